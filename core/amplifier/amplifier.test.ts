@@ -1,0 +1,42 @@
+import { describe, expect, test } from '@jest/globals'
+import { RESERVE_SCHOOLS } from '#core/practice/reserve'
+import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
+import { driveInto, lineVoltageName, type SolidStateRating } from '.'
+
+const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2 }
+
+describe('solid-state output (common practice, no source)', () => {
+  test.each([
+    [8, 400, 'rated'], [4, 600, 'rated'], [16, 200, 'above'], [32, 100, 'above'], [2, 300, 'not-rated'], [1.5, 225, 'under-floor'],
+  ] as const)('into %d Ω: %d W, %s', (loadOhm, powerW, basis) => {
+    const drive = driveInto(twoPoints, loadOhm)!
+    expect([drive.powerW.toFixed(3), drive.basis]).toEqual([powerW.toFixed(3), basis])
+  })
+  test('volts at the rated points are 56.6 and 49.0', () =>
+    expect([8, 4].map(z => driveInto(twoPoints, z)!.volts.toFixed(1))).toEqual(['56.6', '49.0']))
+  test('between points the load line meets the straight line of volts against amps', () => {
+    const { volts, basis } = driveInto(twoPoints, 6)!
+    const [a, b] = [{ v: Math.sqrt(3200), i: Math.sqrt(50) }, { v: Math.sqrt(2400), i: Math.sqrt(150) }]
+    expect(basis).toBe('between')
+    expect(volts).toBeCloseTo(a.v + (b.v - a.v) * (volts / 6 - a.i) / (b.i - a.i), 9)
+  })
+  test('√(625 W × 8 Ω) is a 70 V line without a transformer', () =>
+    expect(lineVoltageName(driveInto({ kind: 'solid-state', points: [{ loadOhm: 8, powerW: 625 }], floorOhm: null }, 8)!.volts)).toBe('70 V'))
+  test('nothing known gives nothing', () => expect(driveInto({ kind: 'not-known' }, 8)).toBeNull())
+})
+
+test('100 W of taps by every school of reserve (common practice, no source)', () => {
+  const asked = Object.fromEntries(RESERVE_SCHOOLS.map(s => [s.id, s.requiredW({ tapsW: 100, wireLossW: 0 }).toFixed(1)]))
+  expect(asked).toEqual({ 'add-a-fifth': '120.0', 'use-four-fifths': '125.0', 'add-three-tenths': '130.0', 'up-to-nine-tenths': '111.1', 'count-it': '138.5' })
+})
+
+test('a box of 800 W program, 400 W continuous, by the schools of matching (common practice, no source)', () => {
+  const bands = Object.fromEntries(POWER_SCHOOLS.map((s) => {
+    const { fromW, toW } = schoolBandW(s, 400)
+    return [s.id, `${fromW}-${toW}`]
+  }))
+  expect(bands).toEqual({
+    'careful': '400-600', 'even': '760-840', 'twice-continuous': '800-800', 'room-to-spare': '1200-1600', 'dense-material': '0-400',
+    'instrument-cabinet': '0-200', 'vehicle-sub': '400-500',
+  })
+})

@@ -1,0 +1,6 @@
+import type { ConstantVoltageRating, Drive } from '../rating'
+
+/** A constant-voltage output reaches its rated power at its line voltage; what it gives is what the line takes there, V²/Z. */
+export function driveConstantVoltage(rating: ConstantVoltageRating, loadOhm: number): Drive {
+  return { volts: rating.lineV, powerW: rating.lineV ** 2 / loadOhm, basis: 'line' }
+}

@@ -1,0 +1,34 @@
+/** Rated power of an output into one load. */
+export interface RatedPoint { loadOhm: number, powerW: number }
+
+export interface SolidStateRating {
+  kind: 'solid-state'
+  /** At least one, any order. */
+  points: RatedPoint[]
+  /** Lowest load its maker allows; null: not stated, the lowest rated load is taken. */
+  floorOhm: number | null
+}
+
+export interface ConstantVoltageRating {
+  kind: 'constant-voltage'
+  lineV: number
+  /** null: not known yet. */
+  powerW: number | null
+}
+
+/** An output of which nothing is known: loads can be planned, nothing can be judged. */
+export interface UnknownRating { kind: 'not-known' }
+
+export type OutputRating = SolidStateRating | ConstantVoltageRating | UnknownRating
+
+/** How an output stands to a load: where its figure comes from. */
+export type Basis =
+  | 'rated' // at a rated load
+  | 'between' // between two rated loads
+  | 'above' // above the highest rated load: its volts stay
+  | 'not-rated' // between floor and lowest rated load: at least this
+  | 'under-floor' // not allowed
+  | 'line' // a constant-voltage output at its line voltage
+
+/** What an output gives at full swing into a load. */
+export interface Drive { volts: number, powerW: number, basis: Basis }

@@ -1,0 +1,42 @@
+import { asCurve, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
+
+/** How far a right reading may lie from what is computed, as factors. Each with its source. */
+interface Band { low: number, expected: number, high: number, source: string }
+
+export const IMPEDANCE_BANDS = {
+  /** Tap windings and an impedance meter together. */
+  tap: { low: 0.9, expected: 1, high: 1.1, source: 'transformers and meter within a tenth: common practice, no source' },
+  /** Known curve: meter, and the spread between units of one kind. */
+  motional: { low: 0.9, expected: 1, high: 1.1, source: 'units of one kind within a tenth: common practice, no source' },
+  /** Label alone: never under 0.8 of it; at 1 kHz a coil's inductance often lifts it well above. */
+  nominal: { low: LOWEST_OF_NOMINAL, expected: 1, high: 1.5, source: 'not under 0.8 of the label (IEC 60268-5); up to 1.5 of it: common practice, no source' },
+} as const satisfies Record<string, Band>
+
+export const DCR_BANDS = {
+  nominal: { low: 0.7, expected: 0.8, high: 0.9, source: 'a coil reads 0.70 to 0.90 of its nominal: common practice, no source' },
+  motional: { low: 0.9, expected: 1, high: 1.1, source: 'its stated Re, within a tenth: common practice, no source' },
+} as const satisfies Record<string, Band>
+
+export type Edge = 'low' | 'expected' | 'high'
+
+/** Impedance view with every load moved to one edge of its band. */
+export function impedanceAt(edge: Edge): View {
+  return (load) => {
+    const factor = IMPEDANCE_BANDS[load.kind][edge]
+    const element = asCurve(load)
+    switch (element.kind) {
+      case 'open': return element
+      case 'resistor': return { kind: 'resistor', ohm: element.ohm * factor }
+      case 'motional': return { ...element, reOhm: element.reOhm * factor, leH: element.leH * factor, resOhm: element.resOhm * factor }
+    }
+  }
+}
+
+/** What an ohmmeter sees, with every coil moved to one edge. A transformer's copper is not known and counts as open: ask first. */
+export function dcrAt(edge: Edge): View {
+  return (load) => {
+    if (load.kind === 'tap') return { kind: 'open' }
+    const stated = load.kind === 'motional' ? load.reOhm : load.nominalOhm
+    return { kind: 'resistor', ohm: stated * DCR_BANDS[load.kind][edge] }
+  }
+}

@@ -1,0 +1,89 @@
+import { describe, expect, test } from '@jest/globals'
+import { cabled, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { withBranch } from '#core/job/tree'
+import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
+import { predictLine } from './predict'
+import { checkKey, historyOf, proveLine } from './proof'
+import { judge } from './verdict'
+import { valueWords, verdictWords, VERDICT_TAGS } from './words'
+
+const driver8 = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, driverOhm: 8 } } : b), job)
+const foretold = (job: Job, kind: ReadingKind) => predictLine(outputOf(job)).find(p => p.kind === kind)!
+
+describe('predicted readings', () => {
+  // Bands: IEC 60268-5 for 0.8 of nominal; 0.70 to 0.90 of nominal for a coil, a tenth for transformers: common practice, no source.
+  test.each<[string, Job, ReadingKind, (number | null)[]]>([
+    ['ten taps of 5 W at 70 V: 100 Ω', jobOf('10 x 5 W on 70 V'), 'line-impedance', [90, 100, 110]],
+    ['the ladder of 20 × 10 W: 26.5 Ω', cabled(jobOf('20 x 10 W on 70 V'), { cable: { awg: 16 }, lengthM: 8 }), 'line-impedance', [23.99, 26.5, 29]],
+    ['its copper is not known', jobOf('10 x 5 W on 70 V'), 'line-dcr', [null, null, null]],
+    ['8 Ω by its label', jobOf('8'), 'line-impedance', [6.4, 8, 12]],
+    ['its coil', jobOf('8'), 'coil-dcr', [5.6, 6.4, 7.2]],
+    ['two in series at the head', jobOf('8 + 8'), 'line-dcr', [11.2, 12.8, 14.4]],
+    ['4 Ω over 20 m of 1.5 mm²', cabled(jobOf('4'), { cable: { areaMm2: 1.5 }, lengthM: 20 }), 'line-dcr', [3.33, 3.73, 4.13]],
+    ['a driver behind a transformer', driver8(jobOf('5 W on 70 V')), 'coil-dcr', [5.6, 6.4, 7.2]],
+    ['a driver of which nothing is known', jobOf('5 W on 70 V'), 'coil-dcr', [null, null, null]],
+  ])('%s', (_, job, kind, [low, expected, high]) => {
+    const p = foretold(job, kind)
+    const rounded = [p.low, p.expected, p.high].map(v => v === null ? null : Number(v.toFixed(2)))
+    ;[low, expected, high].forEach((v, k) => v === null ? expect(rounded[k]).toBeNull() : expect(Math.abs(rounded[k]! / v! - 1)).toBeLessThan(2e-3))
+    expect(p.source.length).toBeGreaterThan(20)
+  })
+})
+
+test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
+  // The table of signs: common practice, no source.
+  ['coil-dcr', '8', { is: 'ohm', ohm: 6.5 }, 'as-planned', /5.6 Ω to 7.2 Ω/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 31.4 }, 'far-high', /corroding joint or a failing coil/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 7.4 }, 'just-high', /read again/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 10 }, 'high', /joint/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 4.7 }, 'far-low', /Shorted turns/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 5.1 }, 'low', /begins to short/],
+  ['coil-dcr', '8', { is: 'open' }, 'open', /broken/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 0.1 }, 'short', /short/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 101 }, 'as-planned', /As planned/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 160 }, 'high', /missing or on a lower tap/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 80 }, 'low', /100 V scale read as 70/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 9 }, 'far-low', /8 Ω position/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'open' }, 'open', /break before the first/],
+  ['line-dcr', '10 x 5 W on 70 V', { is: 'ohm', ohm: 12 }, 'not-open', /never “right”/],
+  ['sound', '8', { is: 'silent' }, 'silent', /open coil or joint/],
+  ['sound', '8', { is: 'plays' }, 'plays', /sounds/],
+])('%s on “%s”: %j is %s', (kind, line, value, code, says) => {
+  const predicted = kind === 'sound' ? null : foretold(jobOf(line), kind)
+  const verdict = judge(value, predicted)
+  expect([verdict.code, valueWords(value).length > 2, VERDICT_TAGS[verdict.code].length > 3]).toEqual([code, true, true])
+  expect(verdictWords(kind, verdict.code, predicted)).toMatch(says)
+})
+
+describe('what stands, what is history', () => {
+  const read = (id: string, minute: number, ohm: number, more: Partial<Reading> = {}): Reading => ({
+    id, at: `2026-05-04T09:${String(minute).padStart(2, '0')}:00Z`, kind: 'line-impedance', outputId: 'out1', nodeId: null,
+    value: { is: 'ohm', ohm }, note: '', supersedes: null, withdrawn: false, ...more,
+  })
+  const proof = (readings: Reading[], repairedAt?: number) => {
+    const job = jobOf('10 x 5 W on 70 V 100 W')
+    const repairs = repairedAt === undefined ? [] : [{ id: 'fix', at: `2026-05-04T09:${repairedAt}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false }]
+    return proveLine({ ...job, readings, repairs }, outputOf(job))
+  }
+  const standing = (p: ReturnType<typeof proof>) => p.standing.get(checkKey('line-impedance', null))?.reading.id
+
+  test.each<[string, Reading[], string | undefined]>([
+    ['the last taken', [read('a', 10, 100), read('b', 20, 160)], 'b'],
+    ['also when noted in another order', [read('b', 20, 160), read('a', 10, 100)], 'b'],
+    ['not a withdrawn one', [read('a', 10, 100), read('b', 20, 160, { withdrawn: true })], 'a'],
+    ['a correction in place of the wrong one', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
+    ['a withdrawn correction corrects nothing', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a', withdrawn: true })], 'a'],
+    ['none', [], undefined],
+  ])('%s', (_, readings, id) => expect(standing(proof(readings))).toBe(id))
+
+  test('a repair makes earlier readings stale and is proved by a good one after it', () => {
+    const before = proof([read('a', 10, 160)], 30)
+    expect([before.standing.get(checkKey('line-impedance', null))!.stale, before.unproved.length, before.wrong]).toEqual([true, 1, 1])
+    const after = proof([read('a', 10, 160), read('b', 40, 101)], 30)
+    expect([after.unproved.length, after.wrong, after.proved, after.total]).toEqual([0, 0, 1, 21])
+  })
+  test('history keeps every reading, newest first', () => {
+    const job = { ...jobOf('8'), readings: [read('a', 10, 1), read('b', 20, 2, { withdrawn: true })] }
+    expect(historyOf(job, 'out1', 'line-impedance', null).map(r => r.id)).toEqual(['b', 'a'])
+  })
+})

@@ -1,0 +1,74 @@
+import type { Job, Reading, ReadingKind, Repair } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import type { Output } from '#core/job/schema'
+import { predictLine, type Predicted } from './predict'
+import { judge, type Verdict } from './verdict'
+
+/** The places where a line is proved: its head once, and each speaker by coil and by ear. */
+export const SPEAKER_CHECKS = ['coil-dcr', 'sound'] as const
+export const LINE_CHECKS = ['line-impedance'] as const
+
+export interface JudgedReading {
+  reading: Reading
+  verdict: Verdict
+  predicted: Predicted | null
+  /** A repair on this line is later than the reading: it no longer describes what is there. */
+  stale: boolean
+}
+
+export interface LineProof {
+  /** The reading that stands at each place and kind, by `checkKey`. */
+  standing: ReadonlyMap<string, JudgedReading>
+  repairs: Repair[]
+  /** Repairs with no good reading after them yet. */
+  unproved: Repair[]
+  /** Places to prove, proved, and read wrong. */
+  total: number
+  proved: number
+  wrong: number
+}
+
+export function checkKey(kind: ReadingKind, nodeId: string | null): string {
+  return `${kind} ${nodeId ?? ''}`
+}
+
+/** Readings of a place, newest first, withdrawn and superseded ones included. */
+export function historyOf(job: Job, outputId: string, kind: ReadingKind, nodeId: string | null): Reading[] {
+  return job.readings.filter(r => r.outputId === outputId && r.kind === kind && r.nodeId === nodeId).reverse()
+}
+
+/**
+ * What has been proved on a line. Of several readings at one place the last taken stands, unless withdrawn or superseded.
+ * Predictions come with the line's evaluation where there is one.
+ */
+export function proveLine(job: Job, output: Output, predicted: readonly Predicted[] = predictLine(output)): LineProof {
+  const superseded = new Set(job.readings.filter(r => !r.withdrawn && r.supersedes !== null).map(r => r.supersedes))
+  const readings = job.readings.filter(r => r.outputId === output.id && !r.withdrawn && !superseded.has(r.id))
+  const repairs = job.repairs.filter(r => r.outputId === output.id && !r.withdrawn)
+  const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')
+  const foretold = new Map(predicted.map(p => [checkKey(p.kind, p.nodeId), p]))
+
+  const standing = new Map<string, JudgedReading>()
+  for (const reading of readings) {
+    const key = checkKey(reading.kind, reading.nodeId)
+    const before = standing.get(key)
+    if (before && before.reading.at > reading.at) continue
+    const plan = foretold.get(key) ?? null
+    standing.set(key, { reading, predicted: plan, verdict: judge(reading.value, plan), stale: reading.at < lastRepairAt })
+  }
+
+  const keys = [
+    ...LINE_CHECKS.map(kind => checkKey(kind, null)),
+    ...speakersOf(output.wiring).flatMap(s => SPEAKER_CHECKS.map(kind => checkKey(kind, s.id))),
+  ]
+  const judged = keys.map(key => standing.get(key))
+  return {
+    standing,
+    repairs,
+    unproved: repairs.filter(repair => ![...standing.values()].some(j => j.reading.at >= repair.at && j.verdict.grade === 'good'
+      && (j.reading.nodeId === null || j.reading.nodeId === repair.nodeId))),
+    total: keys.length,
+    proved: judged.filter(j => j?.verdict.grade === 'good').length,
+    wrong: judged.filter(j => j && j.verdict.grade !== 'good' && j.verdict.grade !== 'unknown').length,
+  }
+}

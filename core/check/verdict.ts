@@ -1,0 +1,46 @@
+import type { ReadingValue } from '#core/job/schema'
+import type { Predicted } from './predict'
+
+export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
+
+/** What a reading says of its place. Data; the sentence is made in words.ts. */
+export type VerdictCode =
+  | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
+  | 'plays' | 'silent' | 'not-open' | 'nothing-to-compare'
+
+export interface Verdict { code: VerdictCode, grade: Grade }
+
+/** Outside the band by no more than this share of its edge: measure again before anything is opened. Common practice, no source. */
+const JUST_OUTSIDE = 0.05
+/** Twice the upper edge and more: not spread, a fault. Common practice, no source. */
+const FAR_HIGH = 2
+/** A coil under 0.6 of nominal has shorted turns or a twin across it. Common practice, no source: 0.6 of nominal is 6/7 of the 0.70 edge. */
+const FAR_LOW = 0.6 / 0.7
+/** Copper end to end reads less than this, meter leads nulled. Common practice, no source. */
+const SHORT_OHM = 0.5
+
+const is = (code: VerdictCode, grade: Grade): Verdict => ({ code, grade })
+
+/** Judges a reading against what was foretold. */
+export function judge(value: ReadingValue, predicted: Predicted | null): Verdict {
+  switch (value.is) {
+    case 'plays': return is('plays', 'good')
+    case 'silent': return is('silent', 'stop')
+    case 'open': return is('open', 'stop')
+    case 'ohm': return judgeOhm(value.ohm, predicted)
+  }
+}
+
+function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {
+  const low = predicted?.low ?? null
+  const high = predicted?.high ?? null
+  if (ohm < Math.min(SHORT_OHM, (low ?? Infinity) / 2)) return is('short', 'stop')
+  if (low === null || high === null) return predicted?.kind === 'line-dcr' ? is('not-open', 'unknown') : is('nothing-to-compare', 'unknown')
+  if (ohm >= low && ohm <= high) return is('as-planned', 'good')
+  if (ohm > high) {
+    if (ohm <= high * (1 + JUST_OUTSIDE)) return is('just-high', 'tight')
+    return is(ohm > FAR_HIGH * high ? 'far-high' : 'high', 'stop')
+  }
+  if (ohm >= low * (1 - JUST_OUTSIDE)) return is('just-low', 'tight')
+  return is(ohm < FAR_LOW * low ? 'far-low' : 'low', 'stop')
+}

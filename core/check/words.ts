@@ -1,0 +1,95 @@
+import { writeQuantity } from '#core/quantity/write'
+import type { FaultKind, ReadingKind, ReadingValue } from '#core/job/schema'
+import type { Predicted } from './predict'
+import type { Grade, VerdictCode } from './verdict'
+
+/** Words of the checks: what to measure and how, what a reading says, what a fault is called. Nothing else words these. */
+
+export const GRADE_WORDS: Record<Grade, string> = { good: 'Good', tight: 'Tight', stop: 'Stop', unknown: 'Not known' }
+
+export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, steps: string[] }> = {
+  'line-impedance': {
+    title: 'Impedance of the line', short: 'line impedance',
+    steps: [
+      'Amplifier off, line unplugged at the rack.',
+      'Impedance meter on the two conductors, 1 kHz. An ohmmeter cannot read this.',
+      'Wait until it settles; write down what it shows.',
+    ],
+  },
+  'line-dcr': {
+    title: 'Resistance of the line', short: 'line DCR',
+    steps: ['Amplifier off, line unplugged at the rack.', 'Meter leads together first: take off what they read.', 'Ohmmeter on the two conductors.'],
+  },
+  'coil-dcr': {
+    title: 'Resistance of the coil', short: 'coil DCR',
+    steps: ['Amplifier off, line unplugged at the rack.', 'Leads on the driver’s two tabs, transformer lead off.', '200 Ω range. Leads together first: take off what they read.'],
+  },
+  'sound': {
+    title: 'Does it play', short: 'sound',
+    steps: ['Line plugged in, amplifier on, level low to begin with.', 'Speech or quiet music. Ear under this speaker only.'],
+  },
+}
+
+/** Shown wherever a reading is taken. */
+export const CAUTION = 'Off before wiring or changing cables. Constant-voltage outputs can shock; valve amplifiers hold lethal voltage, also unplugged. '
+  + 'Mains wiring, fire codes and rigging: the local code and a licensed person decide.'
+
+export function valueWords(value: ReadingValue): string {
+  return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : value.is
+}
+
+/** The verdict as a few words for a tag. */
+export const VERDICT_TAGS: Record<VerdictCode, string> = {
+  'as-planned': 'Good', 'plays': 'Good: plays', 'just-high': 'Tight: just above', 'just-low': 'Tight: just below',
+  'high': 'Stop: too high', 'low': 'Stop: too low', 'far-high': 'Stop: far too high', 'far-low': 'Stop: far too low',
+  'open': 'Stop: open', 'short': 'Stop: short', 'silent': 'Stop: silent', 'not-open': 'Not known: not open, no more',
+  'nothing-to-compare': 'Not known',
+}
+
+type Signs = Partial<Record<VerdictCode, string>>
+
+/** What a bad reading usually means, by what was read. Source: common practice, no source. */
+const SIGNS: Record<ReadingKind, Signs> = {
+  'line-impedance': {
+    'high': 'A speaker is missing or on a lower tap, or the cable is open somewhere.',
+    'far-high': 'Much of the line is missing: a break near the head.',
+    'low': 'A speaker more than drawn, a higher tap, a 100 V scale read as 70 V, or leakage.',
+    'far-low': 'A near short: look for a speaker on its 8 Ω position or pinched cable. Do not switch on.',
+    'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
+    'short': 'The conductors touch. Do not switch on.',
+  },
+  'line-dcr': {
+    'high': 'A speaker is missing, or a joint is bad.', 'far-high': 'Most of the line is missing, or a joint is bad.',
+    'low': 'A speaker more than drawn, or a coil with shorted turns.', 'far-low': 'A near short, or speakers wired across that should be in series.',
+    'open': 'A break before the first speaker, or the wrong pair.', 'short': 'The conductors touch before the coils. Do not switch on.',
+    'not-open': 'It proves “not open”, never “right”: an ohmmeter sees only the copper of the windings. Read the impedance.',
+  },
+  'coil-dcr': {
+    'high': 'A joint that begins to fail, or another unit than drawn.',
+    'far-high': 'A corroding joint or a failing coil; it may read differently tomorrow.',
+    'low': 'Another unit than drawn, or a coil that begins to short.',
+    'far-low': 'Shorted turns, or two units across each other.',
+    'open': 'The coil is broken, or its lead-out, or the terminal.', 'short': 'A short before the coil.',
+  },
+  'sound': { silent: 'An open coil or joint, a tap on off, something unplugged, or cable broken before it.' },
+}
+
+/** One or two sentences: the band, and what the reading usually means. */
+export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Predicted | null): string {
+  const band = predicted?.low != null && predicted.high != null
+    ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}.`
+    : ''
+  if (code === 'as-planned') return `${band} As planned.`
+  if (code === 'plays') return 'It is reached and it sounds.'
+  if (code === 'just-high' || code === 'just-low') return `${band} Just outside: null the leads and read again before anything is opened.`
+  if (code === 'nothing-to-compare') return `Nothing to compare with: ${predicted?.source ?? 'no plan for this place'}.`
+  return [band, SIGNS[kind][code] ?? ''].filter(Boolean).join(' ')
+}
+
+export const FAULT_WORDS: Record<FaultKind, { at: (place: string) => string, repair: string }> = {
+  'open-at-drop': { at: place => `Open at ${place}: coil, joint or plug`, repair: 'Remake the joint; if the coil reads open, replace the unit.' },
+  'break-in-reach': { at: place => `Cable broken before ${place}`, repair: 'Find the break between the last good one and this; splice or pull new.' },
+  'short-at-drop': { at: place => `Short at ${place}`, repair: 'Unplug this drop; look for strands across the terminals and pinched cable.' },
+  'wrong-tap': { at: place => `Wrong tap at ${place}`, repair: 'Set the tap to the plan, on the scale of this line’s voltage.' },
+  'high-resistance': { at: place => `Bad joint or failing coil at ${place}`, repair: 'Clean and remake the joint; if the coil itself reads high, replace the unit.' },
+}

@@ -1,0 +1,89 @@
+import { leadOhm } from '#core/network/cable'
+import { asCurve, type Element, type View } from '#core/network/element'
+import { isGroup, type Child, type WiringNode } from '#core/network/tree'
+
+export interface SpiceOptions {
+  headV: number
+  fromHz: number
+  toHz: number
+  /** Frequencies to a decade, the first at `fromHz`. */
+  perDecade: number
+  view?: View
+}
+
+export interface SpiceNetlist {
+  text: string
+  /** Node pair across every speaker, by its id. */
+  nodes: Map<string, { plus: string, minus: string }>
+}
+
+/**
+ * The wiring as a netlist for a circuit simulator of the SPICE family: one AC source V1 at the head, the leads as
+ * resistors, a motional speaker as Re, Le and a parallel Res–Lces–Cmes. Node 0 is the return conductor of the head.
+ * Leads without resistance join their ends: a zero resistor is an error in most simulators.
+ * Source of the equivalent circuit: Small, JAES 1972.
+ */
+export function writeSpice(root: Child<WiringNode>, title: string, { headV, fromHz, toHz, perDecade, view = asCurve }: SpiceOptions): SpiceNetlist {
+  const lines: string[] = [`* ${title.replace(/\s+/g, ' ')}`, `V1 n1 0 DC 0 AC ${headV}`]
+  const nodes: SpiceNetlist['nodes'] = new Map()
+  let nodeCount = 1
+  let partCount = 0
+  const newNode = () => `n${++nodeCount}`
+  const part = (kind: string, a: string, b: string, value: number) => lines.push(`${kind}${++partCount} ${a} ${b} ${exact(value)}`)
+
+  /** Runs a lead from a node; the node at its far end. */
+  const lead = (from: string, ohm: number): string => {
+    if (ohm === 0) return from
+    const to = newNode()
+    part('R', from, to, ohm)
+    return to
+  }
+  const element = (e: Element, plus: string, minus: string) => {
+    if (e.kind === 'open') return
+    if (e.kind === 'resistor') {
+      part('R', plus, minus, e.ohm)
+      return
+    }
+    const a = newNode()
+    part('R', plus, a, e.reOhm)
+    const b = e.leH > 0 ? newNode() : a
+    if (e.leH > 0) part('L', a, b, e.leH)
+    const omegaS = 2 * Math.PI * e.fsHz
+    part('R', b, minus, e.resOhm)
+    part('L', b, minus, e.resOhm / (omegaS * e.qms))
+    part('C', b, minus, e.qms / (omegaS * e.resOhm))
+  }
+  const place = (node: WiringNode, plus: string, minus: string): void => {
+    if (isGroup(node)) {
+      if (node.kind === 'series') {
+        let from = plus
+        node.children.forEach((child, k) => {
+          const start = lead(from, leadOhm(child.lead))
+          const end = k === node.children.length - 1 ? minus : newNode()
+          place(child.node, start, end)
+          from = end
+        })
+        return
+      }
+      let from = plus
+      for (const child of node.children) {
+        const start = lead(from, leadOhm(child.lead))
+        place(child.node, start, minus)
+        if (node.kind === 'chain') from = start
+      }
+      return
+    }
+    nodes.set(node.id, { plus, minus })
+    if (node.kind === 'short') lines.push(`V${++partCount} ${plus} ${minus} DC 0 AC 0`)
+    else if (node.kind === 'speaker') element(view(node.load), plus, minus)
+  }
+
+  place(root.node, lead('n1', leadOhm(root.lead)), '0')
+  lines.push(`.ac dec ${perDecade} ${exact(fromHz)} ${exact(toHz)}`)
+  return { text: [...lines, '.end', ''].join('\n'), nodes }
+}
+
+/** Full precision, so that a comparison is limited by arithmetic alone. */
+function exact(value: number): string {
+  return value.toExponential(16)
+}

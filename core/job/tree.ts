@@ -1,0 +1,116 @@
+import { isGroup } from '#core/network/tree'
+import type { Amplifier, Branch, Chain, Group, Job, Output, Speaker, WireNode } from './schema'
+
+/** Walks over the job's wiring. All pure; those that change return new objects along the changed path and share the rest. */
+
+export function outputsOf(job: Job): Output[] {
+  return job.amplifiers.flatMap(amplifier => amplifier.outputs)
+}
+
+export function findOutput(job: Job, outputId: string): { amplifier: Amplifier, output: Output } | null {
+  for (const amplifier of job.amplifiers) {
+    const output = amplifier.outputs.find(o => o.id === outputId)
+    if (output) return { amplifier, output }
+  }
+  return null
+}
+
+/** Speakers of a tree in wiring order. */
+export function speakersOf(node: WireNode | Chain): Speaker[] {
+  if (!isGroup(node)) return [node]
+  return node.children.flatMap(child => speakersOf(child.node))
+}
+
+/** Every branch below a group, parents before children. */
+export function branchesOf(group: Group | Chain): Branch[] {
+  return group.children.flatMap(branch => [branch, ...(isGroup(branch.node) ? branchesOf(branch.node) : [])])
+}
+
+export interface Place { output: Output, parent: Group, index: number, branch: Branch }
+
+/** Where a node hangs; null for the root chains and for what is not there. */
+export function findPlace(job: Job, nodeId: string): Place | null {
+  for (const output of outputsOf(job)) {
+    const found = placeIn(output.wiring, nodeId)
+    if (found) return { output, ...found }
+  }
+  return null
+}
+
+function placeIn(parent: Group, nodeId: string): Omit<Place, 'output'> | null {
+  for (const [index, branch] of parent.children.entries()) {
+    if (branch.node.id === nodeId) return { parent, index, branch }
+    if (isGroup(branch.node)) {
+      const found = placeIn(branch.node, nodeId)
+      if (found) return found
+    }
+  }
+  return null
+}
+
+export function findSpeaker(job: Job, nodeId: string): { output: Output, speaker: Speaker } | null {
+  const place = findPlace(job, nodeId)
+  return place && place.branch.node.kind === 'speaker' ? { output: place.output, speaker: place.branch.node } : null
+}
+
+/** The group of this id, a root chain included; null when there is none. */
+export function findGroup(job: Job, groupId: string): { output: Output, group: Group } | null {
+  for (const output of outputsOf(job)) {
+    if (output.wiring.id === groupId) return { output, group: output.wiring }
+  }
+  const place = findPlace(job, groupId)
+  return place && isGroup(place.branch.node) ? { output: place.output, group: place.branch.node } : null
+}
+
+/** The job with one output replaced; every other output keeps its identity, which is what evaluation is cached by. */
+export function withOutput(job: Job, outputId: string, change: (output: Output) => Output): Job {
+  return {
+    ...job,
+    amplifiers: job.amplifiers.map(amplifier => amplifier.outputs.some(o => o.id === outputId)
+      ? { ...amplifier, outputs: amplifier.outputs.map(o => o.id === outputId ? change(o) : o) }
+      : amplifier),
+  }
+}
+
+/** The job with the children of one group (or root chain) replaced. The group must exist. */
+export function withChildren(job: Job, groupId: string, change: (children: Branch[]) => Branch[]): Job {
+  const { output } = findGroup(job, groupId)!
+  return withOutput(job, output.id, o => ({ ...o, wiring: rewrite(o.wiring, groupId, change) as Chain }))
+}
+
+function rewrite(group: Group, groupId: string, change: (children: Branch[]) => Branch[]): Group {
+  if (group.id === groupId) return { ...group, children: change(group.children) }
+  let touched = false
+  const children = group.children.map((branch) => {
+    if (!isGroup(branch.node)) return branch
+    const node = rewrite(branch.node, groupId, change)
+    if (node === branch.node) return branch
+    touched = true
+    return { ...branch, node }
+  })
+  return touched ? { ...group, children } : group
+}
+
+/** The job with one branch (lead and node) replaced. The node must exist. */
+export function withBranch(job: Job, nodeId: string, change: (branch: Branch) => Branch): Job {
+  const { parent } = findPlace(job, nodeId)!
+  return withChildren(job, parent.id, children => children.map(b => b.node.id === nodeId ? change(b) : b))
+}
+
+/** Every id in a job: amplifiers, outputs, nodes, readings, repairs. */
+export function idsOf(job: Job): string[] {
+  return [
+    ...job.amplifiers.flatMap(a => [a.id, ...a.outputs.flatMap(outputIds)]),
+    ...job.readings.map(r => r.id),
+    ...job.repairs.map(r => r.id),
+  ]
+}
+
+export function outputIds(output: Output): string[] {
+  return [output.id, output.wiring.id, ...branchesOf(output.wiring).map(b => b.node.id)]
+}
+
+/** How deep groups nest below a root chain. */
+export function depthOf(node: WireNode | Chain): number {
+  return isGroup(node) ? 1 + node.children.reduce((deepest, b) => Math.max(deepest, depthOf(b.node)), 0) : 0
+}

@@ -1,0 +1,54 @@
+import { writeCable, type Cable } from '#core/quantity/cable'
+import { writeLength } from '#core/quantity/write'
+import type { Edit } from './edits'
+import type { Refusal } from './refusal'
+
+/** Sentences for refused edits and short names for edits. Nothing else in the project words these. */
+
+const FIELD_WORDS: Record<string, string> = {
+  name: 'name', note: 'note', reserve: 'reserve rule', power: 'power rule', place: 'place', label: 'label', rating: 'rating',
+  load: 'tap or impedance', continuousW: 'power rating', driverOhm: 'driver impedance', lead: 'lead',
+}
+
+/** Why an edit was not taken, and what stands there now. */
+export function refusalWords(refusal: Refusal): string {
+  switch (refusal.code) {
+    case 'not-there': return `This ${refusal.what} is no longer there: it was removed in another window.`
+    case 'already-there': return 'It is already there.'
+    case 'inside-itself': return 'A group cannot be moved into itself.'
+    case 'not-valid': return refusal.message
+    case 'changed-meanwhile': {
+      const field = FIELD_WORDS[refusal.field] ?? refusal.field
+      return `The ${field} of ${refusal.what} was changed in another window: it was ${valueWords(refusal.was)}, it is now ${valueWords(refusal.now)}.`
+    }
+  }
+}
+
+function valueWords(value: unknown): string {
+  if (value === null || value === undefined || value === '') return 'not stated'
+  if (typeof value !== 'object') return `“${String(value)}”`
+  const v = value as Record<string, unknown>
+  if ('tapW' in v) return v.tapW === 0 ? 'off' : `${v.tapW} W`
+  if ('nominalOhm' in v) return `${v.nominalOhm} Ω`
+  if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable)}`
+  if ('lineV' in v) return v.powerW === null ? `${v.lineV} V` : `${v.powerW} W at ${v.lineV} V`
+  if ('points' in v) return (v.points as { loadOhm: number, powerW: number }[]).map(p => `${p.powerW} W at ${p.loadOhm} Ω`).join(', ')
+  return 'something else'
+}
+
+const EDIT_WORDS: Record<Edit['kind'], string> = {
+  'job.set': 'job details', 'practice.set': 'rule of practice',
+  'amplifier.add': 'amplifier added', 'amplifier.remove': 'amplifier removed', 'amplifier.set': 'amplifier details',
+  'output.add': 'output added', 'output.remove': 'output removed', 'output.set': 'output details',
+  'node.add': 'speaker added', 'node.remove': 'speaker removed', 'node.move': 'speaker moved', 'speaker.set': 'speaker changed',
+  'lead.set': 'cable changed', 'reading.add': 'reading', 'reading.withdraw': 'reading taken back',
+  'repair.add': 'repair', 'repair.withdraw': 'repair taken back', 'batch': 'change',
+}
+
+/** A short name for what an edit did: "speaker moved". */
+export function editWords(edit: Edit): string {
+  if (edit.kind !== 'batch') return EDIT_WORDS[edit.kind]
+  const kinds = new Set(edit.edits.map(e => e.kind))
+  const leading = (['node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set'] as const).find(kind => kinds.has(kind))
+  return EDIT_WORDS[leading ?? 'batch']
+}

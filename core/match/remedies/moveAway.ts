@@ -1,0 +1,50 @@
+import { applyEdit } from '#core/job/apply'
+import { together, type SimpleEdit } from '#core/job/edits'
+import { moveToOutput } from '#core/job/intents'
+import { findOutput, outputsOf } from '#core/job/tree'
+import { reserveSchool } from '#core/practice/reserve'
+import { evaluateOutput } from '../evaluate'
+import { cures, type RemedyMaker } from './remedy'
+
+/** No more than this many speakers are carried over to another line: beyond it the line wants another amplifier. */
+const MOST_MOVED = 6
+
+/** Moves the fewest speakers from the far end to the line of the same voltage with most to spare, if both are then right. */
+export const moveAway: RemedyMaker = ({ job, line, finding }) => {
+  if (finding.code !== 'reserve-short' && finding.code !== 'taps-over-amplifier') return []
+  const others = outputsOf(job).filter(o => o.id !== line.outputId && o.rating.kind === 'constant-voltage'
+    && o.rating.lineV === line.lineV && o.rating.powerW !== null)
+    .map(output => ({ output, spareW: spareOf(evaluateOutput(output, job.practice)) }))
+    .filter(o => o.spareW > 0)
+    .sort((a, b) => b.spareW - a.spareW)
+  const target = others[0]?.output
+  if (!target) return []
+
+  let after = job
+  const edits: SimpleEdit[] = []
+  const labels: string[] = []
+  for (const speaker of [...line.speakers].reverse().slice(0, MOST_MOVED)) {
+    const edit = moveToOutput(after, speaker.id, target.id)
+    if (!edit) return []
+    edits.push(...(edit.kind === 'batch' ? edit.edits : [edit]))
+    labels.unshift(speaker.label)
+    after = applyEdit(after, edit).job
+    const here = evaluateOutput(findOutput(after, line.outputId)!.output, job.practice)
+    const there = evaluateOutput(findOutput(after, target.id)!.output, job.practice)
+    if (there.findings.some(f => f.code === 'reserve-short' || f.code === 'taps-over-amplifier')) return []
+    if (!cures(here, finding) || here.findings.some(f => f.code === 'reserve-short')) continue
+    const school = reserveSchool(job.practice.reserve)
+    const ratedW = target.rating.kind === 'constant-voltage' ? target.rating.powerW! : 0
+    const thereAllowedW = ratedW * (there.tapsW ?? 0) / school.requiredW({ tapsW: there.tapsW ?? 1, wireLossW: there.lostW ?? 0 })
+    return [{
+      code: 'move-away', edit: together(edits)!,
+      facts: { code: 'move-away', labels, to: target.label, hereW: here.tapsW ?? 0, thereW: there.tapsW ?? 0, thereAllowedW },
+    }]
+  }
+  return []
+}
+
+function spareOf(line: ReturnType<typeof evaluateOutput>): number {
+  const chosen = line.required.find(r => r.chosen)?.powerW ?? 0
+  return line.output.rating.kind === 'constant-voltage' ? (line.output.rating.powerW ?? 0) - chosen : 0
+}

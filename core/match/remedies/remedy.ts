@@ -1,0 +1,43 @@
+import type { NewId } from '#core/job/intents'
+import type { Edit } from '#core/job/edits'
+import type { Job } from '#core/job/schema'
+import { applyEdit } from '#core/job/apply'
+import { findOutput } from '#core/job/tree'
+import { evaluateOutput, type LineEvaluation } from '../evaluate'
+import type { Finding } from '../finding'
+
+/** Something the program can do about a finding: one edit, undoable, with what the lines would be after it. */
+export interface Remedy {
+  code: RemedyFacts['code']
+  facts: RemedyFacts
+  edit: Edit
+}
+
+/** What a remedy does, as data for its sentence. */
+export type RemedyFacts =
+  | { code: 'tap-down', labels: string[], tapW: number, tapsW: number }
+  | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
+  | { code: 'thicker-cable', cable: string, lossDb: number }
+  | { code: 'pair-in-series', loadOhm: number }
+  | { code: 'right-scale', label: string, tapW: number, takesW: number }
+
+export interface RemedyQuestion {
+  job: Job
+  line: LineEvaluation
+  finding: Finding
+  newId: NewId
+}
+
+/** A way out of some findings; answers with none where it does not fit. */
+export type RemedyMaker = (question: RemedyQuestion) => Remedy[]
+
+/** The line as it would be after an edit. */
+export function lineAfter(job: Job, outputId: string, edit: Edit): LineEvaluation {
+  const after = applyEdit(job, edit).job
+  return evaluateOutput(findOutput(after, outputId)!.output, after.practice)
+}
+
+/** Is it better after: no longer the same finding at the same place. */
+export function cures(line: LineEvaluation, finding: Finding): boolean {
+  return !line.findings.some(f => f.code === finding.code && f.nodeId === finding.nodeId)
+}

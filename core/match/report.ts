@@ -1,0 +1,68 @@
+import { z } from 'zod'
+import type { Job } from '#core/job/schema'
+import { evaluateJob, type LineEvaluation } from './evaluate'
+import { findingText } from './words'
+
+/** The evaluation of a saved job as the command line prints it. Nulls are not known. */
+
+const number = z.number().nullable()
+const grade = z.enum(['good', 'tight', 'stop', 'unknown'])
+
+export const findingSchema = z.strictObject({
+  code: z.string(), grade, text: z.string(), nodeId: z.string().nullable().describe('the speaker it is about; null for the whole line'),
+})
+export const requiredSchema = z.strictObject({
+  practice: z.string(), powerW: number.describe('the least that satisfies the school, W; null while ratings are not known'),
+  toW: number.describe('the most it allows, W; null where it sets none'), chosen: z.boolean(),
+})
+
+export const reportSchema = z.strictObject({
+  name: z.string(),
+  lines: z.array(z.strictObject({
+    label: z.string(), name: z.string(), kind: z.enum(['low-impedance', 'constant-voltage']), grade,
+    loadOhm: number.describe('nominal, at the head, cable included, Ω'),
+    minimumOhm: number.describe('lowest |Z| from 20 Hz to 20 kHz, Ω'),
+    minimumFrom: z.enum(['curve', 'label']).nullable().describe('from known curves, or what the labels permit (IEC 60268-5)'),
+    tapsW: number, lineV: number,
+    amplifierW: number.describe('what the amplifier gives into this load at full output, W'),
+    lostW: number.describe('of it, lost in the cable, W'),
+    drops: z.array(z.strictObject({ label: z.string(), volts: number, powerW: number })),
+    required: z.array(requiredSchema),
+    findings: z.array(findingSchema),
+    predicted: z.array(z.strictObject({
+      place: z.string(), kind: z.enum(['line-impedance', 'line-dcr', 'coil-dcr']),
+      low: number, expected: number, high: number, unit: z.literal('Ω'), source: z.string(),
+    })),
+  })),
+})
+export type Report = z.infer<typeof reportSchema>
+
+/** Twelve figures: what is computed is exact to more than that, what is printed need not show the last bits of arithmetic. */
+export function tidy<T>(value: T): T {
+  if (typeof value === 'number') return Number(value.toPrecision(12)) as T
+  if (Array.isArray(value)) return value.map(tidy) as T
+  if (value === null || typeof value !== 'object') return value
+  return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, tidy(v)])) as T
+}
+
+export function findingsOf(line: LineEvaluation): z.infer<typeof findingSchema>[] {
+  return line.findings.map(f => ({ code: f.code, grade: f.grade, text: findingText(f), nodeId: f.nodeId }))
+}
+
+export function requiredOf(line: LineEvaluation): z.infer<typeof requiredSchema>[] {
+  return line.required.map(({ practice, powerW, toW, chosen }) => ({ practice, powerW, toW, chosen }))
+}
+
+export function reportOf(job: Job): Report {
+  return tidy({
+    name: job.name,
+    lines: evaluateJob(job).map(line => ({
+      label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade,
+      loadOhm: line.loadOhm, minimumOhm: line.lowest?.ohm ?? null, minimumFrom: line.lowest?.from ?? null,
+      tapsW: line.tapsW, lineV: line.lineV, amplifierW: line.amplifierW, lostW: line.lostW,
+      drops: line.drops.map(({ label, volts, powerW }) => ({ label, volts, powerW })),
+      required: requiredOf(line), findings: findingsOf(line),
+      predicted: line.predicted.map(({ place, kind, low, expected, high, unit, source }) => ({ place, kind, low, expected, high, unit, source })),
+    })),
+  })
+}

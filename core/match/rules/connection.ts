@@ -1,0 +1,13 @@
+import { find, type Rule } from './rule'
+
+/** Is there a load at all, and is the amplifier known. */
+export const connection: Rule = (line) => {
+  if (line.speakers.length === 0) return [find(line, 'nothing-connected', 'unknown', {})]
+  const off = line.speakers.filter(s => s.load.kind === 'tap' && s.load.tapW === 0)
+    .map(s => find(line, 'tap-off', 'unknown', { label: s.label }, s.id))
+  if (line.head === 'short') return [find(line, 'head-short', 'stop', {})]
+  if (line.head === 'open') return [find(line, 'head-open', 'tight', {}), ...off]
+  const { rating } = line.output
+  const known = rating.kind === 'solid-state' || (rating.kind === 'constant-voltage' && rating.powerW !== null)
+  return known ? off : [find(line, 'amplifier-not-known', 'unknown', { kind: line.kind }), ...off]
+}

@@ -1,0 +1,10 @@
+import { connection } from './connection'
+import { floor } from './floor'
+import { lineVoltage } from './lineVoltage'
+import { reserve } from './reserve'
+import type { Rule } from './rule'
+import { sharing } from './sharing'
+import { wire } from './wire'
+
+/** Every rule, in the order in which their findings are told within one grade. */
+export const RULES: readonly Rule[] = [connection, lineVoltage, floor, reserve, wire, sharing]

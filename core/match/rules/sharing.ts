@@ -1,0 +1,47 @@
+import { powerSchool, schoolBandW } from '#core/practice/power'
+import type { LineFacts } from '../facts'
+import { find, type Rule } from './rule'
+
+/** Loads that differ less than this in what they take are heard as equal: 1.5 is under 2 dB. Common practice, no source. */
+const UNEQUAL = 1.5
+
+/**
+ * Continuous power that the line stands as it is wired: the first member to reach its rating limits all.
+ * Null while any rating is not known.
+ */
+export function standsContinuousW(line: LineFacts): number | null {
+  let leastW: number | null = null
+  for (const { speaker, share } of line.drops) {
+    if (speaker.continuousW === null) return null
+    if (share === 0) continue
+    const standsW = speaker.continuousW / share
+    if (leastW === null || standsW < leastW) leastW = standsW
+  }
+  return leastW
+}
+
+/** How low-impedance members share, and whether the amplifier suits what they stand. */
+export const sharing: Rule = (line, practice) => {
+  if (line.kind !== 'low-impedance' || line.drops.length === 0) return []
+  const findings = []
+  const sorted = [...line.drops].sort((a, b) => b.share - a.share)
+  const most = sorted[0]!
+  const least = sorted.at(-1)!
+  if (least.share > 0 && most.share / least.share > UNEQUAL) {
+    findings.push(find(line, 'unequal-shares', 'tight', { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share }, most.nodeId))
+  }
+  const continuousW = standsContinuousW(line)
+  if (continuousW === null || line.amplifierW === null) return findings
+  const { amplifierW } = line
+  const { fromW, toW } = schoolBandW(powerSchool(practice.power), continuousW)
+  const facts = { amplifierW, fromW, toW, practice: practice.power }
+  // A school is a rule of thumb: a tenth beside it is inside.
+  const inside = amplifierW >= fromW * 0.9 && amplifierW <= toW * 1.1
+  findings.push(find(line, inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', inside || amplifierW < fromW ? 'good' : 'tight', facts))
+  for (const { speaker, nodeId, powerW, label } of line.drops) {
+    if (powerW !== null && powerW > 4 * speaker.continuousW!) {
+      findings.push(find(line, 'speaker-overdriven', 'stop', { label, powerW, continuousW: speaker.continuousW! }, nodeId))
+    }
+  }
+  return findings
+}

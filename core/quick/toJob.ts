@@ -1,0 +1,49 @@
+import { emptyJob, type Branch, type Job, type Output, type Speaker } from '#core/job/schema'
+import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
+import type { QuickLine, QuickNode } from './parse'
+
+/** The output that a typed line describes: its parallel members hang from the rail, no cable stated. */
+export function toOutput(line: QuickLine, newId: NewId): Output {
+  let count = 0
+  const taps = tapsOf(line.load)
+  const lineV = line.rating.kind === 'constant-voltage' ? line.rating.lineV : 70.71
+
+  const speaker = (node: Exclude<QuickNode, { members: QuickNode[] }>): Speaker => {
+    const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
+    return node.kind === 'tap'
+      ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps }, continuousW: null, driverOhm: null }
+      : { ...base, load: { kind: 'nominal', nominalOhm: node.ohm }, continuousW: node.continuousW, driverOhm: null }
+  }
+  const branch = (node: QuickNode): Branch => ({
+    lead: null,
+    node: 'members' in node
+      ? { kind: node.kind === 'series' ? 'series' : 'star', id: newId(), children: node.members.map(branch) }
+      : speaker(node),
+  })
+  const alongRail = taps.length > 0 ? leaves(line.load) : 'members' in line.load && line.load.kind === 'parallel' ? line.load.members : [line.load]
+  return {
+    id: newId(), label: 'A1', name: '', rating: line.rating,
+    wiring: { kind: 'chain', id: newId(), children: alongRail.flatMap(flattenParallel).map(branch) },
+  }
+}
+
+/** Parallel inside parallel is one rail: (8 || 8) || 8. */
+function flattenParallel(node: QuickNode): QuickNode[] {
+  return 'members' in node && node.kind === 'parallel' ? node.members.flatMap(flattenParallel) : [node]
+}
+
+function leaves(node: QuickNode): QuickNode[] {
+  return 'members' in node ? node.members.flatMap(leaves) : [node]
+}
+
+/** The usual taps and those typed, so that each can be stepped from; empty for a line of impedances. */
+function tapsOf(load: QuickNode): number[] {
+  const typed = leaves(load).flatMap(leaf => leaf.kind === 'tap' ? [leaf.tapW] : [])
+  return typed.length === 0 ? [] : [...new Set([...USUAL_TAPS_W, ...typed])].sort((a, b) => a - b).slice(-20)
+}
+
+/** The job that "keep as a job" makes. */
+export function toJob(line: QuickLine, newId: NewId): Job {
+  const output = toOutput(line, newId)
+  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', outputs: [output] }] }
+}

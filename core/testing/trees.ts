@@ -1,0 +1,82 @@
+import type { Cable } from '#core/quantity/cable'
+import type { Child, Load, WiringNode } from '#core/network/tree'
+
+/** Trees for tests and benchmarks. The same seed gives the same tree. */
+
+export type Chance = () => number
+
+/** A small seeded generator (mulberry32): nothing here needs more than repeatability. */
+export function seeded(seed: number): Chance {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6D2B79F5) >>> 0
+    let t = state
+    t = Math.imul(t ^ (t >>> 15), t | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+const between = (chance: Chance, least: number, most: number) => least + chance() * (most - least)
+const oneOf = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
+
+export function randomMotional(chance: Chance): Load {
+  const nominalOhm = oneOf(chance, [4, 8, 16])
+  return {
+    kind: 'motional', nominalOhm, reOhm: nominalOhm * between(chance, 0.7, 0.9), leH: between(chance, 0, 2e-3),
+    fsHz: between(chance, 30, 800), qms: between(chance, 1, 10), qes: between(chance, 0.2, 2),
+  }
+}
+
+function randomLoad(chance: Chance): Load {
+  const pick = chance()
+  if (pick < 0.5) return randomMotional(chance)
+  if (pick < 0.8) return { kind: 'nominal', nominalOhm: between(chance, 2, 600) }
+  return { kind: 'tap', tapW: oneOf(chance, [1.25, 2.5, 5, 10, 20]), ratedV: oneOf(chance, [70.71, 100]), tapsW: [] }
+}
+
+function randomLead(chance: Chance): { cable: Cable, lengthM: number } | null {
+  if (chance() < 0.3) return null
+  return { cable: oneOf<Cable>(chance, [{ awg: 16 }, { awg: 18 }, { areaMm2: 0.75 }, { areaMm2: 2.5 }]), lengthM: between(chance, 0.2, 60) }
+}
+
+/** A tree of exactly `speakers` speakers with every kind of node mixed. */
+export function randomTree(chance: Chance, speakers: number): Child<WiringNode> {
+  let count = 0
+  const grow = (size: number, depth: number): Child<WiringNode> => {
+    const id = `s${++count}`
+    if (size === 1 || depth > 12) {
+      if (size === 1) return { lead: randomLead(chance), node: { kind: 'speaker', id, load: randomLoad(chance) } }
+    }
+    const parts = Math.min(size, 2 + Math.floor(chance() * (size > 40 ? 12 : 5)))
+    const sizes = new Array<number>(parts).fill(1)
+    for (let k = 0; k < size - parts; k++) sizes[Math.floor(chance() * parts)]!++
+    return {
+      lead: randomLead(chance),
+      node: { kind: oneOf(chance, ['series', 'chain', 'star'] as const), id, children: sizes.map(s => grow(s, depth + 1)) },
+    }
+  }
+  return grow(speakers, 0)
+}
+
+/** A chain of equal drops: the ladder of the cable tables. */
+export function ladder(drops: number, load: Load, cable: Cable, lengthM: number): Child<WiringNode> {
+  return {
+    lead: null,
+    node: { kind: 'chain', id: 'line', children: Array.from({ length: drops }, (_, k) => ({ lead: { cable, lengthM }, node: { kind: 'speaker' as const, id: `s${k + 1}`, load } })) },
+  }
+}
+
+/** A chain of motional drops, no two alike. */
+export function motionalLadder(chance: Chance, drops: number): Child<WiringNode> {
+  return {
+    lead: null,
+    node: {
+      kind: 'chain', id: 'line',
+      children: Array.from({ length: drops }, (_, k) => ({
+        lead: { cable: { awg: 16 }, lengthM: between(chance, 2, 12) },
+        node: { kind: 'speaker' as const, id: `s${k + 1}`, load: randomMotional(chance) },
+      })),
+    },
+  }
+}

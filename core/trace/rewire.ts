@@ -1,0 +1,13 @@
+import { isGroup, type Child, type GroupNode, type WiringNode } from '#core/network/tree'
+
+/** The tree with the branch of one node changed; `after` also gets to change what follows it under the same parent. */
+export function rewire(
+  root: WiringNode, nodeId: string, change: (branch: Child<WiringNode>) => Child<WiringNode>,
+  after: (rest: Child<WiringNode>[], parent: GroupNode) => Child<WiringNode>[] = rest => rest,
+): WiringNode {
+  if (!isGroup(root)) return root
+  const at = root.children.findIndex(c => c.node.id === nodeId)
+  if (at < 0) return { ...root, children: root.children.map(c => ({ ...c, node: rewire(c.node, nodeId, change, after) })) }
+  const children = [...root.children.slice(0, at), change(root.children[at]!), ...after(root.children.slice(at + 1), root)]
+  return { ...root, children }
+}

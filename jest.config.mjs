@@ -1,0 +1,16 @@
+/** @type {import('jest').Config} */
+const shared = {
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } }] },
+  modulePathIgnorePatterns: ['<rootDir>/\\.build', '<rootDir>/\\.nuxt', '<rootDir>/\\.data'],
+}
+
+export default {
+  projects: [
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,server,cli,demo}/**/*.test.ts'] },
+    { ...shared, displayName: 'outside', testMatch: ['<rootDir>/tests/outside/**/*.test.ts'] },
+    { ...shared, displayName: 'http', testMatch: ['<rootDir>/tests/http/**/*.test.ts'] },
+    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
+  ],
+}
