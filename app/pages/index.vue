@@ -1,0 +1,3 @@
+<template>
+  <h1>Plain Match</h1>
+</template>

@@ -1,0 +1,29 @@
+import { expect, test } from '@jest/globals'
+import { proveLine } from '#core/check/proof'
+import { readJob } from '#core/job/readJob'
+import { outputsOf } from '#core/job/tree'
+import { evaluateJob } from '#core/match/evaluate'
+import { jobState, stateSentence } from '#core/match/jobState'
+import { rankSuspects } from '#core/trace/rank'
+import { demoJobs } from '.'
+
+test('the demo is a valid pair of jobs that says what it should', () => {
+  const told = demoJobs.map(({ job }) => {
+    const lines = jobState(readJob(JSON.parse(JSON.stringify(job))), evaluateJob(job))
+    return [job.name, lines.map(l => `${l.label} ${l.grade}`).join(', '), lines.filter(l => l.wrong > 0).map(l => l.label).join(' '), stateSentence(lines)]
+  })
+  expect(told).toEqual([
+    ['Fernhollow Glasshouses', 'A1 good, A2 tight, A3 good, A4 good', 'A4', '1 reading wrong; A2 tight; 22 of 60 proved.'],
+    ['Excursion boat Marigold', 'B1 good, B2 good, B3 good, B4 good', '', '5 of 22 proved.'],
+  ])
+})
+
+test('its wrong reading is what the fault behind it makes: cable broken before the third horn', () => {
+  const { job } = demoJobs[0]!
+  const roof = outputsOf(job).find(o => o.label === 'A4')!
+  const proof = proveLine(job, roof)
+  const first = rankSuspects(roof, proof)[0]!
+  expect([first.fault?.kind, first.fault?.nodeId]).toEqual(['break-in-reach', 'fh-roof-03'])
+  const reading = [...proof.standing.values()].find(j => j.reading.kind === 'line-impedance')!.reading
+  expect(reading.value.is === 'ohm' && Math.abs(reading.value.ohm / first.lineOhm! - 1)).toBeLessThan(0.02)
+})

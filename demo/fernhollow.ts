@@ -1,0 +1,42 @@
+import { emptyJob, type Job, type Output } from '#core/job/schema'
+import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
+
+/** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong. */
+
+const LINE_V = 70.71
+const taps = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW.at(-1)!, ratedV: LINE_V, tapsW })
+const ceiling: Model = { name: 'Ceiling 165 back-can, 30 W', load: taps(2.5, 5, 10, 20, 30), driverOhm: 8, continuousW: 40 }
+const surface: Model = { name: 'Surface 130 weatherproof, 20 W', load: taps(2.5, 5, 10, 20), driverOhm: 8, continuousW: 30 }
+const horn: Model = { name: 'Horn 200, 30 W', load: taps(5, 10, 20, 30), driverOhm: 8, continuousW: 30 }
+
+const rating = { kind: 'constant-voltage' as const, lineV: LINE_V, powerW: 240 }
+
+const palm: Output = {
+  id: 'fh-palm', label: 'A1', name: 'Palm house', rating,
+  wiring: chain('fh-palm', { awg: 14 }, [[14, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [16, surface, 20]]),
+}
+const fern: Output = {
+  id: 'fh-fern', label: 'A2', name: 'Fern grotto', rating,
+  wiring: chain('fh-fern', { awg: 18 }, Array.from({ length: 10 }, (_, k) => [k === 0 ? 22 : 6, ceiling, 20])),
+}
+const ticket: Output = {
+  id: 'fh-ticket', label: 'A3', name: 'Ticket court, shop', rating,
+  wiring: chain('fh-ticket', { awg: 16 }, [[8, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [12, ceiling, 5], [5, surface, 10], [5, surface, 10]]),
+}
+const roof: Output = {
+  id: 'fh-roof', label: 'A4', name: 'Roof walk', rating,
+  wiring: chain('fh-roof', { awg: 16 }, [[38, horn, 20], [18, horn, 20], [18, horn, 20], [18, horn, 20]]),
+}
+
+export const fernhollow: Job = {
+  ...emptyJob('Fernhollow Glasshouses'),
+  note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', outputs: [palm, fern, ticket, roof] }],
+  readings: [
+    ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
+    ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),
+    // Two of four horns hang on the line: the cable is broken before the third.
+    ...readingsOf('2026-03-11', 9 * 60 + 10, [[roof, 'line-impedance', null, ohm(127), 'no programme, amplifier unplugged'], ...firstPlay(roof, 1)]),
+    ...readingsOf('2026-03-11', 9 * 60 + 40, [...coils(fern, 6.4), ...firstPlay(fern, 1)]),
+  ],
+}

@@ -1,0 +1,57 @@
+import { emptyJob, type Job, type Output } from '#core/job/schema'
+import { chain, on, readingsOf, ohm, speaker, type Model } from './build'
+
+/** Excursion boat Marigold: four low-impedance outputs, two lines with series and parallel members. */
+
+const deck: Model = {
+  name: 'Deck 165 marine, 60 W', driverOhm: null, continuousW: 60,
+  load: { kind: 'motional', nominalOhm: 8, reOhm: 6.6, leH: 0.35e-3, fsHz: 85, qms: 5.1, qes: 0.86 },
+}
+const saloon: Model = { name: 'Saloon 130, 30 W', driverOhm: null, continuousW: 30, load: { kind: 'nominal', nominalOhm: 4 } }
+const wheelhouse: Model = { name: 'Wheelhouse 130, 45 W', driverOhm: null, continuousW: 45, load: { kind: 'nominal', nominalOhm: 4 } }
+const coil: Model = {
+  name: 'Sub 250 dual coil, 60 W a coil', driverOhm: null, continuousW: 60,
+  load: { kind: 'motional', nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 },
+}
+
+const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3 }
+const cable = { areaMm2: 2.5 }
+
+const outputs: Output[] = [
+  { id: 'mg-deck', label: 'B1', name: 'Deck', rating, wiring: chain('mg-deck', cable, [[7, deck], [5, deck]]) },
+  {
+    id: 'mg-saloon', label: 'B2', name: 'Saloon', rating,
+    wiring: {
+      kind: 'chain', id: 'mg-saloon-line',
+      children: [['port', 4, '01', '02'], ['starboard', 6, '03', '04']].map(([side, lengthM, first, second]) => on(cable, Number(lengthM), {
+        kind: 'series', id: `mg-saloon-${side}`,
+        children: [on(cable, 1, speaker(`mg-saloon-${first}`, String(first), saloon)), on(cable, 3, speaker(`mg-saloon-${second}`, String(second), saloon))],
+      })),
+    },
+  },
+  { id: 'mg-wheel', label: 'B3', name: 'Wheelhouse', rating, wiring: chain('mg-wheel', cable, [[9, wheelhouse]]) },
+  {
+    id: 'mg-sub', label: 'B4', name: 'Sub under the bench', rating,
+    wiring: {
+      kind: 'chain', id: 'mg-sub-line',
+      children: [on(cable, 5, {
+        kind: 'series', id: 'mg-sub-coils',
+        children: [{ lead: null, node: speaker('mg-sub-a', '01 coil A', coil) }, { lead: null, node: speaker('mg-sub-b', '01 coil B', coil) }],
+      })],
+    },
+  },
+]
+
+export const marigold: Job = {
+  ...emptyJob('Excursion boat Marigold'),
+  note: 'Battery disconnected before any cable is changed.',
+  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', outputs }],
+  readings: readingsOf('2026-04-02', 13 * 60, [
+    [outputs[1]!, 'line-dcr', null, ohm(3.4)],
+    [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],
+    [outputs[1]!, 'coil-dcr', 'mg-saloon-02', ohm(3.3)],
+    [outputs[2]!, 'coil-dcr', 'mg-wheel-01', ohm(3.1)],
+    [outputs[2]!, 'sound', 'mg-wheel-01', { is: 'plays' }],
+    [outputs[2]!, 'line-impedance', null, ohm(4.6)],
+  ]),
+}

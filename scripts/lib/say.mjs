@@ -1,0 +1,34 @@
+/** What a script tells its user: each step, how long it took, and what to do when it fails. */
+
+/** A failure whose message is the whole of what the user needs. */
+export class Failure extends Error {}
+
+export function say(text) {
+  process.stdout.write(`${text}\n`)
+}
+
+export async function step(title, run) {
+  const from = performance.now()
+  process.stdout.write(`${title} … `)
+  try {
+    const outcome = await run()
+    const note = typeof outcome === 'string' ? `${outcome}, ` : ''
+    say(`${note}${((performance.now() - from) / 1000).toFixed(1)} s`)
+    return outcome
+  }
+  catch (error) {
+    say('failed')
+    throw error
+  }
+}
+
+/** Runs a script's main function and ends the process with a plain message when it fails. */
+export async function main(run) {
+  try {
+    await run()
+  }
+  catch (error) {
+    process.stderr.write(`\n${error instanceof Failure ? error.message : error.stack}\n`)
+    process.exit(1)
+  }
+}

@@ -1,0 +1,10 @@
+import { z } from 'zod'
+import { jobSchema } from '#core/job/schema'
+import { reportSchema } from '#core/match/report'
+import { quickAnswerSchema } from '#core/quick/answer'
+
+/** JSON Schema of everything that leaves or enters as a file, by its name in docs/schemas. */
+export function schemaFiles(): Record<string, string> {
+  const write = (schema: z.ZodType) => JSON.stringify(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }), null, 2) + '\n'
+  return { 'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema) }
+}

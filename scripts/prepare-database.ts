@@ -1,0 +1,30 @@
+import { demoJobs } from '../demo'
+import { connect, migrate } from '../server/database/connect'
+import { deleteJobs, insertJob, readSetting, writeSetting } from '../server/jobs/repository'
+
+/** Migrates, and loads the demo: `once` (unless it was loaded before), `reset` (puts it back as it was), `none`. */
+const DEMO_LOADED = 'demo-loaded'
+
+async function prepare(mode: string): Promise<string> {
+  const url = process.env.DATABASE_URL
+  if (!url) throw new Error('DATABASE_URL is not set.')
+  const db = connect(url)
+  try {
+    const ran = await migrate(db)
+    const told = [ran.length > 0 ? `${ran.length} migrated` : 'up to date']
+    if (mode === 'reset' || (mode === 'once' && !await readSetting(db, DEMO_LOADED))) {
+      await db.transaction(async (trx) => {
+        if (mode === 'reset') await deleteJobs(trx, demoJobs.map(d => d.id))
+        for (const { id, job } of demoJobs) await insertJob(trx, id, job)
+        await writeSetting(trx, DEMO_LOADED, true)
+      })
+      told.push(mode === 'reset' ? 'demo put back' : 'demo loaded')
+    }
+    return told.join(', ')
+  }
+  finally {
+    await db.destroy()
+  }
+}
+
+process.stdout.write(`${await prepare(process.argv[2] ?? 'once')}\n`)

@@ -1,0 +1,40 @@
+import type { Knex } from 'knex'
+import { connect, migrate } from './connect'
+
+let ready: Promise<Knex> | null = null
+
+/**
+ * The server's database, migrated. Nitro does not wait for plugins, so every request waits here; a failed first try is
+ * tried again by the next request.
+ */
+export function database(): Promise<Knex> {
+  ready ??= open().catch((error: unknown) => {
+    ready = null
+    throw error
+  })
+  return ready
+}
+
+async function open(): Promise<Knex> {
+  const knex = connect(databaseUrl())
+  try {
+    await migrate(knex)
+    return knex
+  }
+  catch (error) {
+    await knex.destroy()
+    throw error
+  }
+}
+
+export function databaseUrl(): string {
+  const url = process.env.DATABASE_URL
+  if (!url) throw new Error('DATABASE_URL is not set: start with npm start, or name a PostgreSQL server.')
+  return url
+}
+
+export async function closeDatabase(): Promise<void> {
+  const opened = ready
+  ready = null
+  await opened?.then(knex => knex.destroy(), () => undefined)
+}

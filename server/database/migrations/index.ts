@@ -1,0 +1,11 @@
+import type { Knex } from 'knex'
+import * as jobs from './001-jobs'
+
+/** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
+const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs }
+
+export const migrationSource: Knex.MigrationSource<string> = {
+  getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),
+  getMigrationName: name => name,
+  getMigration: name => Promise.resolve(MIGRATIONS[name]!),
+}

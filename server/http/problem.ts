@@ -1,0 +1,43 @@
+import { InputError } from '#core/quantity/inputError'
+import { JobError } from '#core/job/readJob'
+
+/** An answer other than success: a status, a code for programs, a sentence for people, and where in the input it lies. */
+export interface Problem {
+  status: number
+  code: string
+  message: string
+  where?: string | number
+  expected?: readonly string[]
+}
+
+export class ProblemError extends Error {
+  override name = 'ProblemError'
+  constructor(readonly problem: Problem) {
+    super(problem.message)
+  }
+}
+
+export function problem(status: number, code: string, message: string, where?: string | number): ProblemError {
+  return new ProblemError({ status, code, message, where })
+}
+
+/** Failures of the connection, by the codes of the driver and SQLSTATE classes 08 and 57: the database is away, the input is not at fault. */
+const AWAY = /^(ECONN|ETIMEDOUT|EPIPE|08|57P|53)/
+
+/** What went wrong as a problem; null for what nobody foresaw. */
+export function problemOf(error: unknown): Problem | null {
+  if (error instanceof ProblemError) return error.problem
+  if (error instanceof InputError) return { status: 422, code: 'not-readable', message: error.message, where: error.position, expected: error.expected }
+  if (error instanceof JobError) return { status: 422, code: 'not-a-job', message: error.message, where: error.path, expected: error.expected }
+  if (isAway(error)) {
+    return { status: 503, code: 'database-away', message: 'The database does not answer just now. Nothing is lost: edits are kept in this window and sent when it does.' }
+  }
+  return null
+}
+
+function isAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  if (error.name === 'KnexTimeoutError' || error.message === 'Connection terminated unexpectedly') return true
+  if (error instanceof AggregateError) return error.errors.some(isAway)
+  return 'code' in error && AWAY.test(String(error.code))
+}

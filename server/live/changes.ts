@@ -1,0 +1,60 @@
+import { EventEmitter } from 'node:events'
+import pg from 'pg'
+import { databaseUrl } from '../database'
+import { CHANGES_CHANNEL } from '../jobs/repository'
+
+export interface Change { jobId: string, revision: number }
+
+const emitter = new EventEmitter().setMaxListeners(0)
+let client: pg.Client | null = null
+let connecting = false
+
+const RETRY_MS = 1000
+
+/**
+ * Calls back for every change of any job on this database, whichever server made it. `onGap` is called when changes
+ * may have been missed: the listening connection was away.
+ */
+export function onChange(listener: (change: Change) => void, onGap: () => void): () => void {
+  emitter.on('change', listener)
+  emitter.on('gap', onGap)
+  void listen()
+  return () => {
+    emitter.off('change', listener)
+    emitter.off('gap', onGap)
+  }
+}
+
+/** One connection a server, opened with the first listener and kept. */
+async function listen(): Promise<void> {
+  if (client || connecting) return
+  connecting = true
+  const next = new pg.Client({ connectionString: databaseUrl() })
+  try {
+    next.on('notification', ({ payload }) => emitter.emit('change', JSON.parse(payload ?? '{}') as Change))
+    next.on('error', () => lost(next))
+    next.on('end', () => lost(next))
+    await next.connect()
+    await next.query(`listen ${CHANGES_CHANNEL}`)
+    client = next
+    emitter.emit('gap')
+  }
+  catch {
+    setTimeout(() => void listen(), RETRY_MS).unref()
+  }
+  finally {
+    connecting = false
+  }
+}
+
+function lost(which: pg.Client): void {
+  if (client !== which) return
+  client = null
+  setTimeout(() => void listen(), RETRY_MS).unref()
+}
+
+export async function stopListening(): Promise<void> {
+  const was = client
+  client = null
+  await was?.end().catch(() => undefined)
+}
