@@ -4,19 +4,12 @@ const buildFolder = process.env.PLAIN_MATCH_BUILD
 const COMPONENTS = ['Button', 'Dialog', 'InputText', 'Select', 'Textarea']
 
 export default defineNuxtConfig({
-  compatibilityDate: '2026-01-01',
+  modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
   // One page application: everything it shows comes from the local store, and it shall work where the server is out of reach.
   ssr: false,
-  telemetry: false,
-  devtools: { enabled: false },
-  modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
-  components: false,
+  components: { dirs: [] },
   imports: { autoImport: false },
-  css: [
-    '@fontsource/atkinson-hyperlegible-next/400.css', '@fontsource/atkinson-hyperlegible-next/600.css', '@fontsource/atkinson-hyperlegible-next/700.css',
-    '@fontsource/atkinson-hyperlegible-mono/400.css', '@fontsource/atkinson-hyperlegible-mono/600.css',
-    '~/theme/base.css',
-  ],
+  devtools: { enabled: false },
   app: {
     head: {
       title: 'Plain Match',
@@ -28,6 +21,21 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
+  css: [
+    '@fontsource/atkinson-hyperlegible-next/400.css', '@fontsource/atkinson-hyperlegible-next/600.css', '@fontsource/atkinson-hyperlegible-next/700.css',
+    '@fontsource/atkinson-hyperlegible-mono/400.css', '@fontsource/atkinson-hyperlegible-mono/600.css',
+    '~/theme/base.css',
+  ],
+  buildDir: buildFolder ? `${buildFolder}/nuxt` : '.nuxt',
+  experimental: { payloadExtraction: false, appManifest: false },
+  compatibilityDate: '2026-01-01',
+  nitro: {
+    ...(buildFolder ? { output: { dir: `${buildFolder}/output` } } : {}),
+    compressPublicAssets: true,
+    typescript: { strict: true },
+  },
+  typescript: { strict: true },
+  telemetry: false,
   primevue: {
     autoImport: false,
     components: { include: COMPONENTS },
@@ -35,12 +43,4 @@ export default defineNuxtConfig({
     composables: { include: [] },
     importTheme: { from: '~/theme/preset.ts' },
   },
-  buildDir: buildFolder ? `${buildFolder}/nuxt` : '.nuxt',
-  nitro: {
-    ...(buildFolder ? { output: { dir: `${buildFolder}/output` } } : {}),
-    compressPublicAssets: true,
-    typescript: { strict: true },
-  },
-  typescript: { strict: true },
-  experimental: { payloadExtraction: false, appManifest: false },
 })

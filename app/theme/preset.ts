@@ -1,5 +1,58 @@
 import { definePreset } from '@primeuix/themes'
 import base from '@primeuix/themes/aura/base'
 import button from '@primeuix/themes/aura/button'
+import dialog from '@primeuix/themes/aura/dialog'
+import inputtext from '@primeuix/themes/aura/inputtext'
+import select from '@primeuix/themes/aura/select'
+import textarea from '@primeuix/themes/aura/textarea'
 
-export default { preset: definePreset({ ...base, components: { button } }, {}), options: { darkModeSelector: '.night' } }
+/**
+ * Our own preset: the structure of a base set, every colour, radius and shadow from the notebook's variables, so that
+ * day and night switch in one place (theme/base.css). Only the components in use are in it.
+ */
+const field = {
+  background: 'var(--paper-raised)', disabledBackground: 'var(--wash)', filledBackground: 'var(--paper-raised)', filledHoverBackground: 'var(--paper-raised)', filledFocusBackground: 'var(--paper-raised)',
+  borderColor: 'var(--rule-strong)', hoverBorderColor: 'var(--ink)', focusBorderColor: 'var(--copper)', invalidBorderColor: 'var(--stop)',
+  color: 'var(--ink)', disabledColor: 'var(--ink-soft)', placeholderColor: 'var(--ink-soft)', invalidPlaceholderColor: 'var(--ink-soft)', iconColor: 'var(--ink-soft)', shadow: 'none',
+}
+const scheme = {
+  primary: { color: 'var(--ink)', contrastColor: 'var(--paper)', hoverColor: 'var(--copper)', activeColor: 'var(--copper)' },
+  highlight: { background: 'var(--wash)', focusBackground: 'var(--wash)', color: 'var(--ink)', focusColor: 'var(--ink)' },
+  formField: field,
+  text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--ink-soft)', hoverMutedColor: 'var(--ink)' },
+  content: { background: 'var(--paper-raised)', hoverBackground: 'var(--wash)', borderColor: 'var(--rule-strong)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  overlay: {
+    select: { background: 'var(--paper-raised)', borderColor: 'var(--ink)', color: 'var(--ink)' },
+    popover: { background: 'var(--paper-raised)', borderColor: 'var(--ink)', color: 'var(--ink)' },
+    modal: { background: 'var(--paper)', borderColor: 'var(--ink)', color: 'var(--ink)' },
+  },
+  list: { option: { focusBackground: 'var(--wash)', selectedBackground: 'var(--wash)', selectedFocusBackground: 'var(--wash)', color: 'var(--ink)', focusColor: 'var(--ink)', selectedColor: 'var(--ink)', selectedFocusColor: 'var(--ink)' } },
+  mask: { background: 'rgb(20 18 14 / 55%)', color: 'var(--ink)' },
+}
+const outlined = {
+  primary: { hoverBackground: 'var(--wash)', activeBackground: 'var(--wash)', borderColor: 'var(--ink)', color: 'var(--ink)' },
+  secondary: { hoverBackground: 'var(--wash)', activeBackground: 'var(--wash)', borderColor: 'var(--rule-strong)', color: 'var(--ink)' },
+}
+const solid = {
+  primary: {
+    background: 'var(--ink)', hoverBackground: 'var(--copper)', activeBackground: 'var(--copper)', borderColor: 'var(--ink)', hoverBorderColor: 'var(--copper)', activeBorderColor: 'var(--copper)',
+    color: 'var(--paper)', hoverColor: 'var(--paper)', activeColor: 'var(--paper)', focusRing: { color: 'var(--copper)', shadow: 'none' },
+  },
+}
+const buttonScheme = { root: solid, outlined }
+
+const preset = definePreset({ ...base, components: { button, dialog, inputtext, select, textarea } }, {
+  primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '3px' } },
+  semantic: {
+    focusRing: { width: '2px', style: 'solid', color: 'var(--copper)', offset: '2px', shadow: 'none' },
+    formField: { paddingX: '9px', paddingY: '6px', borderRadius: '2px', transitionDuration: '0.1s' },
+    overlay: { select: { shadow: '0 6px 0 -2px rgb(0 0 0 / 12%)', borderRadius: '2px' }, modal: { shadow: '0 10px 0 -4px rgb(0 0 0 / 18%)', borderRadius: '3px', padding: '20px' } },
+    colorScheme: { light: scheme, dark: scheme },
+  },
+  components: {
+    button: { root: { borderRadius: '2px', paddingX: '12px', paddingY: '7px', label: { fontWeight: '600' } }, colorScheme: { light: buttonScheme, dark: buttonScheme } },
+    dialog: { title: { fontSize: '18px', fontWeight: '700' } },
+  },
+})
+
+export default { preset, options: { darkModeSelector: '.night', cssLayer: false } }

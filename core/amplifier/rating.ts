@@ -22,13 +22,13 @@ export interface UnknownRating { kind: 'not-known' }
 export type OutputRating = SolidStateRating | ConstantVoltageRating | UnknownRating
 
 /** How an output stands to a load: where its figure comes from. */
-export type Basis =
-  | 'rated' // at a rated load
-  | 'between' // between two rated loads
-  | 'above' // above the highest rated load: its volts stay
-  | 'not-rated' // between floor and lowest rated load: at least this
-  | 'under-floor' // not allowed
-  | 'line' // a constant-voltage output at its line voltage
+export type Basis
+  = | 'rated' // at a rated load
+    | 'between' // between two rated loads
+    | 'above' // above the highest rated load: its volts stay
+    | 'not-rated' // between floor and lowest rated load: at least this
+    | 'under-floor' // not allowed
+    | 'line' // a constant-voltage output at its line voltage
 
 /** What an output gives at full swing into a load. */
 export interface Drive { volts: number, powerW: number, basis: Basis }

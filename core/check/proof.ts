@@ -1,6 +1,5 @@
-import type { Job, Reading, ReadingKind, Repair } from '#core/job/schema'
+import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
-import type { Output } from '#core/job/schema'
 import { predictLine, type Predicted } from './predict'
 import { judge, type Verdict } from './verdict'
 

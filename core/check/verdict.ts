@@ -4,9 +4,9 @@ import type { Predicted } from './predict'
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
-export type VerdictCode =
-  | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-  | 'plays' | 'silent' | 'not-open' | 'nothing-to-compare'
+export type VerdictCode
+  = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
+    | 'plays' | 'silent' | 'not-open' | 'nothing-to-compare'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 

@@ -151,3 +151,34 @@ export function ungroup(job: Job, groupId: string): Edit | null {
   edits.push({ kind: 'node.remove', nodeId: groupId })
   return together(edits)
 }
+
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+
+/** An output more on an amplifier, rated like its last one; its label counts on from the amplifier's letter. */
+export function addOutput(job: Job, amplifierId: string, newId: NewId): { edit: Edit, outputId: string } | null {
+  const at = job.amplifiers.findIndex(a => a.id === amplifierId)
+  const amplifier = job.amplifiers[at]
+  if (!amplifier) return null
+  const output = newOutput(job, letterOf(amplifier.outputs[0]?.label) ?? LETTERS[at % 26]!, amplifier.outputs.at(-1)?.rating ?? { kind: 'not-known' }, newId)
+  return { edit: { kind: 'output.add', amplifierId, index: amplifier.outputs.length, output }, outputId: output.id }
+}
+
+/** An amplifier more, with one output of which nothing is known yet. */
+export function addAmplifier(job: Job, newId: NewId): { edit: Edit, outputId: string } {
+  const taken = new Set(outputsOf(job).map(o => letterOf(o.label)))
+  const letter = [...LETTERS].find(l => !taken.has(l)) ?? 'Z'
+  const output = newOutput(job, letter, { kind: 'not-known' }, newId)
+  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', outputs: [output] }
+  return { edit: { kind: 'amplifier.add', index: job.amplifiers.length, amplifier }, outputId: output.id }
+}
+
+function newOutput(job: Job, letter: string, rating: Output['rating'], newId: NewId): Output {
+  const taken = new Set(outputsOf(job).map(o => o.label))
+  let number = 1
+  while (taken.has(`${letter}${number}`)) number++
+  return { id: newId(), label: `${letter}${number}`, name: '', rating, wiring: { kind: 'chain', id: newId(), children: [] } }
+}
+
+function letterOf(label: string | undefined): string | undefined {
+  return /^[A-Z]/.exec(label ?? '')?.[0]
+}

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import type { z } from 'zod'
 import { DEEPEST, jobSchema, MOST_NODES, type Job } from './schema'
 import { branchesOf, depthOf, findSpeaker, idsOf, outputsOf } from './tree'
 

@@ -1,10 +1,10 @@
 /** Why an edit no longer applies. Data; the sentence is made in words.ts. */
-export type Refusal =
-  | { code: 'not-there', what: 'amplifier' | 'output' | 'speaker' | 'group' | 'reading' | 'repair', id: string }
-  | { code: 'already-there', id: string }
-  | { code: 'changed-meanwhile', what: string, field: string, was: unknown, now: unknown }
-  | { code: 'inside-itself', id: string }
-  | { code: 'not-valid', message: string }
+export type Refusal
+  = | { code: 'not-there', what: 'amplifier' | 'output' | 'speaker' | 'group' | 'reading' | 'repair', id: string }
+    | { code: 'already-there', id: string }
+    | { code: 'changed-meanwhile', what: string, field: string, was: unknown, now: unknown }
+    | { code: 'inside-itself', id: string }
+    | { code: 'not-valid', message: string }
 
 /** Thrown by applying an edit that no longer fits the job. The job is untouched. */
 export class EditRefused extends Error {

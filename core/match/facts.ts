@@ -16,6 +16,8 @@ export interface DropFacts {
   ohm: number | null
   volts: number | null
   powerW: number | null
+  /** Current through it, as part of the current into the head. */
+  ampsShare: number
   /** Its part of all the power that reaches speakers, 0 to 1. */
   share: number
   /** Level against the head of the line, dB, zero or less; for members of a series it is what they are meant to divide. */
@@ -65,6 +67,7 @@ export function solveOutput(output: Output): LineFacts {
   const volts = drive?.volts ?? lineV
 
   const usedW = unit.drops.reduce((sum, d) => sum + d.powerW, 0)
+  const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
   const byId = new Map(unit.drops.map(d => [d.id, d]))
   const references = idealVolts(output)
   const drops = speakers.map((speaker): DropFacts => {
@@ -76,6 +79,7 @@ export function solveOutput(output: Output): LineFacts {
       ohm: element.kind === 'resistor' ? element.ohm : null,
       volts: volts === null ? null : drop.volts * volts,
       powerW: volts === null ? null : drop.powerW * volts ** 2,
+      ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
       share: usedW > 0 ? drop.powerW / usedW : 0,
       lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, 20 * Math.log10(drop.volts / ideal)) : 0,
     }
@@ -124,4 +128,3 @@ function lowestOf(output: Output, speakers: Speaker[]): LineFacts['lowest'] {
   const lowest = lowestAtHead({ lead: null, node: output.wiring }, known ? asCurve : asLowest)
   return lowest && { ...lowest, from: known ? 'curve' : 'label' }
 }
-

@@ -1,10 +1,10 @@
 import type { Load } from './tree'
 
 /** What the solver can compute with. */
-export type Element =
-  | { kind: 'resistor', ohm: number }
-  | { kind: 'motional', reOhm: number, leH: number, fsHz: number, qms: number, resOhm: number }
-  | { kind: 'open' }
+export type Element
+  = | { kind: 'resistor', ohm: number }
+    | { kind: 'motional', reOhm: number, leH: number, fsHz: number, qms: number, resOhm: number }
+    | { kind: 'open' }
 
 /** A way to look at a load: as its label says, as its curve goes, as an ohmmeter sees it. */
 export type View = (load: Load) => Element

@@ -1,13 +1,13 @@
 import type { Lead } from './cable'
 
 /** What a speaker is to the line, as far as it is known. */
-export type Load =
+export type Load
   /** Only the label is known: taken as a resistance of its nominal impedance. */
-  | { kind: 'nominal', nominalOhm: number }
+  = | { kind: 'nominal', nominalOhm: number }
   /** Small-signal parameters of the drive unit (Small, JAES 1972). */
-  | { kind: 'motional', nominalOhm: number, reOhm: number, leH: number, fsHz: number, qms: number, qes: number }
+    | { kind: 'motional', nominalOhm: number, reOhm: number, leH: number, fsHz: number, qms: number, qes: number }
   /** A transformer set to `tapW` as printed for a line of `ratedV`; 0 W is its off position. */
-  | { kind: 'tap', tapW: number, ratedV: number, tapsW: number[] }
+    | { kind: 'tap', tapW: number, ratedV: number, tapsW: number[] }
 
 /** A child hangs at the end of a lead; null is a lead that nobody has stated. */
 export interface Child<N> { lead: Lead | null, node: N }

@@ -1,13 +1,13 @@
 import type { OutputRating, RatedPoint } from '#core/amplifier/index'
-import { LINE_VOLTAGES } from '#core/amplifier/index'
+import { LINE_VOLTAGES, lineVoltageName } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
 import { tokensOf, type Token } from './token'
 
 /** What stands in a typed line. `at` is the character it begins at. */
-export type QuickNode =
-  | { kind: 'ohm', ohm: number, continuousW: number | null, at: number }
-  | { kind: 'tap', tapW: number, at: number }
-  | { kind: 'series' | 'parallel', members: QuickNode[], at: number }
+export type QuickNode
+  = | { kind: 'ohm', ohm: number, continuousW: number | null, at: number }
+    | { kind: 'tap', tapW: number, at: number }
+    | { kind: 'series' | 'parallel', members: QuickNode[], at: number }
 
 export interface QuickLine {
   text: string
@@ -32,6 +32,23 @@ const VOLT = { least: 10, most: 250 }
 export function parseQuick(text: string): QuickLine {
   if (text.length > LONGEST_TEXT) throw new InputError(`The line is longer than ${LONGEST_TEXT} characters.`, LONGEST_TEXT, [])
   return new Parser(text).line()
+}
+
+/**
+ * Reads what an output gives, as after `on` in a typed line: "300 W at 4, 180 W at 8, from 2" or "70 V 240 W". An empty text is "not known".
+ * @throws InputError as parseQuick does
+ */
+export function parseRating(text: string): OutputRating {
+  return text.trim() === '' ? { kind: 'not-known' } : new Parser(text).amplifier(false)
+}
+
+/** A rating as parseRating reads it. */
+export function writeRating(rating: OutputRating): string {
+  switch (rating.kind) {
+    case 'not-known': return ''
+    case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
+    case 'solid-state': return [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+  }
 }
 
 class Parser {
@@ -120,7 +137,7 @@ class Parser {
     return { kind: 'ohm', ohm, continuousW: null, at }
   }
 
-  private amplifier(taps: boolean): OutputRating {
+  amplifier(taps: boolean): OutputRating {
     const points: (RatedPoint & { at: number })[] = []
     let lineV: number | null = null
     let plainW: number | null = null

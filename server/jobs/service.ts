@@ -12,9 +12,9 @@ const MOST_ENTRIES = 1000
 /** As many edits as undo reaches back after a reload. */
 const UNDO_TAIL = 300
 
-export type EditResult =
-  | { id: string, status: 'applied' | 'known', seq: number }
-  | { id: string, status: 'refused', refusal: Refusal, message: string }
+export type EditResult
+  = | { id: string, status: 'applied' | 'known', seq: number }
+    | { id: string, status: 'refused', refusal: Refusal, message: string }
 
 export interface SyncAnswer {
   revision: number

@@ -11,7 +11,7 @@ export function runNgspice({ text }: SpiceNetlist, vectors: string[]): { rows: S
   const folder = mkdtempSync(join(tmpdir(), 'netlist-'))
   try {
     const control = [
-      '.control', 'set noaskquit', 'set filetype=ascii', 'run', 'set numdgt=16', 'set wr_singlescale', 
+      '.control', 'set noaskquit', 'set filetype=ascii', 'run', 'set numdgt=16', 'set wr_singlescale',
       ...(vectors.length > 0 ? [`wrdata out ${vectors.join(' ')}`] : []), 'rusage all', 'quit', '.endc',
     ]
     writeFileSync(join(folder, 'line.cir'), text.replace(/\.end\n$/, [...control, '.end', ''].join('\n')))

@@ -14,12 +14,12 @@ export interface Remedy {
 }
 
 /** What a remedy does, as data for its sentence. */
-export type RemedyFacts =
-  | { code: 'tap-down', labels: string[], tapW: number, tapsW: number }
-  | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
-  | { code: 'thicker-cable', cable: string, lossDb: number }
-  | { code: 'pair-in-series', loadOhm: number }
-  | { code: 'right-scale', label: string, tapW: number, takesW: number }
+export type RemedyFacts
+  = | { code: 'tap-down', labels: string[], tapW: number, tapsW: number }
+    | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
+    | { code: 'thicker-cable', cable: string, lossDb: number }
+    | { code: 'pair-in-series', loadOhm: number }
+    | { code: 'right-scale', label: string, tapW: number, takesW: number }
 
 export interface RemedyQuestion {
   job: Job

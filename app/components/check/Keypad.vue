@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/** For a thumb: digits, the unit, open, and on. */
+const { canRecord } = defineProps<{ canRecord: boolean }>()
+const emit = defineEmits<{ press: [text: string], back: [], record: [] }>()
+const ROWS = [['7', '8', '9', 'k'], ['4', '5', '6', 'open'], ['1', '2', '3', 'back'], ['.', '0', '']]
+
+function press(key: string): void {
+  if (key === 'back') emit('back')
+  else if (key !== '') emit('press', key)
+}
+</script>
+
+<template>
+  <div class="keypad" role="group" aria-label="Number keys">
+    <template v-for="row in ROWS" :key="row.join()">
+      <button v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k', blank: key === '' }" :tabindex="key === '' ? -1 : 0" :aria-hidden="key === ''" :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
+        {{ key === 'k' ? 'kΩ' : key }}
+      </button>
+    </template>
+    <button type="button" class="key record" :disabled="!canRecord" @click="emit('record')">Record</button>
+  </div>
+</template>
+
+<style scoped>
+.keypad { display: grid; grid-template-columns: repeat(4, 1fr); border-top: 1px solid var(--rule); border-left: 1px solid var(--rule); }
+.key { border: 0; border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); background: var(--paper-raised); font-size: 21px; font-weight: 600; min-height: 58px; cursor: pointer; touch-action: manipulation; }
+.key:active { background: var(--wash); }
+.word { font-size: 16px; color: var(--ink-soft); }
+.blank { cursor: default; }
+.record { background: var(--ink); color: var(--paper); font-size: 17px; }
+.record:disabled { background: var(--wash); color: var(--ink-soft); }
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
+import type { LineEvaluation } from '#core/match/evaluate'
+
+/** The line in small, to see where one stands on it and to go to another place. */
+const { line, proof, selectedId } = defineProps<{ line: LineEvaluation, proof: LineProof, selectedId: string | null }>()
+const emit = defineEmits<{ select: [nodeId: string | null] }>()
+
+const stateOf = (id: string) => {
+  const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, id))?.verdict.grade)
+  if (grades.some(g => g === 'stop' || g === 'tight')) return 'stop'
+  return grades.every(g => g === 'good') ? 'good' : grades.includes('good') ? 'some' : 'none'
+}
+const HEAD_STATE = computed(() => {
+  const grade = proof.standing.get(checkKey('line-impedance', null))?.verdict.grade
+  return grade === 'good' ? 'good' : grade === 'stop' || grade === 'tight' ? 'stop' : 'none'
+})
+const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 'reads wrong' } as const
+</script>
+
+<template>
+  <div class="places" role="group" aria-label="Places on this line">
+    <button type="button" class="place head" :class="[HEAD_STATE, { on: selectedId === null }]" :aria-pressed="selectedId === null" :aria-label="`at the rack, ${WORDS[HEAD_STATE]}`" @click="emit('select', null)">rack</button>
+    <button
+      v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[stateOf(speaker.id), { on: selectedId === speaker.id }]" :aria-pressed="selectedId === speaker.id"
+      :aria-label="`speaker ${speaker.label}, ${WORDS[stateOf(speaker.id)]}`" @click="emit('select', speaker.id)"
+    >
+{{ speaker.label }}
+</button>
+  </div>
+</template>
+
+<style scoped>
+.places { display: flex; flex-wrap: wrap; gap: 8px 6px; padding-top: 3px; }
+.place { position: relative; border: 0; border-top: 3px solid var(--copper); background: none; padding: 8px 4px 1px; min-width: 34px; cursor: pointer; font-size: 13.5px; text-align: center; margin: 0 -3px; }
+.place::before { content: ''; position: absolute; left: 50%; top: 0; height: 8px; border-left: 1.5px solid var(--ink); }
+.place { color: var(--ink-soft); }
+.place.good { color: var(--good); font-weight: 700; }
+.place.stop { color: var(--stop); font-weight: 700; text-decoration: underline wavy; }
+.place.on { background: var(--ink); color: var(--paper); }
+@media (max-width: 760px) { .places { flex-wrap: nowrap; overflow-x: auto; } .place { padding-bottom: 8px; min-width: 42px; flex: none; } }
+</style>

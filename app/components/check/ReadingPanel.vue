@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { checkKey, historyOf } from '#core/check/proof'
+import { judge } from '#core/check/verdict'
+import { CAUTION, KIND_WORDS, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
+import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
+import { InputError } from '#core/quantity/inputError'
+import { readQuantity } from '#core/quantity/read'
+import { newId } from '~/api/ids'
+import GradeTag from '~/components/GradeTag.vue'
+import { useJobStore } from '~/stores/job'
+import { useSheetStore } from '~/stores/sheet'
+import BandScale from './BandScale.vue'
+import Keypad from './Keypad.vue'
+import ReadingHistory from './ReadingHistory.vue'
+
+/** Takes one reading at one place, judges it at once, keeps it. */
+const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
+const emit = defineEmits<{ trace: [], next: [] }>()
+const kind = defineModel<ReadingKind>('kind', { required: true })
+
+const store = useJobStore()
+const sheet = useSheetStore()
+const typed = ref('')
+const note = ref('')
+const noting = ref(false)
+const problem = ref('')
+/** The reading that the next one corrects. */
+const correcting = shallowRef<Reading | null>(null)
+const field = useTemplateRef<HTMLElement>('field')
+
+const kinds = computed((): ReadingKind[] => speaker ? ['coil-dcr', 'sound'] : ['line-impedance', 'line-dcr'])
+watch(kinds, (possible) => { if (!possible.includes(kind.value)) kind.value = possible[0]! }, { immediate: true })
+const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
+watch(key, () => {
+  typed.value = ''
+  note.value = ''
+  noting.value = false
+  problem.value = ''
+  correcting.value = null
+})
+
+const predicted = computed(() => sheet.lineById.get(output.id)?.predicted.find(p => p.kind === kind.value && p.nodeId === (speaker?.id ?? null)) ?? null)
+const standing = computed(() => sheet.proofs.get(output.id)?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
+const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
+
+/** What is typed, as far as it can be read. */
+const draft = computed((): ReadingValue | null => {
+  const text = typed.value.trim()
+  if (text === '') return null
+  if (/^(open|o\.?l\.?|∞|inf(inity)?)$/i.test(text)) return { is: 'open' }
+  try {
+    return { is: 'ohm', ohm: readQuantity('resistance', text) }
+  }
+  catch {
+    return null
+  }
+})
+const shown = computed(() => draft.value ?? (typed.value.trim() === '' ? standing.value?.reading.value ?? null : null))
+const verdict = computed(() => shown.value ? judge(shown.value, predicted.value) : null)
+const isBad = computed(() => verdict.value?.grade === 'stop' || verdict.value?.grade === 'tight')
+const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
+
+function record(value: ReadingValue | null = draft.value): void {
+  if (value === null) {
+    try {
+      readQuantity('resistance', typed.value)
+    }
+    catch (error) {
+      if (!(error instanceof InputError)) throw error
+      problem.value = `${error.message} A reading is a number, as 31.4 or 2k2, or the word open.`
+    }
+    return
+  }
+  const reading: Reading = {
+    id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: note.value.trim(),
+    supersedes: correcting.value?.id ?? null, withdrawn: false,
+  }
+  if (!store.edit({ kind: 'reading.add', reading })) return
+  typed.value = ''
+  note.value = ''
+  noting.value = false
+  problem.value = ''
+  correcting.value = null
+}
+
+async function correct(reading: Reading): Promise<void> {
+  correcting.value = reading
+  await nextTick()
+  focus()
+}
+
+function focus(): void {
+  field.value?.querySelector<HTMLElement>('input,button')?.focus()
+}
+defineExpose({ focus })
+</script>
+
+<template>
+  <section class="reading" :aria-label="KIND_WORDS[kind].title">
+    <div role="tablist" aria-label="What is read" class="kinds">
+      <button v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind" @click="kind = k">{{ KIND_WORDS[k].short }}</button>
+    </div>
+    <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
+    <ol class="steps">
+      <li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li>
+    </ol>
+
+    <p v-if="correcting" class="correcting">
+      In place of {{ valueWords(correcting.value) }}, which was wrong. <button class="act" type="button" @click="correcting = null">no, leave it</button>
+    </p>
+
+    <div ref="field" class="entry">
+      <template v-if="kind === 'sound'">
+        <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
+        <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
+        <span v-if="shown && verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
+      </template>
+      <template v-else>
+        <span class="value" :class="{ faint: isRecorded }">
+          <input
+            v-model="typed" class="figure" :inputmode="keypad ? 'none' : 'decimal'" :placeholder="standing ? valueWords(standing.reading.value).replace(/ Ω$/, '') : '–'" autocomplete="off"
+            :aria-label="`${KIND_WORDS[kind].title}, in ohms`" maxlength="20" @keydown.enter="record()" @input="problem = ''"
+          >
+          <span class="unit">Ω</span>
+        </span>
+        <span v-if="verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
+      </template>
+    </div>
+    <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+    <BandScale v-if="predicted" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
+    <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
+    <p v-else-if="predicted" class="soft small">{{ predicted.low === null ? `What is right here is not known: ${predicted.source}.` : `Where the band comes from: ${predicted.source}.` }}</p>
+
+    <div class="acts">
+      <Button v-if="kind !== 'sound' && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
+      <Button v-if="isBad && isRecorded" label="Trace it" @click="emit('trace')" />
+      <Button v-if="keypad" variant="outlined" label="Next place" @click="emit('next')" />
+      <button class="act" type="button" :aria-expanded="noting" @click="noting = !noting">{{ noting ? 'no note' : 'with a note' }}</button>
+    </div>
+    <InputText v-if="noting" v-model="note" size="small" aria-label="Note to this reading" placeholder="note, kept with the next reading" maxlength="2000" />
+    <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
+    <p class="caution small">{{ CAUTION }}</p>
+    <Keypad v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? '' : typed.slice(0, -1)" @record="record()" />
+  </section>
+</template>
+
+<style scoped>
+.reading { display: grid; gap: 10px; align-content: start; }
+.kinds { display: flex; gap: 16px; border-bottom: 1px solid var(--rule); }
+.kind { border: 0; background: none; padding: 3px 0 5px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
+.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
+.title { font-size: 21px; line-height: 1.2; }
+.steps { padding-left: 20px; font-size: 15px; }
+.entry { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
+.value { display: inline-flex; align-items: baseline; gap: 6px; border-bottom: 2px solid var(--ink); }
+.value:focus-within { border-bottom-color: var(--copper); }
+.value input { border: 0; background: none; color: inherit; font-size: 40px; font-weight: 600; width: 5.2ch; padding: 0; line-height: 1.1; }
+.value input:focus-visible { outline: none; }
+.value input::placeholder { color: var(--ink); opacity: 1; }
+.unit { font-size: 20px; }
+.result { margin-left: auto; }
+.acts { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
+.correcting { border-left: 4px solid var(--copper); padding-left: 10px; }
+.caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
+.pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
+</style>

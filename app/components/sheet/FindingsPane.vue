@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { findingWords } from '#core/match/words'
+import { remedyWords } from '#core/match/remedies/index'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import GradeTag from '~/components/GradeTag.vue'
+import KeyCap from '~/components/KeyCap.vue'
+import { useJobStore } from '~/stores/job'
+import { useSheetStore } from '~/stores/sheet'
+import VoltsChart from './VoltsChart.vue'
+
+const sheet = useSheetStore()
+const store = useJobStore()
+
+/** Findings with the numbers of their remedies counted through. */
+const items = computed(() => {
+  let number = 0
+  return sheet.findings.map(({ finding, remedies }) => ({
+    key: `${finding.code} ${finding.nodeId ?? ''}`, finding, words: findingWords(finding),
+    remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy.facts) })),
+  }))
+})
+const drop = computed(() => sheet.line?.drops.find(d => d.nodeId === sheet.selection.nodeId) ?? null)
+</script>
+
+<template>
+  <div class="findings">
+    <section v-for="{ key, finding, words, remedies } in items" :key="key" class="finding">
+      <p class="what"><GradeTag :grade="finding.grade" /> {{ words.what }}</p>
+      <p v-if="words.why || words.todo" class="soft">{{ [words.why, remedies.length === 0 ? words.todo : ''].filter(Boolean).join(' ') }}</p>
+      <button v-for="offer in remedies" :key="offer.number" class="offer" type="button" @click="store.edit(offer.remedy.edit)">
+        {{ offer.words.does }}
+        <span class="then">{{ offer.words.then }}</span>
+        <KeyCap v-if="offer.number < 10" :of="String(offer.number)" />
+      </button>
+    </section>
+    <VoltsChart v-if="sheet.line" :line="sheet.line" :selected-id="sheet.selection.nodeId" />
+    <p v-if="drop" class="soft">
+      {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
+      <template v-else>what it gets is not known until the amplifier is rated.</template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.findings { display: grid; gap: 18px; }
+.finding { display: grid; gap: 7px; }
+.what { line-height: 1.5; }
+</style>

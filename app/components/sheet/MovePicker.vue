@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { writeQuantity } from '#core/quantity/write'
+import KeyCap from '~/components/KeyCap.vue'
+import { useSheetStore } from '~/stores/sheet'
+
+/** Where a speaker may go: every other line, with what it has to spare. */
+const emit = defineEmits<{ move: [outputId: string], close: [] }>()
+const sheet = useSheetStore()
+const targets = computed(() => sheet.lines.filter(l => l.outputId !== sheet.selection.outputId))
+
+function spare(line: (typeof targets.value)[number]): string {
+  const { rating } = line.output
+  if (rating.kind !== 'constant-voltage' || rating.powerW === null) return line.loadOhm === null ? 'empty' : `${writeQuantity(line.loadOhm, 'Ω')} now`
+  const asked = line.required.find(r => r.chosen)?.powerW ?? 0
+  const left = rating.powerW - asked
+  return left >= 0 ? `${writeQuantity(left, 'W')} to spare by the rule` : `${writeQuantity(-left, 'W')} over already`
+}
+</script>
+
+<template>
+  <section class="picker" aria-label="Move to another line">
+    <h3>Move {{ sheet.speaker?.label }} to</h3>
+    <p v-if="targets.length === 0" class="soft">There is no other line yet. Add an output first (o).</p>
+    <button v-for="(line, k) in targets" :key="line.outputId" class="offer" type="button" @click="emit('move', line.outputId)">
+      {{ line.output.label }} {{ line.output.name }}
+      <span class="then">{{ spare(line) }}</span>
+      <KeyCap v-if="k < 9" :of="String(k + 1)" />
+    </button>
+    <button class="act" type="button" @click="emit('close')">leave it here <KeyCap of="Esc" /></button>
+  </section>
+</template>
+
+<style scoped>
+.picker { display: grid; gap: 8px; }
+</style>

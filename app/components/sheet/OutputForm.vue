@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Output } from '#core/job/schema'
+import { amplifierFields, outputFields } from '#core/job/schema'
+import { setLineCable } from '#core/job/intents'
+import { branchesOf, findOutput } from '#core/job/tree'
+import { parseRating, writeRating } from '#core/quick/parse'
+import { writeCable } from '#core/quantity/cable'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { cableOf, textOf } from '~/components/form/readers'
+import { useJobStore } from '~/stores/job'
+
+const { output } = defineProps<{ output: Output }>()
+const store = useJobStore()
+const amplifier = computed(() => store.job ? findOutput(store.job, output.id)?.amplifier ?? null : null)
+const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
+const cable = computed(() => new Set(leads.value).size === 1 ? leads.value[0]! : '')
+const netlist = computed(() => `/api/jobs/${store.id}/netlist?output=${encodeURIComponent(output.id)}`)
+
+function setOutput(to: Partial<Pick<Output, 'label' | 'name' | 'rating'>>): void {
+  const was = Object.fromEntries(Object.keys(to).map(key => [key, output[key as keyof Output]]))
+  store.edit({ kind: 'output.set', outputId: output.id, was, to })
+}
+function setAmplifier(to: { name?: string, place?: string }): void {
+  const a = amplifier.value
+  if (!a) return
+  const was = Object.fromEntries(Object.keys(to).map(key => [key, a[key as 'name' | 'place']]))
+  store.edit({ kind: 'amplifier.set', amplifierId: a.id, was, to })
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent>
+    <div class="two">
+      <TextEntry label="Output" :text="output.label" :read="textOf(outputFields.label, 'label')" @commit="setOutput({ label: $event })" />
+      <TextEntry label="Line" :text="output.name" :read="textOf(outputFields.name, 'name')" hint="where it plays" @commit="setOutput({ name: $event })" />
+    </div>
+    <div>
+      <TextEntry label="What this output gives" :text="writeRating(output.rating)" :read="parseRating" hint="not known" @commit="setOutput({ rating: $event })" />
+      <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low impedance; empty for not known.</p>
+    </div>
+    <TextEntry v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds" @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
+    <fieldset v-if="amplifier" class="amplifier">
+      <legend class="soft small">The amplifier</legend>
+      <div class="two">
+        <TextEntry label="Name" :text="amplifier.name" :read="textOf(amplifierFields.name, 'name')" @commit="setAmplifier({ name: $event })" />
+        <TextEntry label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated" @commit="setAmplifier({ place: $event })" />
+      </div>
+    </fieldset>
+    <div class="acts">
+      <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
+      <button class="act" type="button" @click="store.edit({ kind: 'output.remove', outputId: output.id })">remove this output and its line</button>
+      <button v-if="amplifier" class="act" type="button" @click="store.edit({ kind: 'amplifier.remove', amplifierId: amplifier.id })">remove {{ amplifier.name }} and all its lines</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 14px; }
+.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
+.note { padding-top: 4px; }
+.amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; }
+.acts { display: grid; justify-items: start; border-top: 1px solid var(--rule); padding-top: 8px; }
+.acts .act { white-space: normal; }
+</style>

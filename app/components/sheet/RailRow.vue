@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
+import { GRADE_WORDS, KIND_WORDS } from '#core/check/words'
+import type { Speaker } from '#core/job/schema'
+import { branchesOf } from '#core/job/tree'
+import type { LineEvaluation } from '#core/match/evaluate'
+import { writeCable } from '#core/quantity/cable'
+import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
+import GradeTag from '~/components/GradeTag.vue'
+import { drawRail, TAG } from '~/drawing/rail'
+import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
+import ReserveScale from './ReserveScale.vue'
+
+/** One output and its rail, drawn from the wiring. */
+const { line, proof, width, selectedId, suspects } = defineProps<{
+  line: LineEvaluation
+  proof: LineProof
+  width: number
+  /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
+  selectedId: string | null
+  /** Rank of suspected places while the line is traced. */
+  suspects: ReadonlyMap<string, { rank: number, chosen: boolean }> | null
+}>()
+const emit = defineEmits<{ select: [nodeId: string | null] }>()
+
+const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))
+const drawing = computed(() => drawRail(line.output.wiring, facts.value, width))
+
+const name = computed(() => line.output.name || (line.kind === 'constant-voltage' ? 'distributed line' : 'low-impedance line'))
+const cables = computed(() => {
+  const used = new Set(branchesOf(line.output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
+  return used.size === 0 ? 'cable not stated' : used.size > 2 ? `${used.size} cables` : [...used].join(', ')
+})
+const fine = computed(() => {
+  if (line.speakers.length === 0) return ''
+  const head = line.loadOhm === null ? `head ${line.head}` : `head ${writeQuantity(line.loadOhm, 'Ω')}`
+  const far = line.farthest && cables.value !== 'cable not stated' ? `, far end ${writeDb(line.farthest.lossDb)}` : ''
+  return `${cables.value}, ${head}${far}`
+})
+
+/** Thin where little flows, thick at the head. */
+const stroke = (weight: number) => (1.6 + 3.6 * Math.sqrt(weight)).toFixed(2)
+/** Full copper at the head's volts, pale where a fifth of them is gone. */
+const fade = (volts: number) => (1 - 0.62 * Math.min(1, (1 - volts) / 0.15)).toFixed(2)
+
+const MARK_WORDS = { good: 'proved', tight: 'doubtful', stop: 'wrong', unknown: 'read' } as const
+const repaired = computed(() => new Set(proof.repairs.map(r => r.nodeId)))
+const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
+const marksOf = (speaker: Speaker) => SPEAKER_CHECKS.map((kind) => {
+  const judged = proof.standing.get(checkKey(kind, speaker.id))
+  return { kind, grade: judged?.verdict.grade ?? null }
+})
+const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
+
+const spokenTag = (speaker: Speaker) => {
+  const drop = facts.value.get(speaker.id)!
+  const marks = marksOf(speaker).map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARK_WORDS[m.grade]}`).join(', ')
+  const suspect = suspects?.get(speaker.id)
+  return [
+    `Speaker ${speaker.label}`, speaker.name, wiringText(speaker), drop.powerW === null ? '' : `gets ${writeQuantity(drop.powerW, 'W')}`, marks,
+    awaiting.value.has(speaker.id) ? 'repaired, to be proved' : repaired.value.has(speaker.id) ? 'repaired and proved' : '', suspect ? `suspect ${suspect.rank}` : '',
+  ].filter(Boolean).join(', ')
+}
+const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${GRADE_WORDS[line.grade]}, ${line.speakers.length} speakers, ${fine.value}`)
+/** A house with a hole in its roof: tied to the wire like a luggage tag. */
+const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roof} V${TAG.height} H${-TAG.width / 2} Z`
+</script>
+
+<template>
+  <section class="rail-row" :class="{ selected: selectedId !== null }">
+    <div class="top">
+      <h2 class="name" :title="name">{{ name }}</h2>
+      <GradeTag :grade="line.grade" />
+      <span v-if="lineReading" class="read small" :class="lineReading.verdict.grade" :title="`line impedance ${lineReading.verdict.code}`">
+        {{ lineReading.verdict.grade === 'good' ? '✓ line proved' : lineReading.verdict.grade === 'unknown' ? 'line read' : lineReading.stale ? '✕ line, repaired since' : '✕ line reads wrong' }}
+      </span>
+      <span class="numbers">
+        <ReserveScale :line="line" />
+        <span class="fine soft">{{ fine }}</span>
+      </span>
+    </div>
+    <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
+      <g class="signal">
+        <polyline v-for="(wire, k) in drawing.wires" :key="k" :points="wire.points" :stroke-width="stroke(wire.weight)" :stroke-opacity="fade(wire.volts)" />
+        <polyline v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)" :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.has(reach.id) }" />
+      </g>
+      <template v-for="reach in drawing.reaches" :key="`t${reach.id}`">
+        <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM) }}</text>
+      </template>
+      <g v-for="bracket in drawing.brackets" :key="bracket.id" class="bracket">
+        <path :d="`M${bracket.x1} ${bracket.y} v5 H${bracket.x2} v-5`" />
+        <text :x="(bracket.x1 + bracket.x2) / 2" :y="bracket.y + 9">{{ bracket.text }}</text>
+      </g>
+      <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: press a to hang a speaker on it</text>
+
+      <g
+        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :class="{ chosen: selectedId === tag.speaker.id, suspect: suspects?.has(tag.speaker.id) }"
+        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.speaker.id ? 0 : -1" :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id"
+        @click="emit('select', tag.speaker.id)" @focus="emit('select', tag.speaker.id)"
+      >
+        <path :d="OUTLINE" class="outline" />
+        <circle cy="7" r="2" class="hole" />
+        <text y="20" class="label">{{ shortLabel(tag.speaker.label) }}</text>
+        <text y="35" class="figure wiring">{{ wiringText(tag.speaker) }}</text>
+        <text y="48.5" class="figure watts">{{ wattText(facts.get(tag.speaker.id)!.powerW) }}</text>
+        <g class="marks" :transform="`translate(0 ${TAG.height + 11})`">
+          <text v-for="(mark, k) in marksOf(tag.speaker)" :key="mark.kind" :x="k * 17 - 8.5" y="4" :class="mark.grade ?? 'none'">{{ mark.grade === null ? '·' : mark.grade === 'good' ? '✓' : mark.grade === 'unknown' ? '~' : '✕' }}</text>
+          <text v-if="repaired.has(tag.speaker.id)" x="24" y="4" class="mend" :class="{ awaiting: awaiting.has(tag.speaker.id) }">⚒</text>
+        </g>
+        <g v-if="suspects?.has(tag.speaker.id)" class="rank" :class="{ first: suspects.get(tag.speaker.id)!.chosen }" transform="translate(22 2)">
+          <circle r="10" /><text y="4.5" class="figure">{{ suspects.get(tag.speaker.id)!.rank }}</text>
+        </g>
+      </g>
+
+      <g :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1" :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select', null)" @focus="emit('select', null)">
+        <text x="-13" y="5" class="output">{{ line.output.label }}</text>
+        <circle r="8" class="ring" /><circle r="3" class="core" />
+      </g>
+    </svg>
+  </section>
+</template>
+
+<style scoped>
+.rail-row { border-bottom: 1px solid var(--rule); padding: 7px 0 0; position: relative; content-visibility: auto; contain-intrinsic-size: auto 150px; }
+/* Containment would cut the terminal that stands on the amplifier's edge. */
+.rail-row { padding-left: 54px; margin-left: -54px; }
+.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--copper); }
+.top { display: flex; align-items: flex-start; gap: 10px 12px; padding-left: 24px; min-height: 42px; }
+.name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 60px; }
+.read { line-height: 24px; white-space: nowrap; }
+.read.good { color: var(--good); }
+.read.stop, .read.tight { color: var(--stop); }
+.numbers { margin-left: auto; display: grid; justify-items: end; padding-right: 14px; flex: none; }
+.fine { font-size: 13.5px; line-height: 17px; white-space: nowrap; }
+.rail { display: block; overflow: visible; margin-top: -4px; }
+.signal polyline { fill: none; stroke: var(--copper); stroke-linejoin: round; }
+.signal .suspect { stroke-dasharray: 5 4; }
+.length { font-size: 13px; fill: var(--ink-soft); text-anchor: middle; }
+.nothing { font-size: 15px; fill: var(--ink-soft); }
+.bracket path { fill: none; stroke: var(--rule-strong); stroke-width: 1; }
+.bracket text { font-size: 12px; fill: var(--ink-soft); text-anchor: middle; paint-order: stroke; stroke: var(--paper); stroke-width: 6px; }
+.tag, .terminal { cursor: pointer; outline: none; }
+.tag text, .rank text { text-anchor: middle; }
+.outline { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.3; }
+.hole { fill: var(--paper); stroke: var(--ink); stroke-width: 1; }
+.label { font-size: 11.5px; fill: var(--ink-soft); }
+.wiring { font-size: 15px; font-weight: 600; }
+.watts { font-size: 13px; fill: var(--ink-soft); }
+.tag.chosen .outline { fill: var(--ink); }
+.tag.chosen .label, .tag.chosen .wiring, .tag.chosen .watts { fill: var(--paper); }
+.tag.suspect .outline { stroke: var(--copper); stroke-width: 2; stroke-dasharray: 5 3; }
+.tag:focus-visible .outline, .terminal:focus-visible .ring { stroke: var(--copper); stroke-width: 3; }
+.marks text { font-size: 14px; font-weight: 700; fill: var(--ink-soft); }
+.marks .good { fill: var(--good); }
+.marks .stop, .marks .tight { fill: var(--stop); }
+.marks .mend { fill: var(--good); font-size: 12px; }
+.marks .mend.awaiting { fill: var(--tight); }
+.rank circle { fill: var(--paper-raised); stroke: var(--copper); stroke-width: 1.6; }
+.rank.first circle { fill: var(--copper); }
+.rank text { font-size: 12px; font-weight: 600; }
+.rank.first text { fill: var(--paper); }
+.terminal .output { text-anchor: end; font-weight: 700; font-size: 14.5px; }
+.ring { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.5; }
+.core { fill: var(--copper); }
+.terminal.chosen .ring { fill: var(--ink); }
+@media (max-width: 760px) {
+  .top { flex-wrap: wrap; }
+  .numbers { margin-left: 0; justify-items: start; flex: 1 1 100%; padding-bottom: 4px; }
+}
+</style>

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Select from 'primevue/select'
+import { leadOhm } from '#core/network/cable'
+import type { Lead } from '#core/network/cable'
+import { setTap, ungroup, USUAL_TAPS_W } from '#core/job/intents'
+import { speakerFields, type Speaker, type SpeakerLoad } from '#core/job/schema'
+import { findPlace } from '#core/job/tree'
+import { writeCable, type Cable } from '#core/quantity/cable'
+import { InputError } from '#core/quantity/inputError'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { cableOf, quantityOf, quantityOrNot, tapsOf, textOf, writeOrNot } from '~/components/form/readers'
+import { useJobStore } from '~/stores/job'
+import { useSheetStore } from '~/stores/sheet'
+
+const { speaker } = defineProps<{ speaker: Speaker }>()
+const store = useJobStore()
+const sheet = useSheetStore()
+
+type Kind = SpeakerLoad['kind']
+const KINDS: { value: Kind, label: string }[] = [
+  { value: 'tap', label: 'line transformer' }, { value: 'nominal', label: 'impedance by its label' }, { value: 'motional', label: 'drive unit’s parameters' },
+]
+
+/** The lead that a place in the tree hangs by: its own, and for a member of a group the group's too. */
+const leads = computed(() => {
+  const place = sheet.place
+  if (!place || !store.job) return []
+  const own = [{ nodeId: speaker.id, lead: place.branch.lead, says: place.parent.kind === 'chain' && place.index > 0 ? 'from the speaker before' : 'to here' }]
+  const group = findPlace(store.job, place.parent.id)
+  return group ? [...own, { nodeId: group.branch.node.id, lead: group.branch.lead, says: `to the ${group.branch.node.kind === 'series' ? 'series' : 'group'}` }] : own
+})
+const inGroup = computed(() => store.job && sheet.place ? findPlace(store.job, sheet.place.parent.id) : null)
+const load = computed(() => speaker.load)
+
+function set(to: Partial<Omit<Speaker, 'kind' | 'id'>>): void {
+  const was = Object.fromEntries(Object.keys(to).map(key => [key, speaker[key as keyof Speaker]]))
+  store.edit({ kind: 'speaker.set', nodeId: speaker.id, was, to })
+}
+
+function setKind(kind: Kind): void {
+  if (kind === load.value.kind) return
+  const nominalOhm = load.value.kind === 'tap' ? speaker.driverOhm ?? 8 : load.value.nominalOhm
+  const lineV = sheet.line?.lineV ?? 70.71
+  const loads: Record<Kind, SpeakerLoad> = {
+    tap: { kind: 'tap', tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] },
+    nominal: { kind: 'nominal', nominalOhm },
+    // A plain full-range unit to start from; every figure is there to be overwritten by its sheet.
+    motional: { kind: 'motional', nominalOhm, reOhm: nominalOhm * 0.8, leH: 0.0005, fsHz: 80, qms: 4, qes: 0.6 },
+  }
+  set({ load: loads[kind] })
+}
+
+function setNominal(nominalOhm: number): void {
+  if (load.value.kind !== 'tap') set({ load: { ...load.value, nominalOhm } })
+}
+
+function setMotional(to: Partial<Extract<SpeakerLoad, { kind: 'motional' }>>): void {
+  if (load.value.kind === 'motional') set({ load: { ...load.value, ...to } })
+}
+
+const within = (least: number, most: number, what: string, unit = '') => (typed: string): number => {
+  const value = Number(typed.replace(',', '.').replace(/\s*(mH|Hz)$/i, ''))
+  if (!(value >= least && value <= most)) throw new InputError(`${what} lies between ${least} and ${most}${unit}.`, 0, [])
+  return value
+}
+
+function setLead(nodeId: string, was: Lead | null, change: { cable?: Cable, lengthM?: number }): void {
+  const cable = change.cable ?? was?.cable ?? usualCable.value
+  store.edit({ kind: 'lead.set', nodeId, was, to: { cable, lengthM: change.lengthM ?? was?.lengthM ?? 0 } })
+}
+/** The cable most at hand: the one already on this line. */
+const usualCable = computed((): Cable => sheet.place?.output.wiring.children.find(c => c.lead)?.lead?.cable ?? { awg: 16 })
+</script>
+
+<template>
+  <form class="form" @submit.prevent>
+    <div class="two">
+      <TextEntry label="Label" :text="speaker.label" :read="textOf(speakerFields.label, 'label')" @commit="set({ label: $event })" />
+      <TextEntry label="What it is" :text="speaker.name" :read="textOf(speakerFields.name, 'name')" hint="not stated" @commit="set({ name: $event })" />
+    </div>
+    <div class="field">
+      <label for="load-kind" class="soft small">Wired as</label>
+      <Select input-id="load-kind" :model-value="load.kind" :options="KINDS" option-label="label" option-value="value" size="small" @update:model-value="setKind" />
+    </div>
+
+    <template v-if="load.kind === 'tap'">
+      <div role="radiogroup" aria-label="Tap" class="taps">
+        <button v-for="tapW in [...load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === load.tapW }" :aria-checked="tapW === load.tapW" @click="store.edit(setTap(speaker, tapW))">
+          {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
+        </button>
+        <span class="soft small">W at {{ writeNumber(load.ratedV, 4) }} V</span>
+      </div>
+      <div class="two">
+        <TextEntry label="Its taps" :text="load.tapsW.join(', ')" :read="tapsOf" @commit="set({ load: { ...load, tapsW: $event } })" />
+        <TextEntry label="Printed for, V" :text="writeNumber(load.ratedV, 5)" :read="within(1, 1000, 'A line voltage', ' V')" @commit="load.kind === 'tap' && set({ load: { ...load, ratedV: $event } })" />
+      </div>
+      <div class="two">
+        <TextEntry label="Driver behind it" :text="writeOrNot(speaker.driverOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not known" @commit="set({ driverOhm: $event })" />
+        <TextEntry label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known" @commit="set({ continuousW: $event })" />
+      </div>
+    </template>
+    <div v-else class="two">
+      <TextEntry label="Nominal" :text="writeQuantity(load.nominalOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setNominal($event)" />
+      <TextEntry label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known" @commit="set({ continuousW: $event })" />
+    </div>
+    <div v-if="load.kind === 'motional'" class="three">
+      <TextEntry label="Re" :text="writeQuantity(load.reOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setMotional({ reOhm: $event })" />
+      <TextEntry label="Le, mH" :text="writeNumber(load.leH * 1000, 6)" :read="within(0, 1000, 'Le', ' mH')" @commit="setMotional({ leH: $event / 1000 })" />
+      <TextEntry label="fs" :text="writeQuantity(load.fsHz, 'Hz', 6)" :read="quantityOf('frequency')" @commit="setMotional({ fsHz: $event })" />
+      <TextEntry label="Qms" :text="writeNumber(load.qms, 6)" :read="within(0.01, 1000, 'Qms')" @commit="setMotional({ qms: $event })" />
+      <TextEntry label="Qes" :text="writeNumber(load.qes, 6)" :read="within(0.01, 1000, 'Qes')" @commit="setMotional({ qes: $event })" />
+    </div>
+
+    <fieldset v-for="{ nodeId, lead, says } in leads" :key="nodeId" class="lead">
+      <legend class="soft small">Cable {{ says }}</legend>
+      <div class="two">
+        <TextEntry label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft" @commit="setLead(nodeId, lead, { lengthM: $event })" />
+        <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="setLead(nodeId, lead, { cable: $event })" />
+      </div>
+      <p class="soft small">
+        <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button class="act" type="button" @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
+        <template v-else>Not stated: counted as none.</template>
+      </p>
+    </fieldset>
+    <button v-if="inGroup" class="act" type="button" @click="store.edit(ungroup(store.job!, inGroup.branch.node.id))">Open this {{ inGroup.branch.node.kind === 'series' ? 'series' : 'group' }}: hang its members on the rail</button>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 12px; }
+.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
+.three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
+.field { display: grid; gap: 2px; }
+.taps { display: flex; flex-wrap: wrap; gap: 5px; align-items: center; }
+.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 4px 8px; cursor: pointer; min-width: 34px; font-weight: 600; }
+.tap.on { background: var(--ink); color: var(--paper); border-color: var(--ink); }
+.lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
+</style>

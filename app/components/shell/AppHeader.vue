@@ -1,0 +1,33 @@
+<script setup lang="ts">
+defineProps<{ title: string, says?: string }>()
+</script>
+
+<template>
+  <header class="head">
+    <NuxtLink to="/" class="brand" aria-label="Plain Match, all jobs">plain<b>match</b></NuxtLink>
+    <h1 class="title" :title="title">
+      {{ title }}
+    </h1>
+    <p v-if="says" class="says soft small" :title="says">
+      {{ says }}
+    </p>
+    <nav class="actions" aria-label="Actions">
+      <slot />
+    </nav>
+  </header>
+</template>
+
+<style scoped>
+.head { display: flex; align-items: center; gap: 18px; min-height: 50px; padding: 0 22px; border-bottom: 1px solid var(--rule); }
+.brand { font-weight: 700; text-decoration: none; font-size: 17px; }
+.brand b { color: var(--copper); }
+.title { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; flex: 0 1 auto; }
+.says { flex: 1 1 0; min-width: 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.actions { margin-left: auto; display: flex; gap: 16px; flex: none; }
+@media (max-width: 760px) {
+  .head { padding: 4px 14px; gap: 4px 12px; flex-wrap: wrap; }
+  .says { flex-basis: 100%; order: 3; white-space: normal; padding-bottom: 4px; }
+  .actions { gap: 12px; }
+  .actions :deep(.keycap) { display: none; }
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
+import { findPlace, speakersOf } from '#core/job/tree'
+import type { WireNode } from '#core/job/schema'
+import { writeQuantity } from '#core/quantity/write'
+import { newId } from '~/api/ids'
+import { useJobStore } from '~/stores/job'
+import { useSheetStore } from '~/stores/sheet'
+
+/** Ranked suspects of the selected line; one is chosen, its repair recorded, and the line is read again. */
+const emit = defineEmits<{ again: [] }>()
+const store = useJobStore()
+const sheet = useSheetStore()
+const note = ref('')
+
+const evidence = computed(() => [...sheet.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
+  const at = j.reading.nodeId === null ? sheet.line?.output.label : sheet.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
+  return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: j.verdict.grade === 'stop' || j.verdict.grade === 'tight' }
+}))
+const badOnes = computed(() => evidence.value.filter(e => e.bad))
+const unproved = computed(() => sheet.proof?.unproved ?? [])
+
+const placeName = (nodeId: string) => {
+  const node = store.job ? findPlace(store.job, nodeId)?.branch.node : undefined
+  return node ? labelOf(node) : 'a speaker that is gone'
+}
+function labelOf(node: WireNode): string {
+  return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
+}
+const rows = computed(() => sheet.suspects.map((suspect, k) => {
+  const { fault } = suspect
+  return {
+    key: fault ? `${fault.kind} ${fault.nodeId} ${fault.tapW}` : 'none', suspect, rank: k + 1,
+    says: fault ? FAULT_WORDS[fault.kind].at(placeName(fault.nodeId)) + (fault.tapW === null ? '' : `: on ${writeQuantity(fault.tapW, 'W')}`) : 'Nothing: the line is as drawn',
+    makes: suspect.lineOhm === null ? 'The line would read open or short.' : `The line would read ${writeQuantity(suspect.lineOhm, 'Ω')}.`,
+    share: suspect.probability >= 0.995 ? 'over 99 %' : suspect.probability < 0.01 ? 'under 1 %' : `${Math.round(suspect.probability * 100)} %`,
+  }
+}))
+const chosen = computed(() => rows.value[sheet.chosenSuspect] ?? null)
+watch(() => rows.value.length, (length) => { if (sheet.chosenSuspect >= length) sheet.chosenSuspect = 0 })
+
+function repair(): void {
+  const fault = chosen.value?.suspect.fault
+  if (!fault || !sheet.line) return
+  const done = store.edit({
+    kind: 'repair.add',
+    repair: { id: newId(), at: new Date().toISOString(), outputId: sheet.line.outputId, nodeId: fault.nodeId, fault: fault.kind, note: note.value.trim(), withdrawn: false },
+  })
+  if (done) note.value = ''
+}
+</script>
+
+<template>
+  <section class="trace" aria-label="Suspects">
+    <template v-if="unproved.length > 0">
+      <h2>Repaired, not proved yet</h2>
+      <p v-for="fix in unproved" :key="fix.id">{{ FAULT_WORDS[fix.fault].at(placeName(fix.nodeId)) }}. {{ fix.note }}</p>
+      <p class="soft">Read the line again: a good reading proves the repair.</p>
+      <div><Button label="Read again" @click="emit('again')" /></div>
+    </template>
+    <template v-if="evidence.length === 0 && unproved.length === 0">
+      <h2>Nothing to go by</h2>
+      <p class="soft">No reading describes this line as it is now. Read its impedance first; then the suspects are ranked by what was read.</p>
+      <div><Button label="Take a reading" @click="emit('again')" /></div>
+    </template>
+    <template v-else-if="evidence.length > 0">
+      <h2>{{ badOnes.length > 0 ? 'Who did it' : 'Nothing is read wrong here' }}</h2>
+      <p class="soft small">Every single fault of this line was tried out and compared with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ badOnes.length > 0 ? `: ${badOnes.map(b => b.text).join(', ')}` : '' }}. One fault at a time is assumed; how common each is, is common practice, not a count.</p>
+      <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
+        <button v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }" :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
+          <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
+          <span class="rank figure">{{ row.rank }}</span>
+          <span>{{ row.says }}</span>
+          <span class="share figure">{{ row.share }}</span>
+          <span class="then">{{ row.makes }}</span>
+        </button>
+      </div>
+      <template v-if="chosen?.suspect.fault">
+        <p>{{ FAULT_WORDS[chosen.suspect.fault.kind].repair }}</p>
+        <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
+        <div><Button :label="`Record the repair of ${chosen.rank}`" @click="repair" /></div>
+        <p class="soft small">Off before any cable is touched. The test decides, not the list: open the likeliest place first.</p>
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.trace { display: grid; gap: 10px; align-content: start; }
+.list { display: grid; gap: 5px; }
+.suspect { display: grid; grid-template-columns: auto 1fr auto; gap: 0 10px; align-items: baseline; border-width: 1px; border-color: var(--rule-strong); padding: 7px 10px 8px; overflow: hidden; }
+.suspect.on { border-color: var(--copper); outline: 1px solid var(--copper); }
+.suspect .then { grid-column: 2 / -1; }
+.rank { font-weight: 600; color: var(--copper); }
+.bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--copper); }
+</style>

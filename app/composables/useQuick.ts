@@ -1,0 +1,30 @@
+import { computed, shallowRef, type Ref } from 'vue'
+import { InputError } from '#core/quantity/inputError'
+import { parseQuick } from '#core/quick/parse'
+import { quick, type Quick } from '#core/quick/answer'
+
+/** The answer to a typed line while it is typed; the last good one stays on view while the line is being mended. */
+export function useQuick(text: Ref<string>) {
+  const lastGood = shallowRef<Quick | null>(null)
+  const outcome = computed((): { quick: Quick | null, error: InputError | null } => {
+    try {
+      return { quick: quick(text.value), error: null }
+    }
+    catch (error) {
+      if (error instanceof InputError) return { quick: null, error }
+      throw error
+    }
+  })
+  const shown = computed(() => {
+    if (outcome.value.quick) lastGood.value = outcome.value.quick
+    else if (text.value.trim() === '') lastGood.value = null
+    return outcome.value.quick ?? lastGood.value
+  })
+  const error = computed(() => outcome.value.error)
+  /** What could be typed on at the end. */
+  const next = computed((): readonly string[] => {
+    if (error.value) return error.value.position >= text.value.trimEnd().length ? error.value.expected : []
+    return parseQuick(text.value).next
+  })
+  return { shown, error, next }
+}

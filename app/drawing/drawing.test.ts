@@ -1,0 +1,36 @@
+import { describe, expect, test } from '@jest/globals'
+import { evaluateJob } from '#core/match/evaluate'
+import { jobOf, outputOf } from '#core/testing/jobs'
+import { drawLadder, RADIUS } from './ladder'
+import { drawRail, TAG } from './rail'
+import { shortLabel, wattText } from './speakerText'
+
+const LINES = ['8', '8 + 8', '(8 + 8) || (8 + 8)', '8 + (8 || 4 || (4 + 4)) || 16', '40 x 5 W on 70 V 400 W', '7 x 8 series', '3 x (8 || (4 + 4)) series', '12 x 5 W + 2 x 20 W on 70 V']
+
+describe.each(LINES)('“%s”', (text) => {
+  const job = jobOf(text)
+  const line = evaluateJob(job)[0]!
+  const facts = new Map(line.drops.map(d => [d.nodeId, d]))
+
+  test.each([320, 620, 1200])('on a rail of %d px every speaker has its own place inside the drawing, no tag over another', (width) => {
+    const drawing = drawRail(outputOf(job).wiring, facts, width)
+    expect(drawing.tags.map(t => t.speaker.id).sort()).toEqual(line.speakers.map(s => s.id).sort())
+    for (const [k, a] of drawing.tags.entries()) {
+      expect(a.x - TAG.width / 2).toBeGreaterThan(0)
+      expect(a.y + TAG.height).toBeLessThan(drawing.height)
+      expect(a.x + TAG.width / 2).toBeLessThanOrEqual(drawing.width)
+      for (const b of drawing.tags.slice(k + 1)) expect(Math.abs(a.x - b.x) >= TAG.width || Math.abs(a.y - b.y) >= TAG.height).toBe(true)
+    }
+    expect(drawing.reaches[0]!.weight).toBeCloseTo(1, 6)
+    expect(JSON.stringify(drawing)).not.toMatch(/NaN|null,null/)
+  })
+
+  test('between two conductors every speaker is drawn or counted, and no circle lies over another', () => {
+    const drawing = drawLadder(outputOf(job).wiring)
+    for (const [k, a] of drawing.units.entries()) for (const b of drawing.units.slice(k + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(2 * RADIUS)
+    if (drawing.units.every(u => u.count === 1)) expect(drawing.units.length).toBe(line.speakers.length)
+    else expect(drawing.units.length).toBeLessThan(line.speakers.length)
+  })
+})
+
+test('text that fits a tag', () => expect([wattText(null), wattText(29.47), wattText(625.4), shortLabel('07'), shortLabel('Saloon port')]).toEqual(['—', '29.5', '625', '07', 'Saloon…']))

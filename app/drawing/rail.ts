@@ -1,0 +1,162 @@
+import { isGroup } from '#core/network/tree'
+import type { Branch, Chain, Speaker, WireNode } from '#core/job/schema'
+import type { DropFacts } from '#core/match/facts'
+
+/** Places of everything on one rail, in px. The drawing follows from the wiring alone; nothing is dragged into place. */
+
+export const TAG = { width: 52, height: 54, roof: 9 } as const
+const CELL = { least: 58, most: 84 } as const
+const ABOVE_RAIL = 21
+const STEM = 12
+const LEVEL = 16
+const MARKS = 17
+const BRACKET = 16
+/** Room at the left for the terminal, at the right for the wire that goes on in the next row. */
+const LEFT = 26
+const RIGHT = 8
+
+export interface TagPlace { speaker: Speaker, x: number, y: number, row: number }
+/** A run of cable: weight 0 to 1 by its current, volts 0 to 1 by what is left of them. */
+export interface Reach { id: string, points: string, weight: number, volts: number, lengthM: number | null, textX: number, textY: number }
+export interface Wire { points: string, weight: number, volts: number }
+export interface Bracket { id: string, x1: number, x2: number, y: number, text: string }
+export interface RailDrawing { width: number, height: number, railY: number, tags: TagPlace[], reaches: Reach[], wires: Wire[], brackets: Bracket[] }
+
+type Facts = ReadonlyMap<string, Pick<DropFacts, 'ampsShare' | 'lossDb'>>
+
+export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing {
+  const cells = chain.children.reduce((sum, b) => sum + cellsOf(b.node), 0)
+  const room = width - LEFT - RIGHT
+  const cell = Math.max(CELL.least, Math.min(CELL.most, room / Math.max(1, cells)))
+  const perRow = Math.max(1, Math.floor(room / cell + 1e-9))
+  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], reaches: [], wires: [], brackets: [] }
+
+  let top = 0
+  let lastX = 0
+  let lastY = ABOVE_RAIL
+  for (const [row, branches] of rowsOf(chain.children, perRow).entries()) {
+    const railY = top + ABOVE_RAIL
+    const depth = Math.max(0, ...branches.map(b => depthOf(b.node)))
+    const tagTop = railY + STEM + LEVEL * depth
+    const pen = new Pen(drawing, facts, cell, tagTop, row)
+    let x = LEFT
+    for (const [k, branch] of branches.entries()) {
+      const attachX = x + attachOf(branch.node) * cell
+      const [amps, volts] = currentOf(branch.node, facts)
+      const points = k === 0 && row > 0
+        // The rail goes on in the next row: out at the right, down, and in from the left.
+        ? `${lastX},${lastY} ${width - 3},${lastY} ${width - 3},${top + 4} 3,${top + 4} 3,${railY} ${attachX},${railY}`
+        : `${lastX},${lastY} ${attachX},${railY}`
+      const textX = k === 0 ? (LEFT + attachX) / 2 - (row === 0 ? 4 : 10) : (lastX + attachX) / 2
+      drawing.reaches.push({ id: branch.node.id, points, weight: amps, volts, lengthM: branch.lead?.lengthM ?? null, textX, textY: railY - 7 })
+      pen.paint(branch.node, x, railY, true)
+      lastX = attachX
+      lastY = railY
+      x += cellsOf(branch.node) * cell
+    }
+    top = tagTop + TAG.height + MARKS + (branches.some(b => holdsSeries(b.node)) ? BRACKET : 0) + 4
+  }
+  drawing.height = Math.max(top, ABOVE_RAIL + STEM + 24)
+  drawing.width = Math.max(width, ...drawing.tags.map(t => t.x + TAG.width / 2 + RIGHT))
+  accumulate(drawing.reaches)
+  return drawing
+}
+
+/** A reach carries what its own drop and all behind it take. */
+function accumulate(reaches: Reach[]): void {
+  let sum = 0
+  for (let k = reaches.length - 1; k >= 0; k--) {
+    sum += reaches[k]!.weight
+    reaches[k]!.weight = Math.min(1, sum)
+  }
+}
+
+function rowsOf(branches: Branch[], perRow: number): Branch[][] {
+  const rows: Branch[][] = []
+  let used = perRow
+  for (const branch of branches) {
+    const cells = cellsOf(branch.node)
+    if (used + cells > perRow) {
+      rows.push([])
+      used = 0
+    }
+    rows.at(-1)!.push(branch)
+    used += cells
+  }
+  return rows
+}
+
+function cellsOf(node: WireNode): number {
+  return isGroup(node) ? Math.max(1, node.children.reduce((sum, b) => sum + cellsOf(b.node), 0)) : 1
+}
+
+/** Where a node hangs from its rail, in cells from its left. A star hangs by its middle, the others by their first. */
+function attachOf(node: WireNode): number {
+  if (!isGroup(node) || node.children.length === 0) return 0.5
+  return node.kind === 'star' ? cellsOf(node) / 2 : attachOf(node.children[0]!.node)
+}
+
+function depthOf(node: WireNode): number {
+  if (!isGroup(node)) return 0
+  const inner = Math.max(0, ...node.children.map(b => depthOf(b.node)))
+  return node.kind === 'series' ? inner : inner + 1
+}
+
+function holdsSeries(node: WireNode): boolean {
+  return isGroup(node) && (node.kind === 'series' || node.children.some(b => holdsSeries(b.node)))
+}
+
+/** Current into a node as part of the head's, and the volts left there. */
+function currentOf(node: WireNode, facts: Facts): [amps: number, volts: number] {
+  if (!isGroup(node)) {
+    const drop = facts.get(node.id)
+    return [drop?.ampsShare ?? 0, drop ? 10 ** (drop.lossDb / 20) : 1]
+  }
+  const inner = node.children.map(b => currentOf(b.node, facts))
+  if (inner.length === 0) return [0, 1]
+  const amps = inner.map(([a]) => a)
+  return [node.kind === 'series' ? Math.max(...amps) : amps.reduce((a, b) => a + b, 0), inner[0]![1]]
+}
+
+class Pen {
+  constructor(private readonly into: RailDrawing, private readonly facts: Facts, private readonly cell: number, private readonly tagTop: number, private readonly row: number) {}
+
+  /** Paints a node whose left is x and that hangs from y; `fed`: a stem comes down to it. */
+  paint(node: WireNode, x: number, y: number, fed: boolean): void {
+    const attachX = x + attachOf(node) * this.cell
+    if (!isGroup(node)) {
+      if (fed) this.wire(node, `${attachX},${y} ${attachX},${this.tagTop}`)
+      this.into.tags.push({ speaker: node, x: attachX, y: this.tagTop, row: this.row })
+      return
+    }
+    if (node.children.length === 0) return
+    if (node.kind === 'series') return this.series(node.children, x, y, fed, node)
+    const next = y + LEVEL
+    let childX = x
+    if (fed) this.wire(node, `${attachX},${y} ${attachX},${node.kind === 'star' ? y + 5 : next}`)
+    for (const { node: child } of node.children) {
+      const at = childX + attachOf(child) * this.cell
+      this.wire(child, node.kind === 'star' ? `${attachX},${y + 5} ${at},${next}` : `${attachX},${next} ${at},${next}`)
+      this.paint(child, childX, next, true)
+      childX += cellsOf(child) * this.cell
+    }
+  }
+
+  private series(children: Branch[], x: number, y: number, fed: boolean, node: WireNode): void {
+    const middle = this.tagTop + TAG.height * 0.62
+    let childX = x
+    for (const [k, { node: child }] of children.entries()) {
+      // Members are threaded one after the other: the wire goes in at the left of a tag and out at its right.
+      if (k > 0) this.wire(child, `${childX - this.cell / 2 + TAG.width / 2},${middle} ${childX + this.cell / 2 - TAG.width / 2},${middle}`)
+      this.paint(child, childX, y, fed && k === 0)
+      childX += cellsOf(child) * this.cell
+    }
+    const bottom = this.tagTop + TAG.height + MARKS + 2
+    this.into.brackets.push({ id: node.id, x1: x + this.cell / 2 - TAG.width / 2, x2: childX - this.cell / 2 + TAG.width / 2, y: bottom, text: 'in series' })
+  }
+
+  private wire(node: WireNode, points: string): void {
+    const [weight, volts] = currentOf(node, this.facts)
+    this.into.wires.push({ points, weight, volts })
+  }
+}

@@ -1,0 +1,19 @@
+import { writeNumber } from '#core/quantity/write'
+import type { Speaker } from '#core/job/schema'
+
+/** How a speaker is wired, as short as fits a tag: "30 W", "8 Ω", "off". */
+export function wiringText({ load }: Speaker): string {
+  if (load.kind !== 'tap') return `${writeNumber(load.nominalOhm)} Ω`
+  return load.tapW === 0 ? 'off' : `${writeNumber(load.tapW)} W`
+}
+
+/** Watts as they stand on a tag: one place under a hundred. */
+export function wattText(powerW: number | null): string {
+  if (powerW === null) return '—'
+  return powerW >= 99.95 ? powerW.toFixed(0) : powerW.toFixed(1)
+}
+
+/** A label cut to what a tag holds; the whole of it stands beside the sheet and is read out. */
+export function shortLabel(label: string): string {
+  return [...label].length > 7 ? [...label].slice(0, 6).join('') + '…' : label
+}

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, useTemplateRef, watch } from 'vue'
+import { navigateTo, useHead, useRoute } from '#imports'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import KeyCap from '~/components/KeyCap.vue'
+import AppHeader from '~/components/shell/AppHeader.vue'
+import CommonActions from '~/components/shell/CommonActions.vue'
+import RefusalNotice from '~/components/shell/RefusalNotice.vue'
+import StationWire from '~/components/shell/StationWire.vue'
+import { OPEN_KEYS } from '~/composables/useJobKeys'
+import { useJobStore } from '~/stores/job'
+import { useSheetStore } from '~/stores/sheet'
+
+const route = useRoute()
+const store = useJobStore()
+const sheet = useSheetStore()
+const keysOpen = ref(false)
+provide(OPEN_KEYS, keysOpen)
+
+const jobId = computed(() => String(route.params.id))
+const base = computed(() => `/jobs/${jobId.value}`)
+watch(jobId, (id) => {
+  sheet.reset()
+  void store.open(id)
+}, { immediate: true })
+onBeforeUnmount(() => store.close())
+useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` : 'Plain Match') })
+
+const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
+const says = computed(() => {
+  if (store.status !== 'ready') return ''
+  const kept = store.connection === 'away'
+    ? `server away: ${store.pending.length === 0 ? 'nothing to send' : `${store.pending.length} kept here to send`}`
+    : SAVED[store.connection]
+  return `${sheet.sentence.replace(/\.$/, '')}; ${kept}`
+})
+
+const counts = computed(() => {
+  const of = (grade: string) => sheet.states.filter(s => s.grade === grade).length
+  const sum = (key: 'proved' | 'total' | 'wrong' | 'unproved') => sheet.states.reduce((all, s) => all + s[key], 0)
+  return { stop: of('stop'), tight: of('tight'), proved: sum('proved'), total: sum('total'), wrong: sum('wrong'), unproved: sum('unproved') }
+})
+const tracing = computed(() => route.query.pane === 'trace')
+const stations = computed(() => {
+  const { stop, tight, proved, total, wrong, unproved } = counts.value
+  const match = [stop > 0 && `${stop} stop`, tight > 0 && `${tight} tight`].filter(Boolean).join(', ')
+  const checking = route.path.endsWith('/check')
+  const query = sheet.selection.outputId ? { line: sheet.selection.outputId } : undefined
+  return [
+    { name: 'Match', to: { path: base.value, query }, says: match || (sheet.lines.length > 0 ? 'all fits' : ''), here: !checking && !tracing.value, done: sheet.lines.length > 0 && match === '' },
+    { name: 'Check', to: { path: `${base.value}/check`, query }, says: total > 0 ? `${proved} of ${total} proved` : '', here: checking, done: total > 0 && proved === total },
+    { name: 'Trace', to: { path: base.value, query: { ...query, pane: 'trace' } }, says: wrong > 0 ? `${wrong} open` : unproved > 0 ? `${unproved} to prove` : 'nothing open', here: tracing.value && !checking, done: false },
+  ]
+})
+
+// A new job asks for its name first; later a press on the name renames it.
+const renaming = ref(false)
+const name = ref('')
+const nameBox = useTemplateRef<HTMLElement>('nameBox')
+async function rename(): Promise<void> {
+  name.value = store.job?.name ?? ''
+  renaming.value = true
+  await nextTick()
+  nameBox.value?.querySelector('input')?.select()
+}
+function finishRename(keep: boolean): void {
+  if (!renaming.value || !store.job) return
+  renaming.value = false
+  const to = name.value.trim()
+  if (keep && to !== '' && to !== store.job.name) store.edit({ kind: 'job.set', was: { name: store.job.name }, to: { name: to } })
+}
+onMounted(() => {
+  const stop = watch(() => store.status, (status) => {
+    if (status !== 'ready') return
+    if (route.query.rename) void rename()
+    queueMicrotask(() => stop())
+  }, { immediate: true })
+})
+</script>
+
+<template>
+  <div>
+    <AppHeader :title="store.job?.name ?? ''" :says="says">
+      <template v-if="store.status === 'ready'">
+        <button class="act" type="button" @click="rename">rename</button>
+        <button class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`" @click="store.undo()">undo <KeyCap of="u" /></button>
+        <button class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`" @click="store.redo()">redo <KeyCap of="U" /></button>
+        <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
+      </template>
+      <CommonActions @keys="keysOpen = true" />
+    </AppHeader>
+    <div v-if="renaming" ref="nameBox" class="rename">
+      <InputText v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finishRename(true)" @keydown.esc="finishRename(false)" @blur="finishRename(true)" />
+    </div>
+
+    <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the job…</p>
+    <section v-else-if="store.status !== 'ready'" class="state" role="alert">
+      <h2>{{ store.status === 'missing' ? 'This job is not here.' : 'The job cannot be read just now.' }}</h2>
+      <p>{{ store.problem }}</p>
+      <div class="choices">
+        <Button v-if="store.status === 'failed'" label="Try again" @click="store.open(jobId)" />
+        <Button variant="outlined" label="All jobs" @click="navigateTo('/')" />
+      </div>
+    </section>
+    <template v-else>
+      <StationWire :stations="stations" />
+      <NuxtPage />
+    </template>
+    <RefusalNotice />
+  </div>
+</template>
+
+<style scoped>
+.state { padding: 60px 22px; display: grid; gap: 14px; justify-items: start; max-width: 640px; }
+.choices { display: flex; gap: 12px; }
+.rename { padding: 8px 22px; border-bottom: 1px solid var(--rule); }
+.rename :deep(input) { width: min(520px, 100%); }
+</style>

@@ -1,0 +1,178 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { navigateTo, useRoute, useRouter } from '#imports'
+import { LINE_CHECKS, SPEAKER_CHECKS, checkKey } from '#core/check/proof'
+import { KIND_WORDS, valueWords } from '#core/check/words'
+import type { ReadingKind, Speaker } from '#core/job/schema'
+import KeyCap from '~/components/KeyCap.vue'
+import ReadingPanel from '~/components/check/ReadingPanel.vue'
+import PlaceRail from '~/components/check/PlaceRail.vue'
+import SuspectsPanel from '~/components/trace/SuspectsPanel.vue'
+import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { useJobKeys } from '~/composables/useJobKeys'
+import { useKeys, type KeyBinding } from '~/composables/useKeys'
+import { wiringText } from '~/drawing/speakerText'
+import { useSheetStore } from '~/stores/sheet'
+
+const sheet = useSheetStore()
+const route = useRoute()
+const router = useRouter()
+const { common, keysOpen } = useJobKeys()
+const kind = ref<ReadingKind>('line-impedance')
+const tracing = ref(false)
+const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
+
+/** A thumb has its own keys; at a desk the keyboard is there. */
+const narrow = shallowRef(false)
+let media: MediaQueryList | undefined
+const onMedia = () => { narrow.value = media!.matches }
+onMounted(() => {
+  media = matchMedia('(max-width: 760px)')
+  media.addEventListener('change', onMedia)
+  onMedia()
+  const wanted = typeof route.query.line === 'string' && sheet.lineById.has(route.query.line) ? route.query.line : null
+  const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
+  if (wanted !== null) sheet.select(wanted, speakerId ?? (sheet.selection.outputId === wanted ? sheet.selection.nodeId : null))
+  else if (sheet.selection.outputId === null) sheet.select(sheet.lines.find(l => l.speakers.length > 0)?.outputId ?? null)
+})
+onBeforeUnmount(() => media?.removeEventListener('change', onMedia))
+watch(() => sheet.selection, ({ outputId, nodeId }) => {
+  if (outputId) void router.replace({ query: { line: outputId, ...(nodeId ? { speaker: nodeId } : {}) } })
+})
+
+/** Every reading that proves the line, in the order of a walk along it. */
+interface Stop { kind: ReadingKind, speaker: Speaker | null }
+const stops = computed((): Stop[] => sheet.line
+  ? [...LINE_CHECKS.map(k => ({ kind: k, speaker: null })), ...sheet.line.speakers.flatMap(speaker => SPEAKER_CHECKS.map(k => ({ kind: k, speaker })))]
+  : [])
+const at = computed(() => stops.value.findIndex(s => s.kind === kind.value && (s.speaker?.id ?? null) === sheet.selection.nodeId))
+const proof = computed(() => sheet.proof)
+
+function go(stop: Stop | undefined): void {
+  if (!stop || !sheet.line) return
+  tracing.value = false
+  sheet.select(sheet.line.outputId, stop.speaker?.id ?? null)
+  kind.value = stop.kind
+}
+function step(by: 1 | -1): void {
+  go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
+}
+/** The next place not proved yet. */
+function nextOpen(): void {
+  const order = [...stops.value.slice(at.value + 1), ...stops.value.slice(0, at.value + 1)]
+  go(order.find(s => proof.value?.standing.get(checkKey(s.kind, s.speaker?.id ?? null))?.verdict.grade !== 'good') ?? order[0])
+}
+function otherLine(by: 1 | -1): void {
+  const k = sheet.lines.findIndex(l => l.outputId === sheet.selection.outputId)
+  const next = sheet.lines[Math.max(0, Math.min(sheet.lines.length - 1, k + by))]
+  if (next) chooseLine(next.outputId)
+}
+function chooseLine(outputId: string): void {
+  tracing.value = false
+  sheet.select(outputId)
+  kind.value = 'line-impedance'
+}
+function choosePlace(nodeId: string | null): void {
+  tracing.value = false
+  sheet.select(sheet.selection.outputId, nodeId)
+  kind.value = nodeId === null ? 'line-impedance' : kind.value === 'sound' ? 'sound' : 'coil-dcr'
+}
+async function again(): Promise<void> {
+  tracing.value = false
+  const bad = [...proof.value?.standing.values() ?? []].find(j => j.verdict.grade === 'stop' || j.verdict.grade === 'tight')
+  sheet.select(sheet.selection.outputId, bad?.reading.nodeId ?? null)
+  kind.value = bad?.reading.kind ?? 'line-impedance'
+  await nextTick()
+  panel.value?.focus()
+}
+
+const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORDS[stop.kind].short}` : KIND_WORDS[stop.kind].short
+const standingOf = (stop: Stop) => proof.value?.standing.get(checkKey(stop.kind, stop.speaker?.id ?? null))
+
+const bindings = computed((): KeyBinding[] => [
+  { keys: ['ArrowDown', 'ArrowRight'], says: 'next reading', run: () => step(1) },
+  { keys: ['ArrowUp', 'ArrowLeft'], says: 'reading before', run: () => step(-1) },
+  { keys: [' '], shown: 'Space', says: 'next place not proved', run: () => nextOpen() },
+  { keys: ['[', ']'], says: 'line before, next line', run: e => otherLine(e.key === ']' ? 1 : -1) },
+  { keys: ['r', 'Enter'], says: 'to the reading', run: () => panel.value?.focus() },
+  { keys: ['t'], says: 'trace', run: () => { tracing.value = true } },
+  { keys: ['Escape'], says: 'back to the list', run: () => { tracing.value = false } },
+  ...common,
+])
+useKeys(() => bindings.value)
+
+function leaveField(event: KeyboardEvent): void {
+  if (event.key === 'Escape') (event.target as HTMLElement).blur()
+}
+</script>
+
+<template>
+  <div>
+    <main v-if="sheet.lines.length === 0" class="none">
+      <p>Nothing to check yet: the sheet has no line.</p>
+      <NuxtLink class="act" :to="`/jobs/${route.params.id}`">to the run sheet <KeyCap of="v" /></NuxtLink>
+    </main>
+    <main v-else class="check" aria-label="Checks">
+      <div class="walk">
+        <label class="hidden-label" for="line">Line</label>
+        <div class="lines" role="tablist" aria-label="Lines">
+          <button v-for="line in sheet.lines" :key="line.outputId" type="button" role="tab" class="line" :class="{ on: line.outputId === sheet.selection.outputId }" :aria-selected="line.outputId === sheet.selection.outputId" @click="chooseLine(line.outputId)">
+            {{ line.output.label }}<span class="soft"> {{ line.output.name }}</span>
+            <span v-if="(sheet.proofs.get(line.outputId)?.wrong ?? 0) > 0" class="wrong" aria-label="reads wrong">✕</span>
+          </button>
+        </div>
+        <PlaceRail v-if="sheet.line && proof" :line="sheet.line" :proof="proof" :selected-id="sheet.selection.nodeId" @select="choosePlace" />
+        <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
+        <ul v-if="!narrow" class="stops">
+          <li v-for="stop in stops" :key="textOf(stop)">
+            <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
+              <span class="mark" :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ !standingOf(stop) ? '·' : standingOf(stop)!.verdict.grade === 'good' ? '✓' : standingOf(stop)!.verdict.grade === 'unknown' ? '~' : '✕' }}</span>
+              {{ textOf(stop) }}
+              <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
+            </button>
+          </li>
+        </ul>
+      </div>
+      <div v-if="sheet.line" class="here">
+        <p class="soft place">
+          <template v-if="sheet.speaker">speaker {{ sheet.speaker.label }}<template v-if="sheet.speaker.name"> · {{ sheet.speaker.name }}</template> · {{ sheet.speaker.load.kind === 'tap' ? `tap ${wiringText(sheet.speaker)}` : wiringText(sheet.speaker) }}</template>
+          <template v-else>{{ sheet.line.output.label }} {{ sheet.line.output.name }} · at the rack</template>
+        </p>
+        <SuspectsPanel v-if="tracing" @again="again" />
+        <ReadingPanel v-else ref="panel" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" :keypad="narrow" @trace="tracing = true" @next="nextOpen" @keydown="leaveField" />
+        <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button v-if="!narrow" class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}`, query: { pane: 'trace', line: sheet.selection.outputId } })">see it on the run sheet</button></p>
+      </div>
+    </main>
+    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+  </div>
+</template>
+
+<style scoped>
+.none { padding: 50px 22px; display: grid; gap: 12px; justify-items: start; }
+.check { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 18px 50px; max-width: 1180px; margin: 0 auto; padding: 20px 22px 60px; }
+.walk { display: grid; gap: 12px; align-content: start; }
+.lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
+.line { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
+.line .soft { font-weight: 400; }
+.line.on { border-bottom-color: var(--copper); }
+.wrong { color: var(--stop); font-weight: 700; }
+.stops { list-style: none; columns: 2; column-gap: 30px; }
+.stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none; text-align: left; padding: 4px 4px; cursor: pointer; break-inside: avoid; }
+.stop-row.on { background: var(--wash); box-shadow: inset 3px 0 var(--copper); }
+.mark { font-weight: 700; text-align: center; color: var(--ink-soft); }
+.mark.good { color: var(--good); }
+.mark.stop, .mark.tight { color: var(--stop); }
+.here { display: grid; gap: 6px; align-content: start; }
+.back { display: flex; gap: 20px; padding-top: 10px; }
+@media (max-width: 900px) {
+  .check { grid-template-columns: minmax(0, 1fr); }
+  .stops { columns: 1; }
+}
+@media (max-width: 760px) {
+  .check { padding: 8px 16px 0; gap: 10px; }
+  .walk { gap: 6px; }
+  .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
+  .line { white-space: nowrap; padding: 8px 0; }
+  .line:not(.on) .soft { display: none; }
+}
+</style>

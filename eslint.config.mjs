@@ -1,0 +1,43 @@
+import { createConfigForNuxt } from '@nuxt/eslint-config/flat'
+
+/** Imports point downwards only. Each folder of core may use those before it in this list, and no interface or server at all. */
+const FLOORS = [['quantity'], ['network'], ['amplifier', 'practice'], ['job'], ['check'], ['match'], ['trace'], ['quick', 'format']]
+
+const floors = FLOORS.flatMap((folders, floor) => folders.map((folder) => {
+  const above = FLOORS.slice(floor + 1).flat()
+  const beside = folders.filter(f => f !== folder)
+  return {
+    files: [`core/${folder}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', {
+        patterns: [
+          { group: ['~/*', '**/app/**', '**/server/**', '**/cli/**', '**/demo/**', 'vue', 'pinia', 'nuxt*', 'h3', 'knex', 'pg', 'node:*', 'd3-*'], message: 'The core knows no interface, no server, no I/O.' },
+          ...(above.length + beside.length > 0 ? [{ group: [...above, ...beside, 'testing'].map(f => `#core/${f}/*`), message: `core/${folder} may not look up to them.` }] : []),
+        ],
+      }],
+      'no-restricted-globals': ['error', 'Date', 'process', 'fetch', 'localStorage', 'crypto'],
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Chance is handed in.' }],
+    },
+  }
+}))
+
+export default createConfigForNuxt({ features: { stylistic: true, typescript: { strict: true } } }).append(
+  { ignores: ['.build/**', '.nuxt/**', '.data/**', 'docs/**'] },
+  {
+    rules: {
+      '@stylistic/quote-props': 'off',
+      '@stylistic/max-statements-per-line': ['error', { max: 2 }],
+      '@typescript-eslint/no-non-null-assertion': 'off', // indexed access is checked; where a value is known to be there, it is said so
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/html-indent': 'off',
+      'vue/require-default-prop': 'off',
+    },
+  },
+  { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-explicit-any': 'off', '@stylistic/max-statements-per-line': 'off' } },
+  ...floors,
+)

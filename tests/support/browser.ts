@@ -1,0 +1,145 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome'
+
+process.env.SE_OFFLINE = 'true'
+process.env.SE_AVOID_STATS = 'true'
+
+const FLAGS = [
+  '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-quic', '--no-first-run', '--disable-background-networking',
+  '--disable-component-update', '--disable-sync', '--hide-scrollbars', '--force-color-profile=srgb', '--lang=en-GB',
+]
+
+/** A real Chromium without a window, with the few hands and eyes that the tests need. */
+export class Browser {
+  private constructor(readonly driver: WebDriver, private readonly profile: string) {}
+
+  static async open(): Promise<Browser> {
+    const profile = mkdtempSync(join(tmpdir(), 'browser-'))
+    const log = new logging.Preferences()
+    log.setLevel(logging.Type.BROWSER, logging.Level.ALL)
+    log.setLevel(logging.Type.PERFORMANCE, logging.Level.ALL)
+    const options = new Options().addArguments(...FLAGS, `--user-data-dir=${profile}`)
+    options.setChromeBinaryPath('/usr/bin/chromium')
+    options.setLoggingPrefs(log)
+    options.setUserPreferences({ 'download.default_directory': profile })
+    const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build()
+    const browser = new Browser(driver, profile)
+    await browser.size(1280, 800)
+    return browser
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit()
+    rmSync(this.profile, { recursive: true, force: true })
+  }
+
+  cdp(command: string, params: object = {}): Promise<unknown> {
+    return (this.driver as Driver).sendAndGetDevToolsCommand(command, params)
+  }
+
+  async size(width: number, height: number, mobile = false): Promise<void> {
+    await this.cdp('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile })
+  }
+
+  go(url: string): Promise<void> {
+    return this.driver.get(url)
+  }
+
+  /** Waits for an element of this CSS, or of this text anywhere in it. */
+  async see(css: string, text?: string, patienceMs = 8000): Promise<WebElement> {
+    const look = async () => {
+      try {
+        for (const element of await this.driver.findElements(By.css(css))) {
+          if (await element.isDisplayed() && (text === undefined || (await element.getText()).includes(text))) return element
+        }
+      }
+      catch (error) {
+        // The page was drawn anew between finding and reading: look again.
+        if (!(error instanceof Error) || error.name !== 'StaleElementReferenceError') throw error
+      }
+      return null
+    }
+    try {
+      return await this.driver.wait(look, patienceMs) as WebElement
+    }
+    catch {
+      const body = await this.driver.findElement(By.css('body')).getText()
+      throw new Error(`did not see ${css}${text ? ` with “${text}”` : ''}. The page says:\n${body.slice(0, 3000)}`)
+    }
+  }
+
+  /** Waits until nothing of this CSS (with this text) is to be seen. */
+  async gone(css: string, text?: string): Promise<void> {
+    await this.driver.wait(async () => {
+      try {
+        for (const element of await this.driver.findElements(By.css(css))) {
+          if (await element.isDisplayed() && (text === undefined || (await element.getText()).includes(text))) return false
+        }
+        return true
+      }
+      catch {
+        return false
+      }
+    }, 8000, `still there: ${css} ${text ?? ''}`)
+  }
+
+  async click(css: string, text?: string): Promise<void> {
+    await (await this.see(css, text)).click()
+  }
+
+  /** Presses keys wherever the focus is. */
+  async press(...keys: string[]): Promise<void> {
+    const actions = this.driver.actions({ async: false })
+    for (const key of keys) actions.sendKeys(key)
+    await actions.perform()
+  }
+
+  async chord(modifier: string, key: string): Promise<void> {
+    await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform()
+  }
+
+  /** Empties a field and types into it. */
+  async type(css: string, text: string): Promise<void> {
+    const field = await this.see(css)
+    await field.click()
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
+  }
+
+  async text(css: string): Promise<string> {
+    return (await this.see(css)).getText()
+  }
+
+  async path(): Promise<string> {
+    const url = new URL(await this.driver.getCurrentUrl())
+    return url.pathname + url.search
+  }
+
+  run<T>(script: string, ...args: unknown[]): Promise<T> {
+    return this.driver.executeScript(script, ...args)
+  }
+
+  /** Everything that the page asked the network for. */
+  async requests(): Promise<string[]> {
+    const entries = await this.driver.manage().logs().get(logging.Type.PERFORMANCE)
+    return entries.flatMap((entry) => {
+      const { message } = JSON.parse(entry.message) as { message: { method: string, params: { request?: { url: string } } } }
+      return message.method === 'Network.requestWillBeSent' && message.params.request ? [message.params.request.url] : []
+    })
+  }
+
+  /** Errors on the page's console. */
+  async complaints(): Promise<string[]> {
+    const entries = await this.driver.manage().logs().get(logging.Type.BROWSER)
+    return entries.filter(e => e.level.value >= logging.Level.SEVERE.value).map(e => e.message)
+  }
+
+  async picture(file: string): Promise<void> {
+    const { data } = await this.cdp('Page.captureScreenshot', { format: 'png' }) as { data: string }
+    writeFileSync(file, Buffer.from(data, 'base64'))
+  }
+}
+
+export { By, Key, until }

@@ -1,0 +1,77 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { createServer } from 'node:net'
+import pg from 'pg'
+
+/** The built application on a database of its own, started and stopped by a test. The cluster and the build are named by scripts/test.mjs. */
+
+const required = (name: string) => {
+  const value = process.env[name]
+  if (!value) throw new Error(`${name} is not set: run these tests with npm test`)
+  return value
+}
+
+export interface TestDatabase { url: string, query: (sql: string) => Promise<void>, drop: () => Promise<void> }
+
+/** A fresh, empty database on the tests' cluster. */
+export async function makeDatabase(): Promise<TestDatabase> {
+  const admin = required('TEST_DATABASE_URL')
+  const name = `test_${randomUUID().replaceAll('-', '')}`
+  const run = async (url: string, sql: string) => {
+    const client = new pg.Client({ connectionString: url })
+    await client.connect()
+    try {
+      await client.query(sql)
+    }
+    finally {
+      await client.end()
+    }
+  }
+  await run(admin, `create database ${name}`)
+  const url = new URL(admin)
+  url.pathname = `/${name}`
+  return { url: url.href, query: sql => run(url.href, sql), drop: () => run(admin, `drop database if exists ${name} with (force)`) }
+}
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const server = createServer()
+    server.on('error', reject)
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address()
+      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0))
+    })
+  })
+}
+
+export interface RunningServer { url: string, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void> }
+
+export async function startServer(databaseUrl: string, port?: number): Promise<RunningServer> {
+  const chosen = port ?? await freePort()
+  const child: ChildProcess = spawn(process.execPath, [required('TEST_SERVER_ENTRY')], {
+    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(chosen), NODE_ENV: 'production' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  let log = ''
+  child.stdout?.on('data', chunk => log += String(chunk))
+  child.stderr?.on('data', chunk => log += String(chunk))
+  const url = `http://127.0.0.1:${chosen}`
+  const until = Date.now() + 60_000
+  while (!await fetch(`${url}/api/health`).then(r => r.ok, () => false)) {
+    if (child.exitCode !== null || Date.now() > until) throw new Error(`the server did not come up:\n${log}`)
+    await new Promise(resolve => setTimeout(resolve, 80))
+  }
+  return {
+    url,
+    log: () => log,
+    stop: (signal = 'SIGTERM') => new Promise((resolve) => {
+      if (child.exitCode !== null) return resolve()
+      const last = setTimeout(() => child.kill('SIGKILL'), 8000)
+      child.on('close', () => {
+        clearTimeout(last)
+        resolve()
+      })
+      child.kill(signal)
+    }),
+  }
+}
