@@ -36,7 +36,7 @@ const outputs: Output[] = [
       kind: 'chain', id: 'mg-sub-line',
       children: [on(cable, 5, {
         kind: 'series', id: 'mg-sub-coils',
-        children: [{ lead: null, node: speaker('mg-sub-a', '01 coil A', coil) }, { lead: null, node: speaker('mg-sub-b', '01 coil B', coil) }],
+        children: [{ lead: null, node: speaker('mg-sub-a', '01A', coil) }, { lead: null, node: speaker('mg-sub-b', '01B', coil) }],
       })],
     },
   },

@@ -178,7 +178,7 @@ class Parser {
       const loadOhm = this.within(load, OHM, 'Ω', loadAt)
       if (points.some(p => p.loadOhm === loadOhm)) throw new InputError(`The power at ${loadOhm} Ω is stated twice.`, loadAt, [])
       points.push({ loadOhm, powerW, at: loadAt })
-    } while (this.take(',') || (this.token.kind === 'number' && this.token.at > 0) || this.is('from'))
+    } while (this.more(lineV, plainW, points.length))
 
     if (this.token.kind !== 'end') this.fail()
     if (lineV !== null) {
@@ -199,6 +199,14 @@ class Parser {
       throw new InputError(`It is rated at ${lowestOhm} Ω, so its lowest load cannot be ${floor.ohm} Ω.`, floor.at, [`${lowestOhm}`])
     }
     return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null }
+  }
+
+  /** Is there another part of the rating? Also notes what it could be. */
+  private more(lineV: number | null, plainW: number | null, points: number): boolean {
+    if (lineV !== null && plainW !== null) return false
+    if (lineV !== null) this.expected.add('120 W')
+    if (points > 0) this.expected.add(', 180 W at 8').add(', from 2')
+    return (this.is(',') && this.take(',')) || this.token.kind === 'number' || this.is('from')
   }
 
   /** True when the line is of taps. Watts and ohms do not mix: on a line each takes its tap, elsewhere its share. */

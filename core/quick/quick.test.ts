@@ -27,7 +27,7 @@ describe('typed lines', () => {
     ['', 0, '4 x'], ['8 +', 3, '('], ['(8 + 8', 6, ')'], ['8 | 8', 2, '||'], ['4 x 8', 5, 'parallel'], ['12 x 5 W', 8, 'on 70 V'], ['8 on', 4, '300 W at 4'],
     ['8 on 300 W', 10, 'at 4'], ['8 + 5 W', 4, '8'], ['8 8', 2, '+'], ['foo', 0, '('], ['8 on 300 W at', 13, '70 V'], ['4 x 5 W series on 70 V', 8, '+'],
     ['8 on 300 W at 4, from 8', 22, '4'], ['8 on 70 V 100 W at 4', 19, '70 V 120 W'], ['0.5 x 8 parallel', 0, '4'], ['5 W on 100 W at 8', 17 - 1, '70 V'],
-    ['8 on 300 W at 4 please', 16, ','], ['8 & 8', 2, '||'],
+    ['8 on 300 W at 4 please', 16, ', from 2'], ['8 & 8', 2, '||'],
   ])('“%s” is refused at %d, where “%s” could stand', (text, position, could) => {
     expect(refused(text)).toMatchObject({ position, could: expect.arrayContaining([could]) })
   })

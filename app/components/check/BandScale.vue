@@ -19,10 +19,11 @@ const most = computed(() => Math.max((band.value?.high ?? 10) * 1.8, Math.min(re
 const x = computed(() => scaleLinear().domain([0, most.value]).range([EDGE.left, WIDTH - EDGE.right]))
 const openX = WIDTH - 20
 const at = computed(() => value?.is === 'open' ? openX : read.value === null ? null : read.value > most.value ? WIDTH - EDGE.right + 8 : x.value(read.value))
+/** The band's edges are written outwards, so that a narrow band can still be read. */
+const edges = computed(() => band.value ? [{ ohm: band.value.low, anchor: 'end', shift: 5 }, { ohm: band.value.high, anchor: 'start', shift: -5 }] : [])
 const ticks = computed(() => {
-  const edges = band.value ? [band.value.low, band.value.high] : []
-  const near = (v: number) => edges.some(e => Math.abs(x.value(e) - x.value(v)) < 34)
-  return [...x.value.ticks(5).filter(t => !near(t)), ...edges]
+  const near = (v: number) => edges.value.some(e => Math.abs(x.value(e.ohm) - x.value(v)) < 44)
+  return x.value.ticks(5).filter(t => !near(t))
 })
 const spoken = computed(() => band.value
   ? `Right lies between ${writeQuantity(band.value.low, 'Ω')} and ${writeQuantity(band.value.high, 'Ω')}${read.value === null ? '' : `; read ${writeQuantity(read.value, 'Ω')}`}`
@@ -38,6 +39,10 @@ const spoken = computed(() => band.value
       <line :x1="x(tick)" :x2="x(tick)" y1="21" y2="28" class="axis" />
       <text :x="x(tick)" y="47" class="tick">{{ writeNumber(tick) }}</text>
     </g>
+    <g v-for="edge in edges" :key="edge.anchor">
+      <line :x1="x(edge.ohm)" :x2="x(edge.ohm)" y1="21" y2="28" class="axis" />
+      <text :x="x(edge.ohm) + edge.shift" y="47" class="edge" :text-anchor="edge.anchor">{{ writeNumber(edge.ohm) }}</text>
+    </g>
     <line :x1="openX" :x2="openX" y1="20" y2="28" class="axis" />
     <text :x="openX" y="47" class="tick">open</text>
     <path v-if="at !== null" :d="`M${at} 22 l-8 -13 h16 z M${at} 20 v14`" class="here" :class="grade" />
@@ -51,6 +56,7 @@ const spoken = computed(() => band.value
 .dashed { stroke-dasharray: 3 3; }
 .middle { stroke: var(--good); stroke-width: 2; }
 .tick { font-size: 12.5px; text-anchor: middle; fill: var(--ink-soft); }
+.edge { font-size: 12.5px; font-weight: 600; }
 .here { fill: var(--unknown); stroke: var(--unknown); stroke-width: 2; }
 .here.good { fill: var(--good); stroke: var(--good); }
 .here.tight { fill: var(--tight); stroke: var(--tight); }

@@ -104,9 +104,12 @@ defineExpose({ focus })
       <button v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind" @click="kind = k">{{ KIND_WORDS[k].short }}</button>
     </div>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
-    <ol class="steps">
-      <li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li>
-    </ol>
+    <details class="steps" :open="!keypad">
+      <summary>1. {{ KIND_WORDS[kind].steps[0] }}</summary>
+      <ol start="2">
+        <li v-for="text in KIND_WORDS[kind].steps.slice(1)" :key="text">{{ text }}</li>
+      </ol>
+    </details>
 
     <p v-if="correcting" class="correcting">
       In place of {{ valueWords(correcting.value) }}, which was wrong. <button class="act" type="button" @click="correcting = null">no, leave it</button>
@@ -153,7 +156,9 @@ defineExpose({ focus })
 .kind { border: 0; background: none; padding: 3px 0 5px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
 .kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
 .title { font-size: 21px; line-height: 1.2; }
-.steps { padding-left: 20px; font-size: 15px; }
+.steps { font-size: 15px; }
+.steps summary { cursor: pointer; }
+.steps ol { padding-left: 34px; }
 .entry { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .value { display: inline-flex; align-items: baseline; gap: 6px; border-bottom: 2px solid var(--ink); }
 .value:focus-within { border-bottom-color: var(--copper); }
@@ -166,4 +171,9 @@ defineExpose({ focus })
 .correcting { border-left: 4px solid var(--copper); padding-left: 10px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
+@media (max-width: 760px) {
+  .reading { gap: 7px; }
+  .title { font-size: 19px; }
+  .value input { font-size: 36px; }
+}
 </style>

@@ -45,7 +45,7 @@ const spoken = computed(() => `${line.speakers.length} speakers on ${amplifier.v
     </g>
     <g v-for="unit in drawing.units" :key="unit.speaker.id" :transform="`translate(${left + unit.x} ${top + unit.y})`">
       <circle :r="RADIUS" class="unit" />
-      <text y="5" class="figure inside" :class="{ narrow: inside(unit.speaker.id).length > 4 }">{{ inside(unit.speaker.id) }}</text>
+      <text y="5" class="figure inside" :class="{ narrow: inside(unit.speaker.id).length > 3 }">{{ inside(unit.speaker.id) }}</text>
       <text :x="RADIUS + 7" y="5" class="figure beside">{{ beside(unit.speaker.id) }}</text>
       <text v-if="unit.count > 1" :x="RADIUS + 5" :y="-RADIUS + 8" class="count">× {{ unit.count }}</text>
     </g>
@@ -59,7 +59,7 @@ const spoken = computed(() => `${line.speakers.length} speakers on ${amplifier.v
 .sign, .power, .inside { text-anchor: middle; }
 .power { font-weight: 600; font-size: 15px; }
 .inside { font-weight: 600; font-size: 15px; }
-.narrow { font-size: 11.5px; }
+.narrow { font-size: 12px; letter-spacing: -.5px; }
 .beside { font-size: 13px; fill: var(--ink-soft); }
 .count { font-size: 15px; font-weight: 700; }
 .signal polyline { fill: none; stroke: var(--copper); stroke-width: 3; stroke-linecap: square; }

@@ -16,8 +16,8 @@ const ROWS: { says: string, keys: { text: string, when: string[] }[] }[] = [
   },
   {
     says: 'amplifier', keys: [
-      { text: 'on 70 V', when: ['on', 'on 70 V'] }, { text: 'on 100 V', when: ['on', 'on 100 V'] }, { text: '120 W', when: ['300 W at 4'] }, { text: '250 W', when: ['300 W at 4'] },
-      { text: 'on 300 W at 4', when: ['on'] }, { text: ', 180 W at 8', when: [','] }, { text: 'from 2', when: ['from', 'from 2'] },
+      { text: 'on 70 V', when: ['on', 'on 70 V'] }, { text: 'on 100 V', when: ['on', 'on 100 V'] }, { text: '120 W', when: ['120 W'] }, { text: '250 W', when: ['120 W'] },
+      { text: 'on 300 W at 4', when: ['on'] }, { text: '300 W at 4', when: ['300 W at 4'] }, { text: ', 180 W at 8', when: [', 180 W at 8'] }, { text: ', from 2', when: [', from 2'] },
     ],
   },
 ]

@@ -30,7 +30,7 @@ function insert(piece: string): void {
   const field = input.value!
   const [from, to] = [field.selectionStart ?? text.value.length, field.selectionEnd ?? text.value.length]
   const before = text.value.slice(0, from)
-  const gap = before !== '' && !/[\s(]$/.test(before) && piece !== ')' ? ' ' : ''
+  const gap = before !== '' && !/[\s(]$/.test(before) && !/^[),]/.test(piece) ? ' ' : ''
   text.value = before + gap + piece + text.value.slice(to)
   const caret = from + gap.length + piece.length
   requestAnimationFrame(() => {

@@ -22,7 +22,8 @@ const scale = computed(() => {
   return scaleLog().domain([least / 1.6, most * 1.3]).range([LEFT, WIDTH - 14])
 })
 const bottom = computed(() => 8 + rows.value.length * ROW)
-const ends = computed(() => scale.value.ticks(4).filter((_, k, all) => all.length <= 4 || k % Math.ceil(all.length / 4) === 0))
+const TICK_ROOM = 64
+const ends = computed(() => scale.value.ticks().reduce<number[]>((kept, tick) => kept.length === 0 || scale.value(tick) - scale.value(kept.at(-1)!) >= TICK_ROOM ? [...kept, tick] : kept, []))
 const start = (value: number) => value <= 0 ? LEFT : scale.value(value)
 const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? writeQuantity(r.from, 'W') : `${writeQuantity(r.from, 'W')} to ${writeQuantity(r.to, 'W')}`}`).join(', '))
 </script>
@@ -62,6 +63,7 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
 .axis { stroke: var(--ink); stroke-width: 1; }
 .value, .tick { font-size: 12.5px; fill: var(--ink-soft); }
 .tick { text-anchor: middle; }
+.value { paint-order: stroke; stroke: var(--paper); stroke-width: 4px; }
 .mine { stroke: var(--stop); stroke-width: 1.8; stroke-dasharray: 4 3; }
 .mine-text { fill: var(--stop); font-size: 13.5px; }
 </style>

@@ -122,12 +122,14 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 </template>
 
 <style scoped>
-.rail-row { border-bottom: 1px solid var(--rule); padding: 7px 0 0; position: relative; content-visibility: auto; contain-intrinsic-size: auto 150px; }
+.rail-row { padding: 7px 0 0; position: relative; content-visibility: auto; contain-intrinsic-size: auto 150px; }
+
+.rail-row::after { content: ''; position: absolute; left: 54px; right: 0; bottom: 0; border-bottom: 1px solid var(--rule); }
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
 .selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--copper); }
 .top { display: flex; align-items: flex-start; gap: 10px 12px; padding-left: 24px; min-height: 42px; }
-.name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 60px; }
+.name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .read { line-height: 24px; white-space: nowrap; }
 .read.good { color: var(--good); }
 .read.stop, .read.tight { color: var(--stop); }

@@ -29,6 +29,7 @@ defineExpose({ pane })
     <template v-if="sheet.line">
       <p class="subject">
         <GradeTag :grade="sheet.line.grade" />
+        <GradeTag v-if="(sheet.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
         <span class="about"><b>{{ sheet.line.output.label }} {{ sheet.line.output.name }}</b><template v-if="sheet.speaker">, speaker {{ sheet.speaker.label }}</template></span>
       </p>
       <div role="tablist" aria-label="About the selection" class="modes">

@@ -92,7 +92,7 @@ const usualCable = computed((): Cable => sheet.place?.output.wiring.children.fin
         </button>
         <span class="soft small">W at {{ writeNumber(load.ratedV, 4) }} V</span>
       </div>
-      <div class="two">
+      <div class="two wide-first">
         <TextEntry label="Its taps" :text="load.tapsW.join(', ')" :read="tapsOf" @commit="set({ load: { ...load, tapsW: $event } })" />
         <TextEntry label="Printed for, V" :text="writeNumber(load.ratedV, 5)" :read="within(1, 1000, 'A line voltage', ' V')" @commit="load.kind === 'tap' && set({ load: { ...load, ratedV: $event } })" />
       </div>
@@ -131,10 +131,11 @@ const usualCable = computed((): Cable => sheet.place?.output.wiring.children.fin
 <style scoped>
 .form { display: grid; gap: 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
+.wide-first { grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); }
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
-.taps { display: flex; flex-wrap: wrap; gap: 5px; align-items: center; }
-.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 4px 8px; cursor: pointer; min-width: 34px; font-weight: 600; }
+.taps { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
+.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 3px 7px; cursor: pointer; min-width: 30px; font-size: 14.5px; font-weight: 600; }
 .tap.on { background: var(--ink); color: var(--paper); border-color: var(--ink); }
 .lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
 </style>

@@ -25,9 +25,11 @@ defineProps<{ title: string, says?: string }>()
 .says { flex: 1 1 0; min-width: 0; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .actions { margin-left: auto; display: flex; gap: 16px; flex: none; }
 @media (max-width: 760px) {
-  .head { padding: 4px 14px; gap: 4px 12px; flex-wrap: wrap; }
-  .says { flex-basis: 100%; order: 3; white-space: normal; padding-bottom: 4px; }
-  .actions { gap: 12px; }
+  .head { padding: 3px 14px; gap: 0 12px; flex-wrap: wrap; min-height: 44px; }
+  .title { flex: 1 1 0; font-size: 16px; }
+  .says { flex-basis: 100%; order: 3; font-size: 13px; line-height: 1.3; }
+  .actions { gap: 13px; }
+  .actions :deep(.desk) { display: none; }
   .actions :deep(.keycap) { display: none; }
 }
 </style>

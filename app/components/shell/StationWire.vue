@@ -25,7 +25,9 @@ defineProps<{ stations: Station[] }>()
 .says { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 @media (max-width: 760px) {
   .stations { padding: 0 8px; }
-  .station { grid-template-columns: auto; justify-items: center; }
+  .stations::before { top: 9px; }
+  .knot { top: 4px; }
+  .station { grid-template-columns: auto; justify-items: center; padding: 18px 4px 1px; font-size: 14px; }
   .says { display: none; }
 }
 </style>

@@ -83,10 +83,10 @@ onMounted(() => {
   <div>
     <AppHeader :title="store.job?.name ?? ''" :says="says">
       <template v-if="store.status === 'ready'">
-        <button class="act" type="button" @click="rename">rename</button>
+        <button class="act desk" type="button" @click="rename">rename</button>
         <button class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`" @click="store.undo()">undo <KeyCap of="u" /></button>
         <button class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`" @click="store.redo()">redo <KeyCap of="U" /></button>
-        <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
+        <a class="act desk" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>

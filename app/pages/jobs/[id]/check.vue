@@ -108,7 +108,7 @@ function leaveField(event: KeyboardEvent): void {
 
 <template>
   <div>
-    <main v-if="sheet.lines.length === 0" class="none">
+    <main v-if="sheet.lines.length === 0" class="nothing">
       <p>Nothing to check yet: the sheet has no line.</p>
       <NuxtLink class="act" :to="`/jobs/${route.params.id}`">to the run sheet <KeyCap of="v" /></NuxtLink>
     </main>
@@ -117,7 +117,7 @@ function leaveField(event: KeyboardEvent): void {
         <label class="hidden-label" for="line">Line</label>
         <div class="lines" role="tablist" aria-label="Lines">
           <button v-for="line in sheet.lines" :key="line.outputId" type="button" role="tab" class="line" :class="{ on: line.outputId === sheet.selection.outputId }" :aria-selected="line.outputId === sheet.selection.outputId" @click="chooseLine(line.outputId)">
-            {{ line.output.label }}<span class="soft"> {{ line.output.name }}</span>
+            <b>{{ line.output.label }}</b> <span class="soft">{{ line.output.name }}</span>
             <span v-if="(sheet.proofs.get(line.outputId)?.wrong ?? 0) > 0" class="wrong" aria-label="reads wrong">✕</span>
           </button>
         </div>
@@ -148,7 +148,7 @@ function leaveField(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.none { padding: 50px 22px; display: grid; gap: 12px; justify-items: start; }
+.nothing { padding: 50px 22px; display: grid; gap: 12px; justify-items: start; }
 .check { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 18px 50px; max-width: 1180px; margin: 0 auto; padding: 20px 22px 60px; }
 .walk { display: grid; gap: 12px; align-content: start; }
 .lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
@@ -172,7 +172,9 @@ function leaveField(event: KeyboardEvent): void {
   .check { padding: 8px 16px 0; gap: 10px; }
   .walk { gap: 6px; }
   .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
-  .line { white-space: nowrap; padding: 8px 0; }
+  .line { white-space: nowrap; padding: 6px 0 5px; }
+  .progress { display: none; }
+  .place { font-size: 14px; line-height: 1.3; }
   .line:not(.on) .soft { display: none; }
 }
 </style>

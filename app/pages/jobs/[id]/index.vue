@@ -237,8 +237,8 @@ const ratingText = (amplifierId: string) => {
 
 <style scoped>
 .sheet { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px); }
-.rails { overflow-y: auto; overflow-x: hidden; padding: 14px 0 30px 18px; }
-.amplifier { display: grid; grid-template-columns: 118px minmax(0, 1fr); margin-bottom: 22px; }
+.rails { overflow-y: auto; overflow-x: hidden; padding: 12px 0 20px 18px; }
+.amplifier { display: grid; grid-template-columns: 118px minmax(0, 1fr); margin-bottom: 10px; }
 .box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 10px 8px 11px; position: relative; display: flex; flex-direction: column; gap: 2px; }
 .amp-name { font-weight: 700; line-height: 1.25; }
 .add { margin-top: auto; }

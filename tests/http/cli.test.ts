@@ -1,0 +1,42 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test } from '@jest/globals'
+import { writeJobFile } from '#core/format/plainMatch'
+import { reportSchema } from '#core/match/report'
+import { quickAnswerSchema } from '#core/quick/answer'
+import { demoJobs } from '../../demo'
+
+const folder = mkdtempSync(join(tmpdir(), 'cli-'))
+const file = (name: string, text: string) => {
+  writeFileSync(join(folder, name), text)
+  return join(folder, name)
+}
+function cli(...args: string[]) {
+  const { status, stdout } = spawnSync('npm', ['run', '--silent', 'cli', '--', ...args], { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } })
+  return { status, answer: JSON.parse(stdout) }
+}
+
+test('quick prints one document of its schema', () => {
+  const { status, answer } = cli('quick', '12 x 5 W + 2 x 20 W on 70 V 120 W')
+  const read = quickAnswerSchema.parse(answer)
+  expect([status, read.kind, read.tapsW, read.lineV, read.members.length, read.grade]).toEqual([0, 'constant-voltage', 100, 70.71, 14, 'tight'])
+  expect(read.required.map(r => Math.round(r.powerW!))).toEqual([120, 125, 130, 111, 138])
+}, 30_000)
+
+test('evaluate does the same for a saved job', () => {
+  const { status, answer } = cli('evaluate', file('job.plainmatch.json', writeJobFile(demoJobs[0]!.job)))
+  const { lines } = reportSchema.parse(answer)
+  expect([status, lines.length]).toEqual([0, 4])
+  expect(lines[1]).toMatchObject({ label: 'A2', grade: 'tight', findings: [{ code: 'reserve-short' }] })
+  expect(lines[1]!.predicted[0]).toMatchObject({ place: 'A2', kind: 'line-impedance', unit: 'Ω' })
+}, 30_000)
+
+test.each([
+  [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
+  [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],
+] as [string[], number | string][])('%j ends with 2 and says where', (args, position) => {
+  const { status, answer } = cli(...args)
+  expect([status, answer.error.position, typeof answer.error.message, Array.isArray(answer.error.expected)]).toEqual([2, position, 'string', true])
+}, 30_000)
