@@ -6,7 +6,7 @@ export interface SpiceOptions {
   headV: number
   fromHz: number
   toHz: number
-  /** Frequencies to a decade, the first at `fromHz`. */
+  /** Frequencies to a decade, the first at `fromHz`; with `toHz` equal to it, that one alone. */
   perDecade: number
   view?: View
 }
@@ -79,7 +79,7 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
   }
 
   place(root.node, lead('n1', leadOhm(root.lead)), '0')
-  lines.push(`.ac dec ${perDecade} ${exact(fromHz)} ${exact(toHz)}`)
+  lines.push(toHz > fromHz ? `.ac dec ${perDecade} ${exact(fromHz)} ${exact(toHz)}` : `.ac lin 1 ${exact(fromHz)} ${exact(fromHz)}`)
   return { text: [...lines, '.end', ''].join('\n'), nodes }
 }
 

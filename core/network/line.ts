@@ -1,6 +1,6 @@
 import { compile, Kind } from './compile'
 import type { View } from './element'
-import { makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
+import { flowAt, makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
 import type { Child, WiringNode } from './tree'
 
 /** What one speaker gets. Magnitudes; power is real power, I²·Re(Z). */
@@ -26,17 +26,14 @@ export function solveLine(root: Child<WiringNode>, view: View, frequencyHz: numb
   return { head, drops, headPowerW, lostW: Math.max(0, headPowerW - usedW) }
 }
 
-function dropsOf({ circuit, zRe, vRe, vIm, iRe, iIm }: Solver): Drop[] {
+function dropsOf(solver: Solver): Drop[] {
+  const { circuit, z } = solver
   const drops: Drop[] = []
   for (let i = 0; i < circuit.count; i++) {
     if (circuit.kind[i]! >= Kind.Series) continue
-    const square = iRe[i]! ** 2 + iIm[i]! ** 2
-    drops.push({
-      id: circuit.ids[i]!,
-      volts: Math.hypot(vRe[i]!, vIm[i]!),
-      amps: Math.sqrt(square),
-      powerW: square * zRe[i]!,
-    })
+    const { vRe, vIm, iRe, iIm } = flowAt(solver, i)
+    const square = iRe ** 2 + iIm ** 2
+    drops.push({ id: circuit.ids[i]!, volts: Math.hypot(vRe, vIm), amps: Math.sqrt(square), powerW: square * z[2 * i]! })
   }
   return drops
 }

@@ -7,136 +7,174 @@ export type Seen = { state: 'finite', re: number, im: number, ohm: number } | { 
 
 /**
  * The working arrays of one circuit, made once and used for every frequency.
- * z: a node alone. b: with its lead. rest: at a chain's child, all that lies beyond it.
+ * z: a node alone, without its lead. into, on: at a chain's child, the parts of the current arriving there that go into
+ * it and on past it; found on the walk up, where the sum they divide by is at hand, so that the walk down divides nothing.
  * v: volts across a node. i: amps through it. Complex, peak or rms as the head is given.
+ * Few arrays with their parts side by side: with one array a part the processor ran out of registers for their
+ * addresses (measured: a third slower).
  */
 export interface Solver {
   circuit: Circuit
-  zRe: Float64Array
-  zIm: Float64Array
+  /** Per node: z, real and imaginary. */
+  z: Float64Array
   zState: Uint8Array
-  bRe: Float64Array
-  bIm: Float64Array
-  bState: Uint8Array
-  restRe: Float64Array
-  restIm: Float64Array
-  restState: Uint8Array
-  vRe: Float64Array
-  vIm: Float64Array
-  iRe: Float64Array
-  iIm: Float64Array
+  /** Per node: into, on. */
+  share: Float64Array
+  /** Per node: v, i. */
+  flow: Float64Array
 }
 
 export function makeSolver(circuit: Circuit): Solver {
   const n = circuit.count
-  const f = () => new Float64Array(n)
-  const u = () => new Uint8Array(n)
-  return {
-    circuit, zRe: f(), zIm: f(), zState: u(), bRe: f(), bIm: f(), bState: u(),
-    restRe: f(), restIm: f(), restState: u(), vRe: f(), vIm: f(), iRe: f(), iIm: f(),
+  const solver: Solver = {
+    circuit, z: new Float64Array(2 * n), zState: new Uint8Array(n), share: new Float64Array(4 * n), flow: new Float64Array(4 * n),
   }
+  // What no frequency changes is written once.
+  for (let i = 0; i < n; i++) {
+    const kind = circuit.kind[i]!
+    if (kind === Kind.Resistor) {
+      solver.z[2 * i] = circuit.values[i * VALUES_PER_NODE]!
+      solver.zState[i] = solver.z[2 * i] === 0 ? State.Short : State.Finite
+    }
+    else if (kind === Kind.Open) solver.zState[i] = State.Open
+    else if (kind === Kind.Short) solver.zState[i] = State.Short
+  }
+  return solver
 }
 
 /**
- * One walk from the ends to the head: the impedance of every node and branch at one frequency, and the head's.
+ * One walk from the ends to the head: the impedance of every node at one frequency, and the head's.
  * Series adds impedances, star adds admittances, a chain is folded as a ladder, Z_k = R_k + (Zdrop_k ∥ Z_{k+1}).
  * Source: Kirchhoff; Small, JAES 1972, for the motional speaker. O(nodes), no matrix.
+ * Speakers come first, in a loop of their own: none waits for another, and the processor overlaps them (measured: the
+ * whole walk took twice as long with speakers and groups in one loop).
  */
 export function seenAtHead(solver: Solver, frequencyHz: number): Seen {
-  const { circuit, zRe, zIm, zState, bRe, bIm, bState, restRe, restIm, restState } = solver
-  const { kind, parent, leadOhm, values, count } = circuit
-  const omega = 2 * Math.PI * frequencyHz
-
-  for (let i = 0; i < count; i++) {
-    // Until its children fold into it, a series is a plain joint and the parallel kinds are open.
-    zRe[i] = 0
-    zIm[i] = 0
-    zState[i] = kind[i] === Kind.Series ? State.Short : State.Open
+  const { circuit, z, zState } = solver
+  const { kind, groups, leadOhm } = circuit
+  seeMotional(solver, frequencyHz)
+  for (let g = groups.length - 1; g >= 0; g--) {
+    const p = groups[g]!
+    if (kind[p] === Kind.Chain) foldChain(solver, p)
+    else if (kind[p] === Kind.Star) foldStar(solver, p)
+    else foldSeries(solver, p)
   }
-  // Backwards, so that every child is done before its parent and the last child of a chain before the one ahead of it.
-  for (let i = count - 1; i >= 0; i--) {
-    const k = kind[i]!
-    if (k === Kind.Resistor) {
-      zRe[i] = values[i * VALUES_PER_NODE]!
-      zState[i] = zRe[i] === 0 ? State.Short : State.Finite
-    }
-    else if (k === Kind.Motional) {
-      const at = i * VALUES_PER_NODE
-      const fs = values[at + 2]!
-      const x = values[at + 3]! * (frequencyHz / fs - fs / frequencyHz)
-      const res = values[at + 4]! / (1 + x * x)
-      zRe[i] = values[at]! + res
-      zIm[i] = omega * values[at + 1]! - res * x
-      zState[i] = State.Finite
-    }
-    else if (k === Kind.Short) {
-      zState[i] = State.Short
-    }
+  if (zState[0] === State.Open) return { state: 'open' }
+  const re = z[0]! + leadOhm[0]!
+  if (zState[0] === State.Short && leadOhm[0] === 0) return { state: 'short' }
+  return { state: 'finite', re, im: z[1]!, ohm: Math.hypot(re, z[1]!) }
+}
 
-    const p = parent[i]!
-    const parentKind = p < 0 ? Kind.Series : kind[p]!
-    if (parentKind === Kind.Chain) {
-      // The parent's z holds what lies beyond this drop; keep it for the walk back, then fold drop and lead in.
-      restRe[i] = zRe[p]!
-      restIm[i] = zIm[p]!
-      restState[i] = zState[p]!
-      foldParallel(solver, p, zRe[i]!, zIm[i]!, zState[i]!)
-      if (zState[p] !== State.Open && leadOhm[i]! > 0) {
-        zRe[p]! += leadOhm[i]!
-        zState[p] = State.Finite
-      }
+/** Re + jωLe + Res / (1 + jx), x = Qms(f/fs − fs/f). */
+function seeMotional({ circuit, z }: Solver, frequencyHz: number): void {
+  const { motional, values } = circuit
+  const omega = 2 * Math.PI * frequencyHz
+  const period = 1 / frequencyHz
+  for (let m = 0; m < motional.length; m++) {
+    const i = motional[m]!
+    const at = i * VALUES_PER_NODE
+    const x = values[at + 2]! * frequencyHz - values[at + 3]! * period
+    const res = values[at + 4]! / (1 + x * x)
+    z[2 * i] = values[at]! + res
+    z[2 * i + 1] = omega * values[at + 1]! - res * x
+  }
+}
+
+function foldSeries({ circuit, z, zState }: Solver, p: number): void {
+  const { children, childStart, leadOhm } = circuit
+  let re = 0
+  let im = 0
+  let state = State.Short
+  for (let k = childStart[p]!; k < childStart[p + 1]!; k++) {
+    const c = children[k]!
+    if (zState[c] === State.Open) {
+      state = State.Open
+      break
+    }
+    if (zState[c] === State.Finite || leadOhm[c]! > 0) state = State.Finite
+    re += z[2 * c]! + leadOhm[c]!
+    im += z[2 * c + 1]!
+  }
+  // Nothing in it is a way through nothing: an empty group is open, whatever its kind.
+  if (childStart[p] === childStart[p + 1]) state = State.Open
+  write(z, zState, p, re, im, state)
+}
+
+function foldStar({ circuit, z, zState }: Solver, p: number): void {
+  const { children, childStart, leadOhm } = circuit
+  let gRe = 0
+  let gIm = 0
+  let state = State.Open
+  for (let k = childStart[p]!; k < childStart[p + 1]!; k++) {
+    const c = children[k]!
+    if (zState[c] === State.Open) continue
+    const re = z[2 * c]! + leadOhm[c]!
+    if (zState[c] === State.Short && re === 0) return write(z, zState, p, 0, 0, State.Short)
+    const im = z[2 * c + 1]!
+    const inverse = 1 / (re * re + im * im)
+    gRe += re * inverse
+    gIm -= im * inverse
+    state = State.Finite
+  }
+  const square = gRe * gRe + gIm * gIm
+  write(z, zState, p, state === State.Finite ? gRe / square : 0, state === State.Finite ? -gIm / square : 0, state)
+}
+
+function foldChain({ circuit, z, zState, share }: Solver, p: number): void {
+  const { children, childStart, leadOhm } = circuit
+  // What lies beyond the drop at hand, seen from there.
+  let re = 0
+  let im = 0
+  let state: State = State.Open
+  for (let k = childStart[p + 1]! - 1; k >= childStart[p]!; k--) {
+    const c = children[k]!
+    const drop = zState[c]!
+    if (state === State.Finite && drop === State.Finite) {
+      const aRe = z[2 * c]!
+      const aIm = z[2 * c + 1]!
+      const sRe = aRe + re
+      const sIm = aIm + im
+      const inverse = 1 / (sRe * sRe + sIm * sIm)
+      const tRe = (re * sRe + im * sIm) * inverse
+      const tIm = (im * sRe - re * sIm) * inverse
+      share[4 * c] = tRe
+      share[4 * c + 1] = tIm
+      share[4 * c + 2] = (aRe * sRe + aIm * sIm) * inverse
+      share[4 * c + 3] = (aIm * sRe - aRe * sIm) * inverse
+      re = aRe * tRe - aIm * tIm + leadOhm[c]!
+      im = aRe * tIm + aIm * tRe
       continue
     }
-    bRe[i] = zRe[i]!
-    bIm[i] = zIm[i]!
-    bState[i] = zState[i]!
-    if (bState[i] !== State.Open && leadOhm[i]! > 0) {
-      bRe[i]! += leadOhm[i]!
-      bState[i] = State.Finite
+    share[4 * c + 1] = 0
+    share[4 * c + 3] = 0
+    if (drop === State.Short && state === State.Short) {
+      share[4 * c] = 0.5
+      share[4 * c + 2] = 0.5
     }
-    if (p < 0) continue
-    if (parentKind === Kind.Star) foldParallel(solver, p, bRe[i]!, bIm[i]!, bState[i]!)
-    else if (bState[i] === State.Open) zState[p] = State.Open
-    else if (zState[p] !== State.Open && bState[i] === State.Finite) {
-      zRe[p]! += bRe[i]!
-      zIm[p]! += bIm[i]!
-      zState[p] = State.Finite
+    else if (drop === State.Open || state === State.Short) {
+      share[4 * c] = 0
+      share[4 * c + 2] = state === State.Open ? 0 : 1
+    }
+    else {
+      // The drop is short, or the last that is not open: all goes into it.
+      share[4 * c] = 1
+      share[4 * c + 2] = 0
+      re = z[2 * c]!
+      im = z[2 * c + 1]!
+      state = drop
+    }
+    if (state !== State.Open && leadOhm[c]! > 0) {
+      re += leadOhm[c]!
+      state = State.Finite
     }
   }
-  return seen(bRe[0]!, bIm[0]!, bState[0]!)
+  write(z, zState, p, re, im, state)
 }
 
-/** z of node p becomes z ∥ (re + j·im). */
-function foldParallel(solver: Solver, p: number, re: number, im: number, state: number): void {
-  const { zRe, zIm, zState } = solver
-  if (state === State.Open || zState[p] === State.Short) return
-  if (state === State.Short) {
-    zRe[p] = 0
-    zIm[p] = 0
-    zState[p] = State.Short
-    return
-  }
-  if (zState[p] === State.Open) {
-    zRe[p] = re
-    zIm[p] = im
-    zState[p] = State.Finite
-    return
-  }
-  const aRe = zRe[p]!
-  const aIm = zIm[p]!
-  const sRe = aRe + re
-  const sIm = aIm + im
-  const square = sRe * sRe + sIm * sIm
-  const nRe = aRe * re - aIm * im
-  const nIm = aRe * im + aIm * re
-  zRe[p] = (nRe * sRe + nIm * sIm) / square
-  zIm[p] = (nIm * sRe - nRe * sIm) / square
-}
-
-function seen(re: number, im: number, state: number): Seen {
-  if (state === State.Open) return { state: 'open' }
-  if (state === State.Short) return { state: 'short' }
-  return { state: 'finite', re, im, ohm: Math.hypot(re, im) }
+function write(z: Float64Array, zState: Uint8Array, p: number, re: number, im: number, state: State): void {
+  z[2 * p] = state === State.Finite ? re : 0
+  z[2 * p + 1] = state === State.Finite ? im : 0
+  zState[p] = state
 }
 
 /**
@@ -146,96 +184,101 @@ function seen(re: number, im: number, state: number): Seen {
  */
 export function solve(solver: Solver, frequencyHz: number, headV: number): Seen {
   const head = seenAtHead(solver, frequencyHz)
-  const { circuit, zRe, zIm, zState, bRe, bIm, bState, restRe, restIm, restState, vRe, vIm, iRe, iIm } = solver
-  const { kind, end, leadOhm, count } = circuit
-  vRe.fill(0)
-  vIm.fill(0)
-  iRe.fill(0)
-  iIm.fill(0)
+  const { circuit, flow } = solver
+  const { kind, groups, leadOhm } = circuit
+  flow.fill(0)
   if (head.state === 'short') return head
-  if (head.state === 'open') vRe[0] = headV
+  if (head.state === 'open') flow[0] = headV
   else {
     const square = head.re * head.re + head.im * head.im
-    iRe[0] = headV * head.re / square
-    iIm[0] = -headV * head.im / square
-    vRe[0] = headV - iRe[0]! * leadOhm[0]!
-    vIm[0] = -iIm[0]! * leadOhm[0]!
+    flow[2] = headV * head.re / square
+    flow[3] = -headV * head.im / square
+    flow[0] = headV - flow[2]! * leadOhm[0]!
+    flow[1] = -flow[3]! * leadOhm[0]!
   }
-
-  for (let p = 0; p < count; p++) {
-    const k = kind[p]!
-    if (k < Kind.Series) continue
-    if (k === Kind.Series) {
-      let opens = 0
-      if (zState[p] === State.Open) for (let c = p + 1; c < end[p]!; c = end[c]!) if (bState[c] === State.Open) opens++
-      for (let c = p + 1; c < end[p]!; c = end[c]!) {
-        iRe[c] = iRe[p]!
-        iIm[c] = iIm[p]!
-        if (opens > 0) {
-          if (bState[c] === State.Open) {
-            vRe[c] = vRe[p]! / opens
-            vIm[c] = vIm[p]! / opens
-          }
-          continue
-        }
-        vRe[c] = iRe[p]! * zRe[c]! - iIm[p]! * zIm[c]!
-        vIm[c] = iRe[p]! * zIm[c]! + iIm[p]! * zRe[c]!
-      }
-    }
-    else if (k === Kind.Star) {
-      let shorts = 0
-      if (zState[p] === State.Short) for (let c = p + 1; c < end[p]!; c = end[c]!) if (bState[c] === State.Short) shorts++
-      for (let c = p + 1; c < end[p]!; c = end[c]!) {
-        if (bState[c] === State.Short) {
-          iRe[c] = iRe[p]! / shorts
-          iIm[c] = iIm[p]! / shorts
-        }
-        else if (bState[c] === State.Finite) divide(iRe, iIm, c, vRe[p]!, vIm[p]!, bRe[c]!, bIm[c]!)
-        vRe[c] = vRe[p]! - iRe[c]! * leadOhm[c]!
-        vIm[c] = vIm[p]! - iIm[c]! * leadOhm[c]!
-      }
-    }
-    else {
-      let atRe = vRe[p]!
-      let atIm = vIm[p]!
-      let onRe = iRe[p]!
-      let onIm = iIm[p]!
-      for (let c = p + 1; c < end[p]!; c = end[c]!) {
-        atRe -= onRe * leadOhm[c]!
-        atIm -= onIm * leadOhm[c]!
-        const beyond = restState[c]
-        if (zState[c] === State.Short) {
-          const part = beyond === State.Short ? 0.5 : 1
-          atRe = 0
-          atIm = 0
-          iRe[c] = onRe * part
-          iIm[c] = onIm * part
-          onRe -= iRe[c]!
-          onIm -= iIm[c]!
-        }
-        else {
-          if (zState[c] === State.Finite) divide(iRe, iIm, c, atRe, atIm, zRe[c]!, zIm[c]!)
-          if (beyond === State.Finite) {
-            const square = restRe[c]! ** 2 + restIm[c]! ** 2
-            onRe = (atRe * restRe[c]! + atIm * restIm[c]!) / square
-            onIm = (atIm * restRe[c]! - atRe * restIm[c]!) / square
-          }
-          else if (beyond === State.Open) {
-            onRe = 0
-            onIm = 0
-          }
-        }
-        vRe[c] = atRe
-        vIm[c] = atIm
-      }
-    }
+  for (let g = 0; g < groups.length; g++) {
+    const p = groups[g]!
+    if (kind[p] === Kind.Chain) feedChain(solver, p)
+    else if (kind[p] === Kind.Star) feedStar(solver, p)
+    else feedSeries(solver, p)
   }
   return head
 }
 
-/** into[c] = (aRe + j·aIm) / (bRe + j·bIm) */
-function divide(intoRe: Float64Array, intoIm: Float64Array, c: number, aRe: number, aIm: number, bRe: number, bIm: number): void {
-  const square = bRe * bRe + bIm * bIm
-  intoRe[c] = (aRe * bRe + aIm * bIm) / square
-  intoIm[c] = (aIm * bRe - aRe * bIm) / square
+function feedSeries({ circuit, z, zState, flow }: Solver, p: number): void {
+  const { children, childStart } = circuit
+  const from = childStart[p]!
+  const to = childStart[p + 1]!
+  let opens = 0
+  for (let k = from; k < to; k++) if (zState[children[k]!] === State.Open) opens++
+  for (let k = from; k < to; k++) {
+    const c = children[k]!
+    if (opens > 0) {
+      // No current: the whole of the volts stands across what is open.
+      if (zState[c] !== State.Open) continue
+      flow[4 * c] = flow[4 * p]! / opens
+      flow[4 * c + 1] = flow[4 * p + 1]! / opens
+      continue
+    }
+    flow[4 * c + 2] = flow[4 * p + 2]!
+    flow[4 * c + 3] = flow[4 * p + 3]!
+    flow[4 * c] = flow[4 * p + 2]! * z[2 * c]! - flow[4 * p + 3]! * z[2 * c + 1]!
+    flow[4 * c + 1] = flow[4 * p + 2]! * z[2 * c + 1]! + flow[4 * p + 3]! * z[2 * c]!
+  }
+}
+
+function feedStar({ circuit, z, zState, flow }: Solver, p: number): void {
+  const { children, childStart, leadOhm } = circuit
+  const from = childStart[p]!
+  const to = childStart[p + 1]!
+  const isShort = (c: number) => zState[c] === State.Short && leadOhm[c] === 0
+  let shorts = 0
+  if (zState[p] === State.Short) for (let k = from; k < to; k++) if (isShort(children[k]!)) shorts++
+  for (let k = from; k < to; k++) {
+    const c = children[k]!
+    if (isShort(c)) {
+      flow[4 * c + 2] = flow[4 * p + 2]! / shorts
+      flow[4 * c + 3] = flow[4 * p + 3]! / shorts
+      continue
+    }
+    if (zState[c] !== State.Open) {
+      const re = z[2 * c]! + leadOhm[c]!
+      const im = z[2 * c + 1]!
+      const inverse = 1 / (re * re + im * im)
+      flow[4 * c + 2] = (flow[4 * p]! * re + flow[4 * p + 1]! * im) * inverse
+      flow[4 * c + 3] = (flow[4 * p + 1]! * re - flow[4 * p]! * im) * inverse
+    }
+    flow[4 * c] = flow[4 * p]! - flow[4 * c + 2]! * leadOhm[c]!
+    flow[4 * c + 1] = flow[4 * p + 1]! - flow[4 * c + 3]! * leadOhm[c]!
+  }
+}
+
+function feedChain({ circuit, zState, share, flow }: Solver, p: number): void {
+  const { children, childStart, leadOhm } = circuit
+  // Volts at hand, and amps arriving.
+  let atRe = flow[4 * p]!
+  let atIm = flow[4 * p + 1]!
+  let ampRe = flow[4 * p + 2]!
+  let ampIm = flow[4 * p + 3]!
+  for (let k = childStart[p]!; k < childStart[p + 1]!; k++) {
+    const c = children[k]!
+    atRe -= ampRe * leadOhm[c]!
+    atIm -= ampIm * leadOhm[c]!
+    if (zState[c] === State.Short) {
+      atRe = 0
+      atIm = 0
+    }
+    flow[4 * c] = atRe
+    flow[4 * c + 1] = atIm
+    flow[4 * c + 2] = ampRe * share[4 * c]! - ampIm * share[4 * c + 1]!
+    flow[4 * c + 3] = ampRe * share[4 * c + 1]! + ampIm * share[4 * c]!
+    const nextRe = ampRe * share[4 * c + 2]! - ampIm * share[4 * c + 3]!
+    ampIm = ampRe * share[4 * c + 3]! + ampIm * share[4 * c + 2]!
+    ampRe = nextRe
+  }
+}
+
+/** Volts across and amps through node i after `solve`. */
+export function flowAt({ flow }: Solver, i: number): { vRe: number, vIm: number, iRe: number, iIm: number } {
+  return { vRe: flow[4 * i]!, vIm: flow[4 * i + 1]!, iRe: flow[4 * i + 2]!, iIm: flow[4 * i + 3]! }
 }

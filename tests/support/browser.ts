@@ -98,6 +98,12 @@ export class Browser {
     await actions.perform()
   }
 
+  /** Selects all of the field that has the focus and types over it. */
+  async typeOver(text: string): Promise<void> {
+    await this.chord(Key.CONTROL, 'a')
+    await this.press(...text)
+  }
+
   async chord(modifier: string, key: string): Promise<void> {
     await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform()
   }

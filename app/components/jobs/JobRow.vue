@@ -49,8 +49,8 @@ function finish(keep: boolean): void {
 .words { display: grid; gap: 3px; }
 .open { font-weight: 700; font-size: 18px; text-decoration: none; }
 .open:hover { text-decoration: underline; text-decoration-color: var(--copper); }
-.acts { display: flex; gap: 14px; opacity: .8; }
-.away { opacity: .75; }
+.acts { display: flex; gap: 14px; }
+.away .drawing { opacity: .6; }
 @media (max-width: 860px) {
   .row { grid-template-columns: minmax(0, 1fr); }
   .acts { flex-wrap: wrap; }

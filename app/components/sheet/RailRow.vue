@@ -20,7 +20,7 @@ const { line, proof, width, selectedId, suspects } = defineProps<{
   /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
   selectedId: string | null
   /** Rank of suspected places while the line is traced. */
-  suspects: ReadonlyMap<string, { rank: number, chosen: boolean }> | null
+  suspects: ReadonlyMap<string, { rank: number, chosen: boolean, inCable: boolean }> | null
 }>()
 const emit = defineEmits<{ select: [nodeId: string | null] }>()
 
@@ -83,7 +83,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
       <g class="signal">
         <polyline v-for="(wire, k) in drawing.wires" :key="k" :points="wire.points" :stroke-width="stroke(wire.weight)" :stroke-opacity="fade(wire.volts)" />
-        <polyline v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)" :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.has(reach.id) }" />
+        <polyline v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)" :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.get(reach.id)?.inCable }" />
       </g>
       <template v-for="reach in drawing.reaches" :key="`t${reach.id}`">
         <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM) }}</text>

@@ -34,9 +34,9 @@ const seekBox = useTemplateRef<HTMLElement>('seekBox')
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
 const suspectsOf = computed(() => {
   if (sheet.mode !== 'trace') return null
-  const places = new Map<string, { rank: number, chosen: boolean }>()
+  const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
   sheet.suspects.forEach((s, k) => {
-    if (s.fault && !places.has(s.fault.nodeId)) places.set(s.fault.nodeId, { rank: k + 1, chosen: k === sheet.chosenSuspect })
+    if (s.fault && !places.has(s.fault.nodeId)) places.set(s.fault.nodeId, { rank: k + 1, chosen: k === sheet.chosenSuspect, inCable: s.fault.kind === 'break-in-reach' })
     else if (s.fault && k === sheet.chosenSuspect) places.get(s.fault.nodeId)!.chosen = true
   })
   return places

@@ -1,0 +1,53 @@
+import { randomUUID } from 'node:crypto'
+import type { Job } from '#core/job/schema'
+import { writeJobFile } from '#core/format/plainMatch'
+import { Browser } from './browser'
+import { makeDatabase, startServer, type RunningServer, type TestDatabase } from './server'
+
+/** A server, its database and a browser, for one file of browser tests. */
+export class World {
+  private constructor(readonly database: TestDatabase, public server: RunningServer, readonly browser: Browser) {}
+
+  static async open(): Promise<World> {
+    const database = await makeDatabase()
+    return new World(database, await startServer(database.url), await Browser.open())
+  }
+
+  async close(): Promise<void> {
+    await this.browser.close()
+    await this.server.stop()
+    await this.database.drop()
+  }
+
+  get url(): string {
+    return this.server.url
+  }
+
+  async killServer(): Promise<void> {
+    await this.server.stop('SIGKILL')
+  }
+
+  async startAgain(): Promise<void> {
+    this.server = await startServer(this.database.url, Number(new URL(this.server.url).port))
+  }
+
+  async putJob(job: Job): Promise<string> {
+    const id = randomUUID()
+    await this.post('/jobs', { id, from: 'file', text: writeJobFile(job) })
+    return id
+  }
+
+  async post(path: string, body: unknown): Promise<unknown> {
+    const response = await fetch(`${this.url}/api${path}`, { method: 'POST', body: JSON.stringify(body) })
+    if (!response.ok) throw new Error(await response.text())
+    return response.json()
+  }
+
+  async readJob(id: string): Promise<{ job: Job, revision: number }> {
+    return await (await fetch(`${this.url}/api/jobs/${id}`)).json() as { job: Job, revision: number }
+  }
+
+  go(path: string): Promise<void> {
+    return this.browser.go(this.url + path)
+  }
+}
