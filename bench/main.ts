@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import { denseRows, sweepRows } from './solver'
+import { denseRows, growthOfTen, sweepRows } from './solver'
 import { evaluationTimes } from './evaluation'
 import { keyTimes } from './keys'
 
@@ -18,7 +18,7 @@ const keys = await keyTimes()
 
 const row = (drops: number, frequencies: number) => sweeps.find(s => s.drops === drops && s.frequencies === frequencies)!
 const ratio = (drops: number) => row(drops, 240).ratio
-const growth = row(2000, 240).oursMs / row(200, 240).oursMs
+const growth = growthOfTen()
 const at100 = dense.find(d => d.nodes === 100)!
 const ngspice = /ngspice-[\d.]+/.exec(execFileSync('ngspice', ['--version'], { encoding: 'utf8' }))?.[0] ?? 'ngspice'
 

@@ -10,6 +10,20 @@ import { runNgspice } from '../tests/outside/ngspice'
 import { medianMs, quantile } from './timing'
 
 export interface SweepRow { drops: number, frequencies: number, oursMs: number, spiceMs: number, ratio: number }
+/** How much longer ten times the drops take, 240 frequencies each, turn and turn about. */
+export function growthOfTen(): number {
+  const list = sweep(240)
+  const [small, large] = [200, 2000].map((drops) => {
+    const tree = motionalLadder(seeded(drops), drops)
+    return () => {
+      const solver = makeSolver(compile(tree, asCurve))
+      for (const f of list) solve(solver, f, 10)
+    }
+  })
+  const rounds = Array.from({ length: 15 }, () => medianMs(large!, 200) / medianMs(small!, 200))
+  return quantile(rounds, 0.5)
+}
+
 export interface DenseRow { nodes: number, oursMs: number, denseMs: number }
 
 const PER_DECADE = 80

@@ -7,8 +7,7 @@ export type Seen = { state: 'finite', re: number, im: number, ohm: number } | { 
 
 /**
  * The working arrays of one circuit, made once and used for every frequency.
- * z: a node alone, without its lead. into, on: at a chain's child, the parts of the current arriving there that go into
- * it and on past it; found on the walk up, where the sum they divide by is at hand, so that the walk down divides nothing.
+ * z: a node alone, without its lead.
  * v: volts across a node. i: amps through it. Complex, peak or rms as the head is given.
  * Few arrays with their parts side by side: with one array a part the processor ran out of registers for their
  * addresses (measured: a third slower).
@@ -18,16 +17,17 @@ export interface Solver {
   /** Per node: z, real and imaginary. */
   z: Float64Array
   zState: Uint8Array
-  /** Per node: into, on. */
-  share: Float64Array
-  /** Per node: v, i. */
+  /**
+   * Per node: v, i. Between the walks, at a chain's child, the place of i holds the part of the current arriving there that
+   * goes on past it: found on the way up, where the sum it divides by is at hand, so that the way down divides nothing.
+   */
   flow: Float64Array
 }
 
 export function makeSolver(circuit: Circuit): Solver {
   const n = circuit.count
   const solver: Solver = {
-    circuit, z: new Float64Array(2 * n), zState: new Uint8Array(n), share: new Float64Array(4 * n), flow: new Float64Array(4 * n),
+    circuit, z: new Float64Array(2 * n), zState: new Uint8Array(n), flow: new Float64Array(4 * n),
   }
   // What no frequency changes is written once.
   for (let i = 0; i < n; i++) {
@@ -120,7 +120,7 @@ function foldStar({ circuit, z, zState }: Solver, p: number): void {
   write(z, zState, p, state === State.Finite ? gRe / square : 0, state === State.Finite ? -gIm / square : 0, state)
 }
 
-function foldChain({ circuit, z, zState, share }: Solver, p: number): void {
+function foldChain({ circuit, z, zState, flow }: Solver, p: number): void {
   const { children, childStart, leadOhm } = circuit
   // What lies beyond the drop at hand, seen from there.
   let re = 0
@@ -137,28 +137,18 @@ function foldChain({ circuit, z, zState, share }: Solver, p: number): void {
       const inverse = 1 / (sRe * sRe + sIm * sIm)
       const tRe = (re * sRe + im * sIm) * inverse
       const tIm = (im * sRe - re * sIm) * inverse
-      share[4 * c] = tRe
-      share[4 * c + 1] = tIm
-      share[4 * c + 2] = (aRe * sRe + aIm * sIm) * inverse
-      share[4 * c + 3] = (aIm * sRe - aRe * sIm) * inverse
+      flow[4 * c + 2] = (aRe * sRe + aIm * sIm) * inverse
+      flow[4 * c + 3] = (aIm * sRe - aRe * sIm) * inverse
       re = aRe * tRe - aIm * tIm + leadOhm[c]!
       im = aRe * tIm + aIm * tRe
       continue
     }
-    share[4 * c + 1] = 0
-    share[4 * c + 3] = 0
-    if (drop === State.Short && state === State.Short) {
-      share[4 * c] = 0.5
-      share[4 * c + 2] = 0.5
-    }
-    else if (drop === State.Open || state === State.Short) {
-      share[4 * c] = 0
-      share[4 * c + 2] = state === State.Open ? 0 : 1
-    }
+    flow[4 * c + 3] = 0
+    if (drop === State.Short && state === State.Short) flow[4 * c + 2] = 0.5
+    else if (drop === State.Open || state === State.Short) flow[4 * c + 2] = 1
     else {
       // The drop is short, or the last that is not open: all goes into it.
-      share[4 * c] = 1
-      share[4 * c + 2] = 0
+      flow[4 * c + 2] = 0
       re = z[2 * c]!
       im = z[2 * c + 1]!
       state = drop
@@ -186,9 +176,11 @@ export function solve(solver: Solver, frequencyHz: number, headV: number): Seen 
   const head = seenAtHead(solver, frequencyHz)
   const { circuit, flow } = solver
   const { kind, groups, leadOhm } = circuit
-  flow.fill(0)
-  if (head.state === 'short') return head
-  if (head.state === 'open') flow[0] = headV
+  if (head.state !== 'finite') {
+    flow.fill(0)
+    if (head.state === 'short') return head
+    flow[0] = headV
+  }
   else {
     const square = head.re * head.re + head.im * head.im
     flow[2] = headV * head.re / square
@@ -215,9 +207,8 @@ function feedSeries({ circuit, z, zState, flow }: Solver, p: number): void {
     const c = children[k]!
     if (opens > 0) {
       // No current: the whole of the volts stands across what is open.
-      if (zState[c] !== State.Open) continue
-      flow[4 * c] = flow[4 * p]! / opens
-      flow[4 * c + 1] = flow[4 * p + 1]! / opens
+      const part = zState[c] === State.Open ? 1 / opens : 0
+      put(flow, c, flow[4 * p]! * part, flow[4 * p + 1]! * part, 0, 0)
       continue
     }
     flow[4 * c + 2] = flow[4 * p + 2]!
@@ -237,23 +228,23 @@ function feedStar({ circuit, z, zState, flow }: Solver, p: number): void {
   for (let k = from; k < to; k++) {
     const c = children[k]!
     if (isShort(c)) {
-      flow[4 * c + 2] = flow[4 * p + 2]! / shorts
-      flow[4 * c + 3] = flow[4 * p + 3]! / shorts
+      put(flow, c, 0, 0, flow[4 * p + 2]! / shorts, flow[4 * p + 3]! / shorts)
       continue
     }
-    if (zState[c] !== State.Open) {
-      const re = z[2 * c]! + leadOhm[c]!
-      const im = z[2 * c + 1]!
-      const inverse = 1 / (re * re + im * im)
-      flow[4 * c + 2] = (flow[4 * p]! * re + flow[4 * p + 1]! * im) * inverse
-      flow[4 * c + 3] = (flow[4 * p + 1]! * re - flow[4 * p]! * im) * inverse
+    if (zState[c] === State.Open) {
+      put(flow, c, flow[4 * p]!, flow[4 * p + 1]!, 0, 0)
+      continue
     }
-    flow[4 * c] = flow[4 * p]! - flow[4 * c + 2]! * leadOhm[c]!
-    flow[4 * c + 1] = flow[4 * p + 1]! - flow[4 * c + 3]! * leadOhm[c]!
+    const re = z[2 * c]! + leadOhm[c]!
+    const im = z[2 * c + 1]!
+    const inverse = 1 / (re * re + im * im)
+    const iRe = (flow[4 * p]! * re + flow[4 * p + 1]! * im) * inverse
+    const iIm = (flow[4 * p + 1]! * re - flow[4 * p]! * im) * inverse
+    put(flow, c, flow[4 * p]! - iRe * leadOhm[c]!, flow[4 * p + 1]! - iIm * leadOhm[c]!, iRe, iIm)
   }
 }
 
-function feedChain({ circuit, zState, share, flow }: Solver, p: number): void {
+function feedChain({ circuit, zState, flow }: Solver, p: number): void {
   const { children, childStart, leadOhm } = circuit
   // Volts at hand, and amps arriving.
   let atRe = flow[4 * p]!
@@ -270,12 +261,20 @@ function feedChain({ circuit, zState, share, flow }: Solver, p: number): void {
     }
     flow[4 * c] = atRe
     flow[4 * c + 1] = atIm
-    flow[4 * c + 2] = ampRe * share[4 * c]! - ampIm * share[4 * c + 1]!
-    flow[4 * c + 3] = ampRe * share[4 * c + 1]! + ampIm * share[4 * c]!
-    const nextRe = ampRe * share[4 * c + 2]! - ampIm * share[4 * c + 3]!
-    ampIm = ampRe * share[4 * c + 3]! + ampIm * share[4 * c + 2]!
-    ampRe = nextRe
+    const onRe = ampRe * flow[4 * c + 2]! - ampIm * flow[4 * c + 3]!
+    const onIm = ampRe * flow[4 * c + 3]! + ampIm * flow[4 * c + 2]!
+    flow[4 * c + 2] = ampRe - onRe
+    flow[4 * c + 3] = ampIm - onIm
+    ampRe = onRe
+    ampIm = onIm
   }
+}
+
+function put(flow: Float64Array, c: number, vRe: number, vIm: number, iRe: number, iIm: number): void {
+  flow[4 * c] = vRe
+  flow[4 * c + 1] = vIm
+  flow[4 * c + 2] = iRe
+  flow[4 * c + 3] = iIm
 }
 
 /** Volts across and amps through node i after `solve`. */
