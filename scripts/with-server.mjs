@@ -4,13 +4,13 @@ import { startCluster } from './lib/postgres.mjs'
 import { show } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 
-/** Writes docs/benchmarks.md. Needs what npm test has fetched (chromium, ngspice). */
+/** Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice). */
 await main(async () => {
   await needPackages()
   const entry = await build('test')
   const cluster = await startCluster('.data/bench-postgres', { fresh: true })
   try {
-    process.exitCode = await show(process.execPath, ['--import', 'tsx', 'bench/main.ts'], { env: { TEST_DATABASE_URL: cluster.url('postgres'), TEST_SERVER_ENTRY: entry } })
+    process.exitCode = await show(process.execPath, ['--import', 'tsx', process.argv[2]], { env: { TEST_DATABASE_URL: cluster.url('postgres'), TEST_SERVER_ENTRY: entry } })
   }
   finally {
     await cluster.remove()

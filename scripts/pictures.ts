@@ -1,0 +1,45 @@
+import { fernhollow } from '../demo/fernhollow'
+import { Key } from '../tests/support/browser'
+import { World } from '../tests/support/world'
+
+/** Takes the pictures of docs/screenshots from the demo: npm run pictures. */
+const FOLDER = 'docs/screenshots'
+const settle = () => new Promise(resolve => setTimeout(resolve, 500))
+
+const world = await World.open()
+const { browser } = world
+try {
+  const { demoJobs } = await import('../demo')
+  const ids = new Map<string, string>()
+  for (const { job } of [...demoJobs].reverse()) ids.set(job.name, await world.putJob(job))
+  const fern = ids.get(fernhollow.name)!
+  const boat = [...ids.values()].find(id => id !== fern)!
+  const take = async (name: string, path: string, css: string, keys: string[] = []) => {
+    await world.go(path)
+    await browser.see(css)
+    await settle()
+    for (const key of keys) await browser.press(key)
+    await settle()
+    await browser.picture(`${FOLDER}/${name}.png`)
+  }
+  const line = (text: string) => `/quick?line=${encodeURIComponent(text)}`
+  await take('jobs', '/', '.row')
+  await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
+  await take('quick-match-line', line('12 x 5 W + 2 x 20 W on 70 V 120 W'), '.answer')
+  await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
+  await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')
+  await take('suspects', `/jobs/${fern}?pane=trace`, '.suspect')
+  await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
+  await browser.run('localStorage.setItem("plain-match.night", "true")')
+  await take('run-sheet-night', `/jobs/${fern}?line=fh-fern`, '.rail-row')
+  await browser.run('localStorage.setItem("plain-match.night", "false")')
+  await browser.size(390, 844, true)
+  await world.go(`/jobs/${fern}/check?line=fh-fern&speaker=fh-fern-02`)
+  for (const key of ['3', '1', '.', '4']) await browser.click('.key', key)
+  await browser.run('scrollTo(0, 0)')
+  await settle()
+  await browser.picture(`${FOLDER}/check-phone.png`)
+}
+finally {
+  await world.close()
+}
