@@ -7,7 +7,7 @@ import { makeEvaluator, type LineEvaluation } from '#core/match/evaluate'
 import { jobState, stateSentence } from '#core/match/jobState'
 import { remediesFor, type Remedy } from '#core/match/remedies/index'
 import type { Finding } from '#core/match/finding'
-import { rankSuspects, type Suspect } from '#core/trace/rank'
+import { rankInSteps, type Suspect } from '#core/trace/rank'
 import { newId } from '~/api/ids'
 import { useJobStore } from './job'
 
@@ -17,6 +17,8 @@ export interface Selection { outputId: string | null, nodeId: string | null }
 /** Suspects weaker than this are not shown. */
 const LEAST_SUSPICION = 0.005
 const MOST_SUSPECTS = 8
+/** Longest stretch of ranking between two frames. */
+const SLICE_MS = 12
 
 /** What is computed from the opened job, and what is selected in it. */
 export const useSheetStore = defineStore('sheet', () => {
@@ -63,12 +65,35 @@ export const useSheetStore = defineStore('sheet', () => {
   })
   const remedies = computed(() => findings.value.flatMap(f => f.remedies))
 
-  /** Ranked faults of the selected line; worked out only while they are looked at. */
-  const suspects = computed((): Suspect[] => {
-    if (!line.value || !proof.value) return []
-    const ranked = rankSuspects(line.value.output, proof.value)
-    return ranked.filter(s => s.probability >= LEAST_SUSPICION).slice(0, MOST_SUSPECTS)
-  })
+  /** Ranked faults of the selected line; worked out only while someone looks, in slices that leave the page its frames. */
+  const suspects = shallowRef<Suspect[]>([])
+  const tracing = shallowRef(false)
+  /** Share of the faults tried out; null when all are. */
+  const tried = shallowRef<number | null>(null)
+  let newest = 0
+  watch([tracing, line, proof], async () => {
+    // What is under way for an older state of the line ends here: it sees that it is not the newest any more.
+    const mine = ++newest
+    if (!tracing.value || !line.value || !proof.value) {
+      suspects.value = []
+      tried.value = null
+      return
+    }
+    const steps = rankInSteps(line.value.output, proof.value)
+    for (;;) {
+      const until = performance.now() + SLICE_MS
+      let step = steps.next()
+      while (!step.done && performance.now() < until) step = steps.next()
+      if (step.done) {
+        suspects.value = step.value.filter(s => s.probability >= LEAST_SUSPICION).slice(0, MOST_SUSPECTS)
+        tried.value = null
+        return
+      }
+      tried.value = step.value
+      await new Promise(resolve => setTimeout(resolve))
+      if (mine !== newest) return
+    }
+  }, { immediate: true })
 
   function select(outputId: string | null, nodeId: string | null = null): void {
     if (selection.value.outputId === outputId && selection.value.nodeId === nodeId) return
@@ -95,5 +120,5 @@ export const useSheetStore = defineStore('sheet', () => {
     mode.value = 'findings'
   }
 
-  return { selection, mode, chosenSuspect, lines, lineById, proofs, states, sentence, line, proof, place, speaker, findings, remedies, suspects, select, reset }
+  return { selection, mode, chosenSuspect, lines, lineById, proofs, states, sentence, line, proof, place, speaker, findings, remedies, suspects, tracing, tried, select, reset }
 })

@@ -3,7 +3,7 @@ import { METER_HZ } from '#core/check/predict'
 import type { JudgedReading, LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
-import { headOf, solveLine } from '#core/network/line'
+import { headOf, solveLine, type LineSolution } from '#core/network/line'
 import type { Seen } from '#core/network/solve'
 import type { WiringNode } from '#core/network/tree'
 import type { CoilOutcome, Fault, FaultDefinition } from './fault'
@@ -20,6 +20,8 @@ export interface Suspect {
 
 /** Prior weight of "as drawn" beside the sum of all faults, before any reading. Common practice, no source. */
 const AS_DRAWN_PRIOR = 10
+/** Every load at the middle of its band. */
+const EXPECTED = impedanceAt('expected')
 /** A reading noted wrong, at the wrong place, or a fault of no kind known here: what any outcome is worth at the least. */
 const SLIP = 1e-4
 /** A speaker that gets this many dB less than planned is heard as silent. Common practice, no source. */
@@ -32,27 +34,31 @@ const CUTS_OUT_BELOW = 0.4
  * describe the line, ranked. Works in logarithms; the probabilities sum to one.
  */
 export function rankSuspects(output: Output, proof: LineProof): Suspect[] {
-  const speakers = speakersOf(output.wiring)
-  const readings = [...proof.standing.values()].filter(j => !j.stale)
-  const planned = levelsOf(output.wiring)
-  const plannedHead = headOf({ lead: null, node: output.wiring }, impedanceAt('expected'), METER_HZ)
-
-  const hypotheses: { fault: Fault | null, logPrior: number, definition: FaultDefinition | null }[] = [
-    { fault: null, definition: null, logPrior: Math.log(AS_DRAWN_PRIOR) },
-  ]
-  for (const definition of FAULTS) {
-    const candidates = definition.candidates(output, speakers)
-    // Each kind's weight is shared out among its places, so that a kind with many variants is not thereby likelier.
-    for (const fault of candidates) hypotheses.push({ fault, definition, logPrior: Math.log(definition.prior / candidates.length) })
+  const steps = rankInSteps(output, proof)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
   }
+}
 
-  const scored = hypotheses.map(({ fault, definition, logPrior }) => {
+/**
+ * The same in steps, one hypothesis each, so that an interface can breathe between them on a long line.
+ * Yields the share done, 0 to 1.
+ */
+export function* rankInSteps(output: Output, proof: LineProof): Generator<number, Suspect[]> {
+  const readings = [...proof.standing.values()].filter(j => !j.stale)
+  const planned = solveLine({ lead: null, node: output.wiring }, EXPECTED, METER_HZ, 1)
+  const plannedLevels = levelsOf(planned)
+  const all = hypothesesOf(output)
+  const scored: { fault: Fault | null, lineOhm: number | null, log: number }[] = []
+  for (const { fault, definition, logPrior } of all) {
     const wiring = fault && definition ? definition.change(output.wiring, fault) : output.wiring
-    const head = headOf({ lead: null, node: wiring }, impedanceAt('expected'), METER_HZ)
-    const context: Context = { fault, definition, wiring, head, planned, plannedHead, levels: once(() => levelsOf(wiring)) }
+    const solved = solveLine({ lead: null, node: wiring }, EXPECTED, METER_HZ, 1)
+    const context: Context = { fault, definition, wiring, head: solved.head, plannedHead: planned.head, plannedLevels, levels: once(() => levelsOf(solved)) }
     const log = readings.reduce((sum, reading) => sum + Math.log(SLIP + (1 - SLIP) * likelihood(reading, context)), logPrior)
-    return { fault, log, lineOhm: head.state === 'finite' ? head.ohm : null }
-  })
+    scored.push({ fault, lineOhm: solved.head.state === 'finite' ? solved.head.ohm : null, log })
+    yield scored.length / all.length
+  }
   const most = Math.max(...scored.map(s => s.log))
   const total = scored.reduce((sum, s) => sum + Math.exp(s.log - most), 0)
   return scored
@@ -60,14 +66,28 @@ export function rankSuspects(output: Output, proof: LineProof): Suspect[] {
     .sort((a, b) => b.probability - a.probability)
 }
 
+interface Hypothesis { fault: Fault | null, definition: FaultDefinition | null, logPrior: number }
+
+/** As drawn, and every fault of every kind. Each kind's weight is shared out among its places: many variants do not make it likelier. */
+function hypothesesOf(output: Output): Hypothesis[] {
+  const speakers = speakersOf(output.wiring)
+  return [
+    { fault: null, definition: null, logPrior: Math.log(AS_DRAWN_PRIOR) },
+    ...FAULTS.flatMap((definition) => {
+      const candidates = definition.candidates(output, speakers)
+      return candidates.map((fault): Hypothesis => ({ fault, definition, logPrior: Math.log(definition.prior / candidates.length) }))
+    }),
+  ]
+}
+
 interface Context {
   fault: Fault | null
   definition: FaultDefinition | null
   wiring: WiringNode
   head: Seen
-  planned: ReadonlyMap<string, number>
   plannedHead: Seen
-  /** Power of every speaker with the fault in; solved at most once, and only where a reading asks. */
+  plannedLevels: ReadonlyMap<string, number>
+  /** Power of every speaker with the fault in; listed only where a reading asks. */
   levels: () => ReadonlyMap<string, number>
 }
 
@@ -125,7 +145,7 @@ function likeCoil(nodeId: string, value: JudgedReading['reading']['value'], pred
 
 function likeSound(nodeId: string, value: JudgedReading['reading']['value'], context: Context): number {
   const now = context.levels().get(nodeId) ?? 0
-  const then = context.planned.get(nodeId) ?? 0
+  const then = context.plannedLevels.get(nodeId) ?? 0
   const silent = cutsOut(context) || now <= 0 || then <= 0 || 10 * Math.log10(now / then) < SILENT_DB
   return (value.is === 'silent') === silent ? 1 : 0
 }
@@ -137,7 +157,6 @@ function cutsOut({ head, plannedHead }: Context): boolean {
 }
 
 /** Power of every speaker for one volt at the head. */
-function levelsOf(wiring: WiringNode): Map<string, number> {
-  const solved = solveLine({ lead: null, node: wiring }, impedanceAt('expected'), METER_HZ, 1)
+function levelsOf(solved: LineSolution): Map<string, number> {
   return new Map(solved.drops.map(d => [d.id, d.powerW]))
 }

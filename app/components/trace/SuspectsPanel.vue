@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
@@ -15,6 +15,8 @@ const emit = defineEmits<{ again: [] }>()
 const store = useJobStore()
 const sheet = useSheetStore()
 const note = ref('')
+onMounted(() => { sheet.tracing = true })
+onBeforeUnmount(() => { sheet.tracing = false })
 
 const evidence = computed(() => [...sheet.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
   const at = j.reading.nodeId === null ? sheet.line?.output.label : sheet.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
@@ -69,6 +71,7 @@ function repair(): void {
     <template v-else-if="evidence.length > 0">
       <h2>{{ badOnes.length > 0 ? 'What is broken' : 'Nothing is read wrong here' }}</h2>
       <p class="soft small">Every single fault of this line was tried out and compared with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ badOnes.length > 0 ? `: ${badOnes.map(b => b.text).join(', ')}` : '' }}. One fault at a time is assumed; how common each is, is common practice, not a count.</p>
+      <p v-if="sheet.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(sheet.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
         <button v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }" :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
           <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
