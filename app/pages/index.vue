@@ -2,6 +2,7 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import { navigateTo, useHead } from '#imports'
 import Button from 'primevue/button'
+import type { JobSummary } from '#core/match/jobState'
 import { worstGrade } from '#core/match/finding'
 import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
@@ -16,7 +17,7 @@ import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useKeys, type KeyBinding } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
-import { useJobsStore, type JobSummary } from '~/stores/jobs'
+import { useJobsStore } from '~/stores/jobs'
 
 const store = useJobsStore()
 const line = ref('')

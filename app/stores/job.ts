@@ -5,15 +5,12 @@ import type { Edit, StampedEdit } from '#core/job/edits'
 import { EditRefused, type Refusal } from '#core/job/refusal'
 import type { Job } from '#core/job/schema'
 import { undoStacks, type LogEntry } from '#core/job/undo'
+import type { OpenedJob, SyncAnswer } from '#core/job/wire'
 import { editWords, refusalWords } from '#core/job/words'
 import { api, ApiError } from '~/api/client'
 import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
 import { forgetOthers, keepPending, takePending } from './pending'
-
-interface Opened { revision: number, archivedAt: string | null, job: Job, log: LogEntry[] }
-interface Result { id: string, status: 'applied' | 'known' | 'refused', refusal?: Refusal, message?: string }
-interface SyncAnswer { revision: number, results: Result[], entries: (LogEntry & { seq: number })[] | null }
 
 /** An edit that was not taken, for the person to see and decide. */
 export interface Refused { id: string, message: string, edit: Edit, canForce: boolean }
@@ -75,7 +72,7 @@ export const useJobStore = defineStore('job', () => {
   async function load(): Promise<void> {
     const wanted = id.value
     try {
-      const opened = await api<Opened>(`/jobs/${encodeURIComponent(wanted)}`)
+      const opened = await api<OpenedJob>(`/jobs/${encodeURIComponent(wanted)}`)
       if (wanted !== id.value) return
       confirmed = opened.job
       revision = opened.revision
@@ -250,7 +247,7 @@ export const useJobStore = defineStore('job', () => {
     const results = new Map(answer.results.map(r => [r.id, r]))
     for (const entry of sent) {
       const result = results.get(entry.id)
-      if (result?.status === 'refused') refuse(entry, result.refusal, result.message ?? 'It was not taken.')
+      if (result?.status === 'refused') refuse(entry, result.refusal, result.message)
     }
     settle(new Set(results.keys()))
     // Where nothing came but our own edits in our own order, the screen is right as it is; drawing stays untouched.

@@ -1,19 +1,9 @@
 import { shallowRef } from 'vue'
 import { defineStore } from 'pinia'
-import type { LineState } from '#core/match/jobState'
+import type { JobSummary } from '#core/match/jobState'
 import { api, ApiError } from '~/api/client'
 import { newId, newUuid, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
-
-export interface JobSummary {
-  id: string
-  name: string
-  revision: number
-  archivedAt: string | null
-  updatedAt: string
-  sentence: string
-  lines: LineState[]
-}
 
 type Source = { from: 'nothing', name: string } | { from: 'line', line: string } | { from: 'file', text: string } | { from: 'copy', of: string }
 

@@ -20,6 +20,17 @@ export interface LineState {
   unproved: number
 }
 
+/** A job in a list of jobs. */
+export interface JobSummary {
+  id: string
+  name: string
+  revision: number
+  archivedAt: string | null
+  updatedAt: string
+  sentence: string
+  lines: LineState[]
+}
+
 export function jobState(job: Job, evaluations: readonly LineEvaluation[]): LineState[] {
   return evaluations.map((line) => {
     const proof = proveLine(job, line.output, line.predicted)

@@ -168,7 +168,8 @@ class Parser {
       }
       const loadAt = this.token.at
       const load = this.number('an impedance, as 4', '70 V')
-      if (this.take('V')) {
+      // "at 4 V" is no line voltage: there the V is what cannot stand.
+      if (load >= VOLT.least && this.take('V')) {
         if (lineV !== null) throw new InputError('The line voltage is stated twice.', loadAt, [])
         lineV = lineVoltage(this.within(load, VOLT, 'V', loadAt))
         plainW = powerW

@@ -1,11 +1,10 @@
 import type { Knex } from 'knex'
-import type { LogEntry } from '#core/job/undo'
 import type { Job } from '#core/job/schema'
+import type { EditEntry } from '#core/job/wire'
 
 /** All SQL about jobs and their edits. No rules of the trade here. */
 
 export interface JobRow { id: string, revision: number, document: Job, archivedAt: string | null, updatedAt: string }
-export interface EditEntry extends LogEntry { seq: number, at: string }
 
 interface RawJob { id: string, revision: number, document: Job, archived_at: Date | null, updated_at: Date }
 

@@ -1,34 +1,23 @@
 import type { Knex } from 'knex'
 import { applyEdit } from '#core/job/apply'
 import type { StampedEdit } from '#core/job/edits'
-import { EditRefused, type Refusal } from '#core/job/refusal'
+import { EditRefused } from '#core/job/refusal'
 import { refusalWords } from '#core/job/words'
 import type { Job } from '#core/job/schema'
+import type { EditResult, OpenedJob, SyncAnswer } from '#core/job/wire'
+import type { JobSummary } from '#core/match/jobState'
 import * as rows from './repository'
-import { summaryOf, type JobSummary } from './summary'
+import { summaryOf } from './summary'
 
 /** A window that is further behind than this reads the job anew instead of its edits. */
 const MOST_ENTRIES = 1000
 /** As many edits as undo reaches back after a reload. */
 const UNDO_TAIL = 300
 
-export type EditResult
-  = | { id: string, status: 'applied' | 'known', seq: number }
-    | { id: string, status: 'refused', refusal: Refusal, message: string }
-
-export interface SyncAnswer {
-  revision: number
-  results: EditResult[]
-  /** Edits after the window's revision, its own among them; null when it should read the whole job. */
-  entries: rows.EditEntry[] | null
-}
-
 export async function listJobs(db: Knex): Promise<JobSummary[]> {
   const all = await rows.listRevisions(db)
   return summaryOf(all, ids => rows.findJobs(db, ids))
 }
-
-export interface OpenedJob { id: string, revision: number, archivedAt: string | null, job: Job, log: rows.EditEntry[] }
 
 export async function openJob(db: Knex, id: string): Promise<OpenedJob | null> {
   const row = await rows.findJob(db, id)

@@ -1,16 +1,6 @@
 import { evaluateJob } from '#core/match/evaluate'
-import { jobState, stateSentence, type LineState } from '#core/match/jobState'
+import { jobState, stateSentence, type JobSummary } from '#core/match/jobState'
 import type { JobRow } from './repository'
-
-export interface JobSummary {
-  id: string
-  name: string
-  revision: number
-  archivedAt: string | null
-  updatedAt: string
-  sentence: string
-  lines: LineState[]
-}
 
 type Told = Pick<JobSummary, 'name' | 'sentence' | 'lines'>
 

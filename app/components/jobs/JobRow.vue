@@ -3,7 +3,7 @@ import { nextTick, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
 import type { Grade } from '#core/check/verdict'
 import GradeTag from '~/components/GradeTag.vue'
-import type { JobSummary } from '~/stores/jobs'
+import type { JobSummary } from '#core/match/jobState'
 import JobRails from './JobRails.vue'
 
 const { job } = defineProps<{ job: JobSummary, grade: Grade }>()
