@@ -35,15 +35,15 @@ export function problemOf(error: unknown): Problem | null {
   return null
 }
 
-/** The driver gives a lost connection no code; these are all the words it has for one (pg 8, client.js and query.js). */
-const UNCODED = new Set([
+/** The driver gives a lost connection no code; these are all its words for one (pg 8). The query builder puts the statement before them. */
+const UNCODED = [
   'Connection terminated unexpectedly', 'Connection terminated', 'Connection terminated due to connection timeout',
   'Client has encountered a connection error and is not queryable', 'Client was closed and is not queryable', 'Connection ended unexpectedly',
-])
+]
 
 function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
-  if (error.name === 'KnexTimeoutError' || UNCODED.has(error.message)) return true
+  if (error.name === 'KnexTimeoutError' || UNCODED.some(words => error.message === words || error.message.endsWith(` - ${words}`))) return true
   if (error instanceof AggregateError) return error.errors.some(isAway)
   return 'code' in error && AWAY.test(String(error.code))
 }
