@@ -168,6 +168,6 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .terminal.chosen .ring { fill: var(--ink); }
 @media (max-width: 760px) {
   .top { flex-wrap: wrap; }
-  .numbers { margin-left: 0; justify-items: start; flex: 1 1 100%; padding-bottom: 4px; }
+  .numbers { margin-left: 0; padding-right: 0; min-width: 0; justify-items: start; flex: 1 1 100%; padding-bottom: 4px; }
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { writeQuantity } from '#core/quantity/write'
 
@@ -31,7 +32,8 @@ const text = computed(() => {
   const round = (w: number) => w >= 10 || w === 0 ? w.toFixed(0) : w.toFixed(1)
   if (line.speakers.length === 0) return ratedW === null ? 'not rated yet' : `0 / ${round(ratedW)} W`
   if (line.kind === 'low-impedance' && line.amplifierW === null) return 'power not known'
-  return `${round(askedW)} + ${round(lostW)} lost / ${ratedW === null ? 'not known' : `${round(ratedW)} W`}`
+  const lost = branchesOf(line.output.wiring).every(b => b.lead === null) ? 'loss not known' : `+ ${round(lostW)} lost`
+  return `${round(askedW)} ${lost} / ${ratedW === null ? 'not known' : `${round(ratedW)} W`}`
 })
 const spoken = computed(() => {
   const { askedW, lostW, ratedW, spareW } = figures.value
@@ -69,4 +71,5 @@ defineExpose({ text })
 .mark { stroke: var(--copper); stroke-width: 1.4; }
 .mark.chosen { stroke-width: 3.2; }
 .text { font-size: 14px; white-space: nowrap; text-align: right; min-width: 196px; }
+@media (max-width: 760px) { .scale { flex-wrap: wrap; gap: 0 10px; } .text { text-align: left; min-width: 0; } }
 </style>

@@ -24,7 +24,7 @@ const SHOWN: Record<string, string> = { 'ArrowLeft': '←', 'ArrowRight': '→',
 
 <style scoped>
 .keys { display: grid; grid-template-columns: auto 1fr auto 1fr; gap: 9px 14px; margin: 0; }
-dt { display: flex; gap: 4px; justify-content: flex-end; }
+dt { display: flex; gap: 4px; justify-content: flex-end; align-items: flex-start; padding-top: 2px; }
 dd { margin: 0; }
 @media (max-width: 620px) { .keys { grid-template-columns: auto 1fr; } }
 </style>

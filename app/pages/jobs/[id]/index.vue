@@ -262,6 +262,8 @@ const ratingText = (amplifierId: string) => {
 }
 @media (max-width: 760px) {
   .amplifier { grid-template-columns: 84px minmax(0, 1fr); }
+  .box { padding: 8px 6px; }
+  .amp-name { font-size: 13.5px; }
   .hint { display: none; }
   .practice { margin-left: 0; flex-wrap: wrap; }
 }
