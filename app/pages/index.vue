@@ -111,7 +111,7 @@ useKeys(() => bindings.value)
     <main class="jobs">
       <section class="quickline" aria-label="Quick match">
         <QuickInput ref="field" v-model="line" hint="What do I get if…" :error="error" @enter="navigateTo({ path: '/quick', query: line ? { line } : {} })" />
-        <p v-if="line.trim() === ''" class="soft small under">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
+        <p v-if="line.trim() === ''" class="soft small hint">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
         <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event)" />
         <p v-else-if="shown" class="under">
           <GradeTag :grade="shown.evaluation.grade" />
@@ -154,6 +154,7 @@ useKeys(() => bindings.value)
 <style scoped>
 .jobs { max-width: 1120px; margin: 0 auto; padding: 26px 20px 60px; }
 .quickline { margin-bottom: 26px; }
+.hint { padding-top: 7px; }
 .under { padding-top: 7px; display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: center; }
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
 .problem { padding: 0 0 14px; }

@@ -70,7 +70,7 @@ function repair(): void {
     </template>
     <template v-else-if="evidence.length > 0">
       <h2>{{ badOnes.length > 0 ? 'What is broken' : 'Nothing is read wrong here' }}</h2>
-      <p class="soft small">Every single fault of this line was tried out and compared with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ badOnes.length > 0 ? `: ${badOnes.map(b => b.text).join(', ')}` : '' }}. One fault at a time is assumed; how common each is, is common practice, not a count.</p>
+      <p class="soft small">Every single fault of this line was tried out and compared with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ badOnes.length > 0 ? `; wrong ${badOnes.length === 1 ? 'is' : 'are'} ${badOnes.map(b => b.text).join(', ')}` : '' }}. One fault at a time is assumed; how common each is, is common practice, not a count.</p>
       <p v-if="sheet.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(sheet.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
         <button v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }" :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
