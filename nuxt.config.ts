@@ -4,7 +4,9 @@ const buildFolder = process.env.PLAIN_MATCH_BUILD
 const COMPONENTS = ['Button', 'Dialog', 'InputText', 'Select', 'Textarea']
 
 export default defineNuxtConfig({
+  // In development the builder asks for a server entry even where nothing is rendered on the server (nuxt 4.4.5): it is named, and never run.
   modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
+  $development: { vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry-spa' } } } } } } },
   // One page application: everything it shows comes from the local store, and it shall work where the server is out of reach.
   ssr: false,
   components: { dirs: [] },
