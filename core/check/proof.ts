@@ -1,7 +1,7 @@
 import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { predictLine, type Predicted } from './predict'
-import { judge, type Verdict } from './verdict'
+import { isWrong, judge, type Verdict } from './verdict'
 
 /** The places where a line is proved: its head once, and each speaker by coil and by ear. */
 export const SPEAKER_CHECKS = ['coil-dcr', 'sound'] as const
@@ -68,6 +68,12 @@ export function proveLine(job: Job, output: Output, predicted: readonly Predicte
       && (j.reading.nodeId === null || j.reading.nodeId === repair.nodeId))),
     total: keys.length,
     proved: judged.filter(j => j?.verdict.grade === 'good').length,
-    wrong: judged.filter(j => j && j.verdict.grade !== 'good' && j.verdict.grade !== 'unknown').length,
+    wrong: judged.filter(j => j && isWrong(j.verdict)).length,
   }
+}
+
+/** The first reading of a line that stands and is wrong; null when none is. */
+export function firstWrong(proof: LineProof): JudgedReading | null {
+  for (const judged of proof.standing.values()) if (isWrong(judged.verdict)) return judged
+  return null
 }

@@ -10,6 +10,11 @@ export type VerdictCode
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
+/** A reading that is not as planned: what a trace begins with. Not known is not wrong. */
+export function isWrong({ grade }: Verdict): boolean {
+  return grade === 'stop' || grade === 'tight'
+}
+
 /** Outside the band by no more than this share of its edge: measure again before anything is opened. Common practice, no source. */
 const JUST_OUTSIDE = 0.05
 /** Twice the upper edge and more: not spread, a fault. Common practice, no source. */

@@ -60,3 +60,10 @@ export function together(edits: SimpleEdit[]): Edit | null {
   if (edits.length === 0) return null
   return edits.length === 1 ? edits[0]! : { kind: 'batch', edits }
 }
+
+/** The two halves of a setting edit: `to`, and what stands in the same fields now. */
+export function setting<T extends object, P extends Partial<T>>(now: T, to: P): { was: Partial<T>, to: P } {
+  const was: Partial<T> = {}
+  for (const field of Object.keys(to) as (keyof T)[]) was[field] = now[field]
+  return { was, to }
+}

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { DEEPEST, jobSchema, MOST_NODES, type Job } from './schema'
-import { branchesOf, depthOf, findSpeaker, idsOf, outputsOf } from './tree'
+import { branchesOf, depthOf, idsOf, outputsOf } from './tree'
 
 /** A document that cannot be taken as a job: what is wrong and where in it. */
 export class JobError extends Error {
@@ -77,8 +77,4 @@ export function checkValue(kind: Job['readings'][number]['kind'], is: string, no
   if ((kind === 'sound') !== heard) throw new JobError(`A reading of kind ${kind} cannot be “${is}”.`, `${path}.value`, kind === 'sound' ? ['plays', 'silent'] : ['ohm', 'open'])
   const atLine = kind === 'line-impedance' || kind === 'line-dcr'
   if (atLine !== (nodeId === null)) throw new JobError(atLine ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)
-}
-
-export function speakerLabel(job: Job, nodeId: string): string | null {
-  return findSpeaker(job, nodeId)?.speaker.label ?? null
 }

@@ -1,7 +1,7 @@
 import { driveInto, type Drive } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/predict'
 import { asCurve, asLabelled, asLowest } from '#core/network/element'
-import { lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
+import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
 import type { Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 
@@ -81,7 +81,7 @@ export function solveOutput(output: Output): LineFacts {
       powerW: volts === null ? null : drop.powerW * volts ** 2,
       ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
       share: usedW > 0 ? drop.powerW / usedW : 0,
-      lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, 20 * Math.log10(drop.volts / ideal)) : 0,
+      lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, levelDb(drop.volts, ideal)) : 0,
     }
   })
   const live = drops.filter(d => d.ohm !== null)

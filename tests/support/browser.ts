@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { Builder, By, Key, logging, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { Builder, By, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver'
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome'
 
 process.env.SE_OFFLINE = 'true'
@@ -149,4 +149,4 @@ export class Browser {
   }
 }
 
-export { By, Key, until }
+export { Key }

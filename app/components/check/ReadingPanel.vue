@@ -3,7 +3,7 @@ import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { checkKey, historyOf } from '#core/check/proof'
-import { judge } from '#core/check/verdict'
+import { isWrong, judge } from '#core/check/verdict'
 import { CAUTION, KIND_WORDS, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
@@ -60,7 +60,7 @@ const draft = computed((): ReadingValue | null => {
 })
 const shown = computed(() => draft.value ?? (typed.value.trim() === '' ? standing.value?.reading.value ?? null : null))
 const verdict = computed(() => shown.value ? judge(shown.value, predicted.value) : null)
-const isBad = computed(() => verdict.value?.grade === 'stop' || verdict.value?.grade === 'tight')
+const isBad = computed(() => verdict.value !== null && isWrong(verdict.value))
 const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
 
 function record(value: ReadingValue | null = draft.value): void {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Output } from '#core/job/schema'
+import { setting } from '#core/job/edits'
+import type { Amplifier, Output } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/schema'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
@@ -17,15 +18,13 @@ const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [wr
 const cable = computed(() => new Set(leads.value).size === 1 ? leads.value[0]! : '')
 const netlist = computed(() => `/api/jobs/${store.id}/netlist?output=${encodeURIComponent(output.id)}`)
 
-function setOutput(to: Partial<Pick<Output, 'label' | 'name' | 'rating'>>): void {
-  const was = Object.fromEntries(Object.keys(to).map(key => [key, output[key as keyof Output]]))
-  store.edit({ kind: 'output.set', outputId: output.id, was, to })
+type Fields = Pick<Output, 'label' | 'name' | 'rating'>
+function setOutput(to: Partial<Fields>): void {
+  store.edit({ kind: 'output.set', outputId: output.id, ...setting<Fields, Partial<Fields>>(output, to) })
 }
 function setAmplifier(to: { name?: string, place?: string }): void {
   const a = amplifier.value
-  if (!a) return
-  const was = Object.fromEntries(Object.keys(to).map(key => [key, a[key as 'name' | 'place']]))
-  store.edit({ kind: 'amplifier.set', amplifierId: a.id, was, to })
+  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place'>, typeof to>(a, to) })
 }
 </script>
 

@@ -41,7 +41,6 @@ const spoken = computed(() => {
   return `${writeQuantity(askedW, 'W')} ${what}, ${writeQuantity(lostW, 'W')} lost, of ${ratedW === null ? 'a power not known' : writeQuantity(ratedW, 'W')}`
     + (spareW === null ? '' : spareW >= 0 ? `, ${writeQuantity(spareW, 'W')} spare` : `, ${writeQuantity(-spareW, 'W')} over`)
 })
-defineExpose({ text })
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import Select from 'primevue/select'
 import { leadOhm } from '#core/network/cable'
 import type { Lead } from '#core/network/cable'
+import { setting } from '#core/job/edits'
 import { setTap, ungroup, USUAL_TAPS_W } from '#core/job/intents'
 import { speakerFields, type Speaker, type SpeakerLoad } from '#core/job/schema'
 import { findPlace } from '#core/job/tree'
@@ -34,9 +35,9 @@ const leads = computed(() => {
 const inGroup = computed(() => store.job && sheet.place ? findPlace(store.job, sheet.place.parent.id) : null)
 const load = computed(() => speaker.load)
 
-function set(to: Partial<Omit<Speaker, 'kind' | 'id'>>): void {
-  const was = Object.fromEntries(Object.keys(to).map(key => [key, speaker[key as keyof Speaker]]))
-  store.edit({ kind: 'speaker.set', nodeId: speaker.id, was, to })
+type Fields = Omit<Speaker, 'kind' | 'id'>
+function set(to: Partial<Fields>): void {
+  store.edit({ kind: 'speaker.set', nodeId: speaker.id, ...setting<Fields, Partial<Fields>>(speaker, to) })
 }
 
 function setKind(kind: Kind): void {

@@ -2,6 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
+import { isWrong } from '#core/check/verdict'
 import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
 import { findPlace, speakersOf } from '#core/job/tree'
 import type { WireNode } from '#core/job/schema'
@@ -20,7 +21,7 @@ onBeforeUnmount(() => { sheet.tracing = false })
 
 const evidence = computed(() => [...sheet.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
   const at = j.reading.nodeId === null ? sheet.line?.output.label : sheet.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
-  return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: j.verdict.grade === 'stop' || j.verdict.grade === 'tight' }
+  return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => sheet.proof?.unproved ?? [])

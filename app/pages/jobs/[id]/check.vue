@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
-import { LINE_CHECKS, SPEAKER_CHECKS, checkKey } from '#core/check/proof'
+import { LINE_CHECKS, SPEAKER_CHECKS, checkKey, firstWrong } from '#core/check/proof'
 import { KIND_WORDS, valueWords } from '#core/check/words'
 import type { ReadingKind, Speaker } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
@@ -79,7 +79,7 @@ function choosePlace(nodeId: string | null): void {
 }
 async function again(): Promise<void> {
   tracing.value = false
-  const bad = [...proof.value?.standing.values() ?? []].find(j => j.verdict.grade === 'stop' || j.verdict.grade === 'tight')
+  const bad = proof.value && firstWrong(proof.value)
   sheet.select(sheet.selection.outputId, bad?.reading.nodeId ?? null)
   kind.value = bad?.reading.kind ?? 'line-impedance'
   await nextTick()

@@ -4,9 +4,11 @@ import { useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import { POWER_SCHOOLS, type PowerSchoolId } from '#core/practice/power'
-import { RESERVE_SCHOOLS, type ReserveSchoolId } from '#core/practice/reserve'
-import type { ReadingKind } from '#core/job/schema'
+import { POWER_SCHOOLS } from '#core/practice/power'
+import { RESERVE_SCHOOLS } from '#core/practice/reserve'
+import { firstWrong } from '#core/check/proof'
+import { setting } from '#core/job/edits'
+import type { Practice, ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import RailRow from '~/components/sheet/RailRow.vue'
 import SheetPane from '~/components/sheet/SheetPane.vue'
@@ -87,7 +89,7 @@ async function enterPane(mode: PaneMode): Promise<void> {
 
 /** After a repair: read again what was read wrong. */
 async function again(): Promise<void> {
-  const bad = [...sheet.proof?.standing.values() ?? []].find(j => j.verdict.grade === 'stop' || j.verdict.grade === 'tight')
+  const bad = sheet.proof && firstWrong(sheet.proof)
   if (bad) {
     readingKind.value = bad.reading.kind
     sheet.select(bad.reading.outputId, bad.reading.nodeId)
@@ -159,11 +161,9 @@ function leavePane(event: KeyboardEvent): void {
   void actions.focusSelection()
 }
 
-function setPractice(to: { reserve?: ReserveSchoolId, power?: PowerSchoolId }): void {
+function setPractice(to: Partial<Practice>): void {
   const { job } = store
-  if (!job) return
-  const was = Object.fromEntries(Object.keys(to).map(k => [k, job.practice[k as 'reserve' | 'power']]))
-  store.edit({ kind: 'practice.set', was, to })
+  if (job) store.edit({ kind: 'practice.set', ...setting<Practice, Partial<Practice>>(job.practice, to) })
 }
 const hasPlain = computed(() => sheet.lines.some(l => l.kind === 'low-impedance'))
 const hasLine = computed(() => sheet.lines.some(l => l.kind === 'constant-voltage') || !hasPlain.value)
