@@ -2,6 +2,7 @@ import { applyEdit } from '#core/job/apply'
 import { retap } from '#core/job/intents'
 import { evaluateJob, makeEvaluator } from '#core/match/evaluate'
 import { proveLine } from '#core/check/proof'
+import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'
 import { rankSuspects } from '#core/trace/rank'
 import { largeJob } from './job'
@@ -21,6 +22,6 @@ export function evaluationTimes(): EvaluationTimes {
   })
   const output = outputsOf(job)[0]!
   const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', supersedes: null, withdrawn: false }
-  const proof = proveLine({ ...job, readings: [reading] }, output)
+  const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   return { wholeMs: medianMs(() => void evaluateJob(job)), afterEditMs, suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
 }

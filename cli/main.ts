@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { readJobFile } from '#core/format/plainMatch'
-import { JobError } from '#core/job/readJob'
+import { readJobFile, type ReadFile } from '#core/format/plainMatch'
+import { JobError } from '#core/job/jobError'
+import type { Job } from '#core/job/schema'
 import { reportOf } from '#core/match/report'
 import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
@@ -9,7 +10,7 @@ import { quickAnswer } from '#core/quick/answer'
 
 const VERBS: Record<string, { takes: string, run: (argument: string) => unknown }> = {
   quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: quickAnswer },
-  evaluate: { takes: 'a file, as job.plainmatch.json', run: path => reportOf(readJobFile(readFile(path))) },
+  evaluate: { takes: 'a file, as job.plainmatch.json', run: path => reportOf(told(readJobFile(readFile(path)))) },
 }
 
 function readFile(path: string): string {
@@ -19,6 +20,12 @@ function readFile(path: string): string {
   catch {
     throw new InputError(`There is no file “${path}” that can be read.`, 0, ['a file saved as *.plainmatch.json'])
   }
+}
+
+/** What of a file counts for nothing is said beside the answer, not in it. */
+function told({ job, remarks }: ReadFile): Job {
+  for (const remark of remarks) process.stderr.write(`${remark}\n`)
+  return job
 }
 
 function main([verb, ...rest]: string[]): void {

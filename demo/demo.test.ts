@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
+import { toDocument } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
 import { outputsOf } from '#core/job/tree'
 import { evaluateJob } from '#core/match/evaluate'
@@ -9,7 +10,7 @@ import { demoJobs } from '.'
 
 test('the demo is a valid pair of jobs that says what it should', () => {
   const told = demoJobs.map(({ job }) => {
-    const lines = jobState(readJob(JSON.parse(JSON.stringify(job))), evaluateJob(job))
+    const lines = jobState(readJob(JSON.parse(JSON.stringify(toDocument(job)))), evaluateJob(job))
     return [job.name, lines.map(l => `${l.label} ${l.grade}`).join(', '), lines.filter(l => l.wrong > 0).map(l => l.label).join(' '), stateSentence(lines)]
   })
   expect(told).toEqual([

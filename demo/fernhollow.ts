@@ -1,4 +1,6 @@
-import { emptyJob, type Job, type Output } from '#core/job/schema'
+import { emptyJob } from '#core/job/document'
+import { Records } from '#core/job/records'
+import type { Job, Output } from '#core/job/schema'
 import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 
 /** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong. */
@@ -32,11 +34,11 @@ export const fernhollow: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
   amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', outputs: [palm, fern, ticket, roof] }],
-  readings: [
+  readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
     ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),
     // Two of four horns hang on the line: the cable is broken before the third.
     ...readingsOf('2026-03-11', 9 * 60 + 10, [[roof, 'line-impedance', null, ohm(127), 'no programme, amplifier unplugged'], ...firstPlay(roof, 1)]),
     ...readingsOf('2026-03-11', 9 * 60 + 40, [...coils(fern, 6.4), ...firstPlay(fern, 1)]),
-  ],
+  ]),
 }

@@ -1,4 +1,6 @@
-import { emptyJob, type Job, type Output } from '#core/job/schema'
+import { emptyJob } from '#core/job/document'
+import { Records } from '#core/job/records'
+import type { Job, Output } from '#core/job/schema'
 import { chain, on, readingsOf, ohm, speaker, type Model } from './build'
 
 /** Excursion boat Marigold: four low-impedance outputs, two lines with series and parallel members. */
@@ -46,12 +48,12 @@ export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
   amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', outputs }],
-  readings: readingsOf('2026-04-02', 13 * 60, [
+  readings: Records.of(readingsOf('2026-04-02', 13 * 60, [
     [outputs[1]!, 'line-dcr', null, ohm(3.4)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-02', ohm(3.3)],
     [outputs[2]!, 'coil-dcr', 'mg-wheel-01', ohm(3.1)],
     [outputs[2]!, 'sound', 'mg-wheel-01', { is: 'plays' }],
     [outputs[2]!, 'line-impedance', null, ohm(4.6)],
-  ]),
+  ])),
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { cabled, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { withBranch } from '#core/job/tree'
+import { Records } from '#core/job/records'
 import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { predictLine } from './predict'
 import { checkKey, historyOf, proveLine } from './proof'
@@ -63,7 +64,7 @@ describe('what stands, what is history', () => {
   const proof = (readings: Reading[], repairedAt?: number) => {
     const job = jobOf('10 x 5 W on 70 V 100 W')
     const repairs = repairedAt === undefined ? [] : [{ id: 'fix', at: `2026-05-04T09:${repairedAt}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false }]
-    return proveLine({ ...job, readings, repairs }, outputOf(job))
+    return proveLine({ ...job, readings: Records.of(readings), repairs: Records.of(repairs) }, outputOf(job))
   }
   const standing = (p: ReturnType<typeof proof>) => p.standing.get(checkKey('line-impedance', null))?.reading.id
 
@@ -83,7 +84,7 @@ describe('what stands, what is history', () => {
     expect([after.unproved.length, after.wrong, after.proved, after.total]).toEqual([0, 0, 1, 21])
   })
   test('history keeps every reading, newest first', () => {
-    const job = { ...jobOf('8'), readings: [read('a', 10, 1), read('b', 20, 2, { withdrawn: true })] }
+    const job = { ...jobOf('8'), readings: Records.of([read('a', 10, 1), read('b', 20, 2, { withdrawn: true })]) }
     expect(historyOf(job, 'out1', 'line-impedance', null).map(r => r.id)).toEqual(['b', 'a'])
   })
 })

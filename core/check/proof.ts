@@ -33,17 +33,18 @@ export function checkKey(kind: ReadingKind, nodeId: string | null): string {
 
 /** Readings of a place, newest first, withdrawn and superseded ones included. */
 export function historyOf(job: Job, outputId: string, kind: ReadingKind, nodeId: string | null): Reading[] {
-  return job.readings.filter(r => r.outputId === outputId && r.kind === kind && r.nodeId === nodeId).reverse()
+  return job.readings.ofLine(outputId).filter(r => r.kind === kind && r.nodeId === nodeId).reverse()
 }
 
 /**
  * What has been proved on a line. Of several readings at one place the last taken stands, unless withdrawn or superseded.
  * Predictions come with the line's evaluation where there is one.
  */
-export function proveLine(job: Job, output: Output, predicted: readonly Predicted[] = predictLine(output)): LineProof {
-  const superseded = new Set(job.readings.filter(r => !r.withdrawn && r.supersedes !== null).map(r => r.supersedes))
-  const readings = job.readings.filter(r => r.outputId === output.id && !r.withdrawn && !superseded.has(r.id))
-  const repairs = job.repairs.filter(r => r.outputId === output.id && !r.withdrawn)
+export function proveLine(job: Pick<Job, 'readings' | 'repairs'>, output: Output, predicted: readonly Predicted[] = predictLine(output)): LineProof {
+  const taken = job.readings.ofLine(output.id)
+  const superseded = new Set(taken.flatMap(r => r.withdrawn || r.supersedes === null ? [] : [r.supersedes]))
+  const readings = taken.filter(r => !r.withdrawn && !superseded.has(r.id))
+  const repairs = job.repairs.ofLine(output.id).filter(r => !r.withdrawn)
   const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')
   const foretold = new Map(predicted.map(p => [checkKey(p.kind, p.nodeId), p]))
 

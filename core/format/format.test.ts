@@ -1,20 +1,29 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
-import { JobError } from '#core/job/readJob'
+import { JobError } from '#core/job/jobError'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
 
 test('a job goes out and comes in the same', () => {
   const job = jobOf('12 x 5 W + 2 x 20 W on 70 V 120 W', '(8 + 8) || 4')
-  expect(readJobFile(writeJobFile(job))).toEqual(job)
+  expect(readJobFile(writeJobFile(job))).toEqual({ job, remarks: [] })
+})
+
+test('a file that version 1 wrote comes in: a second correction corrects the first, and what stands at a removed speaker is told', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-1.plainmatch.json', 'utf8'))
+  expect(['v1-r2', 'v1-r3'].map(id => job.readings.get(id)!.supersedes)).toEqual(['v1-r1', 'v1-r2'])
+  expect(remarks).toEqual([expect.stringMatching(/^1 × reading of speaker “fh-fern-06”/), expect.stringMatching(/^1 × repair of speaker “fh-fern-06”/)])
+  expect(readJobFile(writeJobFile(job))).toEqual({ job, remarks })
+  expect(readJobFile(writeJobFile({ ...job, readings: job.readings.replaced({ ...job.readings.get('v1-r4')!, note: 'x' }) }))).not.toEqual({ job, remarks })
 })
 
 describe('files that are no job', () => {
   const good = writeJobFile(jobOf('8'))
   test.each<[string, string, RegExp]>([
     ['empty', '', /not JSON/], ['cut short', good.slice(0, 200), /cut short/], ['a list', '[]', /./], ['a number', '7', /./],
-    ['of a newer program', good.replace('"version": 1', '"version": 2'), /newer program/], ['of another kind', good.replace('plain-match job', 'x'), /another kind/],
+    ['of a newer program', good.replace('"version": 2', '"version": 3'), /newer program/], ['of another kind', good.replace('plain-match job', 'x'), /another kind/],
   ])('%s', (_, text, says) => {
     expect(() => readJobFile(text)).toThrow(says)
     try {

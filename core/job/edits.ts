@@ -1,49 +1,24 @@
 import { z } from 'zod'
-import {
-  amplifierFields, amplifierSchema, branchSchema, idText, leadSchema, nameText, noteText, outputFields, outputSchema,
-  practiceSchema, readingSchema, repairSchema, speakerFields,
-} from './schema'
+import { idText } from './fields'
+import { detailEdits } from './sections/details/edits'
+import { practiceEdits } from './sections/practice/edits'
+import { readingEdits } from './sections/readings/edits'
+import { repairEdits } from './sections/repairs/edits'
+import { wiringEdits } from './sections/wiring/edits'
 
-/**
- * Every change to a job is one of these. An edit that sets something carries what was there (`was`): that makes it
- * its own undo, and lets it be refused when another window has changed the same thing meanwhile.
- */
-function setter<S extends z.ZodRawShape>(fields: S) {
-  const some = z.strictObject(fields).partial()
-  return { was: some, to: some }
-}
-const index = z.int().min(0).max(100_000)
+/** Every change to a job is one of these: the edits of all sections, and several of them as one. */
+const simpleEdits = [...detailEdits, ...practiceEdits, ...wiringEdits, ...readingEdits, ...repairEdits] as const
 
-const simpleEdits = [
-  z.strictObject({ kind: z.literal('job.set'), ...setter({ name: nameText, note: noteText }) }),
-  z.strictObject({ kind: z.literal('practice.set'), ...setter(practiceSchema.shape) }),
-  z.strictObject({ kind: z.literal('amplifier.add'), index, amplifier: amplifierSchema }),
-  z.strictObject({ kind: z.literal('amplifier.remove'), amplifierId: idText }),
-  z.strictObject({ kind: z.literal('amplifier.set'), amplifierId: idText, ...setter(amplifierFields) }),
-  z.strictObject({ kind: z.literal('output.add'), amplifierId: idText, index, output: outputSchema }),
-  z.strictObject({ kind: z.literal('output.remove'), outputId: idText }),
-  z.strictObject({ kind: z.literal('output.set'), outputId: idText, ...setter(outputFields) }),
-  /** parentId is a group or the root chain of an output. */
-  z.strictObject({ kind: z.literal('node.add'), parentId: idText, index, branch: branchSchema }),
-  z.strictObject({ kind: z.literal('node.remove'), nodeId: idText }),
-  /** index counts among the children that are there once the node is taken out. The lead goes with the node. */
-  z.strictObject({ kind: z.literal('node.move'), nodeId: idText, parentId: idText, index }),
-  z.strictObject({ kind: z.literal('speaker.set'), nodeId: idText, ...setter(speakerFields) }),
-  z.strictObject({ kind: z.literal('lead.set'), nodeId: idText, was: leadSchema.nullable(), to: leadSchema.nullable() }),
-  z.strictObject({ kind: z.literal('reading.add'), reading: readingSchema }),
-  z.strictObject({ kind: z.literal('reading.withdraw'), readingId: idText, withdrawn: z.boolean() }),
-  z.strictObject({ kind: z.literal('repair.add'), repair: repairSchema }),
-  z.strictObject({ kind: z.literal('repair.withdraw'), repairId: idText, withdrawn: z.boolean() }),
-] as const
+/** Parts of one edit. A whole line of the largest job is one. */
+export const MOST_PARTS = 10_000
 
 const simpleEditSchema = z.discriminatedUnion('kind', simpleEdits)
 /** Several edits that belong together: applied all or none, undone as one. */
-const batchSchema = z.strictObject({ kind: z.literal('batch'), edits: z.array(simpleEditSchema).max(10_000) })
+const batchSchema = z.strictObject({ kind: z.literal('batch'), edits: z.array(simpleEditSchema).max(MOST_PARTS) })
 
 export const editSchema = z.discriminatedUnion('kind', [...simpleEdits, batchSchema])
 export type SimpleEdit = z.infer<typeof simpleEditSchema>
 export type Edit = z.infer<typeof editSchema>
-export type EditOf<K extends Edit['kind']> = Extract<Edit, { kind: K }>
 
 /** An edit as it travels: its id makes it count once, `by` is the window that made it. */
 export const stampedEditSchema = z.strictObject({
@@ -54,6 +29,11 @@ export const stampedEditSchema = z.strictObject({
   edit: editSchema,
 })
 export type StampedEdit = z.infer<typeof stampedEditSchema>
+
+/** The edits that an edit is made of, in order. */
+export function partsOf(edit: Edit): readonly SimpleEdit[] {
+  return edit.kind === 'batch' ? edit.edits : [edit]
+}
 
 /** One edit of several; one alone stays itself, none is null. */
 export function together(edits: SimpleEdit[]): Edit | null {

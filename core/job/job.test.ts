@@ -3,14 +3,20 @@ import fc from 'fast-check'
 import { counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
 import { applyEdit } from './apply'
+import { toDocument } from './document'
 import { editSchema, type Edit, type StampedEdit } from './edits'
 import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setLineCable, shift, ungroup } from './intents'
-import { applyOnce } from './ledger'
-import { JobError, readJob } from './readJob'
+import { JobError } from './jobError'
+import { takeInSteps } from './ledger'
+import { readJob, setAside } from './readJob'
+import { Records } from './records'
 import { EditRefused } from './refusal'
-import { DEEPEST, type Branch, type Job, type Reading } from './schema'
+import type { Branch, Job, Reading } from './schema'
+import { MOST_READINGS } from './sections/readings/schema'
+import { DEEPEST, MOST_AMPLIFIERS, MOST_OUTPUTS } from './sections/wiring/schema'
 import { findPlace, outputsOf, speakersOf } from './tree'
 import { undoStacks, type LogEntry } from './undo'
+import { upgradedDocument } from './upgrade'
 import { editWords, refusalWords } from './words'
 
 const start = () => jobOf('4 x 10 W on 70 V 100 W', '(8 + 8) || (8 + 8) on 100 W at 8', '3 x 5 W on 70 V 60 W')
@@ -51,7 +57,7 @@ test('whatever is done can be undone, step by step, back to the very same docume
       if (!edit) continue
       editSchema.parse(edit)
       const applied = applyEdit(jobs.at(-1)!, edit)
-      jobs.push(readJob(JSON.parse(JSON.stringify(applied.job))))
+      jobs.push(readJob(JSON.parse(JSON.stringify(toDocument(applied.job)))))
       inverses.push(applied.inverse)
       expect(editWords(edit).length).toBeGreaterThan(3)
     }
@@ -60,20 +66,36 @@ test('whatever is done can be undone, step by step, back to the very same docume
       const again = applyEdit(job, inverses.pop()!).job
       jobs.pop()
       // Readings and repairs are never taken out, only marked withdrawn.
-      expect({ ...again, readings: [] }).toEqual({ ...jobs.at(-1)!, readings: [] })
-      expect(again.readings.filter(r => !r.withdrawn)).toEqual(jobs.at(-1)!.readings)
+      const [{ readings: now, ...rest }, { readings: then, ...before }] = [toDocument(again), toDocument(jobs.at(-1)!)]
+      expect(rest).toEqual(before)
+      expect(now.filter(r => !r.withdrawn)).toEqual(then)
       job = again
     }
   }), { numRuns: 40 })
 })
 
-test('the same edit twice is applied once, in any interleaving with others', () => {
+/** Runs a generator to its end. */
+function drained<T>(steps: Generator<void, T>): T {
+  let step = steps.next()
+  while (!step.done) step = steps.next()
+  return step.value
+}
+
+describe('a ledger takes each edit once', () => {
   const edits: StampedEdit[] = [retap(start(), 'o1n3', 1)!, shift(start(), 'o1n4', 1)!, { kind: 'reading.add', reading: reading('r1') } as Edit]
     .map((edit, k) => ({ id: `e${k}`, by: 'w', undoes: null, edit }))
-  const once = edits.reduce((ledger, e) => applyOnce(ledger, e).ledger, { job: start(), appliedIds: new Set<string>() as ReadonlySet<string> })
-  const twice = [edits[0]!, edits[0]!, edits[1]!, edits[0]!, edits[2]!, edits[1]!, edits[2]!]
-    .reduce((ledger, e) => applyOnce(ledger, e).ledger, { job: start(), appliedIds: new Set<string>() as ReadonlySet<string> })
-  expect(twice.job).toEqual(once.job)
+  const take = (list: StampedEdit[], known = new Map<string, Edit>(), archived = false) => drained(takeInSteps(start(), list, known, archived))
+  test('in any interleaving with others', () => {
+    const once = take(edits)
+    const twice = take([0, 0, 1, 0, 2, 1, 2].map(k => edits[k]!))
+    expect([toDocument(twice.job), twice.outcomes.map(o => o.status[0]).join('')]).toEqual([toDocument(once.job), 'akakakk'])
+  })
+  test('another edit under a known id is refused, not called known; so is any on an archived job', () => {
+    const other = { ...edits[0]!, edit: edits[1]!.edit }
+    expect(take([edits[0]!, other]).outcomes).toMatchObject([{ status: 'applied' }, { status: 'refused', refusal: { code: 'id-taken' } }])
+    expect(take([other, edits[0]!], new Map([['e0', edits[0]!.edit]])).outcomes).toMatchObject([{ status: 'refused' }, { status: 'known' }])
+    expect(take([edits[0]!, edits[1]!], new Map([['e0', edits[0]!.edit]]), true).outcomes).toMatchObject([{ status: 'known' }, { status: 'refused', refusal: { code: 'archived' } }])
+  })
 })
 
 describe('an edit that no longer fits is refused with its reason, and changes nothing', () => {
@@ -86,6 +108,9 @@ describe('an edit that no longer fits is refused with its reason, and changes no
     ['a reading at no line', { kind: 'reading.add', reading: { ...reading('r'), outputId: 'gone' } }, 'not-there', /output/],
     ['a line read at a speaker', { kind: 'reading.add', reading: { ...reading('r'), nodeId: speaker.id } }, 'not-valid', /head/],
     ['set without saying what it was', { kind: 'output.set', outputId: 'out1', was: {}, to: { name: 'x' } }, 'not-valid', /without saying/],
+    ['a reading corrected twice', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), supersedes: 'r1' } }, { kind: 'reading.add', reading: { ...reading('r3'), supersedes: 'r1' } }] }, 'corrected-already', /corrected already/],
+    ['a correction of another kind', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), kind: 'line-dcr', supersedes: 'r1' } }] }, 'not-valid', /same place and kind/],
+    ['a redo into a place taken meanwhile', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: true }, { kind: 'reading.add', reading: { ...reading('r3'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: false }] }, 'corrected-already', /corrected already/],
     ['half of a batch', { kind: 'batch', edits: [{ kind: 'node.remove', nodeId: speaker.id }, { kind: 'node.remove', nodeId: speaker.id }] }, 'not-there', /speaker/],
   ])('%s', (_, edit, code, says) => {
     const job = start()
@@ -102,13 +127,72 @@ describe('an edit that no longer fits is refused with its reason, and changes no
   })
 })
 
+test('a guard wider than what is set is part of the undo as well', () => {
+  const edit: Edit = { kind: 'job.set', was: { name: 'test', note: '' }, to: { name: 'Hall' } }
+  const { job, inverse } = applyEdit(start(), edit)
+  expect(inverse).toEqual({ kind: 'job.set', was: { name: 'Hall', note: '' }, to: { name: 'test' } })
+  expect(applyEdit(job, inverse).job.name).toBe('test')
+  expect(() => applyEdit({ ...job, note: 'mine' }, inverse)).toThrow(EditRefused)
+})
+
+describe('what edits can make, a file can carry; more is refused where it is made', () => {
+  const many = <T>(count: number, make: (k: number) => T) => Array.from({ length: count }, (_, k) => make(k))
+  const amplifier = (k: number) => ({ id: `m${k}`, name: `M${k}`, place: '', outputs: [] })
+  const output = (k: number) => ({ id: `p${k}`, label: `P${k}`, name: '', rating: { kind: 'not-known' as const }, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } })
+  const full: Job = {
+    ...start(), amplifiers: [{ ...amplifier(0), outputs: many(MOST_OUTPUTS, output) }, ...many(MOST_AMPLIFIERS - 1, k => amplifier(k + 1))],
+    readings: Records.of(many(MOST_READINGS, k => ({ ...reading(`r${k}`), outputId: 'p0' }))),
+  }
+  test.each<[string, Edit]>([
+    ['amplifiers', { kind: 'amplifier.add', index: 0, amplifier: amplifier(999) }],
+    ['outputs', { kind: 'output.add', amplifierId: 'm0', index: 0, output: output(999) }],
+    ['readings', { kind: 'reading.add', reading: { ...reading('one-more'), outputId: 'p0' } }],
+  ])('%s', (what, edit) => {
+    expect(readJob(toDocument(full)).readings.size).toBe(MOST_READINGS)
+    try {
+      applyEdit(full, edit)
+      throw new Error('was taken')
+    }
+    catch (error) {
+      if (!(error instanceof EditRefused)) throw error
+      expect([error.refusal.code, refusalWords(error.refusal).includes(what)]).toEqual(['too-many', true])
+    }
+  })
+})
+
+describe('corrections that no hand could have made', () => {
+  const file = (version: number, readings: Reading[]) => ({ ...toDocument(start()), version, readings })
+  const fork = [reading('a'), { ...reading('b'), supersedes: 'a' }, { ...reading('c'), supersedes: 'a' }, { ...reading('d'), supersedes: 'a' }]
+  const ring = [{ ...reading('a'), supersedes: 'b' }, { ...reading('b'), supersedes: 'a' }]
+  test.each([['fork', fork, 'readings[2].supersedes'], ['ring', ring, 'readings[0].supersedes'], ['itself', [{ ...reading('a'), supersedes: 'a' }], 'readings[0].supersedes']])('a %s is refused with its place', (_, list, path) => {
+    try {
+      readJob(file(2, list))
+      throw new Error('was taken')
+    }
+    catch (error) {
+      expect(error instanceof JobError && error.path).toBe(path)
+    }
+  })
+  test('version 1 carried them: brought up, the later corrects the earlier, a ring falls apart and is told', () => {
+    const up = (list: Reading[]) => upgradedDocument(file(1, list))
+    const supersedes = (list: Reading[]) => [...readJob(up(list).data).readings].map(r => r.supersedes)
+    expect([supersedes(fork), up(fork).remarks]).toEqual([[null, 'a', 'b', 'c'], []])
+    expect([supersedes(ring), up(ring).remarks.length, up(ring).remarks[0]]).toEqual([[null, 'a'], 1, expect.stringContaining('“a”')])
+  })
+  test('readings and repairs at places that are not drawn are kept, counted and told', () => {
+    const job = { ...start(), readings: Records.of([reading('a'), { ...reading('b'), outputId: 'gone' }, { ...reading('c'), outputId: 'gone' }, { ...reading('d'), kind: 'coil-dcr' as const, nodeId: 'away' }]) }
+    expect(setAside(job)).toEqual([expect.stringMatching(/^2 × reading of output “gone”/), expect.stringMatching(/^1 × reading of speaker “away” on output “out1”/)])
+    expect(setAside(start())).toEqual([])
+  })
+})
+
 test('one window undoes its own edits, in order, over a reload; a new edit ends what could be redone', () => {
   const entry = (id: string, by: string, undoes: string | null = null): LogEntry => ({ id, by, undoes, edit: { kind: 'node.remove', nodeId: id }, inverse: { kind: 'node.remove', nodeId: id } })
-  const ids = (log: LogEntry[]) => Object.values(undoStacks(log, 'me')).map(s => s.map((e: LogEntry) => e.id).join(' '))
+  const ids = (log: LogEntry[]) => (({ undo, redo }) => [undo, redo].map(s => s.map(e => e.entry.id === e.original.id ? e.entry.id : `${e.entry.id}=${e.original.id}`).join(' ')))(undoStacks(log, 'me'))
   const log = [entry('a', 'me'), entry('b', 'you'), entry('c', 'me')]
   expect(ids(log)).toEqual(['a c', ''])
-  expect(ids([...log, entry('u1', 'me', 'c')])).toEqual(['a', 'u1'])
-  expect(ids([...log, entry('u1', 'me', 'c'), entry('r1', 'me', 'u1')])).toEqual(['a r1', ''])
+  expect(ids([...log, entry('u1', 'me', 'c')])).toEqual(['a', 'u1=c'])
+  expect(ids([...log, entry('u1', 'me', 'c'), entry('r1', 'me', 'u1')])).toEqual(['a r1=c', ''])
   expect(ids([...log, entry('u1', 'me', 'c'), entry('d', 'me')])).toEqual(['a d', ''])
 })
 
@@ -140,7 +224,7 @@ describe('what the hands mean', () => {
 
 describe('what is no job is said with its place', () => {
   const broken = (change: (job: Record<string, never>) => void) => {
-    const data = JSON.parse(JSON.stringify(start()))
+    const data = JSON.parse(JSON.stringify(toDocument(start())))
     change(data)
     return data
   }
@@ -154,7 +238,7 @@ describe('what is no job is said with its place', () => {
     ['a null character', broken((j) => { Object.assign(j, { note: 'a\u0000b' }) }), 'note'], ['half a surrogate', broken((j) => { Object.assign(j, { note: '\ud800' }) }), 'note'],
     ['a tap as text', broken((j: any) => { j.amplifiers[0].outputs[0].wiring.children[0].node.load.tapW = '10' }), 'amplifiers[0].outputs[0].wiring.children[0].node.load.tapW'],
     ['an id twice', broken((j: any) => { j.amplifiers[0].outputs[1].id = 'out1' }), 'amplifiers'],
-    ['a reading superseding none', { ...start(), readings: [{ ...reading('r'), supersedes: 'gone' }] }, 'readings[0].supersedes'],
+    ['a reading superseding none', { ...toDocument(start()), readings: [{ ...reading('r'), supersedes: 'gone' }] }, 'readings[0].supersedes'],
     ['too deep', broken((j: any) => { j.amplifiers[0].outputs[0].wiring.children.push(nest) }), 'amplifiers'], ['an abyss', abyss, 'amplifiers'],
   ])('%s', (_, data, path) => {
     expect(() => readJob(data)).toThrow(JobError)

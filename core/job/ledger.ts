@@ -1,16 +1,48 @@
-import { applyEdit } from './apply'
-import type { Edit, StampedEdit } from './edits'
+import { applyInSteps } from './apply'
+import type { StampedEdit } from './edits'
+import { EditRefused, type Refusal } from './refusal'
 import type { Job } from './schema'
-
-/** A job with the ids of the edits that made it what it is. */
-export interface Ledger { job: Job, appliedIds: ReadonlySet<string> }
+import { same } from './sections/guard'
+import type { LogEntry } from './undo'
 
 /**
- * Applies a stamped edit once: an id seen before changes nothing and gives no inverse.
- * @throws EditRefused as applyEdit does
+ * How stamped edits become part of a job: the one place for the server and for what stands in for it in tests.
+ * Each counts once, in the order sent; one that does not fit is refused with its reason and the rest go on.
  */
-export function applyOnce(ledger: Ledger, stamped: StampedEdit): { ledger: Ledger, inverse: Edit | null } {
-  if (ledger.appliedIds.has(stamped.id)) return { ledger, inverse: null }
-  const { job, inverse } = applyEdit(ledger.job, stamped.edit)
-  return { ledger: { job, appliedIds: new Set(ledger.appliedIds).add(stamped.id) }, inverse }
+export type Outcome
+  = | { id: string, status: 'applied', entry: LogEntry }
+    | { id: string, status: 'known' }
+    | { id: string, status: 'refused', refusal: Refusal }
+
+/** Takes edits in, a part a step. `known` are the edits of these ids that the job already has. */
+export function* takeInSteps(
+  job: Job, edits: readonly StampedEdit[], known: ReadonlyMap<string, StampedEdit['edit']>, isArchived: boolean,
+): Generator<void, { job: Job, outcomes: Outcome[] }> {
+  const taken = new Map(known)
+  const outcomes: Outcome[] = []
+  let current = job
+  for (const stamped of edits) {
+    const { id } = stamped
+    const before = taken.get(id)
+    if (before) {
+      // A lost answer makes a window send again what is there; other content under the same id would be lost if it were called known.
+      outcomes.push(same(before, stamped.edit) ? { id, status: 'known' } : { id, status: 'refused', refusal: { code: 'id-taken', id } })
+      continue
+    }
+    if (isArchived) {
+      outcomes.push({ id, status: 'refused', refusal: { code: 'archived' } })
+      continue
+    }
+    try {
+      const applied = yield* applyInSteps(current, stamped.edit)
+      current = applied.job
+      taken.set(id, stamped.edit)
+      outcomes.push({ id, status: 'applied', entry: { ...stamped, inverse: applied.inverse } })
+    }
+    catch (error) {
+      if (!(error instanceof EditRefused)) throw error
+      outcomes.push({ id, status: 'refused', refusal: error.refusal })
+    }
+  }
+  return { job: current, outcomes }
 }

@@ -1,14 +1,11 @@
 import type { z } from 'zod'
-import { DEEPEST, jobSchema, MOST_NODES, type Job } from './schema'
-import { branchesOf, depthOf, idsOf, outputsOf } from './tree'
-
-/** A document that cannot be taken as a job: what is wrong and where in it. */
-export class JobError extends Error {
-  override name = 'JobError'
-  constructor(message: string, readonly path: string, readonly expected: readonly string[] = []) {
-    super(message)
-  }
-}
+import { fromDocument } from './document'
+import { JobError } from './jobError'
+import { jobSchema, type Job, type JobDocument } from './schema'
+import { checkValue, isSamePlace, type Reading } from './sections/readings/schema'
+import { checkWiring } from './sections/wiring/check'
+import { DEEPEST } from './sections/wiring/schema'
+import { findOutput, findPlace, findSpeaker, wiringIds } from './tree'
 
 /** The first complaint of Zod as one sentence with its place, "amplifiers[0].name must not be empty". */
 export function complaintOf(error: z.ZodError): { message: string, path: string } {
@@ -36,7 +33,7 @@ function tooDeep(value: unknown, most: number): boolean {
 }
 
 /**
- * Takes unknown data as a job: the schema, and what no schema can say (ids once only, readings and repairs at places that are there).
+ * Takes unknown data as a job: the schema, and what no schema can say (ids once only, corrections in order).
  * @throws JobError with the path of the first thing at fault
  */
 export function readJob(data: unknown): Job {
@@ -47,34 +44,57 @@ export function readJob(data: unknown): Job {
     throw new JobError(message, path)
   }
   checkWhole(parsed.data)
-  return parsed.data
+  return fromDocument(parsed.data)
 }
 
-/** What the schema cannot say of a whole job. @throws JobError */
-export function checkWhole(job: Job): void {
+/** What the schema cannot say of a whole document. @throws JobError */
+function checkWhole(document: JobDocument): void {
+  const { amplifiers, readings, repairs } = document
+  checkWiring(amplifiers)
   const seen = new Set<string>()
-  for (const id of idsOf(job)) {
-    if (seen.has(id)) throw new JobError(`The id “${id}” stands twice.`, 'amplifiers')
+  const once = (id: string, path: string) => {
+    if (seen.has(id)) throw new JobError(`The id “${id}” stands twice.`, path)
     seen.add(id)
   }
-  let nodes = 0
-  for (const output of outputsOf(job)) {
-    nodes += branchesOf(output.wiring).length
-    if (depthOf(output.wiring) > DEEPEST) throw new JobError(`The wiring of ${output.label} nests deeper than ${DEEPEST} levels.`, 'amplifiers')
+  for (const id of wiringIds(document)) once(id, 'amplifiers')
+  const earlier = new Map<string, Reading>()
+  const corrected = new Set<string>()
+  for (const [k, reading] of readings.entries()) {
+    const path = `readings[${k}]`
+    once(reading.id, `${path}.id`)
+    checkValue(reading, path)
+    if (reading.supersedes !== null) checkSupersedes(reading, earlier, corrected, `${path}.supersedes`)
+    earlier.set(reading.id, reading)
   }
-  if (nodes > MOST_NODES) throw new JobError(`More than ${MOST_NODES} speakers and groups.`, 'amplifiers')
-  for (const [k, reading] of job.readings.entries()) {
-    if (reading.supersedes !== null && !seen.has(reading.supersedes)) {
-      throw new JobError(`The reading that it supersedes, “${reading.supersedes}”, is not there.`, `readings[${k}].supersedes`)
-    }
-    checkValue(reading.kind, reading.value.is, reading.nodeId, `readings[${k}]`)
-  }
+  for (const [k, repair] of repairs.entries()) once(repair.id, `repairs[${k}].id`)
 }
 
-/** A reading's kind, value and place must go together. @throws JobError */
-export function checkValue(kind: Job['readings'][number]['kind'], is: string, nodeId: string | null, path: string): void {
-  const heard = is === 'plays' || is === 'silent'
-  if ((kind === 'sound') !== heard) throw new JobError(`A reading of kind ${kind} cannot be “${is}”.`, `${path}.value`, kind === 'sound' ? ['plays', 'silent'] : ['ohm', 'open'])
-  const atLine = kind === 'line-impedance' || kind === 'line-dcr'
-  if (atLine !== (nodeId === null)) throw new JobError(atLine ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)
+/** A correction names an earlier reading of its own place and kind, and none names one that is corrected already: no ring, no fork. */
+function checkSupersedes(reading: Reading, earlier: ReadonlyMap<string, Reading>, corrected: Set<string>, path: string): void {
+  const { supersedes } = reading
+  const before = earlier.get(supersedes!)
+  if (!before) throw new JobError(`The reading that it supersedes, “${supersedes}”, does not stand before it.`, path)
+  if (!isSamePlace(before, reading)) throw new JobError(`The reading that it supersedes, “${supersedes}”, is of another place or kind.`, path)
+  if (reading.withdrawn) return
+  if (corrected.has(supersedes!)) throw new JobError(`The reading “${supersedes}” is superseded already by another.`, path)
+  corrected.add(supersedes!)
+}
+
+/**
+ * Readings and repairs whose place is not drawn: removed after they were taken, or a file put together by hand. They stay
+ * in the history and count for nothing; each is told in a sentence.
+ */
+export function setAside(job: Job): string[] {
+  const isThere = (outputId: string, nodeId: string | null, find: (id: string) => { output: { id: string } } | null) =>
+    nodeId === null ? findOutput(job, outputId) !== null : find(nodeId)?.output.id === outputId
+  const lost = [
+    ...[...job.readings].filter(r => !isThere(r.outputId, r.nodeId, id => findSpeaker(job, id))).map(r => ['reading', r.outputId, r.nodeId] as const),
+    ...[...job.repairs].filter(r => !isThere(r.outputId, r.nodeId, id => findPlace(job, id))).map(r => ['repair', r.outputId, r.nodeId] as const),
+  ]
+  const counted = new Map<string, number>()
+  for (const [what, outputId, nodeId] of lost) {
+    const place = `${what} of ${nodeId === null ? `output “${outputId}”` : `speaker “${nodeId}” on output “${outputId}”`}`
+    counted.set(place, (counted.get(place) ?? 0) + 1)
+  }
+  return [...counted].map(([place, count]) => `${count} × ${place}: that place is not drawn here. Kept in the history, counts for nothing.`)
 }

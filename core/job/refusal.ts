@@ -4,7 +4,12 @@ export type Refusal
     | { code: 'already-there', id: string }
     | { code: 'changed-meanwhile', what: string, field: string, was: unknown, now: unknown }
     | { code: 'inside-itself', id: string }
+    | { code: 'corrected-already', id: string }
+    | { code: 'too-many', what: string, most: number }
     | { code: 'not-valid', message: string }
+    /** Another edit of other content bears the same id: one of the two would be lost. */
+    | { code: 'id-taken', id: string }
+    | { code: 'archived' }
 
 /** Thrown by applying an edit that no longer fits the job. The job is untouched. */
 export class EditRefused extends Error {

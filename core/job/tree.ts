@@ -38,7 +38,9 @@ export function findPlace(job: Job, nodeId: string): Place | null {
 }
 
 function placeIn(parent: Group, nodeId: string): Omit<Place, 'output'> | null {
-  for (const [index, branch] of parent.children.entries()) {
+  const { children } = parent
+  for (let index = 0; index < children.length; index++) {
+    const branch = children[index]!
     if (branch.node.id === nodeId) return { parent, index, branch }
     if (isGroup(branch.node)) {
       const found = placeIn(branch.node, nodeId)
@@ -97,13 +99,30 @@ export function withBranch(job: Job, nodeId: string, change: (branch: Branch) =>
   return withChildren(job, parent.id, children => children.map(b => b.node.id === nodeId ? change(b) : b))
 }
 
-/** Every id in a job: amplifiers, outputs, nodes, readings, repairs. */
-export function idsOf(job: Job): string[] {
-  return [
-    ...job.amplifiers.flatMap(a => [a.id, ...a.outputs.flatMap(outputIds)]),
-    ...job.readings.map(r => r.id),
-    ...job.repairs.map(r => r.id),
-  ]
+/** Every id in the wiring: amplifiers, outputs, nodes. */
+export function wiringIds({ amplifiers }: Pick<Job, 'amplifiers'>): string[] {
+  return amplifiers.flatMap(a => [a.id, ...a.outputs.flatMap(outputIds)])
+}
+
+/** The first id in the wiring that is asked for; null when none is. Gathers nothing: it is asked for every part of an edit. */
+export function someId({ amplifiers }: Pick<Job, 'amplifiers'>, isWanted: (id: string) => boolean): string | null {
+  const within = (node: WireNode | Chain): string | null => {
+    if (isWanted(node.id)) return node.id
+    if (!isGroup(node)) return null
+    for (const { node: inner } of node.children) {
+      const found = within(inner)
+      if (found !== null) return found
+    }
+    return null
+  }
+  for (const amplifier of amplifiers) {
+    if (isWanted(amplifier.id)) return amplifier.id
+    for (const output of amplifier.outputs) {
+      const found = isWanted(output.id) ? output.id : within(output.wiring)
+      if (found !== null) return found
+    }
+  }
+  return null
 }
 
 export function outputIds(output: Output): string[] {
@@ -112,5 +131,15 @@ export function outputIds(output: Output): string[] {
 
 /** How deep groups nest below a root chain. */
 export function depthOf(node: WireNode | Chain): number {
-  return isGroup(node) ? 1 + node.children.reduce((deepest, b) => Math.max(deepest, depthOf(b.node)), 0) : 0
+  if (!isGroup(node)) return 0
+  let deepest = 0
+  for (const { node: inner } of node.children) if (isGroup(inner)) deepest = Math.max(deepest, depthOf(inner))
+  return 1 + deepest
+}
+
+/** Speakers and groups below a root chain. */
+export function countOf(group: Group | Chain): number {
+  let count = group.children.length
+  for (const { node } of group.children) if (isGroup(node)) count += countOf(node)
+  return count
 }

@@ -1,14 +1,12 @@
 import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/write'
-import type { Edit } from './edits'
+import type { Edit, SimpleEdit } from './edits'
 import type { Refusal } from './refusal'
+import { SECTIONS } from './sections'
 
-/** Sentences for refused edits and short names for edits. Nothing else in the project words these. */
+/** Sentences for refused edits and short names for edits, from the words of every section. Nothing else in the project words these. */
 
-const FIELD_WORDS: Record<string, string> = {
-  name: 'name', note: 'note', reserve: 'reserve rule', power: 'power rule', place: 'place', label: 'label', rating: 'rating',
-  load: 'tap or impedance', continuousW: 'power rating', driverOhm: 'driver impedance', lead: 'lead',
-}
+const FIELD_WORDS: Record<string, string> = Object.assign({}, ...SECTIONS.map(s => s.fields))
 
 /** Why an edit was not taken, and what stands there now. */
 export function refusalWords(refusal: Refusal): string {
@@ -16,6 +14,10 @@ export function refusalWords(refusal: Refusal): string {
     case 'not-there': return `This ${refusal.what} is no longer there: it was removed in another window.`
     case 'already-there': return 'It is already there.'
     case 'inside-itself': return 'A group cannot be moved into itself.'
+    case 'corrected-already': return 'This reading was corrected already: correct the newer one.'
+    case 'too-many': return `There are ${refusal.most} ${refusal.what} already, as many as a job can hold.`
+    case 'id-taken': return 'Another change was kept under the same number; this one was not taken. Do it once more.'
+    case 'archived': return 'This job is archived. Bring it back first; then it takes changes again.'
     case 'not-valid': return refusal.message
     case 'changed-meanwhile': {
       const field = FIELD_WORDS[refusal.field] ?? refusal.field
@@ -36,19 +38,12 @@ function valueWords(value: unknown): string {
   return 'something else'
 }
 
-const EDIT_WORDS: Record<Edit['kind'], string> = {
-  'job.set': 'job details', 'practice.set': 'rule of practice',
-  'amplifier.add': 'amplifier added', 'amplifier.remove': 'amplifier removed', 'amplifier.set': 'amplifier details',
-  'output.add': 'output added', 'output.remove': 'output removed', 'output.set': 'output details',
-  'node.add': 'speaker added', 'node.remove': 'speaker removed', 'node.move': 'speaker moved', 'speaker.set': 'speaker changed',
-  'lead.set': 'cable changed', 'reading.add': 'reading', 'reading.withdraw': 'reading taken back',
-  'repair.add': 'repair', 'repair.withdraw': 'repair taken back', 'batch': 'change',
-}
+const EDIT_WORDS = Object.assign({}, ...SECTIONS.map(s => s.words)) as Record<SimpleEdit['kind'], string>
 
 /** A short name for what an edit did: "speaker moved". */
 export function editWords(edit: Edit): string {
   if (edit.kind !== 'batch') return EDIT_WORDS[edit.kind]
   const kinds = new Set(edit.edits.map(e => e.kind))
   const leading = (['node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set'] as const).find(kind => kinds.has(kind))
-  return EDIT_WORDS[leading ?? 'batch']
+  return leading ? EDIT_WORDS[leading] : kinds.size === 1 ? EDIT_WORDS[[...kinds][0]!] : 'change'
 }

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
+import { toDocument } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
 import { otherWays, quick, quickAnswer, quickAnswerSchema } from './answer'
 
@@ -20,7 +21,7 @@ describe('typed lines', () => {
     expect([answer.members.length, answer.grade]).toEqual([members, grade])
     expect(answer.members.reduce((sum, m) => sum + m.share, 0)).toBeCloseTo(1, 9)
     quickAnswerSchema.parse(answer)
-    readJob(quick(text).job)
+    readJob(toDocument(quick(text).job))
   })
 
   test.each([

@@ -1,4 +1,5 @@
-import { emptyJob, type Branch, type Job, type Output, type Speaker } from '#core/job/schema'
+import { emptyJob } from '#core/job/document'
+import type { Branch, Job, Output, Speaker } from '#core/job/schema'
 import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
 import type { QuickLine, QuickNode } from './parse'
 

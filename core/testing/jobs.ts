@@ -1,6 +1,7 @@
 import { toOutput } from '#core/quick/toJob'
 import { parseQuick } from '#core/quick/parse'
-import { emptyJob, type Job, type Output } from '#core/job/schema'
+import { emptyJob } from '#core/job/document'
+import type { Job, Output } from '#core/job/schema'
 import { branchesOf, withBranch } from '#core/job/tree'
 import type { Lead } from '#core/network/cable'
 

@@ -3,7 +3,9 @@ import { impedanceAt } from '#core/check/bands'
 import { predictLine } from '#core/check/predict'
 import { proveLine } from '#core/check/proof'
 import { FAULT_WORDS } from '#core/check/words'
-import { FAULT_KINDS, type Job, type Reading, type ReadingValue } from '#core/job/schema'
+import { Records } from '#core/job/records'
+import type { Job, Reading, ReadingValue } from '#core/job/schema'
+import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
 import { speakersOf } from '#core/job/tree'
 import { headOf, solveLine } from '#core/network/line'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
@@ -18,7 +20,7 @@ const lines: Record<string, Job> = {
 }
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null, k = 0): Reading =>
   ({ id: `r${kind}${nodeId}${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', supersedes: null, withdrawn: false })
-const rank = (job: Job, readings: Reading[]) => rankSuspects(outputOf(job), proveLine({ ...job, readings }, outputOf(job)))
+const rank = (job: Job, readings: Reading[]) => rankSuspects(outputOf(job), proveLine({ ...job, readings: Records.of(readings) }, outputOf(job)))
 
 test('every kind of fault that a job can name has prior, change, coil outcomes, words', () => {
   expect(FAULTS.map(f => f.kind).sort()).toEqual([...FAULT_KINDS].sort())

@@ -1,5 +1,5 @@
 import { InputError } from '#core/quantity/inputError'
-import { JobError } from '#core/job/readJob'
+import { JobError } from '#core/job/jobError'
 
 /** An answer other than success: a status, a code for programs, a sentence for people, and where in the input it lies. */
 export interface Problem {

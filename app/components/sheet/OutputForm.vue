@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { setting } from '#core/job/edits'
 import type { Amplifier, Output } from '#core/job/schema'
-import { amplifierFields, outputFields } from '#core/job/schema'
+import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
 import { parseRating, writeRating } from '#core/quick/parse'

@@ -1,0 +1,12 @@
+import { changedBack, guarded } from '../guard'
+import type { Section } from '../section'
+import type { detailEdits } from './edits'
+
+export const details: Section<typeof detailEdits> = {
+  name: 'details',
+  apply: {
+    'job.set': (job, edit) => ({ job: { ...job, ...guarded('job', job, edit) }, inverse: changedBack(job, edit) }),
+  },
+  words: { 'job.set': 'job details' },
+  fields: { name: 'name', note: 'note' },
+}

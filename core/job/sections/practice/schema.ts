@@ -1,0 +1,14 @@
+import { z } from 'zod'
+import { DEFAULT_POWER, POWER_SCHOOLS, type PowerSchoolId } from '#core/practice/power'
+import { DEFAULT_RESERVE, RESERVE_SCHOOLS, type ReserveSchoolId } from '#core/practice/reserve'
+
+const ids = <T extends string>(schools: readonly { id: T }[]) => z.enum(schools.map(s => s.id) as [T, ...T[]])
+
+/** The schools of the trade that a job is judged by. */
+export const practiceSchema = z.strictObject({
+  reserve: ids<ReserveSchoolId>(RESERVE_SCHOOLS),
+  power: ids<PowerSchoolId>(POWER_SCHOOLS),
+})
+export type Practice = z.infer<typeof practiceSchema>
+
+export const DEFAULT_PRACTICE: Practice = { reserve: DEFAULT_RESERVE, power: DEFAULT_POWER }

@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { idText, index, setter } from '../../fields'
+import { amplifierFields, amplifierSchema, branchSchema, leadSchema, outputFields, outputSchema, speakerFields } from './schema'
+
+export const wiringEdits = [
+  z.strictObject({ kind: z.literal('amplifier.add'), index, amplifier: amplifierSchema }),
+  z.strictObject({ kind: z.literal('amplifier.remove'), amplifierId: idText }),
+  z.strictObject({ kind: z.literal('amplifier.set'), amplifierId: idText, ...setter(amplifierFields) }),
+  z.strictObject({ kind: z.literal('output.add'), amplifierId: idText, index, output: outputSchema }),
+  z.strictObject({ kind: z.literal('output.remove'), outputId: idText }),
+  z.strictObject({ kind: z.literal('output.set'), outputId: idText, ...setter(outputFields) }),
+  /** parentId is a group or the root chain of an output. */
+  z.strictObject({ kind: z.literal('node.add'), parentId: idText, index, branch: branchSchema }),
+  z.strictObject({ kind: z.literal('node.remove'), nodeId: idText }),
+  /** index counts among the children that are there once the node is taken out. The lead goes with the node. */
+  z.strictObject({ kind: z.literal('node.move'), nodeId: idText, parentId: idText, index }),
+  z.strictObject({ kind: z.literal('speaker.set'), nodeId: idText, ...setter(speakerFields) }),
+  z.strictObject({ kind: z.literal('lead.set'), nodeId: idText, was: leadSchema.nullable(), to: leadSchema.nullable() }),
+] as const

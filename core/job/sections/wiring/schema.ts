@@ -1,0 +1,81 @@
+import { z } from 'zod'
+import { AWG_RANGE, CLASS5_OHM_PER_KM } from '#core/quantity/cable'
+import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '../../fields'
+
+/** Amplifiers, their outputs, and the wiring tree that hangs on each. */
+
+const areas = [...CLASS5_OHM_PER_KM.keys()]
+export const cableSchema = z.union([
+  z.strictObject({ awg: z.int().min(AWG_RANGE.thickest).max(AWG_RANGE.thinnest) }),
+  z.strictObject({ areaMm2: z.number().refine(area => CLASS5_OHM_PER_KM.has(area), `must be one of ${areas.join(', ')} mm²`) }),
+])
+export const leadSchema = z.strictObject({ cable: cableSchema, lengthM: bounded('m', 0, 10_000) })
+
+export const loadSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('nominal'), nominalOhm: ohm }),
+  z.strictObject({
+    kind: z.literal('motional'), nominalOhm: ohm, reOhm: ohm, leH: bounded('H', 0, 1), fsHz: bounded('Hz', 1, 100_000),
+    qms: bounded('', 0.01, 1000), qes: bounded('', 0.01, 1000),
+  }),
+  z.strictObject({
+    kind: z.literal('tap'), tapW: z.union([z.literal(0), watt]), ratedV: bounded('V', 1, 1000), tapsW: z.array(watt).max(20),
+  }),
+])
+
+export const speakerFields = {
+  label: labelText,
+  /** What it is, in plain words: "Ceiling 165 back-can, 30 W". */
+  name: plainText(120),
+  load: loadSchema,
+  /** Continuous power rating; null is not known. */
+  continuousW: watt.nullable(),
+  /** Nominal impedance of the drive unit behind a transformer; null is not known. */
+  driverOhm: ohm.nullable(),
+}
+export const speakerSchema = z.strictObject({ kind: z.literal('speaker'), id: idText, ...speakerFields })
+
+/** Groups nest; a file with more levels than this is not a wiring. Bounded so that no walk over it can run out of stack. */
+export const DEEPEST = 60
+/** Speakers and groups in one job: ten times the largest that was timed. */
+export const MOST_NODES = 10_000
+export const MOST_AMPLIFIERS = 200
+/** Outputs of one amplifier. */
+export const MOST_OUTPUTS = 200
+
+export type Speaker = z.infer<typeof speakerSchema>
+export interface Group { kind: 'series' | 'chain' | 'star', id: string, children: Branch[] }
+export interface Branch { lead: z.infer<typeof leadSchema> | null, node: WireNode }
+export type WireNode = Speaker | Group
+
+export const groupSchema: z.ZodType<Group> = z.strictObject({
+  kind: z.enum(['series', 'chain', 'star']),
+  id: idText,
+  get children() { return z.array(branchSchema).max(MOST_NODES) },
+})
+export const branchSchema: z.ZodType<Branch> = z.strictObject({
+  lead: leadSchema.nullable(),
+  get node() { return z.union([speakerSchema, groupSchema]) },
+})
+/** An output's wiring is always a chain at its root: cable order is the order of the sheet. */
+export const chainSchema = z.strictObject({ kind: z.literal('chain'), id: idText, children: z.array(branchSchema).max(MOST_NODES) })
+
+export const ratingSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('solid-state'),
+    points: z.array(z.strictObject({ loadOhm: ohm, powerW: watt })).min(1, 'needs at least one rated power').max(8),
+    floorOhm: ohm.nullable(),
+  }),
+  z.strictObject({ kind: z.literal('constant-voltage'), lineV: bounded('V', 1, 1000), powerW: watt.nullable() }),
+  z.strictObject({ kind: z.literal('not-known') }),
+])
+
+export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema }
+export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
+
+export const amplifierFields = { name: nameText, place: plainText(120) }
+export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, outputs: z.array(outputSchema).max(MOST_OUTPUTS) })
+
+export type Amplifier = z.infer<typeof amplifierSchema>
+export type Output = z.infer<typeof outputSchema>
+export type Chain = Output['wiring']
+export type SpeakerLoad = Speaker['load']

@@ -1,0 +1,104 @@
+import { isGroup } from '#core/network/tree'
+import { refuse } from '../../refusal'
+import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputIds, withBranch, withChildren, withOutput } from '../../tree'
+import { changedBack, guarded, inserted, same, valid } from '../guard'
+import { noneTaken } from '../ids'
+import type { Section } from '../section'
+import { checkWiring } from './check'
+import type { wiringEdits } from './edits'
+import type { Branch } from './schema'
+import { MOST_AMPLIFIERS, MOST_OUTPUTS } from './schema'
+
+export const wiring: Section<typeof wiringEdits> = {
+  name: 'wiring',
+  apply: {
+    'amplifier.add': (job, { amplifier, index }) => {
+      noneTaken(job, [amplifier.id, ...amplifier.outputs.flatMap(outputIds)])
+      if (job.amplifiers.length >= MOST_AMPLIFIERS) refuse({ code: 'too-many', what: 'amplifiers', most: MOST_AMPLIFIERS })
+      const amplifiers = inserted(job.amplifiers, index, amplifier)
+      valid(() => checkWiring(amplifiers))
+      return { job: { ...job, amplifiers }, inverse: { kind: 'amplifier.remove', amplifierId: amplifier.id } }
+    },
+    'amplifier.remove': (job, { amplifierId }) => {
+      const index = job.amplifiers.findIndex(a => a.id === amplifierId)
+      const amplifier = job.amplifiers[index] ?? refuse({ code: 'not-there', what: 'amplifier', id: amplifierId })
+      return { job: { ...job, amplifiers: job.amplifiers.filter(a => a !== amplifier) }, inverse: { kind: 'amplifier.add', index, amplifier } }
+    },
+    'amplifier.set': (job, edit) => {
+      const amplifier = job.amplifiers.find(a => a.id === edit.amplifierId)
+        ?? refuse({ code: 'not-there', what: 'amplifier', id: edit.amplifierId })
+      const changed = { ...amplifier, ...guarded(amplifier.name, amplifier, edit) }
+      return { job: { ...job, amplifiers: job.amplifiers.map(a => a === amplifier ? changed : a) }, inverse: changedBack(amplifier, edit) }
+    },
+
+    'output.add': (job, { amplifierId, output, index }) => {
+      const amplifier = job.amplifiers.find(a => a.id === amplifierId) ?? refuse({ code: 'not-there', what: 'amplifier', id: amplifierId })
+      noneTaken(job, outputIds(output))
+      if (amplifier.outputs.length >= MOST_OUTPUTS) refuse({ code: 'too-many', what: `outputs on ${amplifier.name}`, most: MOST_OUTPUTS })
+      const amplifiers = job.amplifiers.map(a => a === amplifier ? { ...a, outputs: inserted(a.outputs, index, output) } : a)
+      valid(() => checkWiring(amplifiers))
+      return { job: { ...job, amplifiers }, inverse: { kind: 'output.remove', outputId: output.id } }
+    },
+    'output.remove': (job, { outputId }) => {
+      const { amplifier, output } = findOutput(job, outputId) ?? refuse({ code: 'not-there', what: 'output', id: outputId })
+      const index = amplifier.outputs.indexOf(output)
+      const amplifiers = job.amplifiers.map(a => a === amplifier ? { ...a, outputs: a.outputs.filter(o => o !== output) } : a)
+      return { job: { ...job, amplifiers }, inverse: { kind: 'output.add', amplifierId: amplifier.id, index, output } }
+    },
+    'output.set': (job, edit) => {
+      const { output } = findOutput(job, edit.outputId) ?? refuse({ code: 'not-there', what: 'output', id: edit.outputId })
+      const to = guarded(output.label, output, edit)
+      return { job: withOutput(job, output.id, o => ({ ...o, ...to })), inverse: changedBack(output, edit) }
+    },
+
+    'node.add': (job, { parentId, index, branch }) => {
+      const { group } = findGroup(job, parentId) ?? refuse({ code: 'not-there', what: 'group', id: parentId })
+      noneTaken(job, [branch.node.id, ...(isGroup(branch.node) ? branchesOf(branch.node).map(b => b.node.id) : [])])
+      const after = withChildren(job, group.id, children => inserted(children, index, branch))
+      valid(() => checkWiring(after.amplifiers))
+      return { job: after, inverse: { kind: 'node.remove', nodeId: branch.node.id } }
+    },
+    'node.remove': (job, { nodeId }) => {
+      const { parent, index, branch } = findPlace(job, nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: nodeId })
+      return {
+        job: withChildren(job, parent.id, children => children.filter(b => b !== branch)),
+        inverse: { kind: 'node.add', parentId: parent.id, index, branch },
+      }
+    },
+    'node.move': (job, { nodeId, parentId, index }) => {
+      const { parent, index: from, branch } = findPlace(job, nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: nodeId })
+      const inside = [branch.node, ...(isGroup(branch.node) ? branchesOf(branch.node).map(b => b.node) : [])]
+      if (inside.some(node => node.id === parentId)) refuse({ code: 'inside-itself', id: nodeId })
+      const without = withChildren(job, parent.id, children => children.filter(b => b !== branch))
+      const target = findGroup(without, parentId) ?? refuse({ code: 'not-there', what: 'group', id: parentId })
+      const after = withChildren(without, target.group.id, children => inserted(children, index, branch))
+      valid(() => checkWiring(after.amplifiers))
+      return { job: after, inverse: { kind: 'node.move', nodeId, parentId: parent.id, index: from } }
+    },
+
+    'speaker.set': (job, edit) => {
+      const { speaker } = findSpeaker(job, edit.nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: edit.nodeId })
+      const to = guarded(`speaker ${speaker.label}`, speaker, edit)
+      const change = (branch: Branch): Branch => ({ ...branch, node: { ...speaker, ...to } })
+      return { job: withBranch(job, edit.nodeId, change), inverse: changedBack(speaker, edit) }
+    },
+    'lead.set': (job, edit) => {
+      const { branch } = findPlace(job, edit.nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: edit.nodeId })
+      if (!same(branch.lead, edit.was)) {
+        const what = branch.node.kind === 'speaker' ? `the lead of ${branch.node.label}` : 'the lead'
+        refuse({ code: 'changed-meanwhile', what, field: 'lead', was: edit.was, now: branch.lead })
+      }
+      return { job: withBranch(job, edit.nodeId, b => ({ ...b, lead: edit.to })), inverse: { ...edit, was: edit.to, to: edit.was } }
+    },
+  },
+  words: {
+    'amplifier.add': 'amplifier added', 'amplifier.remove': 'amplifier removed', 'amplifier.set': 'amplifier details',
+    'output.add': 'output added', 'output.remove': 'output removed', 'output.set': 'output details',
+    'node.add': 'speaker added', 'node.remove': 'speaker removed', 'node.move': 'speaker moved', 'speaker.set': 'speaker changed',
+    'lead.set': 'cable changed',
+  },
+  fields: {
+    name: 'name', place: 'place', label: 'label', rating: 'rating', load: 'tap or impedance', continuousW: 'power rating',
+    driverOhm: 'driver impedance', lead: 'lead',
+  },
+}
