@@ -34,6 +34,16 @@ export default defineNuxtConfig({
   nitro: {
     ...(buildFolder ? { output: { dir: `${buildFolder}/output` } } : {}),
     compressPublicAssets: true,
+    // The policy for pages, with the hash of the framework's own inline script, is set in server/plugins/headers.ts.
+    routeRules: {
+      '/**': {
+        headers: {
+          'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'referrer-policy': 'same-origin', 'cross-origin-opener-policy': 'same-origin',
+          'cross-origin-resource-policy': 'same-origin', 'permissions-policy': 'camera=(), geolocation=(), microphone=(self)',
+        },
+      },
+      '/api/**': { headers: { 'cache-control': 'no-store', 'content-security-policy': `default-src 'none'; frame-ancestors 'none'` } },
+    },
     typescript: { strict: true },
   },
   typescript: { strict: true },

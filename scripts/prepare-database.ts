@@ -1,6 +1,7 @@
 import { demoJobs } from '../demo'
 import { connect, migrate } from '../server/database/connect'
-import { deleteJobs, insertJob, readSetting, writeSetting } from '../server/jobs/repository'
+import { deleteJobs, readSetting, writeSetting } from '../server/jobs/repository'
+import { createJob } from '../server/jobs/service'
 
 /** Migrates, and loads the demo: `once` (unless it was loaded before), `reset` (puts it back as it was), `none`. */
 const DEMO_LOADED = 'demo-loaded'
@@ -10,12 +11,12 @@ async function prepare(mode: string): Promise<string> {
   if (!url) throw new Error('DATABASE_URL is not set.')
   const db = connect(url)
   try {
-    const ran = await migrate(db)
+    const ran = await migrate(url)
     const told = [ran.length > 0 ? `${ran.length} migrated` : 'up to date']
     if (mode === 'reset' || (mode === 'once' && !await readSetting(db, DEMO_LOADED))) {
       await db.transaction(async (trx) => {
         if (mode === 'reset') await deleteJobs(trx, demoJobs.map(d => d.id))
-        for (const { id, job } of demoJobs) await insertJob(trx, id, job)
+        for (const { id, job } of demoJobs) await createJob(trx, id, job)
         await writeSetting(trx, DEMO_LOADED, true)
       })
       told.push(mode === 'reset' ? 'demo put back' : 'demo loaded')

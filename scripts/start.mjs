@@ -1,60 +1,95 @@
 import { spawn } from 'node:child_process'
+import { networkInterfaces, hostname } from 'node:os'
 import { parseArgs } from 'node:util'
+import './lib/project.mjs'
 import { build } from './lib/build.mjs'
+import { checkDatabaseUrl } from './lib/databaseUrl.mjs'
+import { takeLock } from './lib/lock.mjs'
 import { needPackages } from './lib/packages.mjs'
 import { freePort, isFree } from './lib/port.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { run } from './lib/run.mjs'
-import { forgetRunning, noteRunning, runningApplication } from './lib/running.mjs'
-import { Failure, main, say, step } from './lib/say.mjs'
+import { endLeftOver, forgetRunning, noteRunning } from './lib/running.mjs'
+import { Failure, main, plainly, say, step } from './lib/say.mjs'
 
 const USUAL_PORT = 4610
-const HELP = `npm start -- [--port N] [--empty] [--reset-demo]
+const LOOPBACK = '127.0.0.1'
+const HELP = `npm start -- [--port N] [--empty] [--reset-demo] [--listen ADDRESS]
 
-  --port N       serve on this port of 127.0.0.1 (otherwise ${USUAL_PORT}, or a free one)
-  --empty        do not load the demo jobs
-  --reset-demo   put the demo jobs back as they were; other jobs stay
-  DATABASE_URL   use this PostgreSQL server in place of a private one`
+  --port N          serve on this port (otherwise ${USUAL_PORT}, or a free one)
+  --empty           do not load the demo jobs
+  --reset-demo      put the demo jobs back as they were; other jobs stay
+  --listen ADDRESS  serve on this address of the machine, as 0.0.0.0 for all, in place of ${LOOPBACK}:
+                    whoever reaches it can read and change every job
+  DATABASE_URL      use this PostgreSQL server in place of a private one`
 
 function readOptions() {
   try {
     const { values } = parseArgs({
-      options: { 'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' } },
+      options: {
+        'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
+      },
     })
     const port = values.port === undefined ? null : Number(values.port)
     if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65_536)) throw new Error(`--port takes a number from 1 to 65535, not “${values.port}”.`)
-    return { ...values, port }
+    return { ...values, port, listen: values.listen ?? LOOPBACK }
   }
   catch (error) {
     throw new Failure(`${error.message}\n\n${HELP}`)
   }
 }
 
-async function choosePort(wanted) {
+async function choosePort(wanted, address) {
   if (wanted !== null) {
-    if (!await isFree(wanted)) throw new Failure(`Port ${wanted} is taken by another program. Name another: npm start -- --port ${wanted + 1}`)
+    if (!await isFree(wanted, address)) throw new Failure(`Port ${wanted} is taken by another program. Name another: npm start -- --port ${wanted + 1}`)
     return wanted
   }
-  return await isFree(USUAL_PORT) ? USUAL_PORT : freePort()
+  return await isFree(USUAL_PORT, address) ? USUAL_PORT : freePort()
 }
 
+/** Ready is what our own child answers: another server on the port would answer as well. */
 async function waitForAnswer(url, child) {
   const until = Date.now() + 120_000
   while (Date.now() < until) {
-    if (child.exitCode !== null) throw new Failure(`The server ended with ${child.exitCode}. Its words stand above.`)
-    const ok = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(20_000) }).then(r => r.ok, () => false)
-    if (ok) return
+    if (child.exitCode !== null || child.signalCode !== null) throw new Failure(`The server ended with ${child.exitCode ?? child.signalCode}. Its words stand above.`)
+    const pid = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(20_000) }).then(async r => r.ok ? (await r.json()).pid : null, () => null)
+    if (pid === child.pid || (pid !== null && child.isDevelopment)) return
     await new Promise(resolve => setTimeout(resolve, 100))
   }
   throw new Failure('The server does not answer. Its words stand above.')
 }
 
+/** Names by which this machine may be asked for when it serves others. */
+function ownNames(address) {
+  const all = Object.values(networkInterfaces()).flatMap(list => list ?? []).map(i => i.family === 'IPv6' ? `[${i.address}]` : i.address)
+  return [...new Set([address, hostname(), ...all])].filter(name => name !== '0.0.0.0')
+}
+
+/** Only what the server is to know of its surroundings: an address set for another program must not open this one to the network. */
+function serverEnvironment({ databaseUrl, port, listen }) {
+  const inherited = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(NITRO|NUXT)_/.test(name)))
+  return {
+    ...inherited, DATABASE_URL: databaseUrl, HOST: listen, NITRO_HOST: listen, PORT: String(port), NITRO_PORT: String(port), NUXT_TELEMETRY_DISABLED: '1',
+    PLAIN_MATCH_HOSTS: listen === LOOPBACK ? '' : ownNames(listen).join(','),
+  }
+}
+
+/** Calls back when the process that started this one is gone. npm passes no signal on when it is told to stop: it just goes. */
+function onParentGone(callback) {
+  const parent = process.ppid
+  if (process.env.npm_lifecycle_event === undefined || parent === 1) return
+  setInterval(() => { if (process.ppid !== parent) callback() }, 300).unref()
+}
+
 await main(async () => {
   const options = readOptions()
   if (options.help) return say(HELP)
-  const running = await runningApplication()
-  if (running) {
-    say(`Plain Match is already running from this folder: ${running.url}\nStop it with Ctrl-C in its own terminal before starting it otherwise.`)
+  const lock = await takeLock()
+  if (!lock.isOurs) {
+    const { url, pid } = lock.state
+    say(url
+      ? `Plain Match is already running from this folder: ${url}\nStop it with Ctrl-C in its own terminal before starting it otherwise.`
+      : `Plain Match is just being started from this folder${pid ? ` (process ${pid})` : ''}. Its address stands in that terminal when it is ready.`)
     process.exit(options.port !== null || options.empty || options['reset-demo'] ? 1 : 0)
   }
 
@@ -65,7 +100,7 @@ await main(async () => {
     if (ending) return
     ending = true
     say('\nStopping …')
-    if (child && child.exitCode === null) {
+    if (child && child.exitCode === null && child.signalCode === null) {
       const gone = new Promise(resolve => child.on('close', resolve))
       child.kill('SIGTERM')
       await Promise.race([gone, new Promise(resolve => setTimeout(resolve, 8000))])
@@ -77,37 +112,46 @@ await main(async () => {
     process.exit(code)
   }
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
+  // A terminal that is gone takes no more words.
+  process.stdout.on('error', () => {})
+  process.stderr.on('error', () => {})
+  onParentGone(() => void end(0))
 
   try {
     await needPackages()
-    const port = await choosePort(options.port)
+    await endLeftOver()
+    const port = await choosePort(options.port, options.listen)
     let databaseUrl = process.env.DATABASE_URL
-    if (!databaseUrl) {
+    if (databaseUrl) await checkDatabaseUrl(databaseUrl)
+    else {
       cluster = await startCluster('.data/postgres')
-      databaseUrl = cluster.url('postgres')
+      databaseUrl = cluster.url
     }
     const demo = options['reset-demo'] ? 'reset' : options.empty ? 'none' : 'once'
     await step('Bringing the database up', async () => {
-      const output = await run(process.execPath, ['--import', 'tsx', 'scripts/prepare-database.ts', demo], {
-        env: { DATABASE_URL: databaseUrl }, advice: process.env.DATABASE_URL ? 'Is DATABASE_URL right, and the server there?' : '',
-      })
+      const output = await run(process.execPath, ['--import', 'tsx', 'scripts/prepare-database.ts', demo], { env: { DATABASE_URL: databaseUrl } })
       return output.trim().split('\n').at(-1)
     })
-    const url = `http://127.0.0.1:${port}`
-    const env = { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), NUXT_TELEMETRY_DISABLED: '1' }
-    const command = options.dev
-      ? ['node_modules/nuxt/bin/nuxt.mjs', 'dev', '--host', '127.0.0.1', '--port', String(port)]
-      : [await build('start')]
+    const url = `http://${options.listen === '0.0.0.0' || options.listen === '::' ? LOOPBACK : options.listen}:${port}`
+    const env = serverEnvironment({ databaseUrl, port, listen: options.listen })
+    const entry = options.dev ? 'node_modules/nuxt/bin/nuxt.mjs' : await build('start')
     if (ending) return
-    // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order.
-    child = spawn(process.execPath, command, { env, stdio: ['ignore', options.dev ? 'inherit' : 'ignore', 'inherit'], detached: true })
+    // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order. The channel tells it when this script is gone.
+    child = spawn(process.execPath, options.dev ? [entry, 'dev', '--host', options.listen, '--port', String(port)] : [entry], {
+      env, stdio: ['ignore', options.dev ? 'inherit' : 'ignore', 'inherit', 'ipc'], detached: true,
+    })
+    child.isDevelopment = options.dev
     child.on('close', code => void (ending || end(code || 1)))
+    noteRunning({ pid: process.pid, serverPid: child.pid, entry })
     await step('Starting the application', () => waitForAnswer(url, child))
-    noteRunning(url)
+    lock.say({ url })
+    if (options.listen !== LOOPBACK) {
+      say(`\nCaution: it answers on ${options.listen}, and there is no sign-in. Whoever reaches this machine can read and change every job. Use it in a network that you trust.`)
+    }
     say(`\nPlain Match is ready:  ${url}\nStop it with Ctrl-C.`)
   }
   catch (error) {
-    process.stderr.write(`\n${error instanceof Failure ? error.message : error.stack}\n`)
+    process.stderr.write(`\n${plainly(error)}\n`)
     await end(1)
   }
 })

@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import './lib/project.mjs'
 import { build, prepareTypes } from './lib/build.mjs'
 import { needDebian, onPath } from './lib/debian.mjs'
 import { needPackages } from './lib/packages.mjs'
@@ -52,7 +53,7 @@ await main(async () => {
   const entry = await build('test')
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {
-    counts.push(await jest(['http', 'browser'], { TEST_DATABASE_URL: cluster.url('postgres'), TEST_SERVER_ENTRY: entry }))
+    counts.push(await jest(['http', 'browser'], { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
   }
   finally {
     await cluster.remove()

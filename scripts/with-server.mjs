@@ -1,3 +1,4 @@
+import './lib/project.mjs'
 import { build } from './lib/build.mjs'
 import { needPackages } from './lib/packages.mjs'
 import { startCluster } from './lib/postgres.mjs'
@@ -10,7 +11,7 @@ await main(async () => {
   const entry = await build('test')
   const cluster = await startCluster('.data/bench-postgres', { fresh: true })
   try {
-    process.exitCode = await show(process.execPath, ['--import', 'tsx', process.argv[2]], { env: { TEST_DATABASE_URL: cluster.url('postgres'), TEST_SERVER_ENTRY: entry } })
+    process.exitCode = await show(process.execPath, ['--import', 'tsx', process.argv[2]], { env: { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry } })
   }
   finally {
     await cluster.remove()

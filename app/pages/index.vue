@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
-import { navigateTo, useHead } from '#imports'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
-import type { JobSummary } from '#core/match/jobState'
-import { worstGrade } from '#core/match/finding'
+import type { JobSummary } from '#core/match/jobSummary'
 import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import JobRow from '~/components/jobs/JobRow.vue'
+import ListChoice from '~/components/jobs/ListChoice.vue'
+import PageTurner from '~/components/jobs/PageTurner.vue'
+import WaitingEdits from '~/components/jobs/WaitingEdits.vue'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -17,28 +19,37 @@ import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useKeys, type KeyBinding } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
-import { useJobsStore } from '~/stores/jobs'
+import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
+import { useOutboxStore } from '~/stores/outbox'
 
 const store = useJobsStore()
-const line = ref('')
+const route = useRoute()
+const router = useRouter()
+const line = ref(typeof route.query.line === 'string' ? route.query.line : '')
 const { shown, error } = useQuick(line)
 const field = useTemplateRef<InstanceType<typeof QuickInput>>('field')
+const choice = useTemplateRef<InstanceType<typeof ListChoice>>('choice')
 const file = useTemplateRef<HTMLInputElement>('file')
 const list = useTemplateRef<HTMLElement>('list')
 const keysOpen = ref(false)
-const archivedOpen = ref(false)
 const problem = shallowRef('')
-/** What was just put away, to take it back in one press. */
-const putAway = shallowRef<JobSummary | null>(null)
+/** What was just done to a job, with what takes it back in one press. */
+const done = shallowRef<{ says: string, undo: () => Promise<unknown> } | null>(null)
+/** A file that came in with remarks: they are read before its job is opened. */
+const told = shallowRef<{ id: string, remarks: string[] } | null>(null)
 
 useHead({ title: 'Jobs · Plain Match' })
 let stop = () => {}
-onMounted(() => { stop = store.watchLive() })
+onMounted(() => {
+  stop = store.watchLive()
+  void useOutboxStore().send()
+})
 onBeforeUnmount(() => stop())
+// The address carries the line: a reload keeps what was typed.
+watch(line, text => void router.replace({ query: text === '' ? {} : { line: text } }))
 
-const active = computed(() => store.jobs.filter(j => j.archivedAt === null))
-const archived = computed(() => store.jobs.filter(j => j.archivedAt !== null))
-const gradeOf = (job: JobSummary) => worstGrade(job.lines.map(l => l.grade))
+const jobs = computed(() => store.list.jobs)
+const isPlain = computed(() => store.query.search === '' && store.query.state === null)
 
 /** Does something that can fail; what went wrong is said at the top. */
 async function attempt(run: () => Promise<unknown>): Promise<void> {
@@ -52,14 +63,23 @@ async function attempt(run: () => Promise<unknown>): Promise<void> {
   }
 }
 
-const begin = () => attempt(async () => navigateTo(`/jobs/${await store.create({ from: 'nothing', name: 'New job' })}?rename=1`))
+const begin = () => attempt(async () => navigateTo(`/jobs/${(await store.create({ from: 'nothing', name: 'New job' })).id}?rename=1`))
 const copy = (job: JobSummary) => attempt(async () => {
   await store.create({ from: 'copy', of: job.id })
   await store.refresh()
 })
-const archive = (job: JobSummary, away: boolean) => attempt(async () => {
-  await store.archive(job.id, away)
-  putAway.value = away ? job : null
+function undoable(says: string, act: () => Promise<unknown>, undo: () => Promise<unknown>): Promise<void> {
+  return attempt(async () => {
+    await act()
+    done.value = { says, undo }
+  })
+}
+const archive = (job: JobSummary) => undoable(`“${job.name}” is archived.`, () => store.archive(job.id, true), () => store.archive(job.id, false))
+const remove = (job: JobSummary) => undoable(`“${job.name}” is deleted.`, () => store.remove(job.id), () => store.recover(job.id))
+const takeBack = () => attempt(async () => {
+  const last = done.value
+  done.value = null
+  await last?.undo()
 })
 
 async function takeFile(event: Event): Promise<void> {
@@ -70,7 +90,9 @@ async function takeFile(event: Event): Promise<void> {
     if (chosen.size > 20_000_000) throw new ApiError(`${chosen.name}: larger than 20 MB, too large for a job.`, 413)
     const text = await chosen.text()
     try {
-      await navigateTo(`/jobs/${await store.create({ from: 'file', text })}`)
+      const { id, remarks } = await store.create({ from: 'file', text })
+      if (remarks.length === 0) await navigateTo(`/jobs/${id}`)
+      else told.value = { id, remarks }
     }
     catch (failure) {
       if (failure instanceof ApiError) throw new ApiError(`${chosen.name}: ${failure.message}`, failure.status)
@@ -86,15 +108,25 @@ function step(by: number): void {
   const at = links.findIndex(l => l.closest('li')?.contains(document.activeElement))
   void nextTick(() => links[Math.max(0, Math.min(links.length - 1, at + by))]?.focus())
 }
+function turn(by: number): void {
+  const page = store.query.page + by
+  if (page >= 0 && page < store.pages) void store.ask({ page })
+}
+function showAll(): void {
+  choice.value?.empty()
+  void store.ask({ ...USUAL_QUERY, place: store.query.place })
+}
 
 const bindings = computed((): KeyBinding[] => [
   { keys: ['/'], says: 'to the quick line', run: () => field.value?.focus() },
   { keys: ['q'], says: 'quick match', run: () => void navigateTo('/quick') },
+  { keys: ['f'], says: 'find a job', run: () => choice.value?.focus() },
   { keys: ['ArrowDown'], says: 'next job', run: () => step(1) },
   { keys: ['ArrowUp'], says: 'job before', run: () => step(-1) },
+  { keys: ['PageDown', 'PageUp'], says: 'next page, earlier page', run: e => turn(e.key === 'PageDown' ? 1 : -1) },
   { keys: ['c'], says: 'new job', run: () => void begin() },
   { keys: ['i'], says: 'file in', run: () => file.value?.click() },
-  { keys: ['u'], says: 'bring back what was just archived', run: () => { if (putAway.value) void archive(putAway.value, false) } },
+  { keys: ['u'], says: 'bring back what was just archived or deleted', run: () => void takeBack() },
   { keys: ['n'], says: 'night or day', run: () => useTheme().toggle() },
   { keys: ['?'], says: 'these keys', run: () => { keysOpen.value = true } },
 ])
@@ -121,31 +153,35 @@ useKeys(() => bindings.value)
       </section>
       <input ref="file" class="hidden-label" type="file" accept=".json,application/json" tabindex="-1" aria-label="Job file to read in" @change="takeFile">
       <p v-if="problem" class="error-words problem" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
-      <p v-if="putAway" class="problem" role="status">“{{ putAway.name }}” is archived. <button class="act" type="button" @click="archive(putAway, false)">bring it back <KeyCap of="u" /></button></p>
+      <p v-if="done" class="problem" role="status">{{ done.says }} <button class="act" type="button" @click="takeBack">bring it back <KeyCap of="u" /></button></p>
+      <section v-if="told" class="told" role="status" aria-label="The file came in, with remarks">
+        <p><b>The file came in.</b> Not all of it counts:</p>
+        <ul><li v-for="remark in told.remarks" :key="remark">{{ remark }}</li></ul>
+        <Button size="small" label="Open the job" @click="navigateTo(`/jobs/${told.id}`)" />
+      </section>
+      <WaitingEdits />
 
       <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the jobs…</p>
       <section v-else-if="store.status === 'failed'" class="state" role="alert">
-        <p>{{ store.problem }}</p>
-        <Button variant="outlined" label="Try again" @click="store.refresh()" />
+        <p>{{ store.problem }} Tried again by itself.</p>
+        <Button variant="outlined" label="Try now" @click="store.refresh()" />
       </section>
-      <section v-else-if="active.length === 0" class="state">
-        <p>No job in hand. Type a line above and keep it, or begin with an empty one.</p>
-        <Button variant="outlined" label="New job" @click="begin" />
-      </section>
-      <ul v-else ref="list" class="list">
-        <JobRow
-          v-for="job in active" :key="job.id" :job="job" :grade="gradeOf(job)"
-          @copy="copy(job)" @archive="archive(job, true)" @rename="attempt(() => store.rename(job, $event))"
-        />
-      </ul>
-      <section v-if="archived.length > 0" class="archived">
-        <button class="act" type="button" :aria-expanded="archivedOpen" @click="archivedOpen = !archivedOpen">
-          {{ archivedOpen ? 'Hide' : 'Show' }} {{ archived.length }} archived
-        </button>
-        <ul v-if="archivedOpen" class="list">
-          <JobRow v-for="job in archived" :key="job.id" :job="job" :grade="gradeOf(job)" @copy="copy(job)" @archive="archive(job, false)" @rename="attempt(() => store.rename(job, $event))" />
+      <template v-else>
+        <ListChoice ref="choice" />
+        <p v-if="store.problem" class="error-words stale" role="alert">{{ store.problem }} The list is as it last was.</p>
+        <section v-if="jobs.length === 0" class="state">
+          <template v-if="!isPlain"><p>No job is like that here.</p><Button variant="outlined" label="Show all" @click="showAll" /></template>
+          <template v-else-if="store.query.place === 'active'"><p>No job in hand. Type a line above and keep it, or begin with an empty one.</p><Button variant="outlined" label="New job" @click="begin" /></template>
+          <p v-else>Nothing here.</p>
+        </section>
+        <ul v-else ref="list" class="list">
+          <JobRow
+            v-for="job in jobs" :key="job.id" :job="job" @copy="copy(job)" @archive="archive(job)" @bring-back="attempt(() => store.archive(job.id, false))" @remove="remove(job)"
+            @recover="attempt(() => store.recover(job.id))" @rename="attempt(() => store.rename(job, $event))"
+          />
         </ul>
-      </section>
+        <PageTurner />
+      </template>
     </main>
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
   </div>
@@ -159,6 +195,8 @@ useKeys(() => bindings.value)
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
 .problem { padding: 0 0 14px; }
 .list { list-style: none; border-top: 1px solid var(--rule); }
-.archived { padding-top: 22px; display: grid; gap: 8px; }
+.told { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 10px 14px; margin-bottom: 18px; display: grid; gap: 6px; justify-items: start; }
+.told ul { padding-left: 20px; overflow-wrap: anywhere; }
+.stale { padding-bottom: 8px; }
 @media (max-width: 760px) { .jobs { padding: 14px 14px 60px; } }
 </style>

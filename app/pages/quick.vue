@@ -51,7 +51,7 @@ async function keep(): Promise<void> {
   keeping.value = true
   problem.value = ''
   try {
-    const id = await useJobsStore().create({ from: 'line', line: text.value })
+    const { id } = await useJobsStore().create({ from: 'line', line: text.value })
     await navigateTo(`/jobs/${id}`)
   }
   catch (failure) {

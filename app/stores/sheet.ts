@@ -4,7 +4,7 @@ import { proveLine, type LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
 import { findOutput, findPlace, outputsOf } from '#core/job/tree'
 import { makeEvaluator, type LineEvaluation } from '#core/match/evaluate'
-import { jobState, stateSentence } from '#core/match/jobState'
+import { lineStateOf, stateSentence } from '#core/match/jobState'
 import { remediesFor, type Remedy } from '#core/match/remedies/index'
 import type { Finding } from '#core/match/finding'
 import { rankInSteps, type Suspect } from '#core/trace/rank'
@@ -31,7 +31,7 @@ export const useSheetStore = defineStore('sheet', () => {
   const lines = computed((): LineEvaluation[] => store.job ? evaluate(store.job) : [])
   const lineById = computed(() => new Map(lines.value.map(l => [l.outputId, l])))
 
-  // A line's proof keeps its identity while neither its wiring nor any reading changes: its row is then not drawn again.
+  // A line's proof keeps its identity while neither its wiring nor any of its own readings changes: its row is then not drawn again.
   interface Remembered { output: Output, readings: unknown, repairs: unknown, proof: LineProof }
   const remembered = new Map<string, Remembered>()
   const proofs = computed((): ReadonlyMap<string, LineProof> => {
@@ -39,14 +39,15 @@ export const useSheetStore = defineStore('sheet', () => {
     if (!job) return new Map()
     return new Map(lines.value.map((line) => {
       const before = remembered.get(line.outputId)
-      if (before && before.output === line.output && before.readings === job.readings && before.repairs === job.repairs) return [line.outputId, before.proof]
+      const [readings, repairs] = [job.readings.ofLine(line.outputId), job.repairs.ofLine(line.outputId)]
+      if (before && before.output === line.output && before.readings === readings && before.repairs === repairs) return [line.outputId, before.proof]
       const proof = proveLine(job, line.output, line.predicted)
-      remembered.set(line.outputId, { output: line.output, readings: job.readings, repairs: job.repairs, proof })
+      remembered.set(line.outputId, { output: line.output, readings, repairs, proof })
       return [line.outputId, proof]
     }))
   })
 
-  const states = computed(() => store.job ? jobState(store.job, lines.value) : [])
+  const states = computed(() => lines.value.map(line => lineStateOf(line, proofs.value.get(line.outputId)!)))
   const sentence = computed(() => stateSentence(states.value))
 
   const line = computed(() => lineById.value.get(selection.value.outputId ?? '') ?? null)

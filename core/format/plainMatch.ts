@@ -1,7 +1,7 @@
 import { InputError } from '#core/quantity/inputError'
 import { toDocument } from '#core/job/document'
 import { readJob, setAside } from '#core/job/readJob'
-import type { Job } from '#core/job/schema'
+import { jobSchema, type Job, type JobDocument } from '#core/job/schema'
 import { upgradedDocument } from '#core/job/upgrade'
 
 export const FILE_ENDING = '.plainmatch.json'
@@ -10,7 +10,12 @@ export const LONGEST_FILE = 20_000_000
 
 /** A job as text, keys in schema order, two spaces: it can be read and compared. */
 export function writeJobFile(job: Job): string {
-  return JSON.stringify(toDocument(job), null, 2) + '\n'
+  return writeDocument(toDocument(job))
+}
+
+/** The same of a document; the order of its keys is the order of the text. */
+export function writeDocument(document: JobDocument): string {
+  return JSON.stringify(document, null, 2) + '\n'
 }
 
 /** A job from a file, and in sentences what of it counts for nothing or was changed to fit. */
@@ -36,8 +41,14 @@ export function readJobFile(text: string): ReadFile {
   return { job, remarks: [...upgraded.remarks, ...setAside(job)] }
 }
 
+/** A stored document with its keys in the order of the schema again; a database keeps another. Rows have theirs already. */
+export function inSchemaOrder(document: JobDocument): JobDocument {
+  const { readings, repairs } = document
+  return { ...jobSchema.parse({ ...document, readings: [], repairs: [] }), readings, repairs }
+}
+
 /** A file name that every system takes: letters, digits, dashes. */
-export function fileNameOf(job: Job): string {
-  const plain = job.name.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
+export function fileNameOf(name: string): string {
+  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
   return (plain || 'job') + FILE_ENDING
 }

@@ -14,14 +14,21 @@ export class Records<T extends Placed> implements Iterable<T> {
   readonly #lines: Map<string, readonly T[]>
   readonly #order: List<string>
 
-  private constructor(byId: Map<string, T>, lines: Map<string, readonly T[]>, order: List<string>) {
+  /** Entries that are kept elsewhere and count all the same. */
+  readonly #elsewhere: number
+
+  private constructor(byId: Map<string, T>, lines: Map<string, readonly T[]>, order: List<string>, elsewhere: number) {
     this.#byId = byId
     this.#lines = lines
     this.#order = order
+    this.#elsewhere = elsewhere
   }
 
-  /** Records of a list, in its order. An id that stands twice is the caller's to refuse. */
-  static of<T extends Placed>(entries: Iterable<T> = []): Records<T> {
+  /**
+   * Records of a list, in its order. An id that stands twice is the caller's to refuse. A server holds only those that an
+   * edit is about, and says how many more there are.
+   */
+  static of<T extends Placed>(entries: Iterable<T> = [], elsewhere = 0): Records<T> {
     const all = [...entries]
     const lines = new globalThis.Map<string, T[]>()
     for (const entry of all) {
@@ -29,11 +36,11 @@ export class Records<T extends Placed> implements Iterable<T> {
       if (line) line.push(entry)
       else lines.set(entry.outputId, [entry])
     }
-    return new Records(Map(all.map(e => [e.id, e])), Map(lines), List(all.map(e => e.id)))
+    return new Records(Map(all.map(e => [e.id, e])), Map(lines), List(all.map(e => e.id)), elsewhere)
   }
 
   get size(): number {
-    return this.#byId.size
+    return this.#byId.size + this.#elsewhere
   }
 
   get(id: string): T | undefined {
@@ -42,17 +49,17 @@ export class Records<T extends Placed> implements Iterable<T> {
 
   /** Entries of one line, in the order in which they were added. */
   ofLine(outputId: string): readonly T[] {
-    return this.#lines.get(outputId) ?? NONE as T[]
+    return this.#lines.get(outputId) ?? NONE
   }
 
   added(entry: T): Records<T> {
-    return new Records(this.#byId.set(entry.id, entry), this.#lines.set(entry.outputId, [...this.ofLine(entry.outputId), entry]), this.#order.push(entry.id))
+    return new Records(this.#byId.set(entry.id, entry), this.#lines.set(entry.outputId, [...this.ofLine(entry.outputId), entry]), this.#order.push(entry.id), this.#elsewhere)
   }
 
   /** With another state of an entry that is there. */
   replaced(entry: T): Records<T> {
     const line = this.ofLine(entry.outputId).map(e => e.id === entry.id ? entry : e)
-    return new Records(this.#byId.set(entry.id, entry), this.#lines.set(entry.outputId, line), this.#order)
+    return new Records(this.#byId.set(entry.id, entry), this.#lines.set(entry.outputId, line), this.#order, this.#elsewhere)
   }
 
   * [Symbol.iterator](): Iterator<T> {

@@ -10,6 +10,21 @@ export interface EditEntry extends LogEntry { seq: number, at: string }
 
 export interface OpenedJob { id: string, revision: number, archivedAt: string | null, job: JobDocument, log: EditEntry[] }
 
+/** What is most pressing about a job, most pressing first. The place in this list is how it is stored and sorted. */
+export const JOB_STATES = ['stop', 'wrong', 'unproved', 'tight', 'open', 'empty', 'proved'] as const
+export type StateId = (typeof JOB_STATES)[number]
+
+/** Days for which a deleted job can be brought back. */
+export const DELETED_KEPT_DAYS = 30
+/** Jobs on one page of the list. */
+export const JOBS_A_PAGE = 50
+
+export const JOB_SORTS = ['changed', 'name', 'state'] as const
+export const JOB_PLACES = ['active', 'archived', 'deleted'] as const
+
+/** What is asked of the list of jobs. */
+export interface ListQuery { place: (typeof JOB_PLACES)[number], search: string, state: StateId | null, sort: (typeof JOB_SORTS)[number], page: number }
+
 /** Parts of edits in one request; a single edit of more goes alone. What is left comes in further requests. */
 export const PARTS_A_REQUEST = 1000
 /** Edits in one request. */

@@ -1,6 +1,7 @@
-import { proveLine } from '#core/check/proof'
+import { proveLine, type LineProof } from '#core/check/proof'
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
+import type { StateId } from '#core/job/wire'
 import type { LineEvaluation } from './evaluate'
 import type { LineKind } from './facts'
 
@@ -20,25 +21,36 @@ export interface LineState {
   unproved: number
 }
 
-/** A job in a list of jobs. */
-export interface JobSummary {
-  id: string
-  name: string
-  revision: number
-  archivedAt: string | null
-  updatedAt: string
-  sentence: string
-  lines: LineState[]
+/** What a line is in small: for a list of jobs. Only its own readings and repairs are looked at. */
+export function lineState(job: Pick<Job, 'readings' | 'repairs'>, line: LineEvaluation): LineState {
+  return lineStateOf(line, proveLine(job, line.output, line.predicted))
+}
+
+export function lineStateOf(line: LineEvaluation, proof: LineProof): LineState {
+  return {
+    label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade, speakers: line.speakers.length,
+    proved: proof.proved, total: line.speakers.length === 0 ? 0 : proof.total, wrong: proof.wrong, unproved: proof.unproved.length,
+  }
 }
 
 export function jobState(job: Job, evaluations: readonly LineEvaluation[]): LineState[] {
-  return evaluations.map((line) => {
-    const proof = proveLine(job, line.output, line.predicted)
-    return {
-      label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade, speakers: line.speakers.length,
-      proved: proof.proved, total: line.speakers.length === 0 ? 0 : proof.total, wrong: proof.wrong, unproved: proof.unproved.length,
-    }
-  })
+  return evaluations.map(line => lineState(job, line))
+}
+
+/** What a job's most pressing thing is called, in a list to choose from. */
+export const STATE_NAMES: Record<StateId, string> = {
+  stop: 'must not be switched on', wrong: 'reads wrong', unproved: 'repairs to prove', tight: 'tight', open: 'to be proved', empty: 'nothing drawn', proved: 'all proved',
+}
+
+/** The most pressing thing about a job, for sorting and choosing. */
+export function pressing(lines: readonly LineState[]): StateId {
+  const sum = (key: 'wrong' | 'unproved' | 'proved' | 'total') => lines.reduce((all, l) => all + l[key], 0)
+  if (lines.some(l => l.grade === 'stop')) return 'stop'
+  if (sum('wrong') > 0) return 'wrong'
+  if (sum('unproved') > 0) return 'unproved'
+  if (lines.some(l => l.grade === 'tight')) return 'tight'
+  if (sum('total') === 0) return 'empty'
+  return sum('proved') < sum('total') ? 'open' : 'proved'
 }
 
 /** The state of a job in one sentence, the most pressing thing first. */

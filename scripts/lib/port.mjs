@@ -12,10 +12,10 @@ export function freePort() {
   })
 }
 
-export function isFree(port) {
+export function isFree(port, address = '127.0.0.1') {
   return new Promise((resolve) => {
     const server = createServer()
     server.on('error', () => resolve(false))
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)))
+    server.listen(port, address, () => server.close(() => resolve(true)))
   })
 }

@@ -1,15 +1,28 @@
 import { createHash } from 'node:crypto'
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { needDebian, onPath } from './debian.mjs'
-import { freePort } from './port.mjs'
 import { run } from './run.mjs'
 import { say, step } from './say.mjs'
 
+/**
+ * A private database cluster. Nobody but its owner gets in: it listens on no network address, only on a socket in a folder that
+ * is closed to all others. The application's role owns its own database and rules nothing else.
+ */
 const asRoot = process.getuid?.() === 0
 /** Where the server refuses to run as root, it runs as the user that Debian's package makes. */
 const SERVER_USER = 'postgres'
+/** The cluster's ruler: makes roles and databases, and is used for nothing else. */
+const RULER = 'keeper'
+const APP = 'app'
+const DATABASE = 'plain_match'
+/** Clusters of version 1 kept everything here, with the application as their ruler. */
+const OLD_DATABASE = 'postgres'
+const PORT = 5432
+/** The system takes no longer path for a socket. */
+const LONGEST_SOCKET = 100
 
 /** Folder of initdb and pg_ctl; null when there is no server here. */
 function serverBin() {
@@ -40,53 +53,107 @@ function placeFor(folder) {
   return other
 }
 
-/** A private cluster, made where missing and started on a free loopback port. */
+/** The folder of the socket: the cluster's own, which is closed to others; where its path is too long, one like it. */
+async function socketFolder(data) {
+  if (join(data, `.s.PGSQL.${PORT}`).length <= LONGEST_SOCKET) return { folder: data, remove: () => {} }
+  const folder = mkdtempSync(join(tmpdir(), 'plain-match-'))
+  if (asRoot) await run('chown', [SERVER_USER, folder])
+  return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) }
+}
+
+/** Must hold the folder's lock: it makes, starts, and later stops the cluster. One that a killed start left running is taken over. */
 export async function startCluster(folder, { fresh = false } = {}) {
   await needDebian([{ name: 'postgresql', isThere: () => serverBin() !== null }])
   mkdirSync(resolve(folder, '..'), { recursive: true })
   const data = placeFor(folder)
   if (fresh) await removeCluster(data)
-
   if (!existsSync(join(data, 'PG_VERSION'))) {
     await step('Making a private database cluster', async () => {
       rmSync(data, { recursive: true, force: true })
       if (asRoot) await run('install', ['-d', '-o', SERVER_USER, '-m', '700', data])
       else mkdirSync(data, { recursive: true, mode: 0o700 })
-      await server('initdb', ['-D', data, '-U', 'app', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8'], { advice: 'If the disk is full, make room; then run the same again.' })
+      await server('initdb', ['-D', data, '-U', RULER, '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8'], { advice: 'If the disk is full, make room; then run the same again.' })
     })
   }
-  const running = runningPort(data)
-  if (running !== null && await answers(data)) return { data, port: running, ...handle(data, running) }
-  const port = await freePort()
-  const options = [`-c listen_addresses=127.0.0.1`, `-c port=${port}`, `-c unix_socket_directories=''`, ...(fresh ? ['-c fsync=off'] : [])].join(' ')
+  if (await isRunning(data)) await stop(data)
+  const socket = await socketFolder(data)
+  // No address at all: a cluster of an older version, which let in whoever could reach its port, is closed by this as well.
+  const options = [`-c listen_addresses=''`, `-c port=${PORT}`, `-c unix_socket_directories='${socket.folder}'`, '-c unix_socket_permissions=0700', ...(fresh ? ['-c fsync=off'] : [])].join(' ')
   await step('Starting the database', async () => {
     await server('pg_ctl', ['-D', data, '-w', '-t', '60', '-l', join(data, 'server.log'), '-o', options, 'start'], { advice: `Its log: ${join(data, 'server.log')}` })
   })
-  return { data, port, ...handle(data, port) }
+  const urlAs = (role, database) => `postgres://${role}@localhost/${database}?host=${encodeURIComponent(socket.folder)}&port=${PORT}`
+  await prepareRoles(urlAs, fresh)
+  return {
+    url: urlAs(APP, DATABASE),
+    stop: async () => {
+      await stop(data)
+      socket.remove()
+    },
+    remove: async () => {
+      await removeCluster(data)
+      socket.remove()
+    },
+  }
 }
 
-function handle(data, port) {
-  return {
-    url: database => `postgres://app@127.0.0.1:${port}/${database}`,
-    stop: () => server('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined),
-    remove: () => removeCluster(data),
+/** The application's role and its database, made where missing; a cluster of version 1 is brought to the same. `mayCreate` is for tests. */
+async function prepareRoles(urlAs, mayCreate) {
+  const { default: pg } = await import('pg')
+  const as = async (role, database, work) => {
+    const client = new pg.Client({ connectionString: urlAs(role, database), connectionTimeoutMillis: 8000 })
+    await client.connect()
+    try {
+      return await work(async (sql, values) => (await client.query(sql, values)).rows)
+    }
+    finally {
+      await client.end()
+    }
   }
+  const isNew = await as(RULER, 'template1', async () => true).catch((error) => {
+    if (error.code === '28000') return false
+    throw error
+  })
+  if (!isNew) await dethrone(as)
+  await as(RULER, 'template1', async (query) => {
+    if ((await query('select 1 from pg_roles where rolname = $1', [APP])).length === 0) await query(`create role ${APP} login nosuperuser nocreaterole ${mayCreate ? 'createdb' : 'nocreatedb'}`)
+    if ((await query('select 1 from pg_database where datname = $1', [DATABASE])).length === 0) await query(`create database ${DATABASE} owner ${APP} encoding 'UTF8' template template0`)
+  })
+}
+
+/** Version 1 ran everything as the cluster's first role. That becomes the ruler; what was the application's goes to a role that rules nothing. */
+async function dethrone(as) {
+  const HELPER = 'mover'
+  await as(APP, 'template1', async (query) => {
+    if ((await query('select 1 from pg_roles where rolname = $1', [HELPER])).length === 0) await query(`create role ${HELPER} login superuser`)
+  })
+  await as(HELPER, 'template1', query => query(`alter role ${APP} rename to ${RULER}`))
+  await as(RULER, OLD_DATABASE, async (query) => {
+    await query(`drop role ${HELPER}`)
+    await query(`create role ${APP} login nosuperuser nocreaterole nocreatedb`)
+    const relations = await query(`select c.oid::regclass::text as name from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'S')
+      and not exists (select 1 from pg_depend d where d.objid = c.oid and d.deptype in ('a', 'i'))`)
+    for (const { name } of relations) await query(`alter table ${name} owner to ${APP}`)
+    await query(`alter schema public owner to ${APP}`)
+  })
+  // A database cannot be renamed from within; the old name goes back to being nobody's.
+  await as(RULER, 'template1', async (query) => {
+    await query(`alter database ${OLD_DATABASE} rename to ${DATABASE}`)
+    await query(`alter database ${DATABASE} owner to ${APP}`)
+    await query(`create database ${OLD_DATABASE} template template0`)
+  })
+}
+
+function stop(data) {
+  return server('pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']).catch(() => undefined)
 }
 
 async function removeCluster(data) {
   if (!existsSync(data)) return
-  if (await answers(data)) await server('pg_ctl', ['-D', data, '-m', 'immediate', '-w', 'stop']).catch(() => undefined)
+  if (await isRunning(data)) await server('pg_ctl', ['-D', data, '-m', 'immediate', '-w', 'stop']).catch(() => undefined)
   rmSync(data, { recursive: true, force: true })
 }
 
-/** Port in the server's own note of its running; null when it left none. */
-function runningPort(data) {
-  const note = join(data, 'postmaster.pid')
-  if (!existsSync(note)) return null
-  const port = Number(readFileSync(note, 'utf8').split('\n')[3])
-  return Number.isInteger(port) && port > 0 ? port : null
-}
-
-function answers(data) {
+function isRunning(data) {
   return server('pg_ctl', ['-D', data, 'status']).then(() => true, () => false)
 }

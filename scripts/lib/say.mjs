@@ -22,13 +22,21 @@ export async function step(title, run) {
   }
 }
 
+/** What went wrong, for its user: a folder that cannot be written to is no failure of the program. */
+export function plainly(error) {
+  if (error instanceof Failure) return error.message
+  if (['EROFS', 'EACCES', 'EPERM'].includes(error.code) && error.path) return `${error.path} cannot be written to: ${error.code === 'EROFS' ? 'the disk is read-only' : 'it is not allowed to this user'}. Start it from a folder of your own.`
+  if (error.code === 'ENOSPC') return 'The disk is full. Make room, then run the same again.'
+  return error.stack
+}
+
 /** Runs a script's main function and ends the process with a plain message when it fails. */
 export async function main(run) {
   try {
     await run()
   }
   catch (error) {
-    process.stderr.write(`\n${error instanceof Failure ? error.message : error.stack}\n`)
+    process.stderr.write(`\n${plainly(error)}\n`)
     process.exit(1)
   }
 }

@@ -1,6 +1,3 @@
-import { route } from '../http/route'
+import { health } from '../http/health'
 
-export default route(async (_event, db) => {
-  await db.raw('select 1')
-  return { ok: true }
-})
+export default health

@@ -16,15 +16,9 @@ export function database(): Promise<Knex> {
 }
 
 async function open(): Promise<Knex> {
-  const knex = connect(databaseUrl())
-  try {
-    await migrate(knex)
-    return knex
-  }
-  catch (error) {
-    await knex.destroy()
-    throw error
-  }
+  const url = databaseUrl()
+  await migrate(url)
+  return connect(url)
 }
 
 export function databaseUrl(): string {

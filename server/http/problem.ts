@@ -21,8 +21,11 @@ export function problem(status: number, code: string, message: string, where?: s
   return new ProblemError({ status, code, message, where })
 }
 
-/** Failures of the connection, by the codes of the driver and SQLSTATE classes 08 and 57: the database is away, the input is not at fault. */
-const AWAY = /^(ECONN|ETIMEDOUT|EPIPE|08|57P|53)/
+/**
+ * Failures of the connection, by the codes of the driver and SQLSTATE: classes 08, 53 and 57 (a statement that took too long
+ * among them), a lock that was not to be had, a transaction that had to give way. The input is not at fault.
+ */
+const AWAY = /^(ECONN|ETIMEDOUT|EPIPE|ENOENT|ENOTFOUND|08|53|57|55P03|25P03|40)/
 
 /** What went wrong as a problem; null for what nobody foresaw. */
 export function problemOf(error: unknown): Problem | null {
@@ -37,7 +40,7 @@ export function problemOf(error: unknown): Problem | null {
 
 /** The driver gives a lost connection no code; these are all its words for one (pg 8). The query builder puts the statement before them. */
 const UNCODED = [
-  'Connection terminated unexpectedly', 'Connection terminated', 'Connection terminated due to connection timeout',
+  'Query read timeout', 'timeout expired', 'Connection terminated unexpectedly', 'Connection terminated', 'Connection terminated due to connection timeout',
   'Client has encountered a connection error and is not queryable', 'Client was closed and is not queryable', 'Connection ended unexpectedly',
 ]
 

@@ -1,81 +1,107 @@
 import type { Knex } from 'knex'
-import type { Job } from '#core/job/schema'
+import type { Edit, StampedEdit } from '#core/job/edits'
+import { toDocument } from '#core/job/document'
+import { FORMAT_VERSION, type Job } from '#core/job/schema'
+import { upgradedEdit } from '#core/job/upgrade'
 import type { EditEntry } from '#core/job/wire'
 
 /** All SQL about jobs and their edits. No rules of the trade here. */
 
-export interface JobRow { id: string, revision: number, document: Job, archivedAt: string | null, updatedAt: string }
-
-interface RawJob { id: string, revision: number, document: Job, archived_at: Date | null, updated_at: Date }
+export interface JobRow {
+  id: string
+  revision: number
+  /** The revision that the stored document stands at; edits after it are in the log. */
+  documentRevision: number
+  archivedAt: string | null
+  updatedAt: string
+  /** Tells a job from one of the same id that was there before. */
+  createdAt: string
+}
+interface RawJob { id: string, revision: number, document_revision: number, archived_at: Date | null, updated_at: Date, created_at: Date }
 
 const toRow = (raw: RawJob): JobRow => ({
-  id: raw.id, revision: raw.revision, document: raw.document,
-  archivedAt: raw.archived_at?.toISOString() ?? null, updatedAt: raw.updated_at.toISOString(),
+  id: raw.id, revision: raw.revision, documentRevision: raw.document_revision,
+  archivedAt: raw.archived_at?.toISOString() ?? null, updatedAt: raw.updated_at.toISOString(), createdAt: raw.created_at.toISOString(),
 })
-
-const JOB_COLUMNS = ['id', 'revision', 'document', 'archived_at', 'updated_at'] as const
-
-export async function listRevisions(db: Knex): Promise<Omit<JobRow, 'document'>[]> {
-  const rows = await db('jobs').select('id', 'revision', 'archived_at', 'updated_at').orderBy('updated_at', 'desc') as RawJob[]
-  return rows.map((raw) => {
-    const { document: _, ...row } = toRow(raw)
-    return row
-  })
-}
+const JOB_COLUMNS = ['id', 'revision', 'document_revision', 'archived_at', 'updated_at', 'created_at'] as const
 
 export async function findJob(db: Knex, id: string): Promise<JobRow | null> {
-  const raw = await db('jobs').select(JOB_COLUMNS).where({ id }).first() as RawJob | undefined
+  const raw = await db('jobs').select(JOB_COLUMNS).where({ id }).whereNull('deleted_at').first() as RawJob | undefined
   return raw ? toRow(raw) : null
-}
-
-export async function findJobs(db: Knex, ids: string[]): Promise<JobRow[]> {
-  if (ids.length === 0) return []
-  const rows = await db('jobs').select(JOB_COLUMNS).whereIn('id', ids) as RawJob[]
-  return rows.map(toRow)
 }
 
 /** Locks the job until the transaction ends: edits are numbered one after the other. */
 export async function lockJob(trx: Knex.Transaction, id: string): Promise<JobRow | null> {
-  const raw = await trx('jobs').select(JOB_COLUMNS).where({ id }).forUpdate().first() as RawJob | undefined
+  const raw = await trx('jobs').select(JOB_COLUMNS).where({ id }).whereNull('deleted_at').forUpdate().first() as RawJob | undefined
   return raw ? toRow(raw) : null
 }
 
+/** The stored document, as some version wrote it. */
+export async function readDocument(db: Knex, id: string): Promise<{ document: unknown, version: number, documentRevision: number } | null> {
+  const raw = await db('jobs').select('document', 'version', 'document_revision').where({ id }).first() as { document: unknown, version: number, document_revision: number } | undefined
+  return raw ? { document: raw.document, version: raw.version, documentRevision: raw.document_revision } : null
+}
+
+/** The document as it is stored: all but what is kept in rows. */
+function written(job: Job): string {
+  const { readings: _, repairs: __, ...document } = toDocument(job)
+  return JSON.stringify(document)
+}
+
 /** Puts a new job in; false when its id is there already. */
-export async function insertJob(db: Knex, id: string, document: Job): Promise<boolean> {
-  const inserted = await db('jobs').insert({ id, document: JSON.stringify(document) }).onConflict('id').ignore().returning('id')
+export async function insertJob(db: Knex, id: string, job: Job): Promise<boolean> {
+  const inserted = await db('jobs').insert({ id, name: job.name, document: written(job), version: FORMAT_VERSION }).onConflict('id').ignore().returning('id')
   return inserted.length > 0
 }
 
-export async function updateJob(trx: Knex.Transaction, id: string, revision: number, document: Job): Promise<void> {
-  await trx('jobs').where({ id }).update({ revision, document: JSON.stringify(document), updated_at: trx.fn.now() })
+/** Notes a new revision; with `job`, its document too. */
+export async function updateJob(trx: Knex.Transaction, id: string, to: { revision: number, name: string, documentRevision?: number, job?: Job }): Promise<void> {
+  await trx('jobs').where({ id }).update({
+    revision: to.revision, name: to.name, updated_at: trx.fn.now(),
+    ...(to.job ? { document: written(to.job), version: FORMAT_VERSION, document_revision: to.revision } : {}),
+    ...(to.documentRevision === undefined ? {} : { document_revision: to.documentRevision }),
+  })
 }
 
 export async function setArchived(db: Knex, id: string, archived: boolean): Promise<boolean> {
-  return await db('jobs').where({ id }).update({ archived_at: archived ? db.fn.now() : null }) > 0
+  return await db('jobs').where({ id }).whereNull('deleted_at').update({ archived_at: archived ? db.fn.now() : null }) > 0
 }
 
 export async function deleteJobs(db: Knex, ids: string[]): Promise<void> {
   await db('jobs').whereIn('id', ids).delete()
 }
 
-export async function knownEdits(trx: Knex, jobId: string, ids: string[]): Promise<Map<string, number>> {
-  const rows = await trx('edits').select('id', 'seq').where({ job_id: jobId }).whereIn('id', ids) as { id: string, seq: number }[]
-  return new Map(rows.map(row => [row.id, row.seq]))
+export async function knownEdits(trx: Knex, jobId: string, ids: string[]): Promise<Map<string, Edit>> {
+  const rows = await trx('edits').select('id', 'edit', 'version').where({ job_id: jobId }).whereIn('id', ids) as { id: string, edit: unknown, version: number }[]
+  return new Map(rows.map(row => [row.id, upgradedEdit(row.edit, row.version) as Edit]))
 }
 
-export async function insertEdit(trx: Knex.Transaction, jobId: string, entry: Omit<EditEntry, 'at'>): Promise<void> {
-  await trx('edits').insert({
-    job_id: jobId, seq: entry.seq, id: entry.id, by: entry.by, undoes: entry.undoes, edit: JSON.stringify(entry.edit), inverse: JSON.stringify(entry.inverse),
-  })
+export interface NewEdit extends StampedEdit { seq: number, inverse: Edit, isInDocument: boolean }
+
+/** Puts edits in, all in one statement. */
+export async function insertEdits(trx: Knex.Transaction, jobId: string, edits: readonly NewEdit[]): Promise<void> {
+  await trx.raw(`
+    insert into edits (job_id, seq, id, by, undoes, edit, inverse, version, in_document)
+    select ?, seq, id, by, undoes, edit, inverse, ?, "isInDocument"
+    from jsonb_to_recordset(?::jsonb) as e(seq integer, id text, by text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)`,
+  [jobId, FORMAT_VERSION, JSON.stringify(edits)])
 }
 
-interface RawEdit extends Omit<EditEntry, 'at'> { at: Date }
-const EDIT_COLUMNS = ['seq', 'id', 'by', 'undoes', 'edit', 'inverse', 'at'] as const
-const toEntry = (raw: RawEdit): EditEntry => ({ ...raw, at: raw.at.toISOString() })
+interface RawEdit { seq: number, id: string, by: string, undoes: string | null, edit: unknown, inverse: unknown, at: Date, version: number }
+const EDIT_COLUMNS = ['seq', 'id', 'by', 'undoes', 'edit', 'inverse', 'at', 'version'] as const
+const toEntry = ({ version, at, edit, inverse, ...rest }: RawEdit): EditEntry =>
+  ({ ...rest, edit: upgradedEdit(edit, version) as Edit, inverse: upgradedEdit(inverse, version) as Edit, at: at.toISOString() })
 
 export async function editsSince(db: Knex, jobId: string, since: number, most: number): Promise<EditEntry[]> {
   const rows = await db('edits').select(EDIT_COLUMNS).where({ job_id: jobId }).andWhere('seq', '>', since).orderBy('seq').limit(most) as RawEdit[]
   return rows.map(toEntry)
+}
+
+/** Edits of the document between two revisions, `after` not included: what brings an older document up to date. */
+export async function documentEdits(db: Knex, jobId: string, after: number, upTo: number): Promise<Edit[]> {
+  const rows = await db('edits').select('edit', 'version').where({ job_id: jobId, in_document: true }).andWhere('seq', '>', after).andWhere('seq', '<=', upTo)
+    .orderBy('seq') as { edit: unknown, version: number }[]
+  return rows.map(row => upgradedEdit(row.edit, row.version) as Edit)
 }
 
 /** The newest edits, oldest of them first. */

@@ -1,35 +1,67 @@
 import type { Knex } from 'knex'
-import { applyEdit } from '#core/job/apply'
+import { toDocument } from '#core/job/document'
 import type { StampedEdit } from '#core/job/edits'
-import { EditRefused } from '#core/job/refusal'
+import { takeInSteps, type Outcome } from '#core/job/ledger'
+import { documentParts, mentionedIds, touchedRows } from '#core/job/parts'
+import { Records } from '#core/job/records'
+import type { Job, JobDocument } from '#core/job/schema'
+import { UNDO_REACH } from '#core/job/undo'
 import { refusalWords } from '#core/job/words'
-import type { Job } from '#core/job/schema'
-import type { EditResult, OpenedJob, SyncAnswer } from '#core/job/wire'
-import type { JobSummary } from '#core/match/jobState'
+import type { EditResult, SyncAnswer, SyncRequest } from '#core/job/wire'
+import { inSlices } from './breath'
+import { documentAt, hold } from './held'
+import * as records from './recordRows'
 import * as rows from './repository'
-import { summaryOf } from './summary'
 
 /** A window that is further behind than this reads the job anew instead of its edits. */
 const MOST_ENTRIES = 1000
-/** As many edits as undo reaches back after a reload. */
-const UNDO_TAIL = 300
+/** So many revisions may a stored document lag behind: writing it costs, and so does bringing it up. */
+const DOCUMENT_LAG = 50
 
-export async function listJobs(db: Knex): Promise<JobSummary[]> {
-  const all = await rows.listRevisions(db)
-  return summaryOf(all, ids => rows.findJobs(db, ids))
+/**
+ * The opened job as JSON text: its growing sections come from the database as text and go out as text.
+ * All parts are of one moment.
+ */
+export function openJobText(db: Knex, id: string): Promise<string | null> {
+  return atOneMoment(db, async (trx) => {
+    const row = await rows.findJob(trx, id)
+    if (!row) return null
+    const { format, version, name, note, practice, amplifiers } = toDocument(await documentAt(trx, row))
+    const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEdits(trx, id, UNDO_REACH)]
+    const head = JSON.stringify({ id, revision: row.revision, archivedAt: row.archivedAt, log })
+    const document = JSON.stringify({ format, version, name, note, practice, amplifiers })
+    return `${head.slice(0, -1)},"job":${document.slice(0, -1)},"readings":${readings},"repairs":${repairs}}}`
+  })
 }
 
-export async function openJob(db: Knex, id: string): Promise<OpenedJob | null> {
+/** The whole document of a job; null when there is none. */
+export async function readWhole(db: Knex, id: string): Promise<JobDocument | null> {
+  return atOneMoment(db, async (trx) => {
+    const row = await rows.findJob(trx, id)
+    if (!row) return null
+    const [readings, repairs] = [await records.readingsText(trx, id), await records.repairsText(trx, id)]
+    return { ...toDocument(await documentAt(trx, row)), readings: JSON.parse(readings) as JobDocument['readings'], repairs: JSON.parse(repairs) as JobDocument['repairs'] }
+  })
+}
+
+/** The job without what it keeps in rows. */
+export async function readDrawing(db: Knex, id: string): Promise<Job | null> {
   const row = await rows.findJob(db, id)
-  if (!row) return null
-  // An edit may land between the two reads; what is newer than the document is left for the next sync.
-  const log = (await rows.lastEdits(db, id, UNDO_TAIL)).filter(entry => entry.seq <= row.revision)
-  return { id, revision: row.revision, archivedAt: row.archivedAt, job: row.document, log }
+  return row && documentAt(db, row)
+}
+
+function atOneMoment<T>(db: Knex, read: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+  return db.transaction(read, { isolationLevel: 'repeatable read', readOnly: true })
 }
 
 /** Puts a job in under an id of the caller's; an id that is there already changes nothing. */
 export async function createJob(db: Knex, id: string, job: Job): Promise<void> {
-  if (await rows.insertJob(db, id, job)) await rows.notifyChanged(db, id, 0)
+  await db.transaction(async (trx) => {
+    if (!await rows.insertJob(trx, id, job)) return
+    await records.insertReadings(trx, id, [...job.readings])
+    await records.insertRepairs(trx, id, [...job.repairs])
+    await rows.notifyChanged(trx, id, 0)
+  })
 }
 
 export async function archiveJob(db: Knex, id: string, archived: boolean): Promise<boolean> {
@@ -42,38 +74,67 @@ export async function archiveJob(db: Knex, id: string, archived: boolean): Promi
  * Applies edits in order, each once, numbered in one transaction; an edit that does not fit comes back with its reason
  * and the rest go on. Answers with all that the window has not seen.
  */
-export async function syncJob(db: Knex, id: string, since: number, edits: StampedEdit[]): Promise<SyncAnswer | null> {
-  return db.transaction(async (trx) => {
-    const row = edits.length > 0 ? await rows.lockJob(trx, id) : await rows.findJob(trx, id)
+export async function syncJob(db: Knex, id: string, { since, edits }: SyncRequest): Promise<SyncAnswer | null> {
+  if (edits.length === 0) {
+    const row = await rows.findJob(db, id)
+    return row && { revision: row.revision, results: [], entries: await newsOf(db, id, since, row.revision) }
+  }
+  let confirmed = () => {}
+  const answer = await db.transaction(async (trx): Promise<SyncAnswer | null> => {
+    const row = await rows.lockJob(trx, id)
     if (!row) return null
+    const before = { ...await documentAt(trx, row), ...await mentionedBy(trx, id, edits) }
     const known = await rows.knownEdits(trx, id, edits.map(e => e.id))
-    let { revision, document } = row
-    const results: EditResult[] = []
-    for (const stamped of edits) {
-      const seq = known.get(stamped.id)
-      if (seq !== undefined) {
-        results.push({ id: stamped.id, status: 'known', seq })
-        continue
-      }
-      try {
-        const { job, inverse } = applyEdit(document, stamped.edit)
-        document = job
-        revision++
-        await rows.insertEdit(trx, id, { ...stamped, seq: revision, inverse })
-        known.set(stamped.id, revision)
-        results.push({ id: stamped.id, status: 'applied', seq: revision })
-      }
-      catch (error) {
-        if (!(error instanceof EditRefused)) throw error
-        results.push({ id: stamped.id, status: 'refused', refusal: error.refusal, message: refusalWords(error.refusal) })
-      }
-    }
-    if (revision !== row.revision) {
-      await rows.updateJob(trx, id, revision, document)
-      await rows.notifyChanged(trx, id, revision)
-    }
-    const behind = revision - since
-    const entries = behind < 0 || behind > MOST_ENTRIES ? null : await rows.editsSince(trx, id, since, MOST_ENTRIES)
-    return { revision, results, entries }
+    const { job, outcomes } = await inSlices(takeInSteps(before, edits, known, row.archivedAt !== null))
+    const revision = await write(trx, row, before, job, outcomes)
+    confirmed = () => hold(row, revision, withoutRows(job))
+    return { revision, results: outcomes.map(resultOf), entries: await newsOf(trx, id, since, revision) }
   })
+  confirmed()
+  return answer
+}
+
+/** The readings and repairs that these edits are about, with the count of all. */
+async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly StampedEdit[]): Promise<Pick<Job, 'readings' | 'repairs'>> {
+  const ids = mentionedIds(edits.map(e => e.edit))
+  if (ids.length === 0) return { readings: Records.of(), repairs: Records.of() }
+  const [readings, repairs] = [await records.mentionedReadings(trx, id, ids), await records.mentionedRepairs(trx, id, ids)]
+  return { readings: Records.of(readings.entries, readings.count - readings.entries.length), repairs: Records.of(repairs.entries, repairs.count - repairs.entries.length) }
+}
+
+/** Writes what was taken in; the revision then. */
+async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, outcomes: readonly Outcome[]): Promise<number> {
+  const applied = outcomes.flatMap(o => o.status === 'applied' ? [o.entry] : [])
+  if (applied.length === 0) return row.revision
+  const entries = applied.map((entry, k) => ({ ...entry, seq: row.revision + k + 1, isInDocument: documentParts(entry.edit).length > 0 }))
+  const revision = row.revision + applied.length
+  await rows.insertEdits(trx, row.id, entries)
+  const touched = applied.map(entry => touchedRows(entry.edit))
+  await records.writeReadings(trx, row.id, before.readings, job.readings, touched.flatMap(t => t.readings))
+  await records.writeRepairs(trx, row.id, before.repairs, job.repairs, touched.flatMap(t => t.repairs))
+  const lags = entries.some(e => e.isInDocument) || row.documentRevision < row.revision
+  await rows.updateJob(trx, row.id, {
+    revision, name: job.name,
+    // A document that nothing has changed stands for the new revision as well.
+    ...(!lags ? { documentRevision: revision } : revision - row.documentRevision >= DOCUMENT_LAG ? { job } : {}),
+  })
+  await rows.notifyChanged(trx, row.id, revision)
+  return revision
+}
+
+function withoutRows(job: Job): Job {
+  return { ...job, readings: Records.of(), repairs: Records.of() }
+}
+
+function resultOf(outcome: Outcome): EditResult {
+  return outcome.status === 'refused'
+    ? { id: outcome.id, status: 'refused', refusal: outcome.refusal, message: refusalWords(outcome.refusal) }
+    : { id: outcome.id, status: outcome.status }
+}
+
+/** Edits after a revision; null where the window had better read the job anew. */
+async function newsOf(db: Knex, id: string, since: number, revision: number): Promise<SyncAnswer['entries']> {
+  const behind = revision - since
+  if (behind < 0 || behind > MOST_ENTRIES) return null
+  return behind === 0 ? [] : rows.editsSince(db, id, since, MOST_ENTRIES)
 }

@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events'
 import pg from 'pg'
 import { databaseUrl } from '../database'
+import { connectionOf } from '../database/connect'
 import { CHANGES_CHANNEL } from '../jobs/repository'
 
 export interface Change { jobId: string, revision: number }
@@ -10,6 +11,8 @@ let client: pg.Client | null = null
 let connecting = false
 
 const RETRY_MS = 1000
+/** A connection that only listens would not notice that the other side has frozen: it is asked now and then. */
+const ASK_MS = 15_000
 
 /**
  * Calls back for every change of any job on this database, whichever server made it. `onGap` is called when changes
@@ -29,7 +32,7 @@ export function onChange(listener: (change: Change) => void, onGap: () => void):
 async function listen(): Promise<void> {
   if (client || connecting) return
   connecting = true
-  const next = new pg.Client({ connectionString: databaseUrl() })
+  const next = new pg.Client(connectionOf(databaseUrl()))
   try {
     next.on('notification', ({ payload }) => emitter.emit('change', JSON.parse(payload ?? '{}') as Change))
     next.on('error', () => lost(next))
@@ -38,13 +41,27 @@ async function listen(): Promise<void> {
     await next.query(`listen ${CHANGES_CHANNEL}`)
     client = next
     emitter.emit('gap')
+    keepAsking(next)
   }
   catch {
+    void next.end().catch(() => undefined)
     setTimeout(() => void listen(), RETRY_MS).unref()
   }
   finally {
     connecting = false
   }
+}
+
+function keepAsking(which: pg.Client): void {
+  const timer = setInterval(() => {
+    if (client !== which) return clearInterval(timer)
+    which.query('select 1').catch(() => {
+      clearInterval(timer)
+      lost(which)
+      void which.end().catch(() => undefined)
+    })
+  }, ASK_MS)
+  timer.unref()
 }
 
 function lost(which: pg.Client): void {

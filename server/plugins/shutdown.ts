@@ -8,4 +8,6 @@ export default defineNitroPlugin((nitro) => {
     await stopListening()
     await closeDatabase()
   })
+  // Started by a script, the server goes when the script does, however that ended: it would serve on beside the next one.
+  if (process.channel) process.once('disconnect', () => process.kill(process.pid, 'SIGTERM'))
 })

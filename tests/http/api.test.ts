@@ -21,7 +21,8 @@ afterAll(async () => {
 
 interface Answer { status: number, body: any }
 async function ask(method: string, path: string, body?: unknown, at = server): Promise<Answer> {
-  const response = await fetch(`${at.url}/api${path}`, { method, body: typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body) })
+  const headers = { 'content-type': 'application/json' }
+  const response = await fetch(`${at.url}/api${path}`, { method, headers, body: typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body) })
   return { status: response.status, body: await response.json() }
 }
 async function makeJob(line = '4 x 10 W on 70 V 100 W'): Promise<string> {
@@ -36,10 +37,10 @@ const NAME = '4 x 10 W on 70 V 100 W'
 
 test('a typed line becomes a job, is listed with its state, archived and brought back, copied, put out and in', async () => {
   const id = await makeJob()
-  const listed = async () => (await ask('GET', '/jobs')).body.jobs.find((j: any) => j.id === id)
+  const listed = async (place = 'active') => (await ask('GET', `/jobs?place=${place}`)).body.jobs.find((j: any) => j.id === id)
   expect(await listed()).toMatchObject({ name: NAME, sentence: 'Nothing proved yet.', lines: [{ label: 'A1', speakers: 4, grade: 'good' }], archivedAt: null })
   await ask('PATCH', `/jobs/${id}`, { archived: true })
-  expect((await listed()).archivedAt).not.toBeNull()
+  expect([await listed(), (await listed('archived')).archivedAt]).toEqual([undefined, expect.any(String)])
   await ask('PATCH', `/jobs/${id}`, { archived: false })
   expect((await listed()).archivedAt).toBeNull()
 
@@ -93,7 +94,7 @@ test('an edit that no longer fits comes back with its reason; those after it go 
   const id = await makeJob()
   const { status, body } = await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(named('old name', 'x')), stamped(named(NAME, 'Hall'))] })
   expect(status).toBe(200)
-  expect(body.results).toMatchObject([{ status: 'refused', refusal: { code: 'changed-meanwhile' }, message: expect.stringContaining('changed in another window') }, { status: 'applied', seq: 1 }])
+  expect(body.results).toMatchObject([{ status: 'refused', refusal: { code: 'changed-meanwhile' }, message: expect.stringContaining('changed in another window') }, { status: 'applied' }])
   expect(body.entries).toMatchObject([{ seq: 1, edit: named(NAME, 'Hall'), inverse: named('Hall', NAME) }])
 })
 
@@ -139,7 +140,8 @@ describe('bad input gets a clear message, never a 500', () => {
     ['a job id of another form', 'GET', '/jobs/..%2f..', undefined, 404, /no such job|nothing at/],
     ['edits to no job', 'POST', `/jobs/${randomUUID()}/sync`, { since: 0, edits: [] }, 404, /no such job/],
     ['no such address', 'GET', '/nothing', undefined, 404, /nothing at/],
-    ['another method', 'DELETE', '/jobs', undefined, 404, /nothing at/],
+    ['an address that takes no deleting', 'DELETE', '/jobs', undefined, 404, /nothing at/],
+    ['an unknown method', 'PUT', '/jobs', '{}', 405, /not done here/],
   ])('%s', async (_, method, path, body, status, says) => {
     const answer = await ask(method, path, body)
     expect([answer.status, says.test(answer.body.error.message)]).toEqual([status, true])

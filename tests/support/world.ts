@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Job } from '#core/job/schema'
+import type { Job, JobDocument } from '#core/job/schema'
 import { writeJobFile } from '#core/format/plainMatch'
 import { Browser } from './browser'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from './server'
@@ -38,13 +38,13 @@ export class World {
   }
 
   async post(path: string, body: unknown): Promise<unknown> {
-    const response = await fetch(`${this.url}/api${path}`, { method: 'POST', body: JSON.stringify(body) })
+    const response = await fetch(`${this.url}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
     if (!response.ok) throw new Error(await response.text())
     return response.json()
   }
 
-  async readJob(id: string): Promise<{ job: Job, revision: number }> {
-    return await (await fetch(`${this.url}/api/jobs/${id}`)).json() as { job: Job, revision: number }
+  async readJob(id: string): Promise<{ job: JobDocument, revision: number }> {
+    return await (await fetch(`${this.url}/api/jobs/${id}`)).json() as { job: JobDocument, revision: number }
   }
 
   go(path: string): Promise<void> {

@@ -1,17 +1,26 @@
 <script setup lang="ts">
-import { nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
-import type { Grade } from '#core/check/verdict'
+import { DELETED_KEPT_DAYS } from '#core/job/wire'
+import type { JobSummary } from '#core/match/jobSummary'
+import { worstGrade } from '#core/match/finding'
 import GradeTag from '~/components/GradeTag.vue'
-import type { JobSummary } from '#core/match/jobState'
 import JobRails from './JobRails.vue'
 
-const { job } = defineProps<{ job: JobSummary, grade: Grade }>()
-const emit = defineEmits<{ copy: [], archive: [], rename: [name: string] }>()
+const { job } = defineProps<{ job: JobSummary }>()
+const emit = defineEmits<{ copy: [], archive: [], bringBack: [], remove: [], recover: [], rename: [name: string] }>()
 
 const renaming = ref(false)
 const name = ref('')
 const row = useTemplateRef<HTMLElement>('row')
+/** Deleting is asked twice: whether, and whether really. */
+const asked = ref<0 | 1 | 2>(0)
+
+const grade = computed(() => worstGrade(job.lines.map(l => l.grade)))
+const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
+const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
+const when = computed(() => new Date(job.deletedAt ?? job.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }))
+const lastDay = computed(() => new Date(Date.parse(job.deletedAt ?? job.updatedAt) + DELETED_KEPT_DAYS * 86_400_000).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }))
 
 async function beginRename(): Promise<void> {
   name.value = job.name
@@ -25,21 +34,40 @@ function finish(keep: boolean): void {
   renaming.value = false
   if (keep && name.value.trim() !== '' && name.value !== job.name) emit('rename', name.value.trim())
 }
+
+function remove(): void {
+  if (asked.value < 2) asked.value++
+  else {
+    asked.value = 0
+    emit('remove')
+  }
+}
 </script>
 
 <template>
-  <li ref="row" class="row" :class="{ away: job.archivedAt !== null }">
+  <li ref="row" class="row" :class="{ away: job.archivedAt !== null || job.deletedAt !== null }">
     <JobRails :lines="job.lines" class="drawing" />
     <div class="words">
       <InputText v-if="renaming" v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finish(true)" @keydown.esc="finish(false)" @blur="finish(true)" />
+      <span v-else-if="job.deletedAt" class="open">{{ job.name }}</span>
       <NuxtLink v-else :to="`/jobs/${job.id}`" class="open">{{ job.name }}</NuxtLink>
-      <p class="soft"><GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }}</p>
+      <p class="soft"><GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }} <span class="small when">{{ job.deletedAt ? `deleted ${when}, to be had back until ${lastDay}` : when }}</span></p>
     </div>
-    <div class="acts">
-      <button class="act" type="button" :aria-label="`rename ${job.name}`" @click="beginRename">rename</button>
+    <div v-if="asked > 0" class="acts sure" role="group" :aria-label="`delete ${job.name}`">
+      <span>{{ asked === 1 ? `Delete “${job.name.slice(0, 40)}”?` : proved > 0 ? `Its ${proved} proved readings go with it. Really?` : 'Really?' }} <span class="soft small">To be had back for {{ DELETED_KEPT_DAYS }} days.</span></span>
+      <button class="act danger" type="button" @click="remove">{{ asked === 1 ? 'delete it' : 'yes, delete it' }}</button>
+      <button class="act" type="button" @click="asked = 0">no</button>
+    </div>
+    <div v-else-if="job.deletedAt" class="acts">
+      <button class="act" type="button" :aria-label="`bring back ${job.name}`" @click="emit('recover')">bring back</button>
+    </div>
+    <div v-else class="acts">
+      <button v-if="!job.archivedAt" class="act" type="button" :aria-label="`rename ${job.name}`" @click="beginRename">rename</button>
       <button class="act" type="button" :aria-label="`duplicate ${job.name}`" @click="emit('copy')">duplicate</button>
       <a class="act" :href="`/api/jobs/${job.id}/file`" download :aria-label="`file of ${job.name}`">file out</a>
-      <button class="act" type="button" :aria-label="`${job.archivedAt ? 'bring back' : 'archive'} ${job.name}`" @click="emit('archive')">{{ job.archivedAt ? 'bring back' : 'archive' }}</button>
+      <button v-if="job.archivedAt" class="act" type="button" :aria-label="`bring back ${job.name}`" @click="emit('bringBack')">bring back</button>
+      <button v-else class="act" type="button" :aria-label="`archive ${job.name}`" @click="emit('archive')">archive</button>
+      <button v-if="canDelete" class="act" type="button" :aria-label="`delete ${job.name}`" @click="remove">delete</button>
     </div>
   </li>
 </template>
@@ -47,9 +75,12 @@ function finish(keep: boolean): void {
 <style scoped>
 .row { display: grid; grid-template-columns: 190px minmax(0, 1fr) auto; gap: 6px 24px; align-items: center; padding: 14px 0; border-bottom: 1px solid var(--rule); }
 .words { display: grid; gap: 3px; }
-.open { font-weight: 700; font-size: 18px; text-decoration: none; }
-.open:hover { text-decoration: underline; text-decoration-color: var(--copper); }
-.acts { display: flex; gap: 14px; }
+.open { font-weight: 700; font-size: 18px; text-decoration: none; overflow-wrap: anywhere; }
+a.open:hover { text-decoration: underline; text-decoration-color: var(--ink); }
+.when { white-space: nowrap; padding-left: 6px; }
+.acts { display: flex; gap: 14px; align-items: baseline; }
+.sure { max-width: 340px; flex-wrap: wrap; gap: 4px 14px; }
+.danger { color: var(--stop); }
 .away .drawing { opacity: .6; }
 @media (max-width: 860px) {
   .row { grid-template-columns: minmax(0, 1fr); }

@@ -6,13 +6,13 @@ const store = useJobStore()
 
 <template>
   <div v-if="store.refused.length > 0" class="notices" role="alert">
-    <div v-for="refusal in store.refused" :key="refusal.id" class="notice">
+    <div v-for="refusal in store.refused" :key="refusal.stamped.id" class="notice">
       <p>
         <strong>Not done.</strong> {{ refusal.message }}
       </p>
       <span class="choices">
-        <button v-if="refusal.canForce" class="act" type="button" @click="store.force(refusal.id)">do mine anyway</button>
-        <button class="act" type="button" @click="store.dismiss(refusal.id)">leave it so</button>
+        <button v-if="refusal.code === 'changed-meanwhile'" class="act" type="button" @click="store.force(refusal.stamped.id)">do mine anyway</button>
+        <button class="act" type="button" @click="store.dismiss(refusal.stamped.id)">leave it so</button>
       </span>
     </div>
   </div>

@@ -22,7 +22,7 @@ const jobId = computed(() => String(route.params.id))
 const base = computed(() => `/jobs/${jobId.value}`)
 watch(jobId, (id) => {
   sheet.reset()
-  void store.open(id)
+  store.open(id)
 }, { immediate: true })
 onBeforeUnmount(() => store.close())
 useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` : 'Plain Match') })
@@ -31,9 +31,10 @@ const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
 const says = computed(() => {
   if (store.status !== 'ready') return ''
   const kept = store.connection === 'away'
-    ? `server away: ${store.pending.length === 0 ? 'nothing to send' : `${store.pending.length} kept here to send`}`
+    ? `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open`
     : SAVED[store.connection]
-  return `${sheet.sentence.replace(/\.$/, '')}; ${kept}`
+  const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
+  return `${sheet.sentence.replace(/\.$/, '')}; ${kept}${full}`
 })
 
 const counts = computed(() => {
@@ -99,7 +100,7 @@ onMounted(() => {
       <h2>{{ store.status === 'missing' ? 'This job is not here.' : 'The job cannot be read just now.' }}</h2>
       <p>{{ store.problem }}</p>
       <div class="choices">
-        <Button v-if="store.status === 'failed'" label="Try again" @click="store.open(jobId)" />
+        <Button v-if="store.status === 'failed'" label="Try again" @click="store.tryAgain()" />
         <Button variant="outlined" label="All jobs" @click="navigateTo('/')" />
       </div>
     </section>

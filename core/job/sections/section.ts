@@ -9,6 +9,8 @@ type EditsOf<Schemas extends readonly z.ZodType[]> = z.infer<Schemas[number]> & 
 
 export interface Section<Schemas extends readonly z.ZodType[], E extends { kind: string } = EditsOf<Schemas>> {
   name: string
+  /** In the document that is written as one, or in rows of their own: what only grows is rows. */
+  keeps: 'document' | 'rows'
   /**
    * Applies an edit to the job and gives the edit that takes it back. Pure.
    * Throws EditRefused when it does not fit the job as it now is.

@@ -1,8 +1,9 @@
 import type { Knex } from 'knex'
 import * as jobs from './001-jobs'
+import * as records from './002-records'
 
 /** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
-const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs }
+const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records }
 
 export const migrationSource: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),

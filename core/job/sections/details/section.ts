@@ -4,6 +4,7 @@ import type { detailEdits } from './edits'
 
 export const details: Section<typeof detailEdits> = {
   name: 'details',
+  keeps: 'document',
   apply: {
     'job.set': (job, edit) => ({ job: { ...job, ...guarded('job', job, edit) }, inverse: changedBack(job, edit) }),
   },

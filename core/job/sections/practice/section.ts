@@ -4,6 +4,7 @@ import type { practiceEdits } from './edits'
 
 export const practice: Section<typeof practiceEdits> = {
   name: 'practice',
+  keeps: 'document',
   apply: {
     'practice.set': (job, edit) => ({
       job: { ...job, practice: { ...job.practice, ...guarded('practice', job.practice, edit) } },

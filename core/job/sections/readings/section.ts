@@ -9,6 +9,7 @@ import { checkValue, isSamePlace, MOST_READINGS, type Reading } from './schema'
 
 export const readings: Section<typeof readingEdits> = {
   name: 'readings',
+  keeps: 'rows',
   apply: {
     'reading.add': (job, { reading }) => {
       noneTaken(job, [reading.id])

@@ -7,6 +7,7 @@ import { MOST_REPAIRS } from './schema'
 
 export const repairs: Section<typeof repairEdits> = {
   name: 'repairs',
+  keeps: 'rows',
   apply: {
     'repair.add': (job, { repair }) => {
       noneTaken(job, [repair.id])

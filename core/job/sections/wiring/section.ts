@@ -11,6 +11,7 @@ import { MOST_AMPLIFIERS, MOST_OUTPUTS } from './schema'
 
 export const wiring: Section<typeof wiringEdits> = {
   name: 'wiring',
+  keeps: 'document',
   apply: {
     'amplifier.add': (job, { amplifier, index }) => {
       noneTaken(job, [amplifier.id, ...amplifier.outputs.flatMap(outputIds)])

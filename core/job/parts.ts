@@ -1,0 +1,44 @@
+import { isGroup } from '#core/network/tree'
+import { partsOf, type Edit, type SimpleEdit } from './edits'
+import { SECTIONS } from './sections'
+import { branchesOf, outputIds } from './tree'
+
+/** What an edit touches, for whoever keeps the document and the rows apart. */
+
+const IN_ROWS = new Set<string>(SECTIONS.filter(s => s.keeps === 'rows').flatMap(s => Object.keys(s.apply)))
+
+/** The parts of an edit that change the document; those that only add to rows are left out. */
+export function documentParts(edit: Edit): SimpleEdit[] {
+  return partsOf(edit).filter(part => !IN_ROWS.has(part.kind))
+}
+
+/** Ids of every reading and repair that taking these edits in needs to know of: named by them, or perhaps met by their new ids. */
+export function mentionedIds(edits: readonly Edit[]): string[] {
+  return [...new Set(edits.flatMap(edit => partsOf(edit).flatMap(idsOf)))]
+}
+
+function idsOf(part: SimpleEdit): string[] {
+  switch (part.kind) {
+    case 'reading.add': return part.reading.supersedes === null ? [part.reading.id] : [part.reading.id, part.reading.supersedes]
+    case 'reading.withdraw': return [part.readingId]
+    case 'repair.add': return [part.repair.id]
+    case 'repair.withdraw': return [part.repairId]
+    case 'amplifier.add': return [part.amplifier.id, ...part.amplifier.outputs.flatMap(outputIds)]
+    case 'output.add': return outputIds(part.output)
+    case 'node.add': return [part.branch.node.id, ...(isGroup(part.branch.node) ? branchesOf(part.branch.node).map(b => b.node.id) : [])]
+    default: return []
+  }
+}
+
+/** Ids of the readings and repairs that an edit adds or changes, in order. */
+export function touchedRows(edit: Edit): { readings: string[], repairs: string[] } {
+  const readings: string[] = []
+  const repairs: string[] = []
+  for (const part of partsOf(edit)) {
+    if (part.kind === 'reading.add') readings.push(part.reading.id)
+    else if (part.kind === 'reading.withdraw') readings.push(part.readingId)
+    else if (part.kind === 'repair.add') repairs.push(part.repair.id)
+    else if (part.kind === 'repair.withdraw') repairs.push(part.repairId)
+  }
+  return { readings, repairs }
+}

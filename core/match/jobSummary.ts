@@ -1,0 +1,22 @@
+import type { JOB_PLACES, StateId } from '#core/job/wire'
+import { pressing, stateSentence, type LineState } from './jobState'
+
+/** What a job says of itself in a list. */
+export interface JobTold { sentence: string, state: StateId, lines: LineState[] }
+
+/** A job in a list of jobs. */
+export interface JobSummary extends JobTold {
+  id: string
+  name: string
+  revision: number
+  archivedAt: string | null
+  deletedAt: string | null
+  updatedAt: string
+}
+
+/** One page of the list, with how many there are. */
+export interface JobList { jobs: JobSummary[], total: number, counts: Record<(typeof JOB_PLACES)[number], number> }
+
+export function tell(lines: LineState[]): JobTold {
+  return { sentence: stateSentence(lines), state: pressing(lines), lines }
+}

@@ -1,0 +1,35 @@
+import type { Edit } from '#core/job/edits'
+import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setLineCable, shift, ungroup } from '#core/job/intents'
+import type { Job, Reading } from '#core/job/schema'
+import { findPlace, outputsOf } from '#core/job/tree'
+import { nodeIds } from './jobs'
+import type { Chance } from './trees'
+
+/** Edits for tests, as hands would make them. */
+
+const lead = { cable: { awg: 16 }, lengthM: 5 }
+
+export const reading = (id: string): Reading => ({
+  id, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm: 120 }, note: '', supersedes: null, withdrawn: false,
+})
+
+/** A hand on the keys: some intent at some node, whatever it gives. */
+export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit | null {
+  const outputs = outputsOf(job)
+  const output = outputs[Math.floor(chance() * outputs.length)]
+  if (!output) return null
+  const ids = nodeIds(output)
+  const node = ids[Math.floor(chance() * ids.length)]
+  if (node === undefined) return addFirst(job, output.id, newId)?.edit ?? null
+  const other = outputs[Math.floor(chance() * outputs.length)]!.id
+  const branch = findPlace(job, node)!.branch
+  const choices: (() => Edit | null)[] = [
+    () => retap(job, node, chance() < 0.5 ? 1 : -1), () => shift(job, node, chance() < 0.5 ? 1 : -1), () => removeNode(job, node),
+    () => addAfter(job, node, newId)?.edit ?? null, () => moveToOutput(job, node, other), () => joinWithNext(job, node, chance() < 0.5 ? 'series' : 'star', newId),
+    () => ungroup(job, node), () => ({ kind: 'lead.set', nodeId: node, was: branch.lead, to: branch.lead ? null : lead }), () => setLineCable(job, output.id, { areaMm2: 1.5 }),
+    () => ({ kind: 'reading.add', reading: { ...reading(newId()), outputId: output.id } }),
+    () => ({ kind: 'output.set', outputId: output.id, was: { name: output.name }, to: { name: `line ${newId()}` } }),
+    () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
+  ]
+  return choices[Math.floor(chance() * choices.length)]!()
+}

@@ -1,0 +1,14 @@
+import { partsOf, type StampedEdit } from '#core/job/edits'
+import { EDITS_A_REQUEST, PARTS_A_REQUEST } from '#core/job/wire'
+
+/** The first edits of those waiting, as many as one request takes: at least one, however many parts it has. */
+export function nextRequest(waiting: readonly StampedEdit[], isSingle = false): StampedEdit[] {
+  let parts = 0
+  let count = 0
+  for (const { edit } of waiting.slice(0, isSingle ? 1 : EDITS_A_REQUEST)) {
+    parts += partsOf(edit).length
+    if (count > 0 && parts > PARTS_A_REQUEST) break
+    count++
+  }
+  return waiting.slice(0, count)
+}

@@ -1,0 +1,3 @@
+import { health } from '../http/health'
+
+export default health

@@ -1,0 +1,100 @@
+import type { Knex } from 'knex'
+import type { Placed, Records } from '#core/job/records'
+import type { Reading, Repair } from '#core/job/schema'
+
+/** All SQL about what only grows: readings and repairs. A kind of record is one entry of TABLES. */
+
+interface Withdrawable extends Placed { withdrawn: boolean }
+
+interface Table {
+  name: 'readings' | 'repairs'
+  /** Column, key of the entry, type of the column. In the order of the schema: files are written in it. */
+  columns: readonly (readonly [column: string, key: string, type: string])[]
+}
+const READINGS: Table = {
+  name: 'readings',
+  columns: [
+    ['id', 'id', 'text'], ['at', 'at', 'text'], ['kind', 'kind', 'text'], ['output_id', 'outputId', 'text'], ['node_id', 'nodeId', 'text'], ['value', 'value', 'jsonb'],
+    ['note', 'note', 'text'], ['supersedes', 'supersedes', 'text'], ['withdrawn', 'withdrawn', 'boolean'],
+  ],
+}
+const REPAIRS: Table = {
+  name: 'repairs',
+  columns: [
+    ['id', 'id', 'text'], ['at', 'at', 'text'], ['output_id', 'outputId', 'text'], ['node_id', 'nodeId', 'text'], ['fault', 'fault', 'text'], ['note', 'note', 'text'],
+    ['withdrawn', 'withdrawn', 'boolean'],
+  ],
+}
+
+const objectOf = ({ columns }: Table) => `json_build_object(${columns.map(([column, key]) => `'${key}', ${column}`).join(', ')})`
+const keysOf = ({ columns }: Table) => columns.map(([column, key]) => `${column} as "${key}"`).join(', ')
+
+/** Entries of a job as one JSON text, made by the database: 20,000 readings pass through without being looked at here. */
+async function textOf(db: Knex, table: Table, jobId: string): Promise<string> {
+  const { rows } = await db.raw<{ rows: { list: string }[] }>(`select coalesce(json_agg(${objectOf(table)} order by no), '[]')::text as list from ${table.name} where job_id = ?`, [jobId])
+  return rows[0]!.list
+}
+export const readingsText = (db: Knex, jobId: string) => textOf(db, READINGS, jobId)
+export const repairsText = (db: Knex, jobId: string) => textOf(db, REPAIRS, jobId)
+
+async function ofLine<T>(db: Knex, table: Table, jobId: string, outputId: string): Promise<T[]> {
+  const { rows } = await db.raw<{ rows: T[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and output_id = ? order by no`, [jobId, outputId])
+  return rows
+}
+export const readingsOfLine = (db: Knex, jobId: string, outputId: string) => ofLine<Reading>(db, READINGS, jobId, outputId)
+export const repairsOfLine = (db: Knex, jobId: string, outputId: string) => ofLine<Repair>(db, REPAIRS, jobId, outputId)
+
+/** Lines that have any reading or repair. */
+export async function linesWithRecords(db: Knex, jobId: string): Promise<Set<string>> {
+  const { rows } = await db.raw<{ rows: { output_id: string }[] }>('select distinct output_id from readings where job_id = :jobId union select output_id from repairs where job_id = :jobId', { jobId })
+  return new Set(rows.map(r => r.output_id))
+}
+
+/** Entries are never taken out, so the newest number is their count. */
+async function countOf(db: Knex, table: Table, jobId: string): Promise<number> {
+  const { rows } = await db.raw<{ rows: { most: number | null }[] }>(`select max(no) as most from ${table.name} where job_id = ?`, [jobId])
+  return rows[0]!.most ?? 0
+}
+
+/** Readings of these ids, those that correct them, those that they correct, and their rivals in correcting. */
+export async function mentionedReadings(db: Knex, jobId: string, ids: string[]): Promise<{ entries: Reading[], count: number }> {
+  const { rows } = await db.raw<{ rows: Reading[] }>(`
+    with named as (select id, supersedes from readings where job_id = :jobId and id = any(:ids))
+    select ${keysOf(READINGS)} from readings where job_id = :jobId and (
+      id = any(:ids) or supersedes = any(:ids) or id in (select supersedes from named) or supersedes in (select supersedes from named where supersedes is not null)
+    ) order by no`, { jobId, ids })
+  return { entries: rows, count: await countOf(db, READINGS, jobId) }
+}
+
+export async function mentionedRepairs(db: Knex, jobId: string, ids: string[]): Promise<{ entries: Repair[], count: number }> {
+  const { rows } = await db.raw<{ rows: Repair[] }>(`select ${keysOf(REPAIRS)} from repairs where job_id = ? and id = any(?) order by no`, [jobId, ids])
+  return { entries: rows, count: await countOf(db, REPAIRS, jobId) }
+}
+
+async function insert(db: Knex, table: Table, jobId: string, entries: readonly object[], from: number): Promise<void> {
+  if (entries.length === 0) return
+  const names = table.columns.map(([column]) => column).join(', ')
+  const values = table.columns.map(([, key]) => `"${key}"`).join(', ')
+  const types = table.columns.map(([, key, type]) => `"${key}" ${type}`).join(', ')
+  await db.raw(`insert into ${table.name} (job_id, no, ${names}) select ?, no, ${values} from jsonb_to_recordset(?::jsonb) as e(no integer, ${types}) order by no`,
+    [jobId, JSON.stringify(entries.map((entry, k) => ({ ...entry, no: from + k + 1 })))])
+}
+export const insertReadings = (db: Knex, jobId: string, entries: readonly Reading[], from = 0) => insert(db, READINGS, jobId, entries, from)
+export const insertRepairs = (db: Knex, jobId: string, entries: readonly Repair[], from = 0) => insert(db, REPAIRS, jobId, entries, from)
+
+async function withdraw(db: Knex, table: Table, jobId: string, ids: string[], withdrawn: boolean): Promise<void> {
+  if (ids.length > 0) await db.raw(`update ${table.name} set withdrawn = ? where job_id = ? and id = any(?)`, [withdrawn, jobId, ids])
+}
+
+/** Writes what edits did to a job's entries: new ones are put in, known ones are only ever withdrawn or brought back. */
+async function write<T extends Withdrawable>(db: Knex, table: Table, jobId: string, before: Records<T>, after: Records<T>, touched: readonly string[]): Promise<void> {
+  const ids = [...new Set(touched)]
+  const isKnown = (id: string) => before.get(id) !== undefined
+  const known = ids.filter(isKnown).map(id => after.get(id)!)
+  // Withdrawn first: what takes the place of a withdrawn correction may come in the same request.
+  await withdraw(db, table, jobId, known.filter(e => e.withdrawn).map(e => e.id), true)
+  await withdraw(db, table, jobId, known.filter(e => !e.withdrawn).map(e => e.id), false)
+  await insert(db, table, jobId, ids.filter(id => !isKnown(id)).map(id => after.get(id)!), before.size)
+}
+export const writeReadings = (db: Knex, jobId: string, before: Records<Reading>, after: Records<Reading>, touched: readonly string[]) => write(db, READINGS, jobId, before, after, touched)
+export const writeRepairs = (db: Knex, jobId: string, before: Records<Repair>, after: Records<Repair>, touched: readonly string[]) => write(db, REPAIRS, jobId, before, after, touched)

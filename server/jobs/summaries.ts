@@ -1,0 +1,121 @@
+import type { Knex } from 'knex'
+import { Records } from '#core/job/records'
+import { outputsOf } from '#core/job/tree'
+import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/wire'
+import { evaluateOutput } from '#core/match/evaluate'
+import { lineState, type LineState } from '#core/match/jobState'
+import { tell, type JobList, type JobSummary, type JobTold } from '#core/match/jobSummary'
+import { documentAt } from './held'
+import { linesWithRecords, readingsOfLine, repairsOfLine } from './recordRows'
+import { findJob } from './repository'
+
+/**
+ * The list of jobs. What a job says of itself is worked out once a revision and kept beside it, so that a list of any length
+ * is read, sorted and searched by the database; what has changed since is worked out when somebody looks.
+ */
+
+/** Another build may judge otherwise: its words are not this one's. */
+const BUILD = process.env.PLAIN_MATCH_BUILD_ID ?? String(process.pid)
+/** Jobs told anew before an answer goes out; what is left is told behind it. */
+const MOST_BEFORE_ANSWER = 60
+
+export async function listJobs(db: Knex, query: ListQuery): Promise<JobList> {
+  await forgetDeleted(db)
+  const left = await tellStale(db, MOST_BEFORE_ANSWER)
+  if (left) void tellAll(db)
+  const [jobs, total, counts] = await Promise.all([pageOf(db, query), totalOf(db, query), countsOf(db)])
+  return { jobs, total, counts }
+}
+
+function matching(db: Knex, { place, search, state }: ListQuery): Knex.QueryBuilder {
+  const found = db('jobs')
+  if (place === 'deleted') found.whereNotNull('deleted_at')
+  else found.whereNull('deleted_at')[place === 'archived' ? 'whereNotNull' : 'whereNull']('archived_at')
+  for (const word of search.trim().split(/\s+/).filter(Boolean)) found.whereRaw('name ilike ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
+  if (state) found.where({ state: JOB_STATES.indexOf(state) })
+  return found
+}
+
+async function pageOf(db: Knex, query: ListQuery): Promise<JobSummary[]> {
+  interface Raw { id: string, name: string, revision: number, archived_at: Date | null, deleted_at: Date | null, updated_at: Date, summary: JobTold | null }
+  const found = matching(db, query).select('id', 'name', 'revision', 'archived_at', 'deleted_at', 'updated_at', 'summary')
+  if (query.sort === 'name') found.orderByRaw('lower(name)')
+  if (query.sort === 'state') found.orderByRaw('state nulls last')
+  const rows = await found.orderBy([{ column: 'updated_at', order: 'desc' }, 'id']).limit(JOBS_A_PAGE).offset(query.page * JOBS_A_PAGE) as Raw[]
+  return rows.map(raw => ({
+    id: raw.id, name: raw.name, revision: raw.revision, archivedAt: raw.archived_at?.toISOString() ?? null, deletedAt: raw.deleted_at?.toISOString() ?? null,
+    updatedAt: raw.updated_at.toISOString(), ...(raw.summary ?? { sentence: 'Not looked at yet.', state: 'open', lines: [] }),
+  }))
+}
+
+async function totalOf(db: Knex, query: ListQuery): Promise<number> {
+  const row = await matching(db, query).count('* as count').first() as { count: string }
+  return Number(row.count)
+}
+
+async function countsOf(db: Knex): Promise<JobList['counts']> {
+  const { rows: [counts] } = await db.raw<{ rows: Record<string, string>[] }>(`
+    select count(*) filter (where deleted_at is null and archived_at is null) as active,
+      count(*) filter (where deleted_at is null and archived_at is not null) as archived, count(*) filter (where deleted_at is not null) as deleted from jobs`)
+  return { active: Number(counts!.active), archived: Number(counts!.archived), deleted: Number(counts!.deleted) }
+}
+
+/** Tells jobs that have changed since they were told, newest first; true when some are left. */
+async function tellStale(db: Knex, most: number): Promise<boolean> {
+  const { rows } = await db.raw<{ rows: { id: string }[] }>(
+    'select id from jobs where deleted_at is null and (summary_revision is distinct from revision or summary_build is distinct from ?) order by updated_at desc limit ?', [BUILD, most + 1])
+  for (const { id } of rows.slice(0, most)) await tellJob(db, id)
+  return rows.length > most
+}
+
+let telling = false
+async function tellAll(db: Knex): Promise<void> {
+  if (telling) return
+  telling = true
+  try {
+    while (await tellStale(db, MOST_BEFORE_ANSWER));
+  }
+  catch {
+    // The database is away: whoever looks next tells them.
+  }
+  finally {
+    telling = false
+  }
+}
+
+/** A line at a time: each is a few milliseconds, and others have their turn between two. */
+async function tellJob(db: Knex, id: string): Promise<void> {
+  const row = await findJob(db, id)
+  if (!row) return
+  const job = await documentAt(db, row)
+  const written = await linesWithRecords(db, id)
+  const lines: LineState[] = []
+  for (const output of outputsOf(job)) {
+    const own = written.has(output.id)
+      ? { readings: Records.of(await readingsOfLine(db, id, output.id)), repairs: Records.of(await repairsOfLine(db, id, output.id)) }
+      : { readings: Records.of<never>(), repairs: Records.of<never>() }
+    lines.push(lineState(own, evaluateOutput(output, job.practice)))
+    await new Promise(resolve => setImmediate(resolve))
+  }
+  const told = tell(lines)
+  await db('jobs').where({ id, revision: row.revision })
+    .update({ summary: JSON.stringify(told), state: JOB_STATES.indexOf(told.state), summary_revision: row.revision, summary_build: BUILD })
+}
+
+/** Deletes what is empty or archived, to be brought back within the days of grace. False where it is neither. */
+export async function deleteJob(db: Knex, id: string): Promise<'deleted' | 'not-there' | 'in-hand'> {
+  const row = await findJob(db, id)
+  if (!row) return 'not-there'
+  const isEmpty = outputsOf(await documentAt(db, row)).length === 0
+  if (!isEmpty && row.archivedAt === null) return 'in-hand'
+  const gone = await db('jobs').where({ id, revision: row.revision }).whereNull('deleted_at').update({ deleted_at: db.fn.now() })
+  return gone > 0 ? 'deleted' : 'in-hand'
+}
+
+export async function bringBack(db: Knex, id: string): Promise<boolean> {
+  return await db('jobs').where({ id }).whereNotNull('deleted_at').update({ deleted_at: null }) > 0
+}
+
+async function forgetDeleted(db: Knex): Promise<void> {
+  await db('jobs').whereRaw(`deleted_at < now() - interval '${DELETED_KEPT_DAYS} days'`).delete()
+}
