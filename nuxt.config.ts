@@ -29,7 +29,8 @@ export default defineNuxtConfig({
     '~/theme/base.css',
   ],
   buildDir: buildFolder ? `${buildFolder}/nuxt` : '.nuxt',
-  experimental: { payloadExtraction: false, appManifest: false },
+  // A page that cannot be fetched is said in words (app.vue); the framework would load all anew, which is the browser’s error page.
+  experimental: { payloadExtraction: false, appManifest: false, emitRouteChunkError: 'manual' },
   compatibilityDate: '2026-01-01',
   nitro: {
     ...(buildFolder ? { output: { dir: `${buildFolder}/output` } } : {}),

@@ -1,12 +1,30 @@
 <script setup lang="ts">
-import { onMounted } from 'vue'
+import { onMounted, shallowRef } from 'vue'
+import { preloadRouteComponents, useNuxtApp } from '#imports'
 import { useTheme } from '~/composables/useTheme'
 import { useOutboxStore } from '~/stores/outbox'
 
+/** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
+const PAGES = ['/', '/quick', '/jobs/any', '/jobs/any/check']
+
 useTheme().begin()
-onMounted(() => useOutboxStore().begin())
+/** A page was asked for that had not been fetched, and the server is away. Loading the whole anew would show the browser’s own error page. */
+const isMissing = shallowRef(false)
+useNuxtApp().hook('app:chunkError', () => { isMissing.value = true })
+onMounted(async () => {
+  useOutboxStore().begin()
+  for (const page of PAGES) await preloadRouteComponents(page).catch(() => undefined)
+})
 </script>
 
 <template>
+  <p v-if="isMissing" class="page-missing" role="alert">
+    That page cannot be fetched while the server is away. Stay here: what you do is kept, and sent when it is back.
+    <button class="act" type="button" @click="isMissing = false">all right</button>
+  </p>
   <NuxtPage />
 </template>
+
+<style scoped>
+.page-missing { padding: 8px 22px; border-bottom: 1.5px solid var(--stop); background: var(--paper-raised); }
+</style>

@@ -53,7 +53,7 @@ await main(async () => {
   const entry = await build('test')
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {
-    counts.push(await jest(['http', 'browser'], { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
+    counts.push(await jest(['http', 'start', 'browser'], { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
   }
   finally {
     await cluster.remove()

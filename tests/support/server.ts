@@ -65,7 +65,7 @@ export async function startServer(databaseUrl: string, port?: number): Promise<R
     url,
     log: () => log,
     stop: (signal = 'SIGTERM') => new Promise((resolve) => {
-      if (child.exitCode !== null) return resolve()
+      if (child.exitCode !== null || child.signalCode !== null) return resolve()
       const last = setTimeout(() => child.kill('SIGKILL'), 8000)
       child.on('close', () => {
         clearTimeout(last)

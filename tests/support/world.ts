@@ -28,6 +28,7 @@ export class World {
   }
 
   async startAgain(): Promise<void> {
+    await this.server.stop('SIGKILL')
     this.server = await startServer(this.database.url, Number(new URL(this.server.url).port))
   }
 

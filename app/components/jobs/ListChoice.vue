@@ -41,7 +41,7 @@ defineExpose({ focus: () => box.value?.querySelector('input')?.focus(), empty })
       <InputText v-model="search" size="small" aria-label="Find a job by its name" placeholder="find by name" maxlength="120" @update:model-value="typed" @keydown.esc="empty" />
       <KeyCap of="f" />
     </span>
-    <Select aria-label="State" :model-value="store.query.state" :options="STATES" option-label="says" option-value="id" size="small" @update:model-value="store.ask({ state: $event })" />
+    <Select aria-label="State" :model-value="store.query.state" :options="STATES" option-label="says" option-value="id" size="small" placeholder="whatever state" @update:model-value="store.ask({ state: $event })" />
     <Select aria-label="Order" :model-value="store.query.sort" :options="SORTS" option-label="says" option-value="id" size="small" @update:model-value="store.ask({ sort: $event })" />
   </div>
 </template>

@@ -1,0 +1,188 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals'
+import { speakersOf } from '#core/job/tree'
+import { jobOf } from '#core/testing/jobs'
+import { Key, type Browser } from '../support/browser'
+import { World } from '../support/world'
+
+/** What a person did is on the server once, or in front of them with a reason: tried in a real browser, with the server really gone. */
+
+let world: World
+let browser: Browser
+let id = ''
+
+const open = (jobId = id) => world.go(`/jobs/${jobId}`).then(() => browser.see('.rail-row'))
+const saved = () => browser.see('.says', 'saved', 30_000)
+const names = async (jobId = id) => (await world.readJob(jobId)).job.amplifiers[0]!.outputs.map(o => o.name)
+const labels = async (jobId = id) => speakersOf((await world.readJob(jobId)).job.amplifiers[0]!.outputs[0]!.wiring).length
+const editCount = async (jobId = id) => (await world.readJob(jobId)).revision
+const keptKeys = () => browser.run<string[]>('return Object.keys(localStorage).filter(k => k.startsWith("plain-match.kept."))')
+/** Adds a speaker at the end of the first rail: every one shows in the count. */
+const addOne = () => browser.press(Key.HOME, 'a')
+
+beforeAll(async () => {
+  world = await World.open()
+  browser = world.browser
+}, 120_000)
+afterAll(() => world.close())
+beforeEach(async () => {
+  if (!await fetch(world.url).then(() => true, () => false)) await world.startAgain()
+  id = await world.putJob({ ...jobOf('3 x 5 W on 70 V 100 W'), name: 'Roof walk' })
+}, 30_000)
+
+test('away, to the list, back, one more edit: all are there', async () => {
+  await open()
+  await world.killServer()
+  for (let k = 0; k < 3; k++) await addOne()
+  await browser.see('.says', '3 kept here to send')
+  await browser.press('j')
+  await browser.see('.waiting', '3 edits of “Roof walk” wait on this device')
+  await browser.click('.waiting .act', 'try now')
+  await browser.driver.navigate().back()
+  await browser.see('[role=alert]', 'cannot be read just now')
+  await world.startAgain()
+  // It reads the job by itself, takes over what waits, and sends it with what is done now.
+  await browser.see('.rail-row', undefined, 20_000)
+  await addOne()
+  await saved()
+  expect([await labels(), await editCount(), await keptKeys()]).toEqual([7, 4, []])
+}, 90_000)
+
+test('reload while away, then one more edit: all are there', async () => {
+  await open()
+  await world.killServer()
+  await addOne()
+  await addOne()
+  await browser.see('.says', '2 kept here to send')
+  await browser.driver.navigate().refresh().catch(() => undefined)
+  await world.startAgain()
+  await open()
+  await addOne()
+  await saved()
+  expect([await labels(), await editCount(), await keptKeys()]).toEqual([6, 3, []])
+  // The undo stack reaches over it.
+  await browser.press('u')
+  await saved()
+  expect(await labels()).toBe(5)
+}, 90_000)
+
+test('a tab closed while away, and only the list opened later: said, and sent', async () => {
+  await open()
+  await world.killServer()
+  await addOne()
+  await addOne()
+  await browser.see('.says', '2 kept here to send')
+  const old = await browser.driver.getWindowHandle()
+  await browser.driver.switchTo().newWindow('tab')
+  const next = await browser.driver.getWindowHandle()
+  await browser.driver.switchTo().window(old)
+  await browser.driver.close()
+  await browser.driver.switchTo().window(next)
+  await browser.size(1280, 800)
+  await world.startAgain()
+  await world.go('/')
+  await browser.see('.row', 'Roof walk')
+  await browser.gone('.waiting')
+  expect([await labels(), await editCount(), await keptKeys()]).toEqual([5, 2, []])
+}, 90_000)
+
+test('the job is switched while an exchange hangs: the next one is saved, and nothing of the first is lost', async () => {
+  const other = await world.putJob({ ...jobOf('2 x 5 W on 70 V 100 W'), name: 'Palm house' })
+  await open()
+  await browser.cdp('Network.enable')
+  await browser.cdp('Network.emulateNetworkConditions', { offline: false, latency: 2500, downloadThroughput: -1, uploadThroughput: -1 })
+  await addOne()
+  await browser.see('.says', 'saving')
+  await browser.press('j')
+  await browser.click('a.open', 'Palm house')
+  await browser.see('h1', 'Palm house', 20_000)
+  await addOne()
+  await saved()
+  await browser.cdp('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
+  expect(await labels(other)).toBe(3)
+  await browser.driver.wait(async () => await labels() === 4, 15_000)
+}, 90_000)
+
+test('two windows away: both come back with what was done in each, once; what clashes is in front of the person', async () => {
+  await open()
+  const first = await browser.driver.getWindowHandle()
+  await browser.driver.switchTo().newWindow('tab')
+  const second = await browser.driver.getWindowHandle()
+  await browser.size(1280, 800)
+  await open()
+  await world.killServer()
+  const rename = async (name: string) => {
+    await browser.press(Key.HOME, 'e')
+    await browser.press(Key.TAB)
+    await browser.typeOver(name)
+    await browser.press(Key.ENTER, Key.ESCAPE)
+  }
+  await rename('north')
+  await browser.see('.says', 'kept here to send')
+  await browser.driver.switchTo().window(first)
+  await addOne()
+  await rename('south')
+  await browser.see('.says', '2 kept here to send')
+  await world.startAgain()
+  await saved()
+  await browser.driver.switchTo().window(second)
+  await saved()
+  const clashed = async () => (await browser.driver.findElements({ css: '.notice' })).length
+  const inSecond = await clashed()
+  await browser.driver.switchTo().window(first)
+  const inFirst = await clashed()
+  expect([inFirst + inSecond, await labels(), await editCount(), (await names())[0]!.length]).toEqual([1, 4, 2, 5])
+  // A refusal outlives a reload; it goes when the person says so.
+  await browser.driver.switchTo().window(inFirst > 0 ? first : second)
+  await browser.driver.navigate().refresh()
+  await browser.see('.notice', 'was changed in another window')
+  await browser.click('.notice button', 'leave it so')
+  await browser.gone('.notice')
+  expect(await keptKeys()).toEqual([])
+  await browser.driver.switchTo().window(second)
+  await browser.driver.close()
+  await browser.driver.switchTo().window(first)
+}, 90_000)
+
+test('what cannot be read in the storage is set aside and shown; the job opens all the same; a full storage stops nothing', async () => {
+  await open()
+  await browser.run('localStorage.setItem(arguments[0], arguments[1])', `plain-match.kept.${id}.odd`, '{"version":1,"at":1,"jobName":"x","stamped":{"id":"a","by":"b","undoes":null,"edit":{"kind":"job.explode"}},"refused":null}')
+  await browser.driver.navigate().refresh()
+  await browser.see('.rail-row')
+  await browser.run('const set = Storage.prototype.setItem; Storage.prototype.setItem = function () { throw new DOMException("full", "QuotaExceededError") }; window.mend = () => { Storage.prototype.setItem = set }')
+  await addOne()
+  await browser.see('.says', 'its storage is full')
+  await saved()
+  expect(await labels()).toBe(4)
+  await world.go('/')
+  await browser.see('.waiting', 'cannot be read')
+  await browser.click('.waiting .act', 'throw it away')
+  await browser.click('.waiting .act', 'really throw it away')
+  await browser.gone('.waiting')
+}, 90_000)
+
+test('what version 1 kept is sent by this one; a clash of it is shown in the list', async () => {
+  await world.go('/nowhere')
+  const stamped = (n: number, edit: unknown) => ({ id: `old-${n}`, by: 'window-of-old', undoes: null, edit })
+  await browser.run('localStorage.setItem(arguments[0], arguments[1])', `plain-match.pending.${id}.window-of-old`, JSON.stringify([
+    stamped(1, { kind: 'job.set', was: { name: 'Roof walk' }, to: { name: 'Roof walk, east' } }), stamped(2, { kind: 'job.set', was: { name: 'something else' }, to: { name: 'never' } }),
+  ]))
+  await world.go('/')
+  await browser.see('.row', 'Roof walk, east')
+  await browser.see('.waiting', 'was changed in another window')
+  await browser.click('.waiting .act', 'leave it so')
+  await browser.gone('.waiting')
+  expect([await editCount(), await keptKeys(), await browser.run('return Object.keys(localStorage).filter(k => k.includes("pending"))')]).toEqual([1, [], []])
+}, 60_000)
+
+test('the line typed on the first page outlives a reload; redo says what it does again', async () => {
+  await world.go('/')
+  await browser.see('.row')
+  await browser.press('/', ...'8 + 8')
+  await browser.see('.under', '16 Ω')
+  await browser.driver.navigate().refresh()
+  await browser.see('.under', '16 Ω')
+  await open()
+  await browser.press(Key.HOME, Key.ARROW_RIGHT, 'x')
+  await browser.press('u', 'U')
+  expect(await browser.run('return [...document.querySelectorAll("[role=status]")].map(e => e.textContent).join("|")')).toContain('done again: speaker removed')
+}, 60_000)

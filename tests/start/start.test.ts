@@ -1,0 +1,153 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { Checkout, until } from '../support/checkout'
+import { freePort } from '../support/server'
+import { fillVersion1 } from '../support/version1'
+
+/** npm start, as it is started, stopped and killed. One copy of the project; the tests go on from one another's data. */
+
+let checkout: Checkout
+beforeAll(() => { checkout = new Checkout() }, 60_000)
+afterAll(() => checkout.remove(), 60_000)
+
+const health = (url: string) => fetch(`${url}/api/health`).then(r => r.ok, () => false)
+const jobNames = async (url: string) => (await (await fetch(`${url}/api/jobs?sort=name`)).json() as { jobs: { name: string }[] }).jobs.map(j => j.name)
+const port = async () => ['--port', String(await freePort())]
+const isRoot = process.getuid?.() === 0
+
+test('started from another folder: it works in its own, on loopback alone whatever the environment says; TERM ends all of it', async () => {
+  const args = await port()
+  const started = checkout.start(args, { env: { NITRO_HOST: '0.0.0.0', HOST: '0.0.0.0', NITRO_PORT: '1' } })
+  const url = await started.url()
+  expect([await health(url), await jobNames(url), readdirSync(checkout.elsewhere)]).toEqual([true, ['Excursion boat Marigold', 'Fernhollow Glasshouses'], []])
+  // Listening addresses as the system tells them: 0100007F is 127.0.0.1.
+  const hex = Number(args[1]).toString(16).toUpperCase().padStart(4, '0')
+  const listening = readFileSync('/proc/net/tcp', 'utf8').split('\n').map(l => l.trim().split(/\s+/)).filter(c => c[3] === '0A' && c[1]?.endsWith(`:${hex}`)).map(c => c[1])
+  expect(listening).toEqual([`0100007F:${hex}`])
+  started.child.kill('SIGTERM')
+  expect([await started.ended(), /Stopped. Everything is kept/.test(started.log), await until(() => checkout.processes().length === 0)]).toEqual([0, true, true])
+  expect(existsSync(join(checkout.folder, '.data/running.json'))).toBe(false)
+}, 120_000)
+
+test('through npm: TERM to npm ends application and database, though npm passes nothing on', async () => {
+  const started = checkout.start(await port(), { by: 'npm' })
+  await started.url()
+  expect(checkout.processes().length).toBeGreaterThan(2)
+  started.child.kill('SIGTERM')
+  await started.ended()
+  expect(await until(() => checkout.processes().length === 0, 20_000)).toBe(true)
+}, 120_000)
+
+describe('two starts one second apart', () => {
+  test.each([['on one port', true], ['on two ports', false]])('%s: the second says so and ends, and takes nothing from the first', async (_, isSame) => {
+    const args = await port()
+    const first = checkout.start(args)
+    await new Promise(resolve => setTimeout(resolve, 1000))
+    const second = checkout.start(isSame ? args : await port())
+    expect([await second.ended(), /just being started|already running/.test(second.log), /ready:/.test(second.log)]).toEqual([1, true, false])
+    const url = await first.url()
+    const third = checkout.start([])
+    await third.says(/already running from this folder: http/)
+    await third.end('SIGINT')
+    expect([await health(url), await jobNames(url)]).toEqual([true, ['Excursion boat Marigold', 'Fernhollow Glasshouses']])
+    await first.end('SIGTERM')
+  }, 120_000)
+})
+
+test('killed without a word: its server goes by itself, the next start takes the database over and has everything', async () => {
+  const first = checkout.start(await port())
+  const url = await first.url()
+  const id = '3b0f1a52-7c1d-4b52-9a53-0b6b8f1f2a77'
+  await fetch(`${url}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id, from: 'nothing', name: 'Kept' }) })
+  first.child.kill('SIGKILL')
+  expect(await until(async () => !await health(url))).toBe(true)
+  const next = checkout.start(await port())
+  expect(await jobNames(await next.url())).toContain('Kept')
+  await next.end('SIGTERM')
+  expect(await until(() => checkout.processes().length === 0)).toBe(true)
+}, 120_000)
+
+test('a server that was left over all the same is ended by the next start', async () => {
+  const first = checkout.start(await port())
+  await first.url()
+  const note = JSON.parse(readFileSync(join(checkout.folder, '.data/running.json'), 'utf8')) as { serverPid: number }
+  // Stopped in its tracks it cannot hear that its starter is gone.
+  process.kill(note.serverPid, 'SIGSTOP')
+  first.child.kill('SIGKILL')
+  await first.ended()
+  const next = checkout.start(await port())
+  await next.url()
+  expect(existsSync(`/proc/${note.serverPid}`)).toBe(false)
+  await next.end('SIGTERM')
+}, 120_000)
+
+describe('a DATABASE_URL that cannot be used is said in one plain line', () => {
+  const cluster = () => new URL(process.env.TEST_DATABASE_URL!)
+  const other = (change: (url: URL) => void) => {
+    const url = cluster()
+    change(url)
+    return url.href
+  }
+  test.each<[string, () => string, RegExp]>([
+    ['no server there', () => 'postgres://app@127.0.0.1:1/x', /no PostgreSQL server answers at 127\.0\.0\.1:1/],
+    ['no such machine', () => 'postgres://app@no-such-host.invalid/x', /no PostgreSQL server answers at no-such-host\.invalid:5432/],
+    ['no such database', () => other((u) => { u.pathname = '/no_such' }), /no database “no_such”/],
+    ['no such role', () => other((u) => { u.username = 'nobody_known' }), /no role “nobody_known”/],
+    ['nonsense', () => 'a place for data', /is not an address/],
+    ['of another kind', () => 'mysql://x@y/z', /should begin with postgres:/],
+  ])('%s', async (_, url, says) => {
+    const started = checkout.start(await port(), { env: { DATABASE_URL: url() } })
+    expect(await started.ended()).toBe(1)
+    const lines = started.log.split('\n').filter(l => /DATABASE_URL/.test(l))
+    expect([lines.length, says.test(lines[0] ?? started.log), /\n\s+at /.test(started.log)]).toEqual([1, true, false])
+  }, 60_000)
+})
+
+test('a folder that cannot be written to, a full disk: one plain line each', () => {
+  const script = `import { plainly } from '${join(checkout.folder, 'scripts/lib/say.mjs')}'
+    for (const code of ['EROFS', 'EACCES', 'ENOSPC']) console.log(plainly(Object.assign(new Error('x'), { code, path: '/some/where' })))`
+  const lines = execFileSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' }).trim().split('\n')
+  expect(lines).toEqual([expect.stringMatching(/\/some\/where cannot be written to: the disk is read-only/), expect.stringMatching(/not allowed to this user/), expect.stringMatching(/disk is full/)])
+})
+
+describe('the private cluster', () => {
+  test('another user of the machine cannot enter it; the application’s role rules nothing', async () => {
+    const started = checkout.start(await port())
+    await started.url()
+    const data = join(checkout.folder, '.data/postgres')
+    const options = readFileSync(join(data, 'postmaster.opts'), 'utf8')
+    const socket = /unix_socket_directories=([^"\s]+)/.exec(options)![1]!
+    const psql = (user: string, role: string, sql: string) => spawnSync(isRoot ? 'runuser' : 'sh', isRoot
+      ? ['-u', user, '--', 'psql', '-h', socket, '-U', role, '-d', 'plain_match', '-Atc', sql]
+      : ['-c', `psql -h ${socket} -U ${role} -d plain_match -Atc "${sql}"`], { encoding: 'utf8', cwd: '/' })
+    if (isRoot) for (const role of ['app', 'keeper']) expect(psql('nobody', role, 'select 1').status).not.toBe(0)
+    expect(psql('postgres', 'app', 'select rolsuper::text || rolcreaterole || rolcreatedb from pg_roles where rolname = current_user').stdout.trim()).toBe('falsefalsefalse')
+    expect(psql('postgres', 'app', 'select count(*) > 3 from pg_tables where tableowner = current_user').stdout.trim()).toBe('t')
+    expect(options).toMatch(/listen_addresses=["\s]/)
+    await started.end('SIGTERM')
+  }, 120_000)
+
+  test('one that version 1 made, where the application ruled and everybody came in, is closed and brought up with all that is in it', async () => {
+    const data = join(checkout.folder, '.data/postgres')
+    rmSync(data, { recursive: true })
+    const bin = `/usr/lib/postgresql/${readdirSync('/usr/lib/postgresql').sort().at(-1)!}/bin`
+    const asServer = (...command: string[]) => execFileSync(isRoot ? 'runuser' : command[0]!, isRoot ? ['-u', 'postgres', '--', ...command] : command.slice(1), { cwd: '/', stdio: 'ignore' })
+    if (isRoot) execFileSync('install', ['-d', '-o', 'postgres', '-m', '700', data])
+    asServer(`${bin}/initdb`, '-D', data, '-U', 'app', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8')
+    const oldPort = await freePort()
+    asServer(`${bin}/pg_ctl`, '-D', data, '-w', '-l', join(data, 'server.log'), '-o', `-c listen_addresses=127.0.0.1 -c port=${oldPort} -c unix_socket_directories=''`, 'start')
+    const { jobId } = await fillVersion1(`postgres://app@127.0.0.1:${oldPort}/postgres`)
+    // As if its start had been killed: it still runs, open to all.
+    const started = checkout.start(await port())
+    const url = await started.url()
+    expect((await (await fetch(`${url}/api/jobs/${jobId}`)).json() as { job: { name: string } }).job.name).toBe('Fernhollow, as version 1 kept it')
+    expect(await fetch(`http://127.0.0.1:${oldPort}`).then(() => 'open', () => 'closed')).toBe('closed')
+    await started.end('SIGTERM')
+    // And once more, from what that made of it.
+    const again = checkout.start(await port())
+    expect((await jobNames(await again.url())).sort()).toEqual(['Excursion boat Marigold', 'Fernhollow Glasshouses', 'Fernhollow, as version 1 kept it'])
+    await again.end('SIGTERM')
+  }, 120_000)
+})
