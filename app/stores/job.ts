@@ -77,7 +77,7 @@ export const useJobStore = defineStore('job', () => {
 
   function act(message: Message, jobId: string): void {
     switch (message.do) {
-      case 'read job': return void ask(message.number, () => api<OpenedJob>(`/jobs/${encodeURIComponent(jobId)}`), answer => ({ is: 'opened', number: message.number, answer }))
+      case 'read job': return void ask(message.number, () => api<OpenedJob>(`/jobs/${encodeURIComponent(jobId)}?by=${windowId()}`), answer => ({ is: 'opened', number: message.number, answer }))
       case 'exchange': return void ask(message.number, () => api<SyncAnswer>(`/jobs/${jobId}/sync`, { method: 'POST', body: message.request }), answer => ({ is: 'answered', number: message.number, answer }))
       case 'keep':
         isStorageFull.value = !keep(message.kept)

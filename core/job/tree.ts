@@ -29,25 +29,35 @@ export function branchesOf(group: Group | Chain): Branch[] {
 export interface Place { output: Output, parent: Group, index: number, branch: Branch }
 
 /** Where a node hangs; null for the root chains and for what is not there. */
-export function findPlace(job: Job, nodeId: string): Place | null {
-  for (const output of outputsOf(job)) {
-    const found = placeIn(output.wiring, nodeId)
-    if (found) return { output, ...found }
+export function findPlace(job: Pick<Job, 'amplifiers'>, nodeId: string): Place | null {
+  for (const { outputs } of job.amplifiers) {
+    for (const output of outputs) {
+      const place = placesIn(output.wiring).get(nodeId)
+      if (place) return { output, ...place }
+    }
   }
   return null
 }
 
-function placeIn(parent: Group, nodeId: string): Omit<Place, 'output'> | null {
-  const { children } = parent
-  for (let index = 0; index < children.length; index++) {
-    const branch = children[index]!
-    if (branch.node.id === nodeId) return { parent, index, branch }
-    if (isGroup(branch.node)) {
-      const found = placeIn(branch.node, nodeId)
-      if (found) return found
+type PlaceIn = Omit<Place, 'output'>
+/** Places of every node below a root chain, by id, remembered by the chain itself: a line that no edit touches is never walked again. */
+const remembered = new WeakMap<Group | Chain, ReadonlyMap<string, PlaceIn>>()
+
+function placesIn(wiring: Chain): ReadonlyMap<string, PlaceIn> {
+  let places = remembered.get(wiring)
+  if (!places) {
+    const found = new Map<string, PlaceIn>()
+    const visit = (parent: Group) => {
+      parent.children.forEach((branch, index) => {
+        found.set(branch.node.id, { parent, index, branch })
+        if (isGroup(branch.node)) visit(branch.node)
+      })
     }
+    visit(wiring)
+    places = found
+    remembered.set(wiring, places)
   }
-  return null
+  return places
 }
 
 export function findSpeaker(job: Job, nodeId: string): { output: Output, speaker: Speaker } | null {
@@ -104,25 +114,9 @@ export function wiringIds({ amplifiers }: Pick<Job, 'amplifiers'>): string[] {
   return amplifiers.flatMap(a => [a.id, ...a.outputs.flatMap(outputIds)])
 }
 
-/** The first id in the wiring that is asked for; null when none is. Gathers nothing: it is asked for every part of an edit. */
-export function someId({ amplifiers }: Pick<Job, 'amplifiers'>, isWanted: (id: string) => boolean): string | null {
-  const within = (node: WireNode | Chain): string | null => {
-    if (isWanted(node.id)) return node.id
-    if (!isGroup(node)) return null
-    for (const { node: inner } of node.children) {
-      const found = within(inner)
-      if (found !== null) return found
-    }
-    return null
-  }
-  for (const amplifier of amplifiers) {
-    if (isWanted(amplifier.id)) return amplifier.id
-    for (const output of amplifier.outputs) {
-      const found = isWanted(output.id) ? output.id : within(output.wiring)
-      if (found !== null) return found
-    }
-  }
-  return null
+/** Whether anything in the wiring bears this id. */
+export function isInWiring(job: Pick<Job, 'amplifiers'>, id: string): boolean {
+  return job.amplifiers.some(a => a.id === id || a.outputs.some(o => o.id === id || o.wiring.id === id || placesIn(o.wiring).has(id)))
 }
 
 export function outputIds(output: Output): string[] {

@@ -1,14 +1,18 @@
-import type { StampedEdit } from './edits'
+import type { Edit, StampedEdit } from './edits'
 import type { Refusal } from './refusal'
 import type { JobDocument } from './schema'
 import type { LogEntry } from './undo'
 
 /** What server and windows say to each other about a job. */
 
-/** An edit as the server numbered it. */
-export interface EditEntry extends LogEntry { seq: number, at: string }
+/**
+ * An edit as the server numbered it. What would take it back is told to the window that made it, which alone undoes it; the
+ * edit itself is not told again to the window that has just sent it (null): a thousand readings would travel three times.
+ */
+export interface EditEntry extends Omit<LogEntry, 'edit' | 'inverse'> { seq: number, edit: Edit | null, inverse: Edit | null }
 
-export interface OpenedJob { id: string, revision: number, archivedAt: string | null, job: JobDocument, log: EditEntry[] }
+/** The job, and the newest edits of the window that asks: what it can undo. */
+export interface OpenedJob { id: string, revision: number, archivedAt: string | null, job: JobDocument, log: LogEntry[] }
 
 /** What is most pressing about a job, most pressing first. The place in this list is how it is stored and sorted. */
 export const JOB_STATES = ['stop', 'wrong', 'unproved', 'tight', 'open', 'empty', 'proved'] as const
@@ -30,7 +34,7 @@ export const PARTS_A_REQUEST = 1000
 /** Edits in one request. */
 export const EDITS_A_REQUEST = 200
 
-export interface SyncRequest { since: number, edits: StampedEdit[] }
+export interface SyncRequest { since: number, by: string, edits: StampedEdit[] }
 
 /** What became of one edit that was sent. */
 export type EditResult
@@ -40,6 +44,6 @@ export type EditResult
 export interface SyncAnswer {
   revision: number
   results: EditResult[]
-  /** Edits after the window's revision, its own among them; null when it should read the whole job. */
+  /** Edits after the window's revision, those just sent among them; null when it should read the whole job. */
   entries: EditEntry[] | null
 }

@@ -2,6 +2,7 @@ import { toDocument } from '#core/job/document'
 import { takeInSteps } from '#core/job/ledger'
 import type { Job } from '#core/job/schema'
 import type { EditEntry, OpenedJob, SyncAnswer, SyncRequest } from '#core/job/wire'
+import type { LogEntry } from '#core/job/undo'
 import { refusalWords } from '#core/job/words'
 import { keptKey, readKept, writeKept, type Kept } from '#core/window/kept'
 import { outboxAnswered, outboxRequest } from '#core/window/outbox'
@@ -18,28 +19,30 @@ import { seeded } from './trees'
  */
 
 class ModelServer {
-  readonly jobs = new Map<string, { job: Job, log: EditEntry[], isArchived: boolean }>()
+  readonly jobs = new Map<string, { job: Job, log: (LogEntry & { seq: number })[], isArchived: boolean }>()
   /** Windows further behind than this read the job anew: small, so that it happens. */
   static readonly MOST_ENTRIES = 6
 
-  open(id: string): OpenedJob {
+  open(id: string, by: string): OpenedJob {
     const { job, log } = this.jobs.get(id)!
-    return JSON.parse(JSON.stringify({ id, revision: log.length, archivedAt: null, job: toDocument(job), log: log.slice(-20) })) as OpenedJob
+    return JSON.parse(JSON.stringify({ id, revision: log.length, archivedAt: null, job: toDocument(job), log: log.filter(e => e.by === by).slice(-20) })) as OpenedJob
   }
 
-  sync(id: string, { since, edits }: SyncRequest): SyncAnswer {
+  sync(id: string, { since, by, edits }: SyncRequest): SyncAnswer {
     const held = this.jobs.get(id)!
     const steps = takeInSteps(held.job, edits, new Map(held.log.map(e => [e.id, e.edit])), held.isArchived)
     let next = steps.next()
     while (!next.done) next = steps.next()
     const { job, outcomes } = next.value
     held.job = job
-    for (const outcome of outcomes) if (outcome.status === 'applied') held.log.push({ ...outcome.entry, seq: held.log.length + 1, at: '' })
+    for (const outcome of outcomes) if (outcome.status === 'applied') held.log.push({ ...outcome.entry, seq: held.log.length + 1 })
     const behind = held.log.length - since
+    const sent = new Set(edits.map(e => e.id))
+    const told = (e: LogEntry & { seq: number }): EditEntry => ({ ...e, edit: sent.has(e.id) ? null : e.edit, inverse: e.by === by ? e.inverse : null })
     return JSON.parse(JSON.stringify({
       revision: held.log.length,
       results: outcomes.map(o => o.status === 'refused' ? { ...o, message: refusalWords(o.refusal) } : { id: o.id, status: o.status }),
-      entries: behind < 0 || behind > ModelServer.MOST_ENTRIES ? null : held.log.slice(since),
+      entries: behind < 0 || behind > ModelServer.MOST_ENTRIES ? null : held.log.slice(since).map(told),
     })) as SyncAnswer
   }
 }
@@ -114,7 +117,7 @@ export function playSchedule(seed: number): ScheduleResult {
       return
     }
     const before = server.jobs.get(jobId)!.log.length
-    const event: WindowEvent = ask === 'job' ? { is: 'opened', number, answer: server.open(jobId) } : { is: 'answered', number, answer: server.sync(jobId, ask) }
+    const event: WindowEvent = ask === 'job' ? { is: 'opened', number, answer: server.open(jobId, tab.by) } : { is: 'answered', number, answer: server.sync(jobId, ask) }
     parcels.push({ ...parcel, to: 'tab', event })
     const revision = server.jobs.get(jobId)!.log.length
     if (revision === before) return

@@ -24,6 +24,7 @@ export interface WindowState {
   readonly revision: number
   /** What is shown: confirmed with all pending edits that fit. */
   readonly job: Job | null
+  /** This window's own edits that the server has. */
   readonly log: readonly LogEntry[]
   /** In the order done. */
   readonly pending: readonly Pending[]

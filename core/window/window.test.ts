@@ -3,6 +3,7 @@ import { toDocument } from '#core/job/document'
 import type { Edit, StampedEdit } from '#core/job/edits'
 import { FORMAT_VERSION } from '#core/job/schema'
 import { EDITS_A_REQUEST, PARTS_A_REQUEST, type EditEntry, type OpenedJob, type SyncAnswer } from '#core/job/wire'
+import type { LogEntry } from '#core/job/undo'
 import { reading } from '#core/testing/edits'
 import { jobOf } from '#core/testing/jobs'
 import { playSchedule } from '#core/testing/schedules'
@@ -27,11 +28,11 @@ test('400 random schedules: every edit that a person made is on the server exact
 })
 
 const job = { ...jobOf('3 x 10 W on 70 V 100 W'), name: 'Hall' }
-const answer = (revision = 0, log: EditEntry[] = []): OpenedJob => ({ id: 'j', revision, archivedAt: null, job: toDocument(job), log })
+const answer = (revision = 0, log: LogEntry[] = []): OpenedJob => ({ id: 'j', revision, archivedAt: null, job: toDocument(job), log })
 const named = (was: string, to: string): Edit => ({ kind: 'job.set', was: { name: was }, to: { name: to } })
 const stamped = (id: string, edit: Edit, by = 'me'): StampedEdit => ({ id, by, undoes: null, edit })
 const kept = (id: string, at: number, edit: Edit, refused: Kept['refused'] = null): Kept => ({ jobId: 'j', jobName: 'Hall', at, stamped: stamped(id, edit), refused })
-const entry = (seq: number, s: StampedEdit): EditEntry => ({ ...s, inverse: s.edit, seq, at: '' })
+const entry = (seq: number, s: StampedEdit): EditEntry => ({ ...s, inverse: s.by === 'me' ? s.edit : null, seq })
 
 /** Plays events to a window that has opened the job; the state, and all messages of the last event. */
 function play(...events: WindowEvent[]): { state: WindowState, messages: Message[] } {

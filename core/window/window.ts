@@ -3,7 +3,7 @@ import { fromDocument } from '#core/job/document'
 import type { Edit } from '#core/job/edits'
 import { EditRefused, type Refusal } from '#core/job/refusal'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
-import { UNDO_REACH, undoStacks, type UndoStacks } from '#core/job/undo'
+import { UNDO_REACH, undoStacks, type LogEntry, type UndoStacks } from '#core/job/undo'
 import type { EditEntry, OpenedJob, SyncAnswer } from '#core/job/wire'
 import { editWords, refusalWords } from '#core/job/words'
 import { inOrder, type Kept } from './kept'
@@ -63,7 +63,7 @@ function onward(state: WindowState, messages: Message[] = []): Step {
   const edits = nextRequest(state.pending.map(p => p.stamped), state.isSingle)
   return {
     state: { ...state, asked: number, asking: { number, what: 'exchange', ids: edits.map(e => e.id) }, wantsNews: false },
-    messages: [...messages, { do: 'exchange', number, request: { since: state.revision, edits } }],
+    messages: [...messages, { do: 'exchange', number, request: { since: state.revision, by: state.by, edits } }],
   }
 }
 
@@ -86,7 +86,7 @@ function answered(state: WindowState, answer: SyncAnswer): Step {
     const result = results.get(stamped.id)
     return result?.status === 'refused' ? [{ stamped, at, message: result.message, code: result.refusal.code }] : []
   })
-  const news = answer.entries
+  const news = answer.entries && withBodies(state, answer.entries)
   // What others' edits of this answer confirm is confirmed, too: an earlier request of ours may have arrived after all.
   const confirmedIds = [...answer.results.filter(r => r.status !== 'refused').map(r => r.id), ...(news ?? []).map(e => e.id)]
   const { kept, ids } = settled(reached, new Set(confirmedIds))
@@ -104,12 +104,20 @@ function answered(state: WindowState, answer: SyncAnswer): Step {
   return onward(onlyOurs ? next : rebuilt(next), messages)
 }
 
-function logged({ log }: WindowState, news: readonly EditEntry[]): WindowState['log'] {
-  return news.length === 0 ? log : [...log, ...news].slice(-UNDO_REACH)
+/** What came, with the edits that this window sent put in again: they are not sent back to it. */
+function withBodies({ pending }: WindowState, entries: readonly EditEntry[]): (EditEntry & { edit: Edit })[] | null {
+  const sent = new Map(pending.map(p => [p.stamped.id, p.stamped.edit]))
+  const all = entries.map(entry => ({ ...entry, edit: entry.edit ?? sent.get(entry.id) ?? null }))
+  return all.every((e): e is EditEntry & { edit: Edit } => e.edit !== null) ? all : null
+}
+
+function logged({ log, by }: WindowState, news: readonly (EditEntry & { edit: Edit })[]): WindowState['log'] {
+  const own = news.flatMap(({ id, undoes, edit, inverse, ...e }): LogEntry[] => e.by === by && inverse ? [{ id, by, undoes, edit, inverse }] : [])
+  return own.length === 0 ? log : [...log, ...own].slice(-UNDO_REACH)
 }
 
 /** The job with the server's edits; null when one does not fit: then what is known here is not what the server has. */
-function withEntries(job: Job, entries: readonly EditEntry[]): Job | null {
+function withEntries(job: Job, entries: readonly (EditEntry & { edit: Edit })[]): Job | null {
   try {
     return entries.reduce((current, entry) => applyEdit(current, entry.edit).job, job)
   }

@@ -56,19 +56,28 @@ async function countOf(db: Knex, table: Table, jobId: string): Promise<number> {
   return rows[0]!.most ?? 0
 }
 
-/** Readings of these ids, those that correct them, those that they correct, and their rivals in correcting. */
-export async function mentionedReadings(db: Knex, jobId: string, ids: string[]): Promise<{ entries: Reading[], count: number }> {
-  const { rows } = await db.raw<{ rows: Reading[] }>(`
-    with named as (select id, supersedes from readings where job_id = :jobId and id = any(:ids))
-    select ${keysOf(READINGS)} from readings where job_id = :jobId and (
-      id = any(:ids) or supersedes = any(:ids) or id in (select supersedes from named) or supersedes in (select supersedes from named where supersedes is not null)
-    ) order by no`, { jobId, ids })
-  return { entries: rows, count: await countOf(db, READINGS, jobId) }
+async function entriesOf<T>(db: Knex, table: Table, jobId: string, where: string, ids: readonly string[]): Promise<T[]> {
+  if (ids.length === 0) return []
+  const { rows } = await db.raw<{ rows: T[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and ${where} order by no`, [jobId, [...ids] as never])
+  return rows
 }
 
-export async function mentionedRepairs(db: Knex, jobId: string, ids: string[]): Promise<{ entries: Repair[], count: number }> {
-  const { rows } = await db.raw<{ rows: Repair[] }>(`select ${keysOf(REPAIRS)} from repairs where job_id = ? and id = any(?) order by no`, [jobId, ids])
-  return { entries: rows, count: await countOf(db, REPAIRS, jobId) }
+/**
+ * Readings of these ids, those that they correct, and what else corrects the same. By ids first and the rest only where a
+ * correction is among them: asked as one question, the database looked through all readings of the job (20,000: 15 ms an edit).
+ */
+export async function mentionedReadings(db: Knex, jobId: string, ids: readonly string[]): Promise<{ entries: Reading[], count: number }> {
+  const named = await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', ids)
+  const corrected = [...new Set([...ids, ...named.flatMap(r => r.supersedes === null ? [] : [r.supersedes])])]
+  const there = new Set(named.map(r => r.id))
+  const more = await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', corrected.filter(id => !there.has(id) && !ids.includes(id)))
+  const rivals = await entriesOf<Reading>(db, READINGS, jobId, 'not withdrawn and supersedes = any(?::varchar[])', corrected.filter(id => there.has(id) || more.some(r => r.id === id)))
+  const all = new Map([...named, ...more, ...rivals].map(r => [r.id, r]))
+  return { entries: [...all.values()], count: await countOf(db, READINGS, jobId) }
+}
+
+export async function mentionedRepairs(db: Knex, jobId: string, ids: readonly string[]): Promise<{ entries: Repair[], count: number }> {
+  return { entries: await entriesOf<Repair>(db, REPAIRS, jobId, 'id = any(?::varchar[])', ids), count: await countOf(db, REPAIRS, jobId) }
 }
 
 async function insert(db: Knex, table: Table, jobId: string, entries: readonly object[], from: number): Promise<void> {

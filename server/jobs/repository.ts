@@ -3,6 +3,7 @@ import type { Edit, StampedEdit } from '#core/job/edits'
 import { toDocument } from '#core/job/document'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { upgradedEdit } from '#core/job/upgrade'
+import type { LogEntry } from '#core/job/undo'
 import type { EditEntry } from '#core/job/wire'
 
 /** All SQL about jobs and their edits. No rules of the trade here. */
@@ -87,14 +88,12 @@ export async function insertEdits(trx: Knex.Transaction, jobId: string, edits: r
   [jobId, FORMAT_VERSION, JSON.stringify(edits)])
 }
 
-interface RawEdit { seq: number, id: string, by: string, undoes: string | null, edit: unknown, inverse: unknown, at: Date, version: number }
-const EDIT_COLUMNS = ['seq', 'id', 'by', 'undoes', 'edit', 'inverse', 'at', 'version'] as const
-const toEntry = ({ version, at, edit, inverse, ...rest }: RawEdit): EditEntry =>
-  ({ ...rest, edit: upgradedEdit(edit, version) as Edit, inverse: upgradedEdit(inverse, version) as Edit, at: at.toISOString() })
-
-export async function editsSince(db: Knex, jobId: string, since: number, most: number): Promise<EditEntry[]> {
-  const rows = await db('edits').select(EDIT_COLUMNS).where({ job_id: jobId }).andWhere('seq', '>', since).orderBy('seq').limit(most) as RawEdit[]
-  return rows.map(toEntry)
+/** Edits after a revision, as they are told to a window: see EditEntry for what is left out. */
+export async function editsSince(db: Knex, jobId: string, since: number, most: number, by: string, justSent: string[]): Promise<EditEntry[]> {
+  const { rows } = await db.raw<{ rows: (EditEntry & { version: number })[] }>(`
+    select seq, id, by, undoes, version, case when id = any(:justSent::varchar[]) then null else edit end as edit, case when by = :by then inverse end as inverse
+    from edits where job_id = :jobId and seq > :since order by seq limit :most`, { jobId, since, most, by, justSent })
+  return rows.map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: edit && upgradedEdit(edit, version) as Edit, inverse: inverse && upgradedEdit(inverse, version) as Edit }))
 }
 
 /** Edits of the document between two revisions, `after` not included: what brings an older document up to date. */
@@ -104,10 +103,10 @@ export async function documentEdits(db: Knex, jobId: string, after: number, upTo
   return rows.map(row => upgradedEdit(row.edit, row.version) as Edit)
 }
 
-/** The newest edits, oldest of them first. */
-export async function lastEdits(db: Knex, jobId: string, most: number): Promise<EditEntry[]> {
-  const rows = await db('edits').select(EDIT_COLUMNS).where({ job_id: jobId }).orderBy('seq', 'desc').limit(most) as RawEdit[]
-  return rows.reverse().map(toEntry)
+/** The newest edits of one window, oldest of them first. */
+export async function lastEditsOf(db: Knex, jobId: string, by: string, most: number): Promise<LogEntry[]> {
+  const rows = await db('edits').select('id', 'by', 'undoes', 'edit', 'inverse', 'version').where({ job_id: jobId, by }).orderBy('seq', 'desc').limit(most) as (LogEntry & { version: number })[]
+  return rows.reverse().map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: upgradedEdit(edit, version) as Edit, inverse: upgradedEdit(inverse, version) as Edit }))
 }
 
 /** Tells every server on this database that a job changed; delivered when the transaction commits. */

@@ -22,12 +22,12 @@ const DOCUMENT_LAG = 50
  * The opened job as JSON text: its growing sections come from the database as text and go out as text.
  * All parts are of one moment.
  */
-export function openJobText(db: Knex, id: string): Promise<string | null> {
+export function openJobText(db: Knex, id: string, by: string): Promise<string | null> {
   return atOneMoment(db, async (trx) => {
     const row = await rows.findJob(trx, id)
     if (!row) return null
     const { format, version, name, note, practice, amplifiers } = toDocument(await documentAt(trx, row))
-    const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEdits(trx, id, UNDO_REACH)]
+    const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEditsOf(trx, id, by, UNDO_REACH)]
     const head = JSON.stringify({ id, revision: row.revision, archivedAt: row.archivedAt, log })
     const document = JSON.stringify({ format, version, name, note, practice, amplifiers })
     return `${head.slice(0, -1)},"job":${document.slice(0, -1)},"readings":${readings},"repairs":${repairs}}}`
@@ -74,10 +74,10 @@ export async function archiveJob(db: Knex, id: string, archived: boolean): Promi
  * Applies edits in order, each once, numbered in one transaction; an edit that does not fit comes back with its reason
  * and the rest go on. Answers with all that the window has not seen.
  */
-export async function syncJob(db: Knex, id: string, { since, edits }: SyncRequest): Promise<SyncAnswer | null> {
+export async function syncJob(db: Knex, id: string, { since, by, edits }: SyncRequest): Promise<SyncAnswer | null> {
   if (edits.length === 0) {
     const row = await rows.findJob(db, id)
-    return row && { revision: row.revision, results: [], entries: await newsOf(db, id, since, row.revision) }
+    return row && { revision: row.revision, results: [], entries: await newsOf(db, id, row.revision, { since, by, edits }) }
   }
   let confirmed = () => {}
   const answer = await db.transaction(async (trx): Promise<SyncAnswer | null> => {
@@ -88,7 +88,7 @@ export async function syncJob(db: Knex, id: string, { since, edits }: SyncReques
     const { job, outcomes } = await inSlices(takeInSteps(before, edits, known, row.archivedAt !== null))
     const revision = await write(trx, row, before, job, outcomes)
     confirmed = () => hold(row, revision, withoutRows(job))
-    return { revision, results: outcomes.map(resultOf), entries: await newsOf(trx, id, since, revision) }
+    return { revision, results: outcomes.map(resultOf), entries: await newsOf(trx, id, revision, { since, by, edits }) }
   })
   confirmed()
   return answer
@@ -133,8 +133,8 @@ function resultOf(outcome: Outcome): EditResult {
 }
 
 /** Edits after a revision; null where the window had better read the job anew. */
-async function newsOf(db: Knex, id: string, since: number, revision: number): Promise<SyncAnswer['entries']> {
+async function newsOf(db: Knex, id: string, revision: number, { since, by, edits }: SyncRequest): Promise<SyncAnswer['entries']> {
   const behind = revision - since
   if (behind < 0 || behind > MOST_ENTRIES) return null
-  return behind === 0 ? [] : rows.editsSince(db, id, since, MOST_ENTRIES)
+  return behind === 0 ? [] : rows.editsSince(db, id, since, MOST_ENTRIES, by, edits.map(e => e.id))
 }

@@ -30,7 +30,7 @@ async function makeJob(line = '4 x 10 W on 70 V 100 W'): Promise<string> {
   expect((await ask('POST', '/jobs', { id, from: 'line', line })).status).toBe(200)
   return id
 }
-const open = async (id: string, at = server) => (await ask('GET', `/jobs/${id}`, undefined, at)).body
+const open = async (id: string, at = server) => (await ask('GET', `/jobs/${id}?by=window`, undefined, at)).body
 const stamped = (edit: unknown, id = randomUUID()) => ({ id, by: 'window', undoes: null, edit })
 const named = (was: string, to: string) => ({ kind: 'job.set', was: { name: was }, to: { name: to } })
 const NAME = '4 x 10 W on 70 V 100 W'
@@ -87,15 +87,18 @@ test('fifty edits from two servers at once are numbered without a gap', async ()
     return ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(edit)] }, k % 2 ? server : second)
   }))
   const { revision, job, log } = await open(id)
-  expect([revision, job.readings.length, log.map((e: any) => e.seq)]).toEqual([50, 50, Array.from({ length: 50 }, (_, k) => k + 1)])
+  const { entries } = (await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [] })).body
+  expect([revision, job.readings.length, log.length, entries.map((e: any) => e.seq)]).toEqual([50, 50, 50, Array.from({ length: 50 }, (_, k) => k + 1)])
 })
 
 test('an edit that no longer fits comes back with its reason; those after it go on', async () => {
   const id = await makeJob()
-  const { status, body } = await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(named('old name', 'x')), stamped(named(NAME, 'Hall'))] })
+  const { status, body } = await ask('POST', `/jobs/${id}/sync`, { since: 0, by: 'window', edits: [stamped(named('old name', 'x')), stamped(named(NAME, 'Hall'))] })
   expect(status).toBe(200)
   expect(body.results).toMatchObject([{ status: 'refused', refusal: { code: 'changed-meanwhile' }, message: expect.stringContaining('changed in another window') }, { status: 'applied' }])
-  expect(body.entries).toMatchObject([{ seq: 1, edit: named(NAME, 'Hall'), inverse: named('Hall', NAME) }])
+  // The window that sent it has the edit; what takes it back is for the window that made it.
+  expect(body.entries).toMatchObject([{ seq: 1, edit: null, inverse: named('Hall', NAME) }])
+  expect((await ask('POST', `/jobs/${id}/sync`, { since: 0, by: 'other', edits: [] })).body.entries).toMatchObject([{ seq: 1, edit: named(NAME, 'Hall'), inverse: null }])
 })
 
 test('a change through one server is told by the other', async () => {

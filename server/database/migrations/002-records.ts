@@ -27,6 +27,7 @@ export async function up(knex: Knex): Promise<void> {
   })
   await knex.raw(`update edits set in_document = false where edit->>'kind' in ('reading.add', 'reading.withdraw', 'repair.add', 'repair.withdraw')`)
   await knex.raw('alter table edits alter column version drop default, alter column in_document drop default')
+  await knex.raw('create index edits_of_window on edits (job_id, by, seq)')
   await knex.raw('create index edits_in_document on edits (job_id, seq) where in_document')
 
   await knex.raw(`

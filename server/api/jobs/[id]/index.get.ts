@@ -1,9 +1,12 @@
 import { setHeader } from 'h3'
-import { jobIdOf, noSuchJob, route } from '../../../http/route'
+import { z } from 'zod'
+import { idText } from '#core/job/fields'
+import { jobIdOf, noSuchJob, readQuery, route } from '../../../http/route'
 import { openJobText } from '../../../jobs/service'
 
 export default route(async (event, db) => {
-  const opened = await openJobText(db, jobIdOf(event))
+  const { by } = readQuery(event, z.strictObject({ by: idText.default('') }))
+  const opened = await openJobText(db, jobIdOf(event), by)
   if (!opened) throw noSuchJob()
   setHeader(event, 'content-type', 'application/json; charset=utf-8')
   return opened
