@@ -30,6 +30,35 @@ export const stampedEditSchema = z.strictObject({
 })
 export type StampedEdit = z.infer<typeof stampedEditSchema>
 
+/** An edit that a schema refused: what is wrong and where in it. */
+export type Complaint = { issues: z.ZodError, at: string }
+
+/**
+ * Reads a stamped edit, a part a step: thousands of parts take their time, and a server has others to answer.
+ * @returns the edit, or the first complaint
+ */
+export function* readStampedInSteps(data: unknown): Generator<void, StampedEdit | Complaint> {
+  const parts = batchParts(data)
+  const shell = stampedEditSchema.safeParse(parts ? { ...data as object, edit: { kind: 'batch', edits: [] } } : data)
+  if (!shell.success) return { issues: shell.error, at: '' }
+  if (!parts) return shell.data
+  const edits: SimpleEdit[] = []
+  for (const [k, part] of parts.entries()) {
+    const parsed = simpleEditSchema.safeParse(part)
+    if (!parsed.success) return { issues: parsed.error, at: `edit.edits[${k}]` }
+    edits.push(parsed.data)
+    yield
+  }
+  return { ...shell.data, edit: { kind: 'batch', edits } }
+}
+
+/** The parts of what looks like a batch of a size that is taken; null for anything else, which goes through the schema as it is. */
+function batchParts(data: unknown): unknown[] | null {
+  const edit = (data as { edit?: { kind?: unknown, edits?: unknown } } | null)?.edit
+  const isPlain = typeof edit === 'object' && edit !== null && edit.kind === 'batch' && Array.isArray(edit.edits) && Object.keys(edit).length === 2
+  return isPlain && (edit.edits as unknown[]).length <= MOST_PARTS ? edit.edits as unknown[] : null
+}
+
 /** The edits that an edit is made of, in order. */
 export function partsOf(edit: Edit): readonly SimpleEdit[] {
   return edit.kind === 'batch' ? edit.edits : [edit]

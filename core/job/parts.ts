@@ -19,7 +19,7 @@ export function mentionedIds(edits: readonly Edit[]): string[] {
 
 function idsOf(part: SimpleEdit): string[] {
   switch (part.kind) {
-    case 'reading.add': return part.reading.supersedes === null ? [part.reading.id] : [part.reading.id, part.reading.supersedes]
+    case 'reading.add': return [part.reading.id]
     case 'reading.withdraw': return [part.readingId]
     case 'repair.add': return [part.repair.id]
     case 'repair.withdraw': return [part.repairId]
@@ -28,6 +28,11 @@ function idsOf(part: SimpleEdit): string[] {
     case 'node.add': return [part.branch.node.id, ...(isGroup(part.branch.node) ? branchesOf(part.branch.node).map(b => b.node.id) : [])]
     default: return []
   }
+}
+
+/** Ids of readings that these edits say were wrong. */
+export function correctedIds(edits: readonly Edit[]): string[] {
+  return edits.flatMap(edit => partsOf(edit).flatMap(part => part.kind === 'reading.add' && part.reading.supersedes !== null ? [part.reading.supersedes] : []))
 }
 
 /** Ids of the readings and repairs that an edit adds or changes, in order. */

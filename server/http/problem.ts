@@ -32,6 +32,8 @@ export function problemOf(error: unknown): Problem | null {
   if (error instanceof ProblemError) return error.problem
   if (error instanceof InputError) return { status: 422, code: 'not-readable', message: error.message, where: error.position, expected: error.expected }
   if (error instanceof JobError) return { status: 422, code: 'not-a-job', message: error.message, where: error.path, expected: error.expected }
+  // Data nested without end: the stack ran out inside the schema.
+  if (error instanceof RangeError) return { status: 422, code: 'not-valid', message: 'The request nests too deep.' }
   if (isAway(error)) {
     return { status: 503, code: 'database-away', message: 'The database does not answer just now. Nothing is lost: edits are kept in this window and sent when it does.' }
   }

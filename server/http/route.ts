@@ -61,19 +61,14 @@ export function readQuery<S extends z.ZodType>(event: H3Event, schema: S): z.inf
   return checked(getQuery(event), schema)
 }
 
-/** Data of a schema; what is wrong is said with its place, below `at`. */
-export function checked<S extends z.ZodType>(data: unknown, schema: S, at = ''): z.infer<S> {
-  let parsed
-  try {
-    parsed = schema.safeParse(data)
-  }
-  catch (error) {
-    // Data nested without end: the stack ran out inside the schema.
-    if (error instanceof RangeError) throw problem(422, 'not-valid', 'The request nests too deep.')
-    throw error
-  }
+function checked<S extends z.ZodType>(data: unknown, schema: S): z.infer<S> {
+  const parsed = schema.safeParse(data)
   if (parsed.success) return parsed.data
-  const { message, path } = complaintOf(parsed.error)
-  const where = [at, path].filter(Boolean).join('.')
-  throw problem(422, 'not-valid', at === '' ? message : `${at}.${message}`, where)
+  throw refused(parsed.error)
+}
+
+/** What a schema complained of, with its place, below `at`. */
+export function refused(error: z.ZodError, at = '') {
+  const { message, path } = complaintOf(error)
+  return problem(422, 'not-valid', at === '' ? message : `${at}.${message}`, [at, path].filter(Boolean).join('.'))
 }

@@ -29,11 +29,19 @@ const REPAIRS: Table = {
 const objectOf = ({ columns }: Table) => `json_build_object(${columns.map(([column, key]) => `'${key}', ${column}`).join(', ')})`
 const keysOf = ({ columns }: Table) => columns.map(([column, key]) => `${column} as "${key}"`).join(', ')
 
-/** Entries of a job as one JSON text, made by the database: 20,000 readings pass through without being looked at here. */
-async function textOf(db: Knex, table: Table, jobId: string): Promise<string> {
-  const { rows } = await db.raw<{ rows: { list: string }[] }>(`select coalesce(json_agg(${objectOf(table)} order by no), '[]')::text as list from ${table.name} where job_id = ?`, [jobId])
-  return rows[0]!.list
+/** Entries of a job as a JSON list in pieces, made by the database: 20,000 readings pass through without being looked at here. */
+async function textOf(db: Knex, table: Table, jobId: string): Promise<string[]> {
+  const pieces: string[] = []
+  for (let from = 0; ; from += TEXT_PIECE) {
+    const { rows: [piece] } = await db.raw<{ rows: { list: string | null }[] }>(
+      `select json_agg(e)::text as list from (select ${keysOf(table)} from ${table.name} where job_id = ? and no > ? and no <= ? order by no) e`, [jobId, from, from + TEXT_PIECE])
+    // Numbers are without a gap: an empty piece is the end.
+    if (!piece!.list) return ['[', ...pieces, ']']
+    pieces.push(pieces.length > 0 ? ',' : '', piece!.list.slice(1, -1))
+  }
 }
+/** Entries in one piece of text, so that no piece holds up what else the server does. */
+const TEXT_PIECE = 4000
 export const readingsText = (db: Knex, jobId: string) => textOf(db, READINGS, jobId)
 export const repairsText = (db: Knex, jobId: string) => textOf(db, REPAIRS, jobId)
 
@@ -50,34 +58,38 @@ export async function linesWithRecords(db: Knex, jobId: string): Promise<Set<str
   return new Set(rows.map(r => r.output_id))
 }
 
-/** Entries are never taken out, so the newest number is their count. */
-async function countOf(db: Knex, table: Table, jobId: string): Promise<number> {
-  const { rows } = await db.raw<{ rows: { most: number | null }[] }>(`select max(no) as most from ${table.name} where job_id = ?`, [jobId])
-  return rows[0]!.most ?? 0
-}
-
 async function entriesOf<T>(db: Knex, table: Table, jobId: string, where: string, ids: readonly string[]): Promise<T[]> {
   if (ids.length === 0) return []
   const { rows } = await db.raw<{ rows: T[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and ${where} order by no`, [jobId, [...ids] as never])
   return rows
 }
 
+/** What a job has of the readings, repairs and edits of these ids, and how many readings and repairs there are of all. */
+export interface Mentioned { readings: Reading[], repairs: Repair[], readingCount: number, repairCount: number, edits: { id: string, edit: unknown, version: number }[] }
+
 /**
- * Readings of these ids, those that they correct, and what else corrects the same. By ids first and the rest only where a
- * correction is among them: asked as one question, the database looked through all readings of the job (20,000: 15 ms an edit).
+ * One question for all that taking edits in needs to know: each costs a way to the database and back while the job is locked.
+ * Entries are never taken out, so the newest number is their count.
  */
-export async function mentionedReadings(db: Knex, jobId: string, ids: readonly string[]): Promise<{ entries: Reading[], count: number }> {
-  const named = await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', ids)
-  const corrected = [...new Set([...ids, ...named.flatMap(r => r.supersedes === null ? [] : [r.supersedes])])]
-  const there = new Set(named.map(r => r.id))
-  const more = await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', corrected.filter(id => !there.has(id) && !ids.includes(id)))
-  const rivals = await entriesOf<Reading>(db, READINGS, jobId, 'not withdrawn and supersedes = any(?::varchar[])', corrected.filter(id => there.has(id) || more.some(r => r.id === id)))
-  const all = new Map([...named, ...more, ...rivals].map(r => [r.id, r]))
-  return { entries: [...all.values()], count: await countOf(db, READINGS, jobId) }
+export async function mentioned(db: Knex, jobId: string, recordIds: string[], editIds: string[]): Promise<Mentioned> {
+  const { rows: [found] } = await db.raw<{ rows: Mentioned[] }>(`
+    select
+      coalesce((select json_agg(${objectOf(READINGS)} order by no) from readings where job_id = :jobId and id = any(:recordIds::varchar[])), '[]') as readings,
+      coalesce((select json_agg(${objectOf(REPAIRS)} order by no) from repairs where job_id = :jobId and id = any(:recordIds::varchar[])), '[]') as repairs,
+      coalesce((select max(no) from readings where job_id = :jobId), 0) as "readingCount",
+      coalesce((select max(no) from repairs where job_id = :jobId), 0) as "repairCount",
+      coalesce((select json_agg(json_build_object('id', id, 'edit', edit, 'version', version)) from edits where job_id = :jobId and id = any(:editIds::varchar[])), '[]') as edits`,
+  { jobId, recordIds, editIds })
+  return found!
 }
 
-export async function mentionedRepairs(db: Knex, jobId: string, ids: readonly string[]): Promise<{ entries: Repair[], count: number }> {
-  return { entries: await entriesOf<Repair>(db, REPAIRS, jobId, 'id = any(?::varchar[])', ids), count: await countOf(db, REPAIRS, jobId) }
+/**
+ * Of corrections: the readings that they correct, and what else corrects the same. Asked apart, and only where there are any: in
+ * one question with the rest the database looked through all readings of the job (20,000: 15 ms an edit).
+ */
+export async function alsoCorrecting(db: Knex, jobId: string, corrected: readonly string[]): Promise<Reading[]> {
+  const rivals = await entriesOf<Reading>(db, READINGS, jobId, 'not withdrawn and supersedes = any(?::varchar[])', corrected)
+  return [...await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', corrected), ...rivals]
 }
 
 async function insert(db: Knex, table: Table, jobId: string, entries: readonly object[], from: number): Promise<void> {

@@ -55,15 +55,6 @@ export async function insertJob(db: Knex, id: string, job: Job): Promise<boolean
   return inserted.length > 0
 }
 
-/** Notes a new revision; with `job`, its document too. */
-export async function updateJob(trx: Knex.Transaction, id: string, to: { revision: number, name: string, documentRevision?: number, job?: Job }): Promise<void> {
-  await trx('jobs').where({ id }).update({
-    revision: to.revision, name: to.name, updated_at: trx.fn.now(),
-    ...(to.job ? { document: written(to.job), version: FORMAT_VERSION, document_revision: to.revision } : {}),
-    ...(to.documentRevision === undefined ? {} : { document_revision: to.documentRevision }),
-  })
-}
-
 export async function setArchived(db: Knex, id: string, archived: boolean): Promise<boolean> {
   return await db('jobs').where({ id }).whereNull('deleted_at').update({ archived_at: archived ? db.fn.now() : null }) > 0
 }
@@ -72,20 +63,27 @@ export async function deleteJobs(db: Knex, ids: string[]): Promise<void> {
   await db('jobs').whereIn('id', ids).delete()
 }
 
-export async function knownEdits(trx: Knex, jobId: string, ids: string[]): Promise<Map<string, Edit>> {
-  const rows = await trx('edits').select('id', 'edit', 'version').where({ job_id: jobId }).whereIn('id', ids) as { id: string, edit: unknown, version: number }[]
-  return new Map(rows.map(row => [row.id, upgradedEdit(row.edit, row.version) as Edit]))
-}
-
 export interface NewEdit extends StampedEdit { seq: number, inverse: Edit, isInDocument: boolean }
 
-/** Puts edits in, all in one statement. */
-export async function insertEdits(trx: Knex.Transaction, jobId: string, edits: readonly NewEdit[]): Promise<void> {
+/**
+ * Puts edits in, notes the new revision and tells every server of it, all in one statement: the job is locked meanwhile. With
+ * `job`, its document is written too; with `documentStands`, the one that is there is as new as the revision.
+ */
+export async function commitRevision(trx: Knex.Transaction, jobId: string, edits: readonly NewEdit[], to: { revision: number, name: string, job?: Job, documentStands: boolean }): Promise<void> {
+  const document = to.job ? ', document = :document::jsonb, version = :version, document_revision = :revision' : to.documentStands ? ', document_revision = :revision' : ''
   await trx.raw(`
-    insert into edits (job_id, seq, id, by, undoes, edit, inverse, version, in_document)
-    select ?, seq, id, by, undoes, edit, inverse, ?, "isInDocument"
-    from jsonb_to_recordset(?::jsonb) as e(seq integer, id text, by text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)`,
-  [jobId, FORMAT_VERSION, JSON.stringify(edits)])
+    with put as (
+      insert into edits (job_id, seq, id, by, undoes, edit, inverse, version, in_document)
+      select :jobId, seq, id, by, undoes, edit, inverse, :version, "isInDocument"
+      from jsonb_to_recordset(:edits::jsonb) as e(seq integer, id text, by text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)
+    ), noted as (
+      update jobs set revision = :revision, name = :name, updated_at = now()${document} where id = :jobId
+    )
+    select pg_notify(:channel, :message)`,
+  {
+    jobId, version: FORMAT_VERSION, edits: JSON.stringify(edits), revision: to.revision, name: to.name, channel: CHANGES_CHANNEL,
+    message: JSON.stringify({ jobId, revision: to.revision }), ...(to.job ? { document: written(to.job) } : {}),
+  })
 }
 
 /** Edits after a revision, as they are told to a window: see EditEntry for what is left out. */

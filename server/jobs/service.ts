@@ -1,11 +1,12 @@
 import type { Knex } from 'knex'
 import { toDocument } from '#core/job/document'
-import type { StampedEdit } from '#core/job/edits'
+import type { Edit, StampedEdit } from '#core/job/edits'
 import { takeInSteps, type Outcome } from '#core/job/ledger'
-import { documentParts, mentionedIds, touchedRows } from '#core/job/parts'
+import { correctedIds, documentParts, mentionedIds, touchedRows } from '#core/job/parts'
 import { Records } from '#core/job/records'
 import type { Job, JobDocument } from '#core/job/schema'
 import { UNDO_REACH } from '#core/job/undo'
+import { upgradedEdit } from '#core/job/upgrade'
 import { refusalWords } from '#core/job/words'
 import type { EditResult, SyncAnswer, SyncRequest } from '#core/job/wire'
 import { inSlices } from './breath'
@@ -19,10 +20,10 @@ const MOST_ENTRIES = 1000
 const DOCUMENT_LAG = 50
 
 /**
- * The opened job as JSON text: its growing sections come from the database as text and go out as text.
- * All parts are of one moment.
+ * The opened job as JSON text in pieces: its growing sections come from the database as text and go out as text.
+ * All of it is of one moment.
  */
-export function openJobText(db: Knex, id: string, by: string): Promise<string | null> {
+export function openJobText(db: Knex, id: string, by: string): Promise<string[] | null> {
   return atOneMoment(db, async (trx) => {
     const row = await rows.findJob(trx, id)
     if (!row) return null
@@ -30,7 +31,7 @@ export function openJobText(db: Knex, id: string, by: string): Promise<string | 
     const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEditsOf(trx, id, by, UNDO_REACH)]
     const head = JSON.stringify({ id, revision: row.revision, archivedAt: row.archivedAt, log })
     const document = JSON.stringify({ format, version, name, note, practice, amplifiers })
-    return `${head.slice(0, -1)},"job":${document.slice(0, -1)},"readings":${readings},"repairs":${repairs}}}`
+    return [head.slice(0, -1), ',"job":', document.slice(0, -1), ',"readings":', ...readings, ',"repairs":', ...repairs, '}}']
   })
 }
 
@@ -40,7 +41,7 @@ export async function readWhole(db: Knex, id: string): Promise<JobDocument | nul
     const row = await rows.findJob(trx, id)
     if (!row) return null
     const [readings, repairs] = [await records.readingsText(trx, id), await records.repairsText(trx, id)]
-    return { ...toDocument(await documentAt(trx, row)), readings: JSON.parse(readings) as JobDocument['readings'], repairs: JSON.parse(repairs) as JobDocument['repairs'] }
+    return { ...toDocument(await documentAt(trx, row)), readings: JSON.parse(readings.join('')) as JobDocument['readings'], repairs: JSON.parse(repairs.join('')) as JobDocument['repairs'] }
   })
 }
 
@@ -83,43 +84,47 @@ export async function syncJob(db: Knex, id: string, { since, by, edits }: SyncRe
   const answer = await db.transaction(async (trx): Promise<SyncAnswer | null> => {
     const row = await rows.lockJob(trx, id)
     if (!row) return null
-    const before = { ...await documentAt(trx, row), ...await mentionedBy(trx, id, edits) }
-    const known = await rows.knownEdits(trx, id, edits.map(e => e.id))
+    const { known, ...own } = await mentionedBy(trx, id, edits)
+    const before = { ...await documentAt(trx, row), ...own }
     const { job, outcomes } = await inSlices(takeInSteps(before, edits, known, row.archivedAt !== null))
-    const revision = await write(trx, row, before, job, outcomes)
+    const applied = outcomes.flatMap(o => o.status === 'applied' ? [o.entry] : [])
+      .map((entry, k) => ({ ...entry, seq: row.revision + k + 1, isInDocument: documentParts(entry.edit).length > 0 }))
+    if (applied.length > 0) await write(trx, row, before, job, applied)
+    const revision = row.revision + applied.length
     confirmed = () => hold(row, revision, withoutRows(job))
-    return { revision, results: outcomes.map(resultOf), entries: await newsOf(trx, id, revision, { since, by, edits }) }
+    // Where the window missed nothing, what is new is what it sent.
+    const entries = since === row.revision
+      ? applied.map(({ seq, id, by: author, undoes, inverse }) => ({ seq, id, by: author, undoes, edit: null, inverse: author === by ? inverse : null }))
+      : await newsOf(trx, id, revision, { since, by, edits })
+    return { revision, results: outcomes.map(resultOf), entries }
   })
   confirmed()
   return answer
 }
 
-/** The readings and repairs that these edits are about, with the count of all. */
-async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly StampedEdit[]): Promise<Pick<Job, 'readings' | 'repairs'>> {
+/** The readings, repairs and edits that these edits are about, with the count of all. */
+async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly StampedEdit[]): Promise<Pick<Job, 'readings' | 'repairs'> & { known: Map<string, Edit> }> {
   const ids = mentionedIds(edits.map(e => e.edit))
-  if (ids.length === 0) return { readings: Records.of(), repairs: Records.of() }
-  const [readings, repairs] = [await records.mentionedReadings(trx, id, ids), await records.mentionedRepairs(trx, id, ids)]
-  return { readings: Records.of(readings.entries, readings.count - readings.entries.length), repairs: Records.of(repairs.entries, repairs.count - repairs.entries.length) }
+  const found = await records.mentioned(trx, id, ids, edits.map(e => e.id))
+  const corrected = new Set([...correctedIds(edits.map(e => e.edit)), ...found.readings.flatMap(r => r.supersedes === null ? [] : [r.supersedes])])
+  const more = corrected.size > 0 ? await records.alsoCorrecting(trx, id, [...corrected]) : []
+  const readings = [...new Map([...found.readings, ...more].map(r => [r.id, r])).values()]
+  return {
+    readings: Records.of(readings, found.readingCount - readings.length), repairs: Records.of(found.repairs, found.repairCount - found.repairs.length),
+    known: new Map(found.edits.map(({ id, edit, version }) => [id, upgradedEdit(edit, version) as Edit])),
+  }
 }
 
-/** Writes what was taken in; the revision then. */
-async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, outcomes: readonly Outcome[]): Promise<number> {
-  const applied = outcomes.flatMap(o => o.status === 'applied' ? [o.entry] : [])
-  if (applied.length === 0) return row.revision
-  const entries = applied.map((entry, k) => ({ ...entry, seq: row.revision + k + 1, isInDocument: documentParts(entry.edit).length > 0 }))
+/** Writes what was taken in. */
+async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, applied: readonly rows.NewEdit[]): Promise<void> {
   const revision = row.revision + applied.length
-  await rows.insertEdits(trx, row.id, entries)
   const touched = applied.map(entry => touchedRows(entry.edit))
   await records.writeReadings(trx, row.id, before.readings, job.readings, touched.flatMap(t => t.readings))
   await records.writeRepairs(trx, row.id, before.repairs, job.repairs, touched.flatMap(t => t.repairs))
-  const lags = entries.some(e => e.isInDocument) || row.documentRevision < row.revision
-  await rows.updateJob(trx, row.id, {
-    revision, name: job.name,
-    // A document that nothing has changed stands for the new revision as well.
-    ...(!lags ? { documentRevision: revision } : revision - row.documentRevision >= DOCUMENT_LAG ? { job } : {}),
-  })
-  await rows.notifyChanged(trx, row.id, revision)
-  return revision
+  // A document that nothing has changed stands for the new revision as well.
+  const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
+  const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG
+  await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, documentStands, ...(isDue ? { job } : {}) })
 }
 
 function withoutRows(job: Job): Job {

@@ -15,6 +15,7 @@ import SheetPane from '~/components/sheet/SheetPane.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useJobKeys } from '~/composables/useJobKeys'
 import { useKeys, type KeyBinding } from '~/composables/useKeys'
+import { useGradualRails } from '~/composables/useGradualRails'
 import { useSheetActions } from '~/composables/useSheetActions'
 import { useJobStore } from '~/stores/job'
 import { useSheetStore, type PaneMode } from '~/stores/sheet'
@@ -34,6 +35,7 @@ const sought = ref('')
 const seekBox = useTemplateRef<HTMLElement>('seekBox')
 
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
+const { isDrawn } = useGradualRails()
 const suspectsOf = computed(() => {
   if (sheet.mode !== 'trace') return null
   const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
@@ -192,7 +194,7 @@ const ratingText = (amplifierId: string) => {
           <div class="rows">
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
-                v-if="sheet.lineById.get(output.id) && sheet.proofs.get(output.id)" :line="sheet.lineById.get(output.id)!" :proof="sheet.proofs.get(output.id)!" :width="railWidth"
+                v-if="isDrawn(output.id)" :line="sheet.lineById.get(output.id)!" :proof="sheet.proofs.get(output.id)!" :width="railWidth"
                 :selected-id="sheet.selection.outputId === output.id ? sheet.selection.nodeId ?? '' : null"
                 :suspects="sheet.selection.outputId === output.id ? suspectsOf : null"
                 @select="nodeId => sheet.select(output.id, nodeId)"

@@ -1,4 +1,5 @@
-import { setHeader } from 'h3'
+import { Readable } from 'node:stream'
+import { sendStream, setHeader } from 'h3'
 import { z } from 'zod'
 import { idText } from '#core/job/fields'
 import { jobIdOf, noSuchJob, readQuery, route } from '../../../http/route'
@@ -9,5 +10,5 @@ export default route(async (event, db) => {
   const opened = await openJobText(db, jobIdOf(event), by)
   if (!opened) throw noSuchJob()
   setHeader(event, 'content-type', 'application/json; charset=utf-8')
-  return opened
+  return sendStream(event, Readable.from(opened))
 })

@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { MOST_PARTS, partsOf, stampedEditSchema, type StampedEdit } from '#core/job/edits'
+import { MOST_PARTS, partsOf, readStampedInSteps, type StampedEdit } from '#core/job/edits'
 import { idText } from '#core/job/fields'
 import { EDITS_A_REQUEST } from '#core/job/wire'
 import { problem } from '../../../http/problem'
-import { checked, jobIdOf, noSuchJob, readJson, route } from '../../../http/route'
+import { jobIdOf, noSuchJob, readJson, refused, route } from '../../../http/route'
 import { inSlices } from '../../../jobs/breath'
 import { syncJob } from '../../../jobs/service'
 
@@ -25,7 +25,9 @@ export default route(async (event, db) => {
 function* readEdits(sent: readonly unknown[]): Generator<void, StampedEdit[]> {
   const edits: StampedEdit[] = []
   for (const [k, edit] of sent.entries()) {
-    edits.push(checked(edit, stampedEditSchema, `edits[${k}]`))
+    const read = yield* readStampedInSteps(edit)
+    if ('issues' in read) throw refused(read.issues, [`edits[${k}]`, read.at].filter(Boolean).join('.'))
+    edits.push(read)
     yield
   }
   return edits

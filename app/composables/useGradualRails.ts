@@ -1,0 +1,36 @@
+import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
+import { useSheetStore } from '~/stores/sheet'
+
+/** Rails drawn before the first frame; the rest of what a window shows comes in the next two. */
+const FIRST = 2
+/** And so many more a frame. */
+const MORE = 2
+
+/**
+ * Draws the rails of a large job by and by: fifty rails of forty tags at once held the page for over half a second, and only a
+ * few are in sight. The selected rail is always drawn.
+ */
+export function useGradualRails() {
+  const sheet = useSheetStore()
+  const count = shallowRef(FIRST)
+  const order = computed(() => new Map(sheet.lines.map((line, k) => [line.outputId, k])))
+  let frame = 0
+  let isDrawing = false
+
+  function more(): void {
+    isDrawing = count.value < order.value.size
+    if (!isDrawing) return
+    // After the frame, not in it: keys and clicks come in between.
+    frame = requestAnimationFrame(() => setTimeout(() => {
+      count.value += MORE
+      more()
+    }))
+  }
+  watch(() => order.value.size, () => { if (!isDrawing) more() }, { immediate: true })
+  onBeforeUnmount(() => {
+    cancelAnimationFrame(frame)
+    count.value = Infinity
+  })
+
+  return { isDrawn: (outputId: string) => (order.value.get(outputId) ?? Infinity) < count.value || sheet.selection.outputId === outputId }
+}
