@@ -34,6 +34,7 @@ export default createConfigForNuxt({ features: { stylistic: true, typescript: { 
       'vue/multi-word-component-names': 'off',
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
       'vue/html-closing-bracket-newline': 'off',
       'vue/html-indent': 'off',
       'vue/require-default-prop': 'off',

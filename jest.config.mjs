@@ -2,6 +2,8 @@
 const shared = {
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts'],
+  // Modules of the interface that decide something are tested as any other.
+  moduleNameMapper: { '^~/(.*)$': '<rootDir>/app/$1' },
   transform: { '\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } }] },
   modulePathIgnorePatterns: ['<rootDir>/\\.build', '<rootDir>/\\.nuxt', '<rootDir>/\\.data'],
 }

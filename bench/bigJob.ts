@@ -141,13 +141,10 @@ async function firstRail(world: World, job: Job): Promise<number> {
     times.push(await browser.driver.executeAsyncScript<number>(`const done = arguments[0]
       const link = [...document.querySelectorAll('a.open')].find(a => a.textContent.includes('To be opened'))
       const from = performance.now()
-      window.long = []
-      new PerformanceObserver(list => { for (const e of list.getEntries()) window.long.push(Math.round(e.startTime - from) + '+' + Math.round(e.duration)) }).observe({ type: 'longtask' })
       const look = () => document.querySelector('.rail-row') ? requestAnimationFrame(() => setTimeout(() => done(performance.now() - from))) : requestAnimationFrame(look)
       link.click()
       look()`))
     await new Promise(resolve => setTimeout(resolve, 1500))
-    if (process.env.SHOW_LONG) console.log(await browser.run('return window.long.join(" ")'))
   }
   return quantile(times, 0.5)
 }

@@ -1,9 +1,11 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
+import { bigJobTimes } from './bigJob'
 import { denseRows, growthOfTen, sweepRows } from './solver'
 import { evaluationTimes } from './evaluation'
 import { keyTimes } from './keys'
+import { playSchedules } from './schedules'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
 
@@ -15,6 +17,8 @@ const sweeps = sweepRows()
 const dense = denseRows()
 const evaluation = evaluationTimes()
 const keys = await keyTimes()
+const big = await bigJobTimes()
+const schedules = playSchedules()
 
 const row = (drops: number, frequencies: number) => sweeps.find(s => s.drops === drops && s.frequencies === frequencies)!
 const ratio = (drops: number) => row(drops, 240).ratio
@@ -30,6 +34,14 @@ const aims: [string, string, string, boolean][] = [
   ['growth from 200 to 2,000 drops (× 240)', 'no more than linear: 10 ×, ± 5 % of measuring', times(growth), growth <= 10.5],
   ['1,000 speakers evaluated after one edit', '5 ms', `${ms(evaluation.afterEditMs)} ms`, evaluation.afterEditMs < 5],
   ['1,000 speakers evaluated whole', '60 ms', `${ms(evaluation.wholeMs)} ms`, evaluation.wholeMs < 60],
+  ['2,000 speakers, 20,000 readings: an edit of the wiring, median', '15 ms', `${ms(big.wiringEditMs)} ms`, big.wiringEditMs < 15],
+  ['the same: one reading, median', '15 ms', `${ms(big.readingEditMs)} ms`, big.readingEditMs < 15],
+  ['the same: 1,000 readings in one request', '300 ms', `${ms(big.thousandReadingsMs)} ms`, big.thousandReadingsMs < 300],
+  ['the same: edits a second from ten windows', '100', big.editsASecond.toFixed(0), big.editsASecond >= 100],
+  ['the same: anybody else waits longer by, during 1,000 readings', '50 ms', `${ms(big.heldMs.byThousand)} ms`, big.heldMs.byThousand < 50],
+  ['the same: anybody else waits longer by, while it is opened', '50 ms', `${ms(big.heldMs.byOpening)} ms`, big.heldMs.byOpening < 50],
+  ['the same: from its name in the list to its first rail', '500 ms', `${ms(big.firstRailMs)} ms`, big.firstRailMs < 500],
+  [`${schedules.played.toLocaleString('en-GB')} random schedules of windows and a server: edits lost, doubled or left hanging`, '0', `${schedules.troubles} of ${schedules.made.toLocaleString('en-GB')}`, schedules.troubles === 0],
   ['key press to paint, 1,000 speakers, 95th percentile', '100 ms', `${ms(keys.p95Ms)} ms`, keys.p95Ms < 100],
 ]
 
@@ -62,6 +74,17 @@ ${dense.map(d => `| ${d.nodes} | ${ms(d.oursMs)} | ${ms(d.denseMs)} | ${times(d.
 - after one edit, applying it included: ${ms(evaluation.afterEditMs)} ms
 - every single fault of one line of 40 simulated and ranked: ${ms(evaluation.suspectsMs)} ms
 - key press to next paint on its run sheet, in Chromium, by the browser's event timing, ${keys.presses} presses (taps, moves, add, undo): median ${ms(keys.medianMs)} ms, 95th percentile ${ms(keys.p95Ms)} ms
+## A job of 2,000 speakers and 20,000 readings, through the server
+
+- an edit, sent and answered: wiring ${ms(big.wiringEditMs)} ms, a reading ${ms(big.readingEditMs)} ms
+- one edit of 1,000 readings ${ms(big.thousandReadingsMs)} ms, of 4,000 ${ms(big.fourThousandReadingsMs)} ms; meanwhile a request for another job waits longer by ${ms(big.heldMs.byThousand)} and ${ms(big.heldMs.byFourThousand)} ms (the longest wait of each of five rounds, median)
+- ${big.editsASecond.toFixed(0)} edits a second from ten windows, each sending when its last was answered
+- the whole job read over HTTP ${ms(big.openedMs)} ms; from its name in the list to the first rail drawn ${ms(big.firstRailMs)} ms
+
+## Windows and a server, in a world where everything goes wrong
+
+${schedules.played.toLocaleString('en-GB')} random schedules (requests lost, twice, late, in another order; windows reloaded, closed, jobs switched and archived): ${schedules.made.toLocaleString('en-GB')} edits made,
+${schedules.refused.toLocaleString('en-GB')} of them refused with a reason and still in front of the person at the end, ${schedules.dismissed.toLocaleString('en-GB')} decided by the person, ${schedules.troubles} lost, doubled or left hanging. ${ms(schedules.msEach)} ms a schedule.
 `
 writeFileSync('docs/benchmarks.md', text)
 process.stdout.write(text)

@@ -45,6 +45,7 @@ await main(async () => {
   ])
   await step('Preparing the types', prepareTypes)
   counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
+  counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
   counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
 
   mkdirSync('.build/test', { recursive: true })

@@ -11,7 +11,8 @@ const { grade, words = '', large = false } = defineProps<{ grade: Grade, words?:
 
 <style scoped>
 .tag {
-  display: inline-block; border: 1.5px solid currentcolor; border-radius: 2px; padding: 0 8px; font-weight: 700; font-size: 14px; line-height: 21px; white-space: nowrap;
+  display: inline-block; border: 1.5px solid currentcolor; border-radius: 2px; padding: 0 8px; font-weight: 700; font-size: 14px; line-height: 21px;
+    white-space: nowrap;
 }
 .large { font-size: 18px; line-height: 29px; padding: 0 9px; }
 .good { color: var(--good); }

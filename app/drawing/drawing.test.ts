@@ -27,7 +27,9 @@ describe.each(LINES)('“%s”', (text) => {
 
   test('between two conductors every speaker is drawn or counted, and no circle lies over another', () => {
     const drawing = drawLadder(outputOf(job).wiring)
-    for (const [k, a] of drawing.units.entries()) for (const b of drawing.units.slice(k + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(2 * RADIUS)
+    for (const [k, a] of drawing.units.entries()) {
+      for (const b of drawing.units.slice(k + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(2 * RADIUS)
+    }
     if (drawing.units.every(u => u.count === 1)) expect(drawing.units.length).toBe(line.speakers.length)
     else expect(drawing.units.length).toBeLessThan(line.speakers.length)
   })

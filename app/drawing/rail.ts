@@ -119,7 +119,10 @@ function currentOf(node: WireNode, facts: Facts): [amps: number, volts: number] 
 }
 
 class Pen {
-  constructor(private readonly into: RailDrawing, private readonly facts: Facts, private readonly cell: number, private readonly tagTop: number, private readonly row: number) {}
+  constructor(
+    private readonly into: RailDrawing, private readonly facts: Facts, private readonly cell: number, private readonly tagTop: number,
+    private readonly row: number,
+  ) {}
 
   /** Paints a node whose left is x and that hangs from y; `fed`: a stem comes down to it. */
   paint(node: WireNode, x: number, y: number, fed: boolean): void {

@@ -143,17 +143,20 @@ useKeys(() => bindings.value)
     <main class="jobs">
       <section class="quickline" aria-label="Quick match">
         <QuickInput ref="field" v-model="line" hint="What do I get if…" :error="error" @enter="navigateTo({ path: '/quick', query: line ? { line } : {} })" />
-        <p v-if="line.trim() === ''" class="soft small hint">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
+        <p v-if="line.trim() === ''" class="soft small hint">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W
+          on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
         <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event)" />
         <p v-else-if="shown" class="under">
           <GradeTag :grade="shown.evaluation.grade" />
-          {{ shown.evaluation.loadOhm === null ? '' : writeQuantity(shown.evaluation.loadOhm, 'Ω') }}<template v-if="shown.evaluation.tapsW !== null">, {{ writeQuantity(shown.evaluation.tapsW, 'W') }} of taps</template>
+          {{ shown.evaluation.loadOhm === null ? '' : writeQuantity(shown.evaluation.loadOhm, 'Ω') }}<template
+            v-if="shown.evaluation.tapsW !== null">, {{ writeQuantity(shown.evaluation.tapsW, 'W') }} of taps</template>
           <button class="act" type="button" @click="navigateTo({ path: '/quick', query: { line } })">the whole answer <KeyCap of="Enter" /></button>
         </p>
       </section>
       <input ref="file" class="hidden-label" type="file" accept=".json,application/json" tabindex="-1" aria-label="Job file to read in" @change="takeFile">
       <p v-if="problem" class="error-words problem" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
-      <p v-if="done" class="problem" role="status">{{ done.says }} <button class="act" type="button" @click="takeBack">bring it back <KeyCap of="u" /></button></p>
+      <p v-if="done" class="problem" role="status">{{ done.says }} <button class="act" type="button" @click="takeBack">bring it back <KeyCap of="u"
+        /></button></p>
       <section v-if="told" class="told" role="status" aria-label="The file came in, with remarks">
         <p><b>The file came in.</b> Not all of it counts:</p>
         <ul><li v-for="remark in told.remarks" :key="remark">{{ remark }}</li></ul>
@@ -171,12 +174,14 @@ useKeys(() => bindings.value)
         <p v-if="store.problem" class="error-words stale" role="alert">{{ store.problem }} The list is as it last was.</p>
         <section v-if="jobs.length === 0" class="state">
           <template v-if="!isPlain"><p>No job is like that here.</p><Button variant="outlined" label="Show all" @click="showAll" /></template>
-          <template v-else-if="store.query.place === 'active'"><p>No job in hand. Type a line above and keep it, or begin with an empty one.</p><Button variant="outlined" label="New job" @click="begin" /></template>
+          <template v-else-if="store.query.place === 'active'"><p>No job in hand. Type a line above and keep it, or begin with an empty one.</p><Button
+            variant="outlined" label="New job" @click="begin" /></template>
           <p v-else>Nothing here.</p>
         </section>
         <ul v-else ref="list" class="list">
           <JobRow
-            v-for="job in jobs" :key="job.id" :job="job" @copy="copy(job)" @archive="archive(job)" @bring-back="attempt(() => store.archive(job.id, false))" @remove="remove(job)"
+            v-for="job in jobs" :key="job.id" :job="job" @copy="copy(job)" @archive="archive(job)" @bring-back="attempt(() => store.archive(job.id,
+              false))" @remove="remove(job)"
             @recover="attempt(() => store.recover(job.id))" @rename="attempt(() => store.rename(job, $event))"
           />
         </ul>
@@ -195,7 +200,8 @@ useKeys(() => bindings.value)
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
 .problem { padding: 0 0 14px; }
 .list { list-style: none; border-top: 1px solid var(--rule); }
-.told { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 10px 14px; margin-bottom: 18px; display: grid; gap: 6px; justify-items: start; }
+.told { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 10px 14px; margin-bottom: 18px; display: grid; gap: 6px;
+  justify-items: start; }
 .told ul { padding-left: 20px; overflow-wrap: anywhere; }
 .stale { padding-bottom: 8px; }
 @media (max-width: 760px) { .jobs { padding: 14px 14px 60px; } }

@@ -84,7 +84,9 @@ useKeys(() => bindings.value)
       <QuickInput ref="field" v-model="text" large hint="how the speakers are wired, on which amplifier" :error="error" @enter="keep" />
       <p class="hint soft">
         <b>+</b> in series <b>||</b> in parallel <b>12 x 5 W on 70 V</b> a transformer line <b>on</b> an amplifier ·
-        <button class="act inline" type="button" :aria-expanded="building" @click="building = !building">{{ building ? 'put the taps away' : 'build it by tapping' }}</button>
+        <button
+          class="act inline" type="button" :aria-expanded="building"
+          @click="building = !building">{{ building ? 'put the taps away' : 'build it by tapping' }}</button>
       </p>
       <QuickBuilder v-if="building" :next="next" @insert="field?.insert($event)" @back="field?.back()" @clear="text = ''" />
 
@@ -111,7 +113,8 @@ useKeys(() => bindings.value)
             <p class="soft">{{ [lead.why, lead.todo].filter(Boolean).join(' ') }}</p>
             <p v-if="others.length > 0" class="soft">
               <template v-for="other in others" :key="other.how">
-                All in {{ other.how }} would be {{ writeQuantity(other.loadOhm, 'Ω') }}<template v-if="other.underFloor">, under its floor</template><template v-else-if="other.powerW !== null">: about {{ writeQuantity(other.powerW, 'W') }}</template>.
+                All in {{ other.how }} would be {{ writeQuantity(other.loadOhm, 'Ω') }}<template v-if="other.underFloor">, under its floor</template><template
+                  v-else-if="other.powerW !== null">: about {{ writeQuantity(other.powerW, 'W') }}</template>.
               </template>
             </p>
           </div>
@@ -125,7 +128,9 @@ useKeys(() => bindings.value)
           </details>
           <SchoolScale :line="line" />
           <Button class="keep" variant="outlined" :disabled="error !== null || keeping" @click="keep">
-            <span class="words"><b>{{ keeping ? 'Keeping…' : 'Keep as a job' }}</b><span class="small">with these {{ line.speakers.length === 1 ? 'one speaker' : `${line.speakers.length} speakers` }} and this amplifier, to wire and to check</span></span>
+            <span class="words"><b>{{ keeping ? 'Keeping…' : 'Keep as a job' }}</b><span class="small">with
+              these {{ line.speakers.length === 1 ? 'one speaker' : `${line.speakers.length} speakers` }} and this amplifier, to wire and to
+              check</span></span>
             <KeyCap of="Enter" />
           </Button>
           <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>

@@ -34,7 +34,8 @@ export const useOutboxStore = defineStore('outbox', () => {
   /** An edit that no open job will send. */
   const isLeft = ({ jobId, stamped }: Kept) => jobId !== jobs.id && !others.value.has(stamped.by)
   const left = computed(() => found.value.flatMap(({ kept }) => kept && isLeft(kept) ? [kept] : []))
-  const waiting = computed((): Waiting[] => [...byJob(left.value.filter(k => !k.refused))].map(([jobId, edits]) => ({ jobId, jobName: nameOf(edits), count: edits.length })))
+  const waiting = computed((): Waiting[] => [...byJob(left.value.filter(k => !k.refused))]
+    .map(([jobId, edits]) => ({ jobId, jobName: nameOf(edits), count: edits.length })))
   const notTaken = computed((): NotTaken[] => left.value.flatMap(k => k.refused
     ? [{ jobId: k.jobId, jobName: k.jobName, editId: k.stamped.id, what: editWords(k.stamped.edit), message: k.refused.message }]
     : []))

@@ -121,5 +121,8 @@ export const useSheetStore = defineStore('sheet', () => {
     mode.value = 'findings'
   }
 
-  return { selection, mode, chosenSuspect, lines, lineById, proofs, states, sentence, line, proof, place, speaker, findings, remedies, suspects, tracing, tried, select, reset }
+  return {
+    selection, mode, chosenSuspect, lines, lineById, proofs, states, sentence, line, proof, place, speaker, findings, remedies, suspects, tracing, tried,
+    select, reset,
+  }
 })

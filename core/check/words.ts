@@ -7,6 +7,16 @@ import type { Grade, VerdictCode } from './verdict'
 
 export const GRADE_WORDS: Record<Grade, string> = { good: 'Good', tight: 'Tight', stop: 'Stop', unknown: 'Not known' }
 
+/** The mark of a reading at its place, and what it is called where it cannot be seen. */
+export const MARKS: Record<Grade, { mark: string, says: string }> = {
+  good: { mark: '✓', says: 'proved' }, tight: { mark: '✕', says: 'doubtful' }, stop: { mark: '✕', says: 'wrong' }, unknown: { mark: '~', says: 'read' },
+}
+
+/** The mark for a grade; a dot where nothing is read yet. */
+export function markOf(grade: Grade | null | undefined): string {
+  return grade ? MARKS[grade].mark : '·'
+}
+
 export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, steps: string[] }> = {
   'line-impedance': {
     title: 'Impedance of the line', short: 'line impedance',

@@ -63,7 +63,8 @@ export class Records<T extends Placed> implements Iterable<T> {
     // Somebody else has added to the same version before: this one goes its own way from here.
     const shared = !line ? [] : line.shared.length === line.length ? line.shared : line.shared.slice(0, line.length)
     const length = shared.push(entry)
-    return new Records({ byId: byId.set(entry.id, entry), lines: lines.set(entry.outputId, { shared, length, list: null }), order: order.push(entry.id), elsewhere })
+    const grown = lines.set(entry.outputId, { shared, length, list: null })
+    return new Records({ byId: byId.set(entry.id, entry), lines: grown, order: order.push(entry.id), elsewhere })
   }
 
   /** With another state of an entry that is there. */

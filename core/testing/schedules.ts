@@ -25,7 +25,8 @@ class ModelServer {
 
   open(id: string, by: string): OpenedJob {
     const { job, log } = this.jobs.get(id)!
-    return JSON.parse(JSON.stringify({ id, revision: log.length, archivedAt: null, job: toDocument(job), log: log.filter(e => e.by === by).slice(-20) })) as OpenedJob
+    const own = log.filter(e => e.by === by).slice(-20)
+    return JSON.parse(JSON.stringify({ id, revision: log.length, archivedAt: null, job: toDocument(job), log: own })) as OpenedJob
   }
 
   sync(id: string, { since, by, edits }: SyncRequest): SyncAnswer {

@@ -134,7 +134,9 @@ describe('what came to nothing', () => {
 test('a request takes a bounded number of parts; a larger edit goes alone', () => {
   const batch = (parts: number): Edit => ({ kind: 'batch', edits: Array.from({ length: parts }, () => ({ kind: 'job.set', was: {}, to: {} })) })
   const lengths = (...parts: number[]) => nextRequest(parts.map((p, k) => stamped(`e${k}`, batch(p)))).length
-  expect([lengths(), lengths(1, 2), lengths(PARTS_A_REQUEST - 1, 1, 1), lengths(PARTS_A_REQUEST * 4, 1), lengths(...new Array<number>(EDITS_A_REQUEST + 5).fill(1))]).toEqual([0, 2, 2, 1, EDITS_A_REQUEST])
+  const all = [lengths(), lengths(1, 2), lengths(PARTS_A_REQUEST - 1, 1, 1), lengths(PARTS_A_REQUEST * 4, 1),
+    lengths(...new Array<number>(EDITS_A_REQUEST + 5).fill(1))]
+  expect(all).toEqual([0, 2, 2, 1, EDITS_A_REQUEST])
   expect(nextRequest([stamped('a', batch(1)), stamped('b', batch(1))], true).length).toBe(1)
 })
 

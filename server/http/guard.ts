@@ -2,7 +2,14 @@ import { problem, type ProblemError } from './problem'
 
 /** Who may ask for what. Pure: the headers of a request in, a refusal or null out. */
 
-export interface Asked { method: string, path: string, host: string | undefined, origin: string | undefined, fetchSite: string | undefined, contentType: string | undefined }
+export interface Asked {
+  method: string
+  path: string
+  host: string | undefined
+  origin: string | undefined
+  fetchSite: string | undefined
+  contentType: string | undefined
+}
 
 /** Names of this machine itself; a page that another site has bound to its address bears another. */
 const OWN_HOSTS = ['127.0.0.1', 'localhost', '[::1]']

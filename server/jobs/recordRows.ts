@@ -65,7 +65,13 @@ async function entriesOf<T>(db: Knex, table: Table, jobId: string, where: string
 }
 
 /** What a job has of the readings, repairs and edits of these ids, and how many readings and repairs there are of all. */
-export interface Mentioned { readings: Reading[], repairs: Repair[], readingCount: number, repairCount: number, edits: { id: string, edit: unknown, version: number }[] }
+export interface Mentioned {
+  readings: Reading[]
+  repairs: Repair[]
+  readingCount: number
+  repairCount: number
+  edits: { id: string, edit: unknown, version: number }[]
+}
 
 /**
  * One question for all that taking edits in needs to know: each costs a way to the database and back while the job is locked.
@@ -107,8 +113,11 @@ async function withdraw(db: Knex, table: Table, jobId: string, ids: string[], wi
   if (ids.length > 0) await db.raw(`update ${table.name} set withdrawn = ? where job_id = ? and id = any(?)`, [withdrawn, jobId, ids])
 }
 
+/** Entries before and after, and the ids of those that edits added or changed, in order. */
+export interface Written<T extends Placed> { before: Records<T>, after: Records<T>, touched: readonly string[] }
+
 /** Writes what edits did to a job's entries: new ones are put in, known ones are only ever withdrawn or brought back. */
-async function write<T extends Withdrawable>(db: Knex, table: Table, jobId: string, before: Records<T>, after: Records<T>, touched: readonly string[]): Promise<void> {
+async function write<T extends Withdrawable>(db: Knex, table: Table, jobId: string, { before, after, touched }: Written<T>): Promise<void> {
   const ids = [...new Set(touched)]
   const isKnown = (id: string) => before.get(id) !== undefined
   const known = ids.filter(isKnown).map(id => after.get(id)!)
@@ -117,5 +126,5 @@ async function write<T extends Withdrawable>(db: Knex, table: Table, jobId: stri
   await withdraw(db, table, jobId, known.filter(e => !e.withdrawn).map(e => e.id), false)
   await insert(db, table, jobId, ids.filter(id => !isKnown(id)).map(id => after.get(id)!), before.size)
 }
-export const writeReadings = (db: Knex, jobId: string, before: Records<Reading>, after: Records<Reading>, touched: readonly string[]) => write(db, READINGS, jobId, before, after, touched)
-export const writeRepairs = (db: Knex, jobId: string, before: Records<Repair>, after: Records<Repair>, touched: readonly string[]) => write(db, REPAIRS, jobId, before, after, touched)
+export const writeReadings = (db: Knex, jobId: string, written: Written<Reading>) => write(db, READINGS, jobId, written)
+export const writeRepairs = (db: Knex, jobId: string, written: Written<Repair>) => write(db, REPAIRS, jobId, written)

@@ -65,11 +65,13 @@ export async function deleteJobs(db: Knex, ids: string[]): Promise<void> {
 
 export interface NewEdit extends StampedEdit { seq: number, inverse: Edit, isInDocument: boolean }
 
+export interface NewRevision { revision: number, name: string, job?: Job, documentStands: boolean }
+
 /**
  * Puts edits in, notes the new revision and tells every server of it, all in one statement: the job is locked meanwhile. With
  * `job`, its document is written too; with `documentStands`, the one that is there is as new as the revision.
  */
-export async function commitRevision(trx: Knex.Transaction, jobId: string, edits: readonly NewEdit[], to: { revision: number, name: string, job?: Job, documentStands: boolean }): Promise<void> {
+export async function commitRevision(trx: Knex.Transaction, jobId: string, edits: readonly NewEdit[], to: NewRevision): Promise<void> {
   const document = to.job ? ', document = :document::jsonb, version = :version, document_revision = :revision' : to.documentStands ? ', document_revision = :revision' : ''
   await trx.raw(`
     with put as (
@@ -91,7 +93,8 @@ export async function editsSince(db: Knex, jobId: string, since: number, most: n
   const { rows } = await db.raw<{ rows: (EditEntry & { version: number })[] }>(`
     select seq, id, by, undoes, version, case when id = any(:justSent::varchar[]) then null else edit end as edit, case when by = :by then inverse end as inverse
     from edits where job_id = :jobId and seq > :since order by seq limit :most`, { jobId, since, most, by, justSent })
-  return rows.map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: edit && upgradedEdit(edit, version) as Edit, inverse: inverse && upgradedEdit(inverse, version) as Edit }))
+  const up = (edit: Edit | null, version: number) => edit && upgradedEdit(edit, version) as Edit
+  return rows.map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: up(edit, version), inverse: up(inverse, version) }))
 }
 
 /** Edits of the document between two revisions, `after` not included: what brings an older document up to date. */
@@ -104,7 +107,8 @@ export async function documentEdits(db: Knex, jobId: string, after: number, upTo
 /** The newest edits of one window, oldest of them first. */
 export async function lastEditsOf(db: Knex, jobId: string, by: string, most: number): Promise<LogEntry[]> {
   const rows = await db('edits').select('id', 'by', 'undoes', 'edit', 'inverse', 'version').where({ job_id: jobId, by }).orderBy('seq', 'desc').limit(most) as (LogEntry & { version: number })[]
-  return rows.reverse().map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: upgradedEdit(edit, version) as Edit, inverse: upgradedEdit(inverse, version) as Edit }))
+  const up = (edit: Edit, version: number) => upgradedEdit(edit, version) as Edit
+  return rows.reverse().map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: up(edit, version), inverse: up(inverse, version) }))
 }
 
 /** Tells every server on this database that a job changed; delivered when the transaction commits. */

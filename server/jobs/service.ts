@@ -119,8 +119,8 @@ async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly St
 async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, applied: readonly rows.NewEdit[]): Promise<void> {
   const revision = row.revision + applied.length
   const touched = applied.map(entry => touchedRows(entry.edit))
-  await records.writeReadings(trx, row.id, before.readings, job.readings, touched.flatMap(t => t.readings))
-  await records.writeRepairs(trx, row.id, before.repairs, job.repairs, touched.flatMap(t => t.repairs))
+  await records.writeReadings(trx, row.id, { before: before.readings, after: job.readings, touched: touched.flatMap(t => t.readings) })
+  await records.writeRepairs(trx, row.id, { before: before.repairs, after: job.repairs, touched: touched.flatMap(t => t.repairs) })
   // A document that nothing has changed stands for the new revision as well.
   const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
   const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG

@@ -21,7 +21,8 @@ afterAll(async () => {
 
 interface Answer { status: number, body: string, headers: Record<string, unknown> }
 /** A request with whatever headers: fetch would not send a foreign Host. */
-function send(method: string, path: string, headers: Record<string, string>, body?: string | ((write: (chunk: Buffer) => boolean, drained: () => Promise<void>) => Promise<void>)): Promise<Answer> {
+type Writer = (write: (chunk: Buffer) => boolean, drained: () => Promise<void>) => Promise<void>
+function send(method: string, path: string, headers: Record<string, string>, body?: string | Writer): Promise<Answer> {
   return new Promise((resolve, reject) => {
     const outgoing = request({ host: '127.0.0.1', port, method, path, headers }, (incoming) => {
       let text = ''

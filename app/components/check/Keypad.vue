@@ -13,7 +13,9 @@ function press(key: string): void {
 <template>
   <div class="keypad" role="group" aria-label="Number keys">
     <template v-for="row in ROWS" :key="row.join()">
-      <button v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k', blank: key === '' }" :tabindex="key === '' ? -1 : 0" :aria-hidden="key === ''" :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
+      <button
+        v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k', blank: key === '' }"
+        :tabindex="key === '' ? -1 : 0" :aria-hidden="key === ''" :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
         {{ key === 'k' ? 'kΩ' : key }}
       </button>
     </template>
@@ -23,7 +25,8 @@ function press(key: string): void {
 
 <style scoped>
 .keypad { display: grid; grid-template-columns: repeat(4, 1fr); border-top: 1px solid var(--rule); border-left: 1px solid var(--rule); }
-.key { border: 0; border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); background: var(--paper-raised); font-size: 21px; font-weight: 600; min-height: 58px; cursor: pointer; touch-action: manipulation; }
+.key { border: 0; border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); background: var(--paper-raised); font-size: 21px;
+  font-weight: 600; min-height: 58px; cursor: pointer; touch-action: manipulation; }
 .key:active { background: var(--wash); }
 .word { font-size: 16px; color: var(--ink-soft); }
 .blank { cursor: default; }

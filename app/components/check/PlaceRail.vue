@@ -21,9 +21,12 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
 
 <template>
   <div class="places" role="group" aria-label="Places on this line">
-    <button type="button" class="place head" :class="[HEAD_STATE, { on: selectedId === null }]" :aria-pressed="selectedId === null" :aria-label="`at the rack, ${WORDS[HEAD_STATE]}`" @click="emit('select', null)">rack</button>
     <button
-      v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[stateOf(speaker.id), { on: selectedId === speaker.id }]" :aria-pressed="selectedId === speaker.id"
+      type="button" class="place head" :class="[HEAD_STATE, { on: selectedId === null }]" :aria-pressed="selectedId === null"
+      :aria-label="`at the rack, ${WORDS[HEAD_STATE]}`" @click="emit('select', null)">rack</button>
+    <button
+      v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[stateOf(speaker.id), { on: selectedId === speaker.id }]"
+      :aria-pressed="selectedId === speaker.id"
       :aria-label="`speaker ${speaker.label}, ${WORDS[stateOf(speaker.id)]}`" @click="emit('select', speaker.id)"
     >
 {{ speaker.label }}
@@ -33,7 +36,8 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
 
 <style scoped>
 .places { display: flex; flex-wrap: wrap; gap: 8px 6px; padding-top: 3px; }
-.place { position: relative; border: 0; border-top: 3px solid var(--copper); background: none; padding: 8px 4px 1px; min-width: 34px; cursor: pointer; font-size: 13.5px; text-align: center; margin: 0 -3px; }
+.place { position: relative; border: 0; border-top: 3px solid var(--copper); background: none; padding: 8px 4px 1px; min-width: 34px; cursor: pointer;
+  font-size: 13.5px; text-align: center; margin: 0 -3px; }
 .place::before { content: ''; position: absolute; left: 50%; top: 0; height: 8px; border-left: 1.5px solid var(--ink); }
 .place { color: var(--ink-soft); }
 .place.good { color: var(--good); font-weight: 700; }

@@ -101,7 +101,9 @@ defineExpose({ focus })
 <template>
   <section class="reading" :aria-label="KIND_WORDS[kind].title">
     <div role="tablist" aria-label="What is read" class="kinds">
-      <button v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind" @click="kind = k">{{ KIND_WORDS[k].short }}</button>
+      <button
+        v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind"
+        @click="kind = k">{{ KIND_WORDS[k].short }}</button>
     </div>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
     <details class="steps" :open="!keypad">
@@ -124,7 +126,9 @@ defineExpose({ focus })
       <template v-else>
         <span class="value" :class="{ faint: isRecorded }">
           <input
-            v-model="typed" class="figure" :inputmode="keypad ? 'none' : 'decimal'" :placeholder="standing ? valueWords(standing.reading.value).replace(/ Ω$/, '') : '–'" autocomplete="off"
+            v-model="typed" class="figure" :inputmode="keypad ? 'none' : 'decimal'"
+            :placeholder="standing ? valueWords(standing.reading.value).replace(/ Ω$/, '') : '–'"
+            autocomplete="off"
             :aria-label="`${KIND_WORDS[kind].title}, in ohms`" maxlength="20" @keydown.enter="record()" @input="problem = ''"
           >
           <span class="unit">Ω</span>
@@ -135,7 +139,10 @@ defineExpose({ focus })
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <BandScale v-if="predicted" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
     <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
-    <p v-else-if="predicted" class="soft small">{{ predicted.low === null ? `What is right here is not known: ${predicted.source}.` : `Where the band comes from: ${predicted.source}.` }}</p>
+    <p
+      v-else-if="predicted"
+      class="soft
+      small">{{ predicted.low === null ? `What is right here is not known: ${predicted.source}.` : `Where the band comes from: ${predicted.source}.` }}</p>
 
     <div class="acts">
       <Button v-if="kind !== 'sound' && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
@@ -146,7 +153,10 @@ defineExpose({ focus })
     <InputText v-if="noting" v-model="note" size="small" aria-label="Note to this reading" placeholder="note, kept with the next reading" maxlength="2000" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
-    <Keypad v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? '' : typed.slice(0, -1)" @record="record()" />
+    <Keypad
+      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null"
+      @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
+      : typed.slice(0, -1)" @record="record()" />
   </section>
 </template>
 

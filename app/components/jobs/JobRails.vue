@@ -13,7 +13,8 @@ const MOST_DROPS = 22
 const shown = computed(() => lines.slice(0, MOST_ROWS).map((line, row) => {
   const drops = Math.min(line.speakers, MOST_DROPS)
   const gap = Math.min(14, (WIDTH - 34) / Math.max(1, drops))
-  return { line, y: 8 + row * ROW, end: 18 + drops * gap, drops: Array.from({ length: drops }, (_, k) => 18 + (k + 0.7) * gap), more: line.speakers > MOST_DROPS }
+  const at = Array.from({ length: drops }, (_, k) => 18 + (k + 0.7) * gap)
+  return { line, y: 8 + row * ROW, end: 18 + drops * gap, drops: at, more: line.speakers > MOST_DROPS }
 }))
 const height = computed(() => 8 + Math.max(1, shown.value.length) * ROW + (lines.length > MOST_ROWS ? 8 : 0))
 </script>

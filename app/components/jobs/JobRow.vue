@@ -48,13 +48,17 @@ function remove(): void {
   <li ref="row" class="row" :class="{ away: job.archivedAt !== null || job.deletedAt !== null }">
     <JobRails :lines="job.lines" class="drawing" />
     <div class="words">
-      <InputText v-if="renaming" v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finish(true)" @keydown.esc="finish(false)" @blur="finish(true)" />
+      <InputText
+        v-if="renaming" v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finish(true)" @keydown.esc="finish(false)"
+        @blur="finish(true)" />
       <span v-else-if="job.deletedAt" class="open">{{ job.name }}</span>
       <NuxtLink v-else :to="`/jobs/${job.id}`" class="open">{{ job.name }}</NuxtLink>
-      <p class="soft"><GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }} <span class="small when">{{ job.deletedAt ? `deleted ${when}, to be had back until ${lastDay}` : when }}</span></p>
+      <p class="soft"><GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }} <span
+        class="small when">{{ job.deletedAt ? `deleted ${when}, to be had back until ${lastDay}` : when }}</span></p>
     </div>
     <div v-if="asked > 0" class="acts sure" role="group" :aria-label="`delete ${job.name}`">
-      <span>{{ asked === 1 ? `Delete “${job.name.slice(0, 40)}”?` : proved > 0 ? `Its ${proved} proved readings go with it. Really?` : 'Really?' }} <span class="soft small">To be had back for {{ DELETED_KEPT_DAYS }} days.</span></span>
+      <span>{{ asked === 1 ? `Delete “${job.name.slice(0, 40)}”?` : proved > 0 ? `Its ${proved} proved readings go with it. Really?` : 'Really?' }} <span
+        class="soft small">To be had back for {{ DELETED_KEPT_DAYS }} days.</span></span>
       <button class="act danger" type="button" @click="remove">{{ asked === 1 ? 'delete it' : 'yes, delete it' }}</button>
       <button class="act" type="button" @click="asked = 0">no</button>
     </div>
@@ -73,7 +77,8 @@ function remove(): void {
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 190px minmax(0, 1fr) auto; gap: 6px 24px; align-items: center; padding: 14px 0; border-bottom: 1px solid var(--rule); }
+.row { display: grid; grid-template-columns: 190px minmax(0, 1fr) auto; gap: 6px 24px; align-items: center; padding: 14px 0;
+  border-bottom: 1px solid var(--rule); }
 .words { display: grid; gap: 3px; }
 .open { font-weight: 700; font-size: 18px; text-decoration: none; overflow-wrap: anywhere; }
 a.open:hover { text-decoration: underline; text-decoration-color: var(--ink); }

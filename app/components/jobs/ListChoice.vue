@@ -33,16 +33,24 @@ defineExpose({ focus: () => box.value?.querySelector('input')?.focus(), empty })
 <template>
   <div ref="box" class="choice" role="search" aria-label="Which jobs">
     <div class="places" role="tablist" aria-label="Jobs">
-      <button v-for="place in places" :key="place" type="button" role="tab" class="place" :class="{ on: store.query.place === place }" :aria-selected="store.query.place === place" @click="store.ask({ place })">
+      <button
+        v-for="place in places" :key="place" type="button" role="tab" class="place" :class="{ on: store.query.place === place }"
+        :aria-selected="store.query.place === place" @click="store.ask({ place })">
         {{ PLACES[place] }} <span class="figure soft">{{ store.list.counts[place] }}</span>
       </button>
     </div>
     <span class="find">
-      <InputText v-model="search" size="small" aria-label="Find a job by its name" placeholder="find by name" maxlength="120" @update:model-value="typed" @keydown.esc="empty" />
+      <InputText
+        v-model="search" size="small" aria-label="Find a job by its name" placeholder="find by name" maxlength="120" @update:model-value="typed"
+        @keydown.esc="empty" />
       <KeyCap of="f" />
     </span>
-    <Select aria-label="State" :model-value="store.query.state" :options="STATES" option-label="says" option-value="id" size="small" placeholder="whatever state" @update:model-value="store.ask({ state: $event })" />
-    <Select aria-label="Order" :model-value="store.query.sort" :options="SORTS" option-label="says" option-value="id" size="small" @update:model-value="store.ask({ sort: $event })" />
+    <Select
+      aria-label="State" :model-value="store.query.state" :options="STATES" option-label="says" option-value="id" size="small"
+      placeholder="whatever state" @update:model-value="store.ask({ state: $event })" />
+    <Select
+      aria-label="Order" :model-value="store.query.sort" :options="SORTS" option-label="says" option-value="id" size="small"
+      @update:model-value="store.ask({ sort: $event })" />
   </div>
 </template>
 

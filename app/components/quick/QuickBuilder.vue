@@ -29,7 +29,9 @@ const isLive = (when: string[]) => when.some(w => next.includes(w))
   <div class="builder" role="group" aria-label="Build the line by tapping">
     <div v-for="row in ROWS" :key="row.says" class="row">
       <span class="says soft small">{{ row.says }}</span>
-      <button v-for="key in row.keys" :key="key.text" class="piece" type="button" :disabled="!isLive(key.when)" @mousedown.prevent @click="emit('insert', key.text)">
+      <button
+        v-for="key in row.keys" :key="key.text" class="piece" type="button" :disabled="!isLive(key.when)" @mousedown.prevent
+        @click="emit('insert', key.text)">
         {{ key.text }}
       </button>
     </div>
@@ -45,7 +47,8 @@ const isLive = (when: string[]) => when.some(w => next.includes(w))
 .builder { display: flex; flex-wrap: wrap; gap: 8px 22px; padding: 10px 0 2px; }
 .row { display: flex; flex-wrap: wrap; gap: 5px; align-items: center; }
 .says { margin-right: 3px; }
-.piece { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; font: 600 14px/1 var(--mono); padding: 8px 9px; cursor: pointer; min-width: 36px; white-space: pre; }
+.piece { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; font: 600 14px/1 var(--mono); padding: 8px 9px;
+  cursor: pointer; min-width: 36px; white-space: pre; }
 .piece:hover:not(:disabled) { border-color: var(--ink); background: var(--wash); }
 .piece:disabled { opacity: .35; cursor: default; }
 @media (max-width: 760px) { .piece { padding: 12px 12px; font-size: 16px; } }

@@ -26,6 +26,7 @@ const isPiece = (text: string) => !text.startsWith('an ') && !text.startsWith('a
 <style scoped>
 .wrong { display: grid; gap: 6px; }
 .could { display: flex; flex-wrap: wrap; gap: 6px 9px; align-items: center; font-size: 15px; }
-.piece { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; font: 600 14px/1 var(--mono); padding: 5px 7px; cursor: pointer; color: var(--ink); }
+.piece { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; font: 600 14px/1 var(--mono); padding: 5px 7px;
+  cursor: pointer; color: var(--ink); }
 .piece:hover { border-color: var(--ink); }
 </style>

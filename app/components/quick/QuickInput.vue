@@ -60,8 +60,10 @@ defineExpose({ insert, back, focus: () => input.value?.focus() })
       <span v-for="(piece, k) in pieces" :key="k" :class="piece.kind">{{ piece.text }}</span>
     </div>
     <input
-      ref="input" v-model="text" class="typed" type="text" :aria-label="label" :placeholder="hint" spellcheck="false" autocomplete="off" autocapitalize="off" maxlength="2000"
-      :aria-invalid="error !== null && text.trim() !== ''" @keydown.enter="emit('enter')" @scroll="($event.target as HTMLElement).previousElementSibling!.scrollLeft = ($event.target as HTMLElement).scrollLeft"
+      ref="input" v-model="text" class="typed" type="text" :aria-label="label" :placeholder="hint"
+        spellcheck="false" autocomplete="off" autocapitalize="off" maxlength="2000"
+      :aria-invalid="error !== null && text.trim() !== ''" @keydown.enter="emit('enter')" @scroll="($event.target as
+        HTMLElement).previousElementSibling!.scrollLeft = ($event.target as HTMLElement).scrollLeft"
     >
   </div>
 </template>

@@ -23,7 +23,8 @@ const scale = computed(() => {
 })
 const bottom = computed(() => 8 + rows.value.length * ROW)
 const TICK_ROOM = 64
-const ends = computed(() => scale.value.ticks().reduce<number[]>((kept, tick) => kept.length === 0 || scale.value(tick) - scale.value(kept.at(-1)!) >= TICK_ROOM ? [...kept, tick] : kept, []))
+const hasRoom = (kept: number[], tick: number) => kept.length === 0 || scale.value(tick) - scale.value(kept.at(-1)!) >= TICK_ROOM
+const ends = computed(() => scale.value.ticks().reduce<number[]>((kept, tick) => hasRoom(kept, tick) ? [...kept, tick] : kept, []))
 const start = (value: number) => value <= 0 ? LEFT : scale.value(value)
 const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? writeQuantity(r.from, 'W') : `${writeQuantity(r.from, 'W')} to ${writeQuantity(r.to, 'W')}`}`).join(', '))
 </script>
@@ -35,7 +36,9 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
       <g v-for="(row, k) in rows" :key="row.practice" :transform="`translate(0 ${8 + k * ROW})`">
         <title>{{ row.says }}</title>
         <text y="14" class="name" :class="{ chosen: row.chosen }">{{ row.name }}</text>
-        <rect :x="start(row.from) - (row.toW === null || row.to === row.from ? 3 : 0)" y="3" :width="Math.max(6, start(row.to) - start(row.from))" height="14" class="bar" :class="{ chosen: row.chosen }" />
+        <rect
+          :x="start(row.from) - (row.toW === null || row.to === row.from ? 3 : 0)" y="3" :width="Math.max(6, start(row.to) - start(row.from))" height="14"
+          class="bar" :class="{ chosen: row.chosen }" />
         <text v-if="row.toW === null" :x="start(row.from) + 10" y="15" class="figure value">{{ writeQuantity(row.from, 'W') }}</text>
       </g>
       <line :x1="LEFT" :x2="WIDTH - 10" :y1="bottom" :y2="bottom" class="axis" />
@@ -45,7 +48,9 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
       </g>
       <g v-if="rated">
         <line :x1="scale(rated)" :x2="scale(rated)" y1="0" :y2="bottom + 6" class="mine" />
-        <text :x="scale(rated) + (scale(rated) > WIDTH - 130 ? -4 : 4)" :y="bottom + 18" class="mine-text" :text-anchor="scale(rated) > WIDTH - 130 ? 'end' : 'start'">this one, {{ writeQuantity(rated, 'W') }}</text>
+        <text
+          :x="scale(rated) + (scale(rated) > WIDTH - 130 ? -4 : 4)" :y="bottom + 18" class="mine-text"
+          :text-anchor="scale(rated) > WIDTH - 130 ? 'end' : 'start'">this one, {{ writeQuantity(rated, 'W') }}</text>
       </g>
     </svg>
   </figure>

@@ -36,7 +36,9 @@ const drop = computed(() => sheet.line?.drops.find(d => d.nodeId === sheet.selec
     </section>
     <VoltsChart v-if="sheet.line" :line="sheet.line" :selected-id="sheet.selection.nodeId" />
     <p v-if="drop" class="soft">
-      {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
+      {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span
+        class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template
+        v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
       <template v-else>what it gets is not known until the amplifier is rated.</template>
     </p>
   </div>

@@ -35,21 +35,30 @@ function setAmplifier(to: { name?: string, place?: string }): void {
       <TextEntry label="Line" :text="output.name" :read="textOf(outputFields.name, 'name')" hint="where it plays" @commit="setOutput({ name: $event })" />
     </div>
     <div>
-      <TextEntry label="What this output gives" :text="writeRating(output.rating)" :read="parseRating" hint="not known" @commit="setOutput({ rating: $event })" />
-      <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low impedance; empty for not known.</p>
+      <TextEntry
+        label="What this output gives" :text="writeRating(output.rating)" :read="parseRating" hint="not known"
+        @commit="setOutput({ rating: $event })" />
+      <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
+        impedance; empty for not known.</p>
     </div>
-    <TextEntry v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds" @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
+    <TextEntry
+      v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
+      @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
     <fieldset v-if="amplifier" class="amplifier">
       <legend class="soft small">The amplifier</legend>
       <div class="two">
         <TextEntry label="Name" :text="amplifier.name" :read="textOf(amplifierFields.name, 'name')" @commit="setAmplifier({ name: $event })" />
-        <TextEntry label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated" @commit="setAmplifier({ place: $event })" />
+        <TextEntry
+          label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated"
+          @commit="setAmplifier({ place: $event })" />
       </div>
     </fieldset>
     <div class="acts">
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
       <button class="act" type="button" @click="store.edit({ kind: 'output.remove', outputId: output.id })">remove this output and its line</button>
-      <button v-if="amplifier" class="act" type="button" @click="store.edit({ kind: 'amplifier.remove', amplifierId: amplifier.id })">remove {{ amplifier.name }} and all its lines</button>
+      <button
+        v-if="amplifier" class="act" type="button"
+        @click="store.edit({ kind: 'amplifier.remove', amplifierId: amplifier.id })">remove {{ amplifier.name }} and all its lines</button>
     </div>
   </form>
 </template>

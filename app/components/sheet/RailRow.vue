@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
-import { GRADE_WORDS, KIND_WORDS } from '#core/check/words'
+import { GRADE_WORDS, KIND_WORDS, markOf, MARKS } from '#core/check/words'
 import type { Speaker } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
@@ -44,7 +44,6 @@ const stroke = (weight: number) => (1.6 + 3.6 * Math.sqrt(weight)).toFixed(2)
 /** Full copper at the head's volts, pale where a fifth of them is gone. */
 const fade = (volts: number) => (1 - 0.62 * Math.min(1, (1 - volts) / 0.15)).toFixed(2)
 
-const MARK_WORDS = { good: 'proved', tight: 'doubtful', stop: 'wrong', unknown: 'read' } as const
 const repaired = computed(() => new Set(proof.repairs.map(r => r.nodeId)))
 const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
 const marksOf = (speaker: Speaker) => SPEAKER_CHECKS.map((kind) => {
@@ -53,9 +52,16 @@ const marksOf = (speaker: Speaker) => SPEAKER_CHECKS.map((kind) => {
 })
 const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
 
+const lineSays = computed(() => {
+  if (!lineReading.value) return ''
+  const { verdict, stale } = lineReading.value
+  if (verdict.grade === 'good') return '✓ line proved'
+  return verdict.grade === 'unknown' ? 'line read' : stale ? '✕ line, repaired since' : '✕ line reads wrong'
+})
+
 const spokenTag = (speaker: Speaker) => {
   const drop = facts.value.get(speaker.id)!
-  const marks = marksOf(speaker).map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARK_WORDS[m.grade]}`).join(', ')
+  const marks = marksOf(speaker).map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARKS[m.grade].says}`).join(', ')
   const suspect = suspects?.get(speaker.id)
   return [
     `Speaker ${speaker.label}`, speaker.name, wiringText(speaker), drop.powerW === null ? '' : `gets ${writeQuantity(drop.powerW, 'W')}`, marks,
@@ -73,7 +79,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <h2 class="name" :title="name">{{ name }}</h2>
       <GradeTag :grade="line.grade" />
       <span v-if="lineReading" class="read small" :class="lineReading.verdict.grade" :title="`line impedance ${lineReading.verdict.code}`">
-        {{ lineReading.verdict.grade === 'good' ? '✓ line proved' : lineReading.verdict.grade === 'unknown' ? 'line read' : lineReading.stale ? '✕ line, repaired since' : '✕ line reads wrong' }}
+        {{ lineSays }}
       </span>
       <span class="numbers">
         <ReserveScale :line="line" />
@@ -83,7 +89,9 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
       <g class="signal">
         <polyline v-for="(wire, k) in drawing.wires" :key="k" :points="wire.points" :stroke-width="stroke(wire.weight)" :stroke-opacity="fade(wire.volts)" />
-        <polyline v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)" :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.get(reach.id)?.inCable }" />
+        <polyline
+          v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)"
+          :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.get(reach.id)?.inCable }" />
       </g>
       <template v-for="reach in drawing.reaches" :key="`t${reach.id}`">
         <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM) }}</text>
@@ -95,8 +103,11 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: press a to hang a speaker on it</text>
 
       <g
-        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :class="{ chosen: selectedId === tag.speaker.id, suspect: suspects?.has(tag.speaker.id) }"
-        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.speaker.id ? 0 : -1" :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id"
+        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :class="{ chosen: selectedId === tag.speaker.id,
+suspect:
+          suspects?.has(tag.speaker.id) }"
+        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.speaker.id ? 0 : -1"
+        :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id"
         @click="emit('select', tag.speaker.id)" @focus="emit('select', tag.speaker.id)"
       >
         <path :d="OUTLINE" class="outline" />
@@ -105,7 +116,9 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
         <text y="35" class="figure wiring">{{ wiringText(tag.speaker) }}</text>
         <text y="48.5" class="figure watts">{{ wattText(facts.get(tag.speaker.id)!.powerW) }}</text>
         <g class="marks" :transform="`translate(0 ${TAG.height + 11})`">
-          <text v-for="(mark, k) in marksOf(tag.speaker)" :key="mark.kind" :x="k * 17 - 8.5" y="4" :class="mark.grade ?? 'none'">{{ mark.grade === null ? '·' : mark.grade === 'good' ? '✓' : mark.grade === 'unknown' ? '~' : '✕' }}</text>
+          <text
+            v-for="(mark, k) in marksOf(tag.speaker)" :key="mark.kind" :x="k * 17 - 8.5" y="4"
+            :class="mark.grade ?? 'none'">{{ markOf(mark.grade) }}</text>
           <text v-if="repaired.has(tag.speaker.id)" x="24" y="4" class="mend" :class="{ awaiting: awaiting.has(tag.speaker.id) }">⚒</text>
         </g>
         <g v-if="suspects?.has(tag.speaker.id)" class="rank" :class="{ first: suspects.get(tag.speaker.id)!.chosen }" transform="translate(22 2)">
@@ -113,7 +126,10 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
         </g>
       </g>
 
-      <g :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1" :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select', null)" @focus="emit('select', null)">
+      <g
+        :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1"
+        :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select',
+        null)" @focus="emit('select', null)">
         <text x="-13" y="5" class="output">{{ line.output.label }}</text>
         <circle r="8" class="ring" /><circle r="3" class="core" />
       </g>

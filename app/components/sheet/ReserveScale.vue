@@ -48,12 +48,18 @@ const spoken = computed(() => {
     <svg :width="WIDTH + 2" height="20" :viewBox="`-1 0 ${WIDTH + 2} 20`" role="img" :aria-label="spoken">
       <title>{{ spoken }}</title>
       <defs>
-        <pattern id="lost-hatch" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line x1="0" x2="0" y1="0" y2="4" class="hatch" /></pattern>
+        <pattern id="lost-hatch" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line
+          x1="0" x2="0" y1="0" y2="4"
+          class="hatch" /></pattern>
       </defs>
       <rect x="0" y="5" :width="x(figures.ratedW ?? end)" height="11" class="room" :class="{ unknown: figures.ratedW === null }" />
       <rect x="0" y="5" :width="x(figures.askedW)" height="11" class="asked" :class="{ over: figures.ratedW !== null && figures.askedW > figures.ratedW }" />
-      <rect :x="x(figures.askedW)" y="5" :width="Math.max(0, x(figures.askedW + figures.lostW) - x(figures.askedW))" height="11" class="lost" fill="url(#lost-hatch)" />
-      <line v-for="(mark, k) in figures.marks" :key="k" :x1="x(mark.w)" :x2="x(mark.w)" :y1="mark.chosen ? 0 : 3" :y2="mark.chosen ? 20 : 18" class="mark" :class="{ chosen: mark.chosen }" />
+      <rect
+        :x="x(figures.askedW)" y="5" :width="Math.max(0, x(figures.askedW + figures.lostW) - x(figures.askedW))" height="11" class="lost"
+        fill="url(#lost-hatch)" />
+      <line
+        v-for="(mark, k) in figures.marks" :key="k" :x1="x(mark.w)" :x2="x(mark.w)" :y1="mark.chosen ? 0 : 3" :y2="mark.chosen ? 20 : 18" class="mark"
+        :class="{ chosen: mark.chosen }" />
     </svg>
     <span class="figure text">{{ text }}</span>
   </span>

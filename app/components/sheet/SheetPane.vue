@@ -30,10 +30,13 @@ defineExpose({ pane })
       <p class="subject">
         <GradeTag :grade="sheet.line.grade" />
         <GradeTag v-if="(sheet.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
-        <span class="about"><b>{{ sheet.line.output.label }} {{ sheet.line.output.name }}</b><template v-if="sheet.speaker">, speaker {{ sheet.speaker.label }}</template></span>
+        <span class="about"><b>{{ sheet.line.output.label }} {{ sheet.line.output.name }}</b><template v-if="sheet.speaker">,
+          speaker {{ sheet.speaker.label }}</template></span>
       </p>
       <div role="tablist" aria-label="About the selection" class="modes">
-        <button v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: sheet.mode === m.mode }" :aria-selected="sheet.mode === m.mode" @click="emit('mode', m.mode)">
+        <button
+          v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: sheet.mode === m.mode }"
+          :aria-selected="sheet.mode === m.mode" @click="emit('mode', m.mode)">
           {{ m.says }} <KeyCap :of="m.key" />
         </button>
       </div>
@@ -43,7 +46,8 @@ defineExpose({ pane })
         <SpeakerForm v-if="sheet.speaker" :key="sheet.speaker.id" :speaker="sheet.speaker" />
         <OutputForm v-else :key="sheet.line.outputId" :output="sheet.line.output" />
       </template>
-      <ReadingPanel v-else-if="sheet.mode === 'check'" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" @trace="emit('mode', 'trace')" />
+      <ReadingPanel v-else-if="sheet.mode === 'check'" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" @trace="emit('mode', 'trace')"
+        />
       <SuspectsPanel v-else @again="emit('again')" />
     </template>
     <p v-else class="soft">Choose a rail or a speaker with the arrow keys, or press it. What is said about it stands here.</p>
@@ -51,9 +55,11 @@ defineExpose({ pane })
 </template>
 
 <style scoped>
-.pane { background: var(--paper-raised); border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px; align-content: start; }
+.pane { background: var(--paper-raised); border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px;
+  align-content: start; }
 .subject { display: flex; gap: 10px; align-items: baseline; }
 .modes { display: flex; gap: 14px; border-bottom: 1px solid var(--rule); justify-content: space-between; }
-.mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; white-space: nowrap; font-size: 15px; }
+.mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; white-space: nowrap;
+  font-size: 15px; }
 .mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
 </style>

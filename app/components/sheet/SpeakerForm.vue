@@ -84,28 +84,40 @@ const usualCable = computed((): Cable => sheet.place?.output.wiring.children.fin
     </div>
     <div class="field">
       <label for="load-kind" class="soft small">Wired as</label>
-      <Select input-id="load-kind" :model-value="load.kind" :options="KINDS" option-label="label" option-value="value" size="small" @update:model-value="setKind" />
+      <Select
+        input-id="load-kind" :model-value="load.kind" :options="KINDS" option-label="label" option-value="value" size="small"
+        @update:model-value="setKind" />
     </div>
 
     <template v-if="load.kind === 'tap'">
       <div role="radiogroup" aria-label="Tap" class="taps">
-        <button v-for="tapW in [...load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === load.tapW }" :aria-checked="tapW === load.tapW" @click="store.edit(setTap(speaker, tapW))">
+        <button
+          v-for="tapW in [...load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === load.tapW }"
+          :aria-checked="tapW === load.tapW" @click="store.edit(setTap(speaker, tapW))">
           {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
         </button>
         <span class="soft small">W at {{ writeNumber(load.ratedV, 4) }} V</span>
       </div>
       <div class="two wide-first">
         <TextEntry label="Its taps" :text="load.tapsW.join(', ')" :read="tapsOf" @commit="set({ load: { ...load, tapsW: $event } })" />
-        <TextEntry label="Printed for, V" :text="writeNumber(load.ratedV, 5)" :read="within(1, 1000, 'A line voltage', ' V')" @commit="load.kind === 'tap' && set({ load: { ...load, ratedV: $event } })" />
+        <TextEntry
+          label="Printed for, V" :text="writeNumber(load.ratedV, 5)" :read="within(1, 1000, 'A line voltage', ' V')"
+          @commit="load.kind === 'tap' && set({ load: { ...load, ratedV: $event } })" />
       </div>
       <div class="two">
-        <TextEntry label="Driver behind it" :text="writeOrNot(speaker.driverOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not known" @commit="set({ driverOhm: $event })" />
-        <TextEntry label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known" @commit="set({ continuousW: $event })" />
+        <TextEntry
+          label="Driver behind it" :text="writeOrNot(speaker.driverOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not known"
+          @commit="set({ driverOhm: $event })" />
+        <TextEntry
+          label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known"
+          @commit="set({ continuousW: $event })" />
       </div>
     </template>
     <div v-else class="two">
       <TextEntry label="Nominal" :text="writeQuantity(load.nominalOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setNominal($event)" />
-      <TextEntry label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known" @commit="set({ continuousW: $event })" />
+      <TextEntry
+        label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known"
+        @commit="set({ continuousW: $event })" />
     </div>
     <div v-if="load.kind === 'motional'" class="three">
       <TextEntry label="Re" :text="writeQuantity(load.reOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setMotional({ reOhm: $event })" />
@@ -118,15 +130,20 @@ const usualCable = computed((): Cable => sheet.place?.output.wiring.children.fin
     <fieldset v-for="{ nodeId, lead, says } in leads" :key="nodeId" class="lead">
       <legend class="soft small">Cable {{ says }}</legend>
       <div class="two">
-        <TextEntry label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft" @commit="setLead(nodeId, lead, { lengthM: $event })" />
+        <TextEntry
+          label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
+          @commit="setLead(nodeId, lead, { lengthM: $event })" />
         <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="setLead(nodeId, lead, { cable: $event })" />
       </div>
       <p class="soft small">
-        <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button class="act" type="button" @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
+        <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button
+          class="act" type="button"
+          @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
         <template v-else>Not stated: counted as none.</template>
       </p>
     </fieldset>
-    <button v-if="inGroup" class="act" type="button" @click="store.edit(ungroup(store.job!, inGroup.branch.node.id))">Open this {{ inGroup.branch.node.kind === 'series' ? 'series' : 'group' }}: hang its members on the rail</button>
+    <button v-if="inGroup" class="act" type="button" @click="store.edit(ungroup(store.job!, inGroup.branch.node.id))">Open
+      this {{ inGroup.branch.node.kind === 'series' ? 'series' : 'group' }}: hang its members on the rail</button>
   </form>
 </template>
 
@@ -137,7 +154,8 @@ const usualCable = computed((): Cable => sheet.place?.output.wiring.children.fin
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
 .taps { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
-.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 3px 7px; cursor: pointer; min-width: 30px; font-size: 14.5px; font-weight: 600; }
+.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 3px 7px; cursor: pointer; min-width: 30px;
+  font-size: 14.5px; font-weight: 600; }
 .tap.on { background: var(--ink); color: var(--paper); border-color: var(--ink); }
 .lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
 </style>

@@ -28,7 +28,8 @@ const points = computed(() => {
 const limitDb = computed(() => -LOSS_LIMIT_DB[line.kind])
 const limitV = computed(() => (points.value[0]?.volts ?? 0) * 10 ** (limitDb.value / 20))
 const x = computed(() => scaleLinear().domain([0, points.value.at(-1)?.metres ?? 1]).nice(4).range([EDGE.left, WIDTH - EDGE.right]))
-const y = computed(() => scaleLinear().domain([Math.min(limitV.value, ...points.value.map(p => p.volts)) * 0.985, points.value[0]?.volts ?? 1]).nice(4).range([HEIGHT - EDGE.bottom, EDGE.top]))
+const lowestV = computed(() => Math.min(limitV.value, ...points.value.map(p => p.volts)) * 0.985)
+const y = computed(() => scaleLinear().domain([lowestV.value, points.value[0]?.volts ?? 1]).nice(4).range([HEIGHT - EDGE.bottom, EDGE.top]))
 const path = computed(() => d3line<{ metres: number, volts: number }>(p => x.value(p.metres), p => y.value(p.volts))(points.value) ?? '')
 const limitY = computed(() => y.value(limitV.value))
 </script>
@@ -36,7 +37,10 @@ const limitY = computed(() => y.value(limitV.value))
 <template>
   <figure v-if="points.length > 1" class="volts">
     <figcaption><h3>Volts along the line</h3></figcaption>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`From ${writeNumber(points[0]!.volts)} V at the head to ${writeNumber(points.at(-1)!.volts)} V after ${writeNumber(points.at(-1)!.metres)} metres; limit ${writeDb(limitDb)}`">
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img"
+      :aria-label="`From ${writeNumber(points[0]!.volts)} V at the head to ${writeNumber(points.at(-1)!.volts)} V
+      after ${writeNumber(points.at(-1)!.metres)} metres; limit ${writeDb(limitDb)}`">
       <g v-for="tick in y.ticks(4)" :key="tick">
         <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="y(tick)" :y2="y(tick)" class="grid" />
         <text :x="EDGE.left - 5" :y="y(tick) + 4" class="tick end">{{ writeNumber(tick) }} V</text>
@@ -45,7 +49,9 @@ const limitY = computed(() => y.value(limitV.value))
       <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="limitY" :y2="limitY" class="limit" />
       <text :x="WIDTH - EDGE.right" :y="limitY - 4" class="limit-text">limit {{ writeDb(limitDb) }}</text>
       <path :d="path" class="curve" />
-      <circle v-for="point in points" :key="point.id" :cx="x(point.metres)" :cy="y(point.volts)" :r="point.id === selectedId ? 4.5 : 2.4" :class="point.id === selectedId && point.id !== '' ? 'here' : 'dot'" />
+      <circle
+        v-for="point in points" :key="point.id" :cx="x(point.metres)" :cy="y(point.volts)" :r="point.id === selectedId ? 4.5 : 2.4"
+        :class="point.id === selectedId && point.id !== '' ? 'here' : 'dot'" />
     </svg>
   </figure>
 </template>

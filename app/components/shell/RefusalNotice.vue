@@ -21,7 +21,8 @@ const store = useJobStore()
 
 <style scoped>
 .notices { position: fixed; left: 50%; bottom: 46px; translate: -50%; z-index: 20; width: min(680px, 94vw); display: grid; gap: 6px; }
-.notice { background: var(--paper-raised); border: 1.5px solid var(--stop); padding: 10px 14px; display: flex; gap: 16px; justify-content: space-between; align-items: baseline; flex-wrap: wrap; }
+.notice { background: var(--paper-raised); border: 1.5px solid var(--stop); padding: 10px 14px; display: flex; gap: 16px; justify-content: space-between;
+  align-items: baseline; flex-wrap: wrap; }
 .choices { display: flex; gap: 16px; }
 .choices .act { color: var(--ink); text-decoration: underline; }
 </style>

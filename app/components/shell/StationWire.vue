@@ -6,7 +6,9 @@ defineProps<{ stations: Station[] }>()
 
 <template>
   <nav class="stations" aria-label="Stations of the work">
-    <NuxtLink v-for="station in stations" :key="station.name" :to="station.to" class="station" :class="{ here: station.here, done: station.done }" :aria-current="station.here ? 'page' : undefined">
+    <NuxtLink
+      v-for="station in stations" :key="station.name" :to="station.to" class="station" :class="{ here: station.here, done: station.done }"
+      :aria-current="station.here ? 'page' : undefined">
       <span class="knot" aria-hidden="true" />
       <span class="name">{{ station.name }}</span>
       <span class="says soft">{{ station.says }}</span>
@@ -17,8 +19,10 @@ defineProps<{ stations: Station[] }>()
 <style scoped>
 .stations { display: grid; grid-auto-flow: column; grid-auto-columns: 1fr; position: relative; border-bottom: 1px solid var(--rule); padding: 0 22px; }
 .stations::before { content: ''; position: absolute; left: 22px; right: 22px; top: 15px; height: 3px; background: var(--copper-pale); }
-.station { position: relative; display: grid; grid-template-columns: auto auto; gap: 0 12px; justify-content: center; padding: 26px 6px 3px; text-decoration: none; font-size: 15px; }
-.knot { position: absolute; top: 10px; left: 50%; width: 13px; height: 13px; translate: -50%; border-radius: 50%; border: 2px solid var(--copper); background: var(--paper); }
+.station { position: relative; display: grid; grid-template-columns: auto auto; gap: 0 12px; justify-content: center; padding: 26px 6px 3px;
+  text-decoration: none; font-size: 15px; }
+.knot { position: absolute; top: 10px; left: 50%; width: 13px; height: 13px; translate: -50%; border-radius: 50%; border: 2px solid var(--copper);
+  background: var(--paper); }
 .done .knot { background: var(--copper); }
 .here .knot { background: var(--copper); outline: 4px solid var(--copper); outline-offset: -3px; }
 .here .name { font-weight: 700; }

@@ -23,6 +23,7 @@ const evidence = computed(() => [...sheet.proof?.standing.values() ?? []].filter
   const at = j.reading.nodeId === null ? sheet.line?.output.label : sheet.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
   return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
+const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.value.length === 1 ? 'is' : 'are'} ${badOnes.value.map(b => b.text).join(', ')}` : '')
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => sheet.proof?.unproved ?? [])
 
@@ -50,7 +51,10 @@ function repair(): void {
   if (!fault || !sheet.line) return
   const done = store.edit({
     kind: 'repair.add',
-    repair: { id: newId(), at: new Date().toISOString(), outputId: sheet.line.outputId, nodeId: fault.nodeId, fault: fault.kind, note: note.value.trim(), withdrawn: false },
+    repair: {
+      id: newId(), at: new Date().toISOString(), outputId: sheet.line.outputId, nodeId: fault.nodeId,
+      fault: fault.kind, note: note.value.trim(), withdrawn: false,
+    },
   })
   if (done) note.value = ''
 }
@@ -71,10 +75,14 @@ function repair(): void {
     </template>
     <template v-else-if="evidence.length > 0">
       <h2>{{ badOnes.length > 0 ? 'What is broken' : 'Nothing is read wrong here' }}</h2>
-      <p class="soft small">Every single fault of this line was tried out and compared with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ badOnes.length > 0 ? `; wrong ${badOnes.length === 1 ? 'is' : 'are'} ${badOnes.map(b => b.text).join(', ')}` : '' }}. One fault at a time is assumed; how common each is, is common practice, not a count.</p>
+      <p class="soft small">Every single fault of this line was tried out and compared
+        with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ wrongOnes }}. One fault
+        at a time is assumed; how common each is, is common practice, not a count.</p>
       <p v-if="sheet.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(sheet.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
-        <button v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }" :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
+        <button
+          v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }"
+          :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
           <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
           <span class="rank figure">{{ row.rank }}</span>
           <span>{{ row.says }}</span>
@@ -95,7 +103,8 @@ function repair(): void {
 <style scoped>
 .trace { display: grid; gap: 10px; align-content: start; }
 .list { display: grid; gap: 5px; }
-.suspect { display: grid; grid-template-columns: auto 1fr auto; gap: 0 10px; align-items: baseline; border-width: 1px; border-color: var(--rule-strong); padding: 7px 10px 8px; overflow: hidden; }
+.suspect { display: grid; grid-template-columns: auto 1fr auto; gap: 0 10px; align-items: baseline; border-width: 1px; border-color: var(--rule-strong);
+  padding: 7px 10px 8px; overflow: hidden; }
 .suspect.on { border-color: var(--copper); outline: 1px solid var(--copper); }
 .suspect .then { grid-column: 2 / -1; }
 .rank { font-weight: 600; color: var(--copper); }

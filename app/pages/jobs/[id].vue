@@ -85,14 +85,20 @@ onMounted(() => {
     <AppHeader :title="store.job?.name ?? ''" :says="says">
       <template v-if="store.status === 'ready'">
         <button class="act desk" type="button" @click="rename">rename</button>
-        <button class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`" @click="store.undo()">undo <KeyCap of="u" /></button>
-        <button class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`" @click="store.redo()">redo <KeyCap of="U" /></button>
+        <button
+          class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
+          @click="store.undo()">undo <KeyCap of="u" /></button>
+        <button
+          class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`"
+          @click="store.redo()">redo <KeyCap of="U" /></button>
         <a class="act desk" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>
     <div v-if="renaming" ref="nameBox" class="rename">
-      <InputText v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finishRename(true)" @keydown.esc="finishRename(false)" @blur="finishRename(true)" />
+      <InputText
+        v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finishRename(true)" @keydown.esc="finishRename(false)"
+        @blur="finishRename(true)" />
     </div>
 
     <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the job…</p>

@@ -2,7 +2,7 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
 import { LINE_CHECKS, SPEAKER_CHECKS, checkKey, firstWrong } from '#core/check/proof'
-import { KIND_WORDS, valueWords } from '#core/check/words'
+import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
 import type { ReadingKind, Speaker } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/components/check/ReadingPanel.vue'
@@ -86,6 +86,7 @@ async function again(): Promise<void> {
   panel.value?.focus()
 }
 
+const wiredAs = computed(() => sheet.speaker ? `${sheet.speaker.load.kind === 'tap' ? 'tap ' : ''}${wiringText(sheet.speaker)}` : '')
 const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORDS[stop.kind].short}` : KIND_WORDS[stop.kind].short
 const standingOf = (stop: Stop) => proof.value?.standing.get(checkKey(stop.kind, stop.speaker?.id ?? null))
 
@@ -116,17 +117,23 @@ function leaveField(event: KeyboardEvent): void {
       <div class="walk">
         <label class="hidden-label" for="line">Line</label>
         <div class="lines" role="tablist" aria-label="Lines">
-          <button v-for="line in sheet.lines" :key="line.outputId" type="button" role="tab" class="line" :class="{ on: line.outputId === sheet.selection.outputId }" :aria-selected="line.outputId === sheet.selection.outputId" @click="chooseLine(line.outputId)">
+          <button
+            v-for="line in sheet.lines" :key="line.outputId" type="button" role="tab" class="line"
+            :class="{ on:
+            line.outputId === sheet.selection.outputId }" :aria-selected="line.outputId === sheet.selection.outputId" @click="chooseLine(line.outputId)">
             <b>{{ line.output.label }}</b> <span class="soft">{{ line.output.name }}</span>
             <span v-if="(sheet.proofs.get(line.outputId)?.wrong ?? 0) > 0" class="wrong" aria-label="reads wrong">✕</span>
           </button>
         </div>
         <PlaceRail v-if="sheet.line && proof" :line="sheet.line" :proof="proof" :selected-id="sheet.selection.nodeId" @select="choosePlace" />
-        <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
+        <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
+          line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
         <ul v-if="!narrow" class="stops">
           <li v-for="stop in stops" :key="textOf(stop)">
             <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
-              <span class="mark" :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ !standingOf(stop) ? '·' : standingOf(stop)!.verdict.grade === 'good' ? '✓' : standingOf(stop)!.verdict.grade === 'unknown' ? '~' : '✕' }}</span>
+              <span
+                class="mark"
+                :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ markOf(standingOf(stop)?.verdict.grade) }}</span>
               {{ textOf(stop) }}
               <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
             </button>
@@ -135,12 +142,18 @@ function leaveField(event: KeyboardEvent): void {
       </div>
       <div v-if="sheet.line" class="here">
         <p class="soft place">
-          <template v-if="sheet.speaker">speaker {{ sheet.speaker.label }}<template v-if="sheet.speaker.name"> · {{ sheet.speaker.name }}</template> · {{ sheet.speaker.load.kind === 'tap' ? `tap ${wiringText(sheet.speaker)}` : wiringText(sheet.speaker) }}</template>
+          <template v-if="sheet.speaker">speaker {{ sheet.speaker.label }}<template
+            v-if="sheet.speaker.name"> · {{ sheet.speaker.name }}</template> · {{ wiredAs }}</template>
           <template v-else>{{ sheet.line.output.label }} {{ sheet.line.output.name }} · at the rack</template>
         </p>
         <SuspectsPanel v-if="tracing" @again="again" />
-        <ReadingPanel v-else ref="panel" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" :keypad="narrow" @trace="tracing = true" @next="nextOpen" @keydown="leaveField" />
-        <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button v-if="!narrow" class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}`, query: { pane: 'trace', line: sheet.selection.outputId } })">see it on the run sheet</button></p>
+        <ReadingPanel
+          v-else ref="panel" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" :keypad="narrow" @trace="tracing = true"
+          @next="nextOpen" @keydown="leaveField" />
+        <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button
+          v-if="!narrow"
+          class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}`, query: { pane: 'trace', line: sheet.selection.outputId } })">see it
+          on the run sheet</button></p>
       </div>
     </main>
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
@@ -157,7 +170,8 @@ function leaveField(event: KeyboardEvent): void {
 .line.on { border-bottom-color: var(--copper); }
 .wrong { color: var(--stop); font-weight: 700; }
 .stops { list-style: none; columns: 2; column-gap: 30px; }
-.stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none; text-align: left; padding: 4px 4px; cursor: pointer; break-inside: avoid; }
+.stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none;
+  text-align: left; padding: 4px 4px; cursor: pointer; break-inside: avoid; }
 .stop-row.on { background: var(--wash); box-shadow: inset 3px 0 var(--copper); }
 .mark { font-weight: 700; text-align: center; color: var(--ink-soft); }
 .mark.good { color: var(--good); }

@@ -189,7 +189,9 @@ const ratingText = (amplifierId: string) => {
             <p class="amp-name">{{ amplifier.name }}</p>
             <p class="soft small">{{ amplifier.place }}</p>
             <p class="soft small">{{ ratingText(amplifier.id) }}</p>
-            <button class="act small add" type="button" :aria-label="`add an output to ${amplifier.name}`" @click="actions.outputOn(amplifier.id)">+ output</button>
+            <button
+              class="act small add" type="button" :aria-label="`add an output to ${amplifier.name}`"
+              @click="actions.outputOn(amplifier.id)">+ output</button>
           </div>
           <div class="rows">
             <template v-for="output in amplifier.outputs" :key="output.id">
@@ -200,12 +202,16 @@ const ratingText = (amplifierId: string) => {
                 @select="nodeId => sheet.select(output.id, nodeId)"
               />
             </template>
-            <p v-if="amplifier.outputs.length === 0" class="soft none">No output on it. <button class="act" type="button" @click="actions.outputOn(amplifier.id)">add one</button></p>
+            <p v-if="amplifier.outputs.length === 0" class="soft none">No output on it. <button
+              class="act" type="button"
+              @click="actions.outputOn(amplifier.id)">add one</button></p>
           </div>
         </section>
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
-      <SheetPane ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" @mode="setMode" @move="actions.move" @leave="actions.moving.value = false" @again="again" @keydown="leavePane" />
+      <SheetPane
+        ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" @mode="setMode" @move="actions.move"
+        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" />
     </div>
     <footer class="foot">
       <span class="hint"><KeyCap of="← →" /> along the rail</span>
@@ -218,20 +224,27 @@ const ratingText = (amplifierId: string) => {
       <span class="practice">
         <template v-if="hasLine">
           <label for="reserve" class="soft small">reserve</label>
-          <Select input-id="reserve" aria-label="reserve rule" :model-value="store.job!.practice.reserve" :options="[...RESERVE_SCHOOLS]" option-label="name" option-value="id" size="small" @update:model-value="setPractice({ reserve: $event })">
-            <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.says }}. {{ option.suits }}</span></span></template>
+          <Select
+            input-id="reserve" aria-label="reserve rule" :model-value="store.job!.practice.reserve" :options="[...RESERVE_SCHOOLS]" option-label="name"
+            option-value="id" size="small" @update:model-value="setPractice({ reserve: $event })">
+            <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span
+              class="soft small">{{ option.says }}. {{ option.suits }}</span></span></template>
           </Select>
         </template>
         <template v-if="hasPlain">
           <label for="power" class="soft small">power</label>
-          <Select input-id="power" aria-label="power rule" :model-value="store.job!.practice.power" :options="[...POWER_SCHOOLS]" option-label="name" option-value="id" size="small" @update:model-value="setPractice({ power: $event })">
+          <Select
+            input-id="power" aria-label="power rule" :model-value="store.job!.practice.power" :options="[...POWER_SCHOOLS]" option-label="name"
+            option-value="id" size="small" @update:model-value="setPractice({ power: $event })">
             <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.risks }}</span></span></template>
           </Select>
         </template>
       </span>
     </footer>
     <div v-if="finding" ref="seekBox" class="seek" role="search">
-      <InputText v-model="sought" aria-label="Find a speaker or a line" placeholder="A2 07, roof walk, horn…" maxlength="80" @keydown.enter="found" @keydown.esc="finding = false; actions.focusSelection()" @blur="finding = false" />
+      <InputText
+        v-model="sought" aria-label="Find a speaker or a line" placeholder="A2 07, roof walk, horn…" maxlength="80" @keydown.enter="found"
+        @keydown.esc="finding = false; actions.focusSelection()" @blur="finding = false" />
     </div>
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
   </div>
@@ -241,14 +254,16 @@ const ratingText = (amplifierId: string) => {
 .sheet { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px); }
 .rails { overflow-y: auto; overflow-x: hidden; padding: 12px 0 20px 18px; }
 .amplifier { display: grid; grid-template-columns: 118px minmax(0, 1fr); margin-bottom: 10px; }
-.box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 10px 8px 11px; position: relative; display: flex; flex-direction: column; gap: 2px; }
+.box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 10px 8px 11px; position: relative; display: flex;
+  flex-direction: column; gap: 2px; }
 .amp-name { font-weight: 700; line-height: 1.25; }
 .add { margin-top: auto; }
 .rows { min-width: 0; }
 .none { padding: 14px 24px; }
 .more { margin-left: 2px; }
 .empty { padding: 50px 30px; display: grid; gap: 14px; justify-items: start; max-width: 560px; }
-.foot { display: flex; align-items: center; gap: 4px 20px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px; color: var(--ink-soft); overflow: hidden; }
+.foot { display: flex; align-items: center; gap: 4px 20px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
+  color: var(--ink-soft); overflow: hidden; }
 .hint { white-space: nowrap; display: inline-flex; gap: 7px; align-items: center; font-size: 14px; }
 .practice { margin-left: auto; display: flex; gap: 8px; align-items: center; flex: none; }
 .practice :deep(.p-select) { font-size: 14px; }
