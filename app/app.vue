@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { onMounted, shallowRef } from 'vue'
 import { preloadRouteComponents, useNuxtApp } from '#imports'
+import { STATIONS } from '~/stations'
+import { addressOf } from '~/stations/station'
 import { useTheme } from '~/composables/useTheme'
 import { useOutboxStore } from '~/stores/outbox'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
-const PAGES = ['/', '/quick', '/jobs/any', '/jobs/any/check']
+const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station))]
 
 useTheme().begin()
 /** A page was asked for that had not been fetched, and the server is away. Loading the whole anew would show the browser’s own error page. */

@@ -28,7 +28,7 @@ try {
   await take('quick-match-line', line('12 x 5 W + 2 x 20 W on 70 V 120 W'), '.answer')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
   await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')
-  await take('suspects', `/jobs/${fern}?pane=trace`, '.suspect')
+  await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
   await browser.run('localStorage.setItem("plain-match.night", "true")')
   await take('run-sheet-night', `/jobs/${fern}?line=fh-fern`, '.rail-row')

@@ -1,7 +1,5 @@
 import { onBeforeUnmount, onMounted } from 'vue'
-
-/** A key as pressed: "u", "U", "?", "ArrowLeft", "Shift+ArrowLeft", "Ctrl+z". */
-export interface KeyBinding { keys: string[], says: string, shown?: string, run: (event: KeyboardEvent) => void }
+import type { KeyBinding } from './keyBinding'
 
 function nameOf(event: KeyboardEvent): string {
   const named = event.key.length > 1

@@ -152,7 +152,7 @@ describe('every main view, by day and by night', () => {
   const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
-    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}?pane=trace`, '.suspect'],
+    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {
     for (const night of ['false', 'true']) {

@@ -5,6 +5,8 @@ import { DELETED_KEPT_DAYS } from '#core/job/wire'
 import type { JobSummary } from '#core/match/jobSummary'
 import { worstGrade } from '#core/match/finding'
 import GradeTag from '~/components/GradeTag.vue'
+import { STATIONS } from '~/stations'
+import { addressOf } from '~/stations/station'
 import JobRails from './JobRails.vue'
 
 const { job } = defineProps<{ job: JobSummary }>()
@@ -19,6 +21,8 @@ const asked = ref<0 | 1 | 2>(0)
 const grade = computed(() => worstGrade(job.lines.map(l => l.grade)))
 const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
 const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
+/** The stations after the first, which the name itself leads to. */
+const further = computed(() => STATIONS.slice(1).map(station => ({ name: station.name, to: addressOf(job.id, station), state: station.state(job.lines) })))
 const when = computed(() => new Date(job.deletedAt ?? job.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }))
 const lastDay = computed(() => new Date(Date.parse(job.deletedAt ?? job.updatedAt) + DELETED_KEPT_DAYS * 86_400_000).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }))
 
@@ -53,12 +57,22 @@ function remove(): void {
         @blur="finish(true)" />
       <span v-else-if="job.deletedAt" class="open">{{ job.name }}</span>
       <NuxtLink v-else :to="`/jobs/${job.id}`" class="open">{{ job.name }}</NuxtLink>
-      <p class="soft"><GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }} <span
-        class="small when">{{ job.deletedAt ? `deleted ${when}, to be had back until ${lastDay}` : when }}</span></p>
+      <p class="soft">
+        <GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }}
+        <span class="small when">{{ job.deletedAt ? `deleted ${when}, can be brought back until ${lastDay}` : when }}</span>
+        <span v-if="!job.deletedAt && job.lines.length > 0" class="small further">
+          <NuxtLink
+            v-for="station in further" :key="station.name" :to="station.to" class="act" :title="station.state"
+            :aria-label="`${station.name} of ${job.name}: ${station.state}`"
+          >
+            {{ station.name.toLowerCase() }}
+          </NuxtLink>
+        </span>
+      </p>
     </div>
     <div v-if="asked > 0" class="acts sure" role="group" :aria-label="`delete ${job.name}`">
       <span>{{ asked === 1 ? `Delete “${job.name.slice(0, 40)}”?` : proved > 0 ? `Its ${proved} proved readings go with it. Really?` : 'Really?' }} <span
-        class="soft small">To be had back for {{ DELETED_KEPT_DAYS }} days.</span></span>
+        class="soft small">It can be brought back for {{ DELETED_KEPT_DAYS }} days.</span></span>
       <button class="act danger" type="button" @click="remove">{{ asked === 1 ? 'delete it' : 'yes, delete it' }}</button>
       <button class="act" type="button" @click="asked = 0">no</button>
     </div>
@@ -83,6 +97,7 @@ function remove(): void {
 .open { font-weight: 700; font-size: 18px; text-decoration: none; overflow-wrap: anywhere; }
 a.open:hover { text-decoration: underline; text-decoration-color: var(--ink); }
 .when { white-space: nowrap; padding-left: 6px; }
+.further { display: inline-flex; gap: 10px; padding-left: 12px; }
 .acts { display: flex; gap: 14px; align-items: baseline; }
 .sure { max-width: 340px; flex-wrap: wrap; gap: 4px 14px; }
 .danger { color: var(--stop); }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
-import type { KeyBinding } from '~/composables/useKeys'
+import type { KeyBinding } from '~/composables/keyBinding'
 import KeyCap from '~/components/KeyCap.vue'
 
 defineProps<{ bindings: KeyBinding[] }>()

@@ -7,21 +7,24 @@ import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import RefusalNotice from '~/components/shell/RefusalNotice.vue'
-import StationWire from '~/components/shell/StationWire.vue'
-import { OPEN_KEYS } from '~/composables/useJobKeys'
+import StationWire from '~/stations/StationWire.vue'
+import { STATIONS } from '~/stations'
+import { addressOf } from '~/stations/station'
+import { OPEN_KEYS } from '~/stations/useJobKeys'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useSelectionStore } from '~/stores/selection'
 
 const route = useRoute()
 const store = useJobStore()
-const sheet = useSheetStore()
+const selected = useSelectionStore()
+const evaluation = useEvaluationStore()
 const keysOpen = ref(false)
 provide(OPEN_KEYS, keysOpen)
 
 const jobId = computed(() => String(route.params.id))
-const base = computed(() => `/jobs/${jobId.value}`)
 watch(jobId, (id) => {
-  sheet.reset()
+  selected.reset()
   store.open(id)
 }, { immediate: true })
 onBeforeUnmount(() => store.close())
@@ -34,26 +37,15 @@ const says = computed(() => {
     ? `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open`
     : SAVED[store.connection]
   const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
-  return `${sheet.sentence.replace(/\.$/, '')}; ${kept}${full}`
+  return `${evaluation.sentence.replace(/\.$/, '')}; ${kept}${full}`
 })
 
-const counts = computed(() => {
-  const of = (grade: string) => sheet.states.filter(s => s.grade === grade).length
-  const sum = (key: 'proved' | 'total' | 'wrong' | 'unproved') => sheet.states.reduce((all, s) => all + s[key], 0)
-  return { stop: of('stop'), tight: of('tight'), proved: sum('proved'), total: sum('total'), wrong: sum('wrong'), unproved: sum('unproved') }
-})
-const tracing = computed(() => route.query.pane === 'trace')
-const stations = computed(() => {
-  const { stop, tight, proved, total, wrong, unproved } = counts.value
-  const match = [stop > 0 && `${stop} stop`, tight > 0 && `${tight} tight`].filter(Boolean).join(', ')
-  const checking = route.path.endsWith('/check')
-  const query = sheet.selection.outputId ? { line: sheet.selection.outputId } : undefined
-  return [
-    { name: 'Match', to: { path: base.value, query }, says: match || (sheet.lines.length > 0 ? 'all fits' : ''), here: !checking && !tracing.value, done: sheet.lines.length > 0 && match === '' },
-    { name: 'Check', to: { path: `${base.value}/check`, query }, says: total > 0 ? `${proved} of ${total} proved` : '', here: checking, done: total > 0 && proved === total },
-    { name: 'Trace', to: { path: base.value, query: { ...query, pane: 'trace' } }, says: wrong > 0 ? `${wrong} open` : unproved > 0 ? `${unproved} to prove` : 'nothing open', here: tracing.value && !checking, done: false },
-  ]
-})
+const stations = computed(() => STATIONS.map((station) => {
+  const path = addressOf(jobId.value, station)
+  const query = selected.selection.outputId ? { line: selected.selection.outputId } : undefined
+  const { states } = evaluation
+  return { name: station.name, to: { path, query }, says: station.state(states), here: route.path === path, done: station.isDone(states) }
+}))
 
 // A new job asks for its name first; later a press on the name renames it.
 const renaming = ref(false)

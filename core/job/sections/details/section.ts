@@ -6,7 +6,7 @@ export const details: Section<typeof detailEdits> = {
   name: 'details',
   keeps: 'document',
   apply: {
-    'job.set': (job, edit) => ({ job: { ...job, ...guarded('job', job, edit) }, inverse: changedBack(job, edit) }),
+    'job.set': (job, edit) => ({ job: { ...job, ...guarded('the job', job, edit) }, inverse: changedBack(job, edit) }),
   },
   words: { 'job.set': 'job details' },
   fields: { name: 'name', note: 'note' },

@@ -7,7 +7,7 @@ export const practice: Section<typeof practiceEdits> = {
   keeps: 'document',
   apply: {
     'practice.set': (job, edit) => ({
-      job: { ...job, practice: { ...job.practice, ...guarded('practice', job.practice, edit) } },
+      job: { ...job, practice: { ...job.practice, ...guarded('the practice', job.practice, edit) } },
       inverse: changedBack(job.practice, edit),
     }),
   },

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { ReadingKind } from '#core/job/schema'
-import ReadingPanel from '~/components/check/ReadingPanel.vue'
+import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
-import SuspectsPanel from '~/components/trace/SuspectsPanel.vue'
-import { useSheetStore, type PaneMode } from '~/stores/sheet'
+import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
+import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
+import { useSelectionStore } from '~/stores/selection'
 import FindingsPane from './FindingsPane.vue'
 import MovePicker from './MovePicker.vue'
 import OutputForm from './OutputForm.vue'
@@ -15,7 +16,8 @@ import SpeakerForm from './SpeakerForm.vue'
 const { moving } = defineProps<{ moving: boolean }>()
 const emit = defineEmits<{ mode: [mode: PaneMode], move: [outputId: string], leave: [], again: [] }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
-const sheet = useSheetStore()
+const selected = useSelectionStore()
+const matchPane = useMatchPaneStore()
 const pane = ref<HTMLElement>()
 
 const MODES: { mode: PaneMode, says: string, key: string }[] = [
@@ -26,27 +28,29 @@ defineExpose({ pane })
 
 <template>
   <aside ref="pane" class="pane" aria-label="About the selection">
-    <template v-if="sheet.line">
+    <template v-if="selected.line">
       <p class="subject">
-        <GradeTag :grade="sheet.line.grade" />
-        <GradeTag v-if="(sheet.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
-        <span class="about"><b>{{ sheet.line.output.label }} {{ sheet.line.output.name }}</b><template v-if="sheet.speaker">,
-          speaker {{ sheet.speaker.label }}</template></span>
+        <GradeTag :grade="selected.line.grade" />
+        <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
+        <span class="about"><b>{{ selected.line.output.label }} {{ selected.line.output.name }}</b><template v-if="selected.speaker">,
+          speaker {{ selected.speaker.label }}</template></span>
       </p>
       <div role="tablist" aria-label="About the selection" class="modes">
         <button
-          v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: sheet.mode === m.mode }"
-          :aria-selected="sheet.mode === m.mode" @click="emit('mode', m.mode)">
+          v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: matchPane.mode === m.mode }"
+          :aria-selected="matchPane.mode === m.mode" @click="emit('mode', m.mode)">
           {{ m.says }} <KeyCap :of="m.key" />
         </button>
       </div>
       <MovePicker v-if="moving" @move="emit('move', $event)" @close="emit('leave')" />
-      <FindingsPane v-else-if="sheet.mode === 'findings'" />
-      <template v-else-if="sheet.mode === 'change'">
-        <SpeakerForm v-if="sheet.speaker" :key="sheet.speaker.id" :speaker="sheet.speaker" />
-        <OutputForm v-else :key="sheet.line.outputId" :output="sheet.line.output" />
+      <FindingsPane v-else-if="matchPane.mode === 'findings'" />
+      <template v-else-if="matchPane.mode === 'change'">
+        <SpeakerForm v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker" />
+        <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
       </template>
-      <ReadingPanel v-else-if="sheet.mode === 'check'" v-model:kind="kind" :output="sheet.line.output" :speaker="sheet.speaker" @trace="emit('mode', 'trace')"
+      <ReadingPanel
+v-else-if="matchPane.mode === 'check'" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker"
+        @trace="emit('mode', 'trace')"
         />
       <SuspectsPanel v-else @again="emit('again')" />
     </template>

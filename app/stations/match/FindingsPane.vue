@@ -6,21 +6,23 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useMatchPaneStore } from '~/stations/match/pane'
+import { useSelectionStore } from '~/stores/selection'
 import VoltsChart from './VoltsChart.vue'
 
-const sheet = useSheetStore()
+const matchPane = useMatchPaneStore()
+const selected = useSelectionStore()
 const store = useJobStore()
 
 /** Findings with the numbers of their remedies counted through. */
 const items = computed(() => {
   let number = 0
-  return sheet.findings.map(({ finding, remedies }) => ({
+  return matchPane.findings.map(({ finding, remedies }) => ({
     key: `${finding.code} ${finding.nodeId ?? ''}`, finding, words: findingWords(finding),
     remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy.facts) })),
   }))
 })
-const drop = computed(() => sheet.line?.drops.find(d => d.nodeId === sheet.selection.nodeId) ?? null)
+const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
 </script>
 
 <template>
@@ -34,7 +36,7 @@ const drop = computed(() => sheet.line?.drops.find(d => d.nodeId === sheet.selec
         <KeyCap v-if="offer.number < 10" :of="String(offer.number)" />
       </button>
     </section>
-    <VoltsChart v-if="sheet.line" :line="sheet.line" :selected-id="sheet.selection.nodeId" />
+    <VoltsChart v-if="selected.line" :line="selected.line" :selected-id="selected.selection.nodeId" />
     <p v-if="drop" class="soft">
       {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span
         class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template

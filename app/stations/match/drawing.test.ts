@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import { evaluateJob } from '#core/match/evaluate'
 import { jobOf, outputOf } from '#core/testing/jobs'
-import { drawLadder, RADIUS } from './ladder'
+import { drawLadder, RADIUS } from '~/drawing/ladder'
 import { drawRail, TAG } from './rail'
-import { shortLabel, wattText } from './speakerText'
+import { shortLabel, wattText } from '~/drawing/speakerText'
 
 const LINES = ['8', '8 + 8', '(8 + 8) || (8 + 8)', '8 + (8 || 4 || (4 + 4)) || 16', '40 x 5 W on 70 V 400 W', '7 x 8 series', '3 x (8 || (4 + 4)) series', '12 x 5 W + 2 x 20 W on 70 V']
 

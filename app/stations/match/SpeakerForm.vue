@@ -14,11 +14,11 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, quantityOf, quantityOrNot, tapsOf, textOf, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useSelectionStore } from '~/stores/selection'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
 const store = useJobStore()
-const sheet = useSheetStore()
+const selected = useSelectionStore()
 
 type Kind = SpeakerLoad['kind']
 const KINDS: { value: Kind, label: string }[] = [
@@ -27,13 +27,13 @@ const KINDS: { value: Kind, label: string }[] = [
 
 /** The lead that a place in the tree hangs by: its own, and for a member of a group the group's too. */
 const leads = computed(() => {
-  const place = sheet.place
+  const place = selected.place
   if (!place || !store.job) return []
   const own = [{ nodeId: speaker.id, lead: place.branch.lead, says: place.parent.kind === 'chain' && place.index > 0 ? 'from the speaker before' : 'to here' }]
   const group = findPlace(store.job, place.parent.id)
   return group ? [...own, { nodeId: group.branch.node.id, lead: group.branch.lead, says: `to the ${group.branch.node.kind === 'series' ? 'series' : 'group'}` }] : own
 })
-const inGroup = computed(() => store.job && sheet.place ? findPlace(store.job, sheet.place.parent.id) : null)
+const inGroup = computed(() => store.job && selected.place ? findPlace(store.job, selected.place.parent.id) : null)
 const load = computed(() => speaker.load)
 
 type Fields = Omit<Speaker, 'kind' | 'id'>
@@ -44,7 +44,7 @@ function set(to: Partial<Fields>): void {
 function setKind(kind: Kind): void {
   if (kind === load.value.kind) return
   const nominalOhm = load.value.kind === 'tap' ? speaker.driverOhm ?? 8 : load.value.nominalOhm
-  const lineV = sheet.line?.lineV ?? 70.71
+  const lineV = selected.line?.lineV ?? 70.71
   const loads: Record<Kind, SpeakerLoad> = {
     tap: { kind: 'tap', tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] },
     nominal: { kind: 'nominal', nominalOhm },
@@ -73,7 +73,7 @@ function setLead(nodeId: string, was: Lead | null, change: { cable?: Cable, leng
   store.edit({ kind: 'lead.set', nodeId, was, to: { cable, lengthM: change.lengthM ?? was?.lengthM ?? 0 } })
 }
 /** The cable most at hand: the one already on this line. */
-const usualCable = computed((): Cable => sheet.place?.output.wiring.children.find(c => c.lead)?.lead?.cable ?? { awg: 16 })
+const usualCable = computed((): Cable => selected.place?.output.wiring.children.find(c => c.lead)?.lead?.cable ?? { awg: 16 })
 </script>
 
 <template>

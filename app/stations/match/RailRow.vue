@@ -8,7 +8,7 @@ import type { LineEvaluation } from '#core/match/evaluate'
 import { writeCable } from '#core/quantity/cable'
 import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
-import { drawRail, TAG } from '~/drawing/rail'
+import { drawRail, TAG } from '~/stations/match/rail'
 import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 

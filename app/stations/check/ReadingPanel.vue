@@ -11,7 +11,7 @@ import { readQuantity } from '#core/quantity/read'
 import { newId } from '~/api/ids'
 import GradeTag from '~/components/GradeTag.vue'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useEvaluationStore } from '~/stores/evaluation'
 import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
 import ReadingHistory from './ReadingHistory.vue'
@@ -22,7 +22,7 @@ const emit = defineEmits<{ trace: [], next: [] }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 
 const store = useJobStore()
-const sheet = useSheetStore()
+const evaluation = useEvaluationStore()
 const typed = ref('')
 const note = ref('')
 const noting = ref(false)
@@ -42,8 +42,8 @@ watch(key, () => {
   correcting.value = null
 })
 
-const predicted = computed(() => sheet.lineById.get(output.id)?.predicted.find(p => p.kind === kind.value && p.nodeId === (speaker?.id ?? null)) ?? null)
-const standing = computed(() => sheet.proofs.get(output.id)?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
+const predicted = computed(() => evaluation.lineById.get(output.id)?.predicted.find(p => p.kind === kind.value && p.nodeId === (speaker?.id ?? null)) ?? null)
+const standing = computed(() => evaluation.proofs.get(output.id)?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
 const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
 
 /** What is typed, as far as it can be read. */

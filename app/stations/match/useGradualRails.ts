@@ -1,5 +1,6 @@
 import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
-import { useSheetStore } from '~/stores/sheet'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useSelectionStore } from '~/stores/selection'
 
 /** Rails drawn before the first frame; the rest of what a window shows comes in the next two. */
 const FIRST = 2
@@ -11,9 +12,10 @@ const MORE = 2
  * few are in sight. The selected rail is always drawn.
  */
 export function useGradualRails() {
-  const sheet = useSheetStore()
+  const evaluation = useEvaluationStore()
+  const selected = useSelectionStore()
   const count = shallowRef(FIRST)
-  const order = computed(() => new Map(sheet.lines.map((line, k) => [line.outputId, k])))
+  const order = computed(() => new Map(evaluation.lines.map((line, k) => [line.outputId, k])))
   let frame = 0
   let isDrawing = false
 
@@ -32,5 +34,5 @@ export function useGradualRails() {
     count.value = Infinity
   })
 
-  return { isDrawn: (outputId: string) => (order.value.get(outputId) ?? Infinity) < count.value || sheet.selection.outputId === outputId }
+  return { isDrawn: (outputId: string) => (order.value.get(outputId) ?? Infinity) < count.value || selected.selection.outputId === outputId }
 }

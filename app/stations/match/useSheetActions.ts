@@ -4,18 +4,22 @@ import type { Edit } from '#core/job/edits'
 import { findOutput, findPlace } from '#core/job/tree'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useMatchPaneStore } from '~/stations/match/pane'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useSelectionStore } from '~/stores/selection'
 
 /** What keys and buttons do on the run sheet. */
 export function useSheetActions() {
   const store = useJobStore()
-  const sheet = useSheetStore()
+  const selected = useSelectionStore()
+  const evaluation = useEvaluationStore()
+  const matchPane = useMatchPaneStore()
   const moving = ref(false)
 
   /** Puts the focus where the selection is, so that a screen reader follows. */
   async function focusSelection(): Promise<void> {
     await nextTick()
-    const { outputId, nodeId } = sheet.selection
+    const { outputId, nodeId } = selected.selection
     const element = document.getElementById(nodeId === null ? `rail-${outputId}` : `tag-${nodeId}`)
     element?.focus({ preventScroll: true })
     element?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
@@ -23,56 +27,56 @@ export function useSheetActions() {
 
   function go(outputId: string | null, nodeId: string | null): void {
     moving.value = false
-    sheet.select(outputId, nodeId)
+    selected.select(outputId, nodeId)
     void focusSelection()
   }
 
   function along(step: 1 | -1): void {
-    const { line } = sheet
-    if (!line) return go(sheet.lines[0]?.outputId ?? null, null)
+    const { line } = selected
+    if (!line) return go(evaluation.lines[0]?.outputId ?? null, null)
     const ids = line.speakers.map(s => s.id)
-    const at = sheet.selection.nodeId === null ? -1 : ids.indexOf(sheet.selection.nodeId)
+    const at = selected.selection.nodeId === null ? -1 : ids.indexOf(selected.selection.nodeId)
     const next = Math.max(-1, Math.min(ids.length - 1, at + step))
     go(line.outputId, next === -1 ? null : ids[next]!)
   }
 
   function end(): void {
-    if (sheet.line) go(sheet.line.outputId, sheet.line.speakers.at(-1)?.id ?? null)
+    if (selected.line) go(selected.line.outputId, selected.line.speakers.at(-1)?.id ?? null)
   }
 
   function between(step: 1 | -1): void {
-    const at = sheet.lines.findIndex(l => l.outputId === sheet.selection.outputId)
-    const next = sheet.lines[at === -1 ? 0 : Math.max(0, Math.min(sheet.lines.length - 1, at + step))]
+    const at = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)
+    const next = evaluation.lines[at === -1 ? 0 : Math.max(0, Math.min(evaluation.lines.length - 1, at + step))]
     if (!next) return
-    const column = sheet.line?.speakers.findIndex(s => s.id === sheet.selection.nodeId) ?? -1
+    const column = selected.line?.speakers.findIndex(s => s.id === selected.selection.nodeId) ?? -1
     go(next.outputId, column < 0 ? null : next.speakers[Math.min(column, next.speakers.length - 1)]?.id ?? null)
   }
 
   /** Does an edit about the selected speaker. */
   function onSpeaker(make: (nodeId: string) => Edit | null): boolean {
-    const { nodeId } = sheet.selection
+    const { nodeId } = selected.selection
     return nodeId !== null && store.edit(make(nodeId))
   }
 
   function add(): void {
     const { job } = store
-    const { outputId, nodeId } = sheet.selection
+    const { outputId, nodeId } = selected.selection
     if (!job || outputId === null) return
-    const last = nodeId ?? sheet.line?.speakers.at(-1)?.id ?? null
+    const last = nodeId ?? selected.line?.speakers.at(-1)?.id ?? null
     const added = last === null ? addFirst(job, outputId, newId) : addAfter(job, last, newId)
     if (added && store.edit(added.edit)) go(outputId, added.nodeId)
   }
 
   function remove(): void {
-    const { outputId, nodeId } = sheet.selection
+    const { outputId, nodeId } = selected.selection
     if (nodeId === null) return
-    const ids = sheet.line?.speakers.map(s => s.id) ?? []
+    const ids = selected.line?.speakers.map(s => s.id) ?? []
     const at = ids.indexOf(nodeId)
     if (onSpeaker(id => removeNode(store.job!, id))) go(outputId, ids[at + 1] ?? ids[at - 1] ?? null)
   }
 
   function move(outputId: string): void {
-    const { nodeId } = sheet.selection
+    const { nodeId } = selected.selection
     if (onSpeaker(id => moveToOutput(store.job!, id, outputId))) go(outputId, nodeId)
     moving.value = false
   }
@@ -83,7 +87,7 @@ export function useSheetActions() {
 
   /** Opens the group that the selected speaker is in. */
   function apart(): void {
-    const place = sheet.place
+    const place = selected.place
     if (place && store.job && findPlace(store.job, place.parent.id)) {
       store.edit(ungroup(store.job, place.parent.id))
       void focusSelection()
@@ -93,7 +97,7 @@ export function useSheetActions() {
   function newOutput(): void {
     const { job } = store
     if (!job) return
-    const found = sheet.selection.outputId === null ? null : findOutput(job, sheet.selection.outputId)
+    const found = selected.selection.outputId === null ? null : findOutput(job, selected.selection.outputId)
     const amplifierId = found?.amplifier.id ?? job.amplifiers.at(-1)?.id
     const made = amplifierId === undefined ? addAmplifier(job, newId) : addOutput(job, amplifierId, newId)
     if (made && store.edit(made.edit)) go(made.outputId, null)
@@ -108,7 +112,7 @@ export function useSheetActions() {
     if (!store.job) return
     const made = addAmplifier(store.job, newId)
     if (store.edit(made.edit)) {
-      sheet.mode = 'change'
+      matchPane.mode = 'change'
       go(made.outputId, null)
     }
   }
@@ -120,7 +124,7 @@ export function useSheetActions() {
       if (onSpeaker(id => joinWithNext(store.job!, id, kind, newId))) void focusSelection()
     },
     remedy: (number: number) => {
-      const remedy = sheet.remedies[number - 1]
+      const remedy = matchPane.remedies[number - 1]
       if (remedy) store.edit(remedy.edit)
     },
   }

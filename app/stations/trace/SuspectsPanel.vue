@@ -9,23 +9,25 @@ import type { WireNode } from '#core/job/schema'
 import { writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
-import { useSheetStore } from '~/stores/sheet'
+import { useTraceStore } from '~/stations/trace/suspects'
+import { useSelectionStore } from '~/stores/selection'
 
 /** Ranked suspects of the selected line; one is chosen, its repair recorded, and the line is read again. */
 const emit = defineEmits<{ again: [] }>()
 const store = useJobStore()
-const sheet = useSheetStore()
+const trace = useTraceStore()
+const selected = useSelectionStore()
 const note = ref('')
-onMounted(() => { sheet.tracing = true })
-onBeforeUnmount(() => { sheet.tracing = false })
+onMounted(() => { trace.tracing = true })
+onBeforeUnmount(() => { trace.tracing = false })
 
-const evidence = computed(() => [...sheet.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
-  const at = j.reading.nodeId === null ? sheet.line?.output.label : sheet.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
+const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
+  const at = j.reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
   return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
 const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.value.length === 1 ? 'is' : 'are'} ${badOnes.value.map(b => b.text).join(', ')}` : '')
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
-const unproved = computed(() => sheet.proof?.unproved ?? [])
+const unproved = computed(() => selected.proof?.unproved ?? [])
 
 const placeName = (nodeId: string) => {
   const node = store.job ? findPlace(store.job, nodeId)?.branch.node : undefined
@@ -34,7 +36,7 @@ const placeName = (nodeId: string) => {
 function labelOf(node: WireNode): string {
   return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
 }
-const rows = computed(() => sheet.suspects.map((suspect, k) => {
+const rows = computed(() => trace.suspects.map((suspect, k) => {
   const { fault } = suspect
   return {
     key: fault ? `${fault.kind} ${fault.nodeId} ${fault.tapW}` : 'none', suspect, rank: k + 1,
@@ -43,16 +45,16 @@ const rows = computed(() => sheet.suspects.map((suspect, k) => {
     share: suspect.probability >= 0.995 ? 'over 99 %' : suspect.probability < 0.01 ? 'under 1 %' : `${Math.round(suspect.probability * 100)} %`,
   }
 }))
-const chosen = computed(() => rows.value[sheet.chosenSuspect] ?? null)
-watch(() => rows.value.length, (length) => { if (sheet.chosenSuspect >= length) sheet.chosenSuspect = 0 })
+const chosen = computed(() => rows.value[trace.chosenSuspect] ?? null)
+watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) trace.chosenSuspect = 0 })
 
 function repair(): void {
   const fault = chosen.value?.suspect.fault
-  if (!fault || !sheet.line) return
+  if (!fault || !selected.line) return
   const done = store.edit({
     kind: 'repair.add',
     repair: {
-      id: newId(), at: new Date().toISOString(), outputId: sheet.line.outputId, nodeId: fault.nodeId,
+      id: newId(), at: new Date().toISOString(), outputId: selected.line.outputId, nodeId: fault.nodeId,
       fault: fault.kind, note: note.value.trim(), withdrawn: false,
     },
   })
@@ -78,11 +80,11 @@ function repair(): void {
       <p class="soft small">Every single fault of this line was tried out and compared
         with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ wrongOnes }}. One fault
         at a time is assumed; how common each is, is common practice, not a count.</p>
-      <p v-if="sheet.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(sheet.tried * 100) }} % done…</p>
+      <p v-if="trace.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(trace.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
         <button
-          v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === sheet.chosenSuspect }"
-          :aria-checked="k === sheet.chosenSuspect" @click="sheet.chosenSuspect = k">
+          v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === trace.chosenSuspect }"
+          :aria-checked="k === trace.chosenSuspect" @click="trace.chosenSuspect = k">
           <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
           <span class="rank figure">{{ row.rank }}</span>
           <span>{{ row.says }}</span>

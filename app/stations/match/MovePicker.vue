@@ -2,12 +2,14 @@
 import { computed } from 'vue'
 import { writeQuantity } from '#core/quantity/write'
 import KeyCap from '~/components/KeyCap.vue'
-import { useSheetStore } from '~/stores/sheet'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useSelectionStore } from '~/stores/selection'
 
 /** Where a speaker may go: every other line, with what it has to spare. */
 const emit = defineEmits<{ move: [outputId: string], close: [] }>()
-const sheet = useSheetStore()
-const targets = computed(() => sheet.lines.filter(l => l.outputId !== sheet.selection.outputId))
+const evaluation = useEvaluationStore()
+const selected = useSelectionStore()
+const targets = computed(() => evaluation.lines.filter(l => l.outputId !== selected.selection.outputId))
 
 function spare(line: (typeof targets.value)[number]): string {
   const { rating } = line.output
@@ -20,7 +22,7 @@ function spare(line: (typeof targets.value)[number]): string {
 
 <template>
   <section class="picker" aria-label="Move to another line">
-    <h3>Move {{ sheet.speaker?.label }} to</h3>
+    <h3>Move {{ selected.speaker?.label }} to</h3>
     <p v-if="targets.length === 0" class="soft">There is no other line yet. Add an output first (o).</p>
     <button v-for="(line, k) in targets" :key="line.outputId" class="offer" type="button" @click="emit('move', line.outputId)">
       {{ line.output.label }} {{ line.output.name }}

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { navigateTo, useRoute, useRouter } from '#imports'
+import { LINE_CHECKS, SPEAKER_CHECKS, checkKey, firstWrong } from '#core/check/proof'
+import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
+import type { ReadingKind, Speaker } from '#core/job/schema'
+import KeyCap from '~/components/KeyCap.vue'
+import ReadingPanel from '~/stations/check/ReadingPanel.vue'
+import PlaceRail from '~/stations/check/PlaceRail.vue'
+import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
+import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { walkKeys } from '~/stations/check/keys'
+import { useJobKeys } from '~/stations/useJobKeys'
+import { useKeys } from '~/composables/useKeys'
+import { wiringText } from '~/drawing/speakerText'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useSelectionStore } from '~/stores/selection'
+
+const evaluation = useEvaluationStore()
+const selected = useSelectionStore()
+const route = useRoute()
+const router = useRouter()
+const { common, keysOpen } = useJobKeys()
+const kind = ref<ReadingKind>('line-impedance')
+const tracing = ref(false)
+const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
+
+/** A thumb has its own keys; at a desk the keyboard is there. */
+const narrow = shallowRef(false)
+let media: MediaQueryList | undefined
+const onMedia = () => { narrow.value = media!.matches }
+onMounted(() => {
+  media = matchMedia('(max-width: 760px)')
+  media.addEventListener('change', onMedia)
+  onMedia()
+  const wanted = typeof route.query.line === 'string' && evaluation.lineById.has(route.query.line) ? route.query.line : null
+  const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
+  if (wanted !== null) selected.select(wanted, speakerId ?? (selected.selection.outputId === wanted ? selected.selection.nodeId : null))
+  else if (selected.selection.outputId === null) selected.select(evaluation.lines.find(l => l.speakers.length > 0)?.outputId ?? null)
+})
+onBeforeUnmount(() => media?.removeEventListener('change', onMedia))
+watch(() => selected.selection, ({ outputId, nodeId }) => {
+  if (outputId) void router.replace({ query: { line: outputId, ...(nodeId ? { speaker: nodeId } : {}) } })
+})
+
+/** Every reading that proves the line, in the order of a walk along it. */
+interface Stop { kind: ReadingKind, speaker: Speaker | null }
+const stops = computed((): Stop[] => selected.line
+  ? [...LINE_CHECKS.map(k => ({ kind: k, speaker: null })), ...selected.line.speakers.flatMap(speaker => SPEAKER_CHECKS.map(k => ({ kind: k, speaker })))]
+  : [])
+const at = computed(() => stops.value.findIndex(s => s.kind === kind.value && (s.speaker?.id ?? null) === selected.selection.nodeId))
+const proof = computed(() => selected.proof)
+
+function go(stop: Stop | undefined): void {
+  if (!stop || !selected.line) return
+  tracing.value = false
+  selected.select(selected.line.outputId, stop.speaker?.id ?? null)
+  kind.value = stop.kind
+}
+function step(by: 1 | -1): void {
+  go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
+}
+/** The next place not proved yet. */
+function nextOpen(): void {
+  const order = [...stops.value.slice(at.value + 1), ...stops.value.slice(0, at.value + 1)]
+  go(order.find(s => proof.value?.standing.get(checkKey(s.kind, s.speaker?.id ?? null))?.verdict.grade !== 'good') ?? order[0])
+}
+function otherLine(by: 1 | -1): void {
+  const k = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)
+  const next = evaluation.lines[Math.max(0, Math.min(evaluation.lines.length - 1, k + by))]
+  if (next) chooseLine(next.outputId)
+}
+function chooseLine(outputId: string): void {
+  tracing.value = false
+  selected.select(outputId)
+  kind.value = 'line-impedance'
+}
+function choosePlace(nodeId: string | null): void {
+  tracing.value = false
+  selected.select(selected.selection.outputId, nodeId)
+  kind.value = nodeId === null ? 'line-impedance' : kind.value === 'sound' ? 'sound' : 'coil-dcr'
+}
+async function again(): Promise<void> {
+  tracing.value = false
+  const bad = proof.value && firstWrong(proof.value)
+  selected.select(selected.selection.outputId, bad?.reading.nodeId ?? null)
+  kind.value = bad?.reading.kind ?? 'line-impedance'
+  await nextTick()
+  panel.value?.focus()
+}
+
+const wiredAs = computed(() => selected.speaker ? `${selected.speaker.load.kind === 'tap' ? 'tap ' : ''}${wiringText(selected.speaker)}` : '')
+const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORDS[stop.kind].short}` : KIND_WORDS[stop.kind].short
+const standingOf = (stop: Stop) => proof.value?.standing.get(checkKey(stop.kind, stop.speaker?.id ?? null))
+
+const bindings = [...walkKeys({
+  step, nextOpen, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, leave: () => { tracing.value = false },
+}), ...common]
+useKeys(() => bindings)
+
+function leaveField(event: KeyboardEvent): void {
+  if (event.key === 'Escape') (event.target as HTMLElement).blur()
+}
+</script>
+
+<template>
+  <div>
+    <main v-if="evaluation.lines.length === 0" class="nothing">
+      <p>Nothing to check yet: the sheet has no line.</p>
+      <NuxtLink class="act" :to="`/jobs/${route.params.id}`">to the run sheet <KeyCap of="v" /></NuxtLink>
+    </main>
+    <main v-else class="check" aria-label="Checks">
+      <div class="walk">
+        <label class="hidden-label" for="line">Line</label>
+        <div class="lines" role="tablist" aria-label="Lines">
+          <button
+            v-for="line in evaluation.lines" :key="line.outputId" type="button" role="tab" class="line"
+            :class="{ on:
+            line.outputId === selected.selection.outputId }" :aria-selected="line.outputId === selected.selection.outputId" @click="chooseLine(line.outputId)">
+            <b>{{ line.output.label }}</b> <span class="soft">{{ line.output.name }}</span>
+            <span v-if="(evaluation.proofs.get(line.outputId)?.wrong ?? 0) > 0" class="wrong" aria-label="reads wrong">✕</span>
+          </button>
+        </div>
+        <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
+        <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
+          line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
+        <ul v-if="!narrow" class="stops">
+          <li v-for="stop in stops" :key="textOf(stop)">
+            <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
+              <span
+                class="mark"
+                :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ markOf(standingOf(stop)?.verdict.grade) }}</span>
+              {{ textOf(stop) }}
+              <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
+            </button>
+          </li>
+        </ul>
+      </div>
+      <div v-if="selected.line" class="here">
+        <p class="soft place">
+          <template v-if="selected.speaker">speaker {{ selected.speaker.label }}<template
+            v-if="selected.speaker.name"> · {{ selected.speaker.name }}</template> · {{ wiredAs }}</template>
+          <template v-else>{{ selected.line.output.label }} {{ selected.line.output.name }} · at the rack</template>
+        </p>
+        <SuspectsPanel v-if="tracing" @again="again" />
+        <ReadingPanel
+          v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
+          @next="nextOpen" @keydown="leaveField" />
+        <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button
+          v-if="!narrow"
+          class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}/trace`, query: { line: selected.selection.outputId } })">see it
+          on the run sheet</button></p>
+      </div>
+    </main>
+    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+  </div>
+</template>
+
+<style scoped>
+.nothing { padding: 50px 22px; display: grid; gap: 12px; justify-items: start; }
+.check { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 18px 50px; max-width: 1180px; margin: 0 auto; padding: 20px 22px 60px; }
+.walk { display: grid; gap: 12px; align-content: start; }
+.lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
+.line { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
+.line .soft { font-weight: 400; }
+.line.on { border-bottom-color: var(--copper); }
+.wrong { color: var(--stop); font-weight: 700; }
+.stops { list-style: none; columns: 2; column-gap: 30px; }
+.stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none;
+  text-align: left; padding: 4px 4px; cursor: pointer; break-inside: avoid; }
+.stop-row.on { background: var(--wash); box-shadow: inset 3px 0 var(--copper); }
+.mark { font-weight: 700; text-align: center; color: var(--ink-soft); }
+.mark.good { color: var(--good); }
+.mark.stop, .mark.tight { color: var(--stop); }
+.here { display: grid; gap: 6px; align-content: start; }
+.back { display: flex; gap: 20px; padding-top: 10px; }
+@media (max-width: 900px) {
+  .check { grid-template-columns: minmax(0, 1fr); }
+  .stops { columns: 1; }
+}
+@media (max-width: 760px) {
+  .check { padding: 8px 16px 0; gap: 10px; }
+  .walk { gap: 6px; }
+  .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
+  .line { white-space: nowrap; padding: 6px 0 5px; }
+  .progress { display: none; }
+  .place { font-size: 14px; line-height: 1.3; }
+  .line:not(.on) .soft { display: none; }
+}
+</style>

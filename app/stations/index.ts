@@ -1,0 +1,7 @@
+import { check } from './check/station'
+import { match } from './match/station'
+import type { Station } from './station'
+import { trace } from './trace/station'
+
+/** The stations of a job, in the order of the work. */
+export const STATIONS: readonly Station[] = [match, check, trace]

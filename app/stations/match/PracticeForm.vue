@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Select from 'primevue/select'
+import { POWER_SCHOOLS } from '#core/practice/power'
+import { RESERVE_SCHOOLS } from '#core/practice/reserve'
+import { setting } from '#core/job/edits'
+import type { Practice } from '#core/job/schema'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useJobStore } from '~/stores/job'
+
+/** The schools that the job is judged by: those that its kinds of line ask for. */
+const store = useJobStore()
+const evaluation = useEvaluationStore()
+
+const hasPlain = computed(() => evaluation.lines.some(l => l.kind === 'low-impedance'))
+const hasLine = computed(() => evaluation.lines.some(l => l.kind === 'constant-voltage') || !hasPlain.value)
+function set(to: Partial<Practice>): void {
+  const { job } = store
+  if (job) store.edit({ kind: 'practice.set', ...setting<Practice, Partial<Practice>>(job.practice, to) })
+}
+</script>
+
+<template>
+  <span v-if="store.job" class="practice">
+    <template v-if="hasLine">
+      <label for="reserve" class="soft small">reserve</label>
+      <Select
+        input-id="reserve" aria-label="reserve rule" :model-value="store.job.practice.reserve" :options="[...RESERVE_SCHOOLS]" option-label="name"
+        option-value="id" size="small" @update:model-value="set({ reserve: $event })"
+      >
+        <template #option="{ option }">
+          <span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.says }}. {{ option.suits }}</span></span>
+        </template>
+      </Select>
+    </template>
+    <template v-if="hasPlain">
+      <label for="power" class="soft small">power</label>
+      <Select
+        input-id="power" aria-label="power rule" :model-value="store.job.practice.power" :options="[...POWER_SCHOOLS]" option-label="name"
+        option-value="id" size="small" @update:model-value="set({ power: $event })"
+      >
+        <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.risks }}</span></span></template>
+      </Select>
+    </template>
+  </span>
+</template>
+
+<style scoped>
+.practice { margin-left: auto; display: flex; gap: 8px; align-items: center; flex: none; }
+.practice :deep(.p-select) { font-size: 14px; }
+.practice :deep(.p-select-label) { padding: 2px 6px; font-size: 14px; }
+.school { display: grid; max-width: 420px; white-space: normal; }
+@media (max-width: 760px) { .practice { margin-left: 0; flex-wrap: wrap; } }
+</style>

@@ -1,0 +1,29 @@
+import { computed, shallowRef } from 'vue'
+import { defineStore } from 'pinia'
+import { remediesFor, type Remedy } from '#core/match/remedies/index'
+import type { Finding } from '#core/match/finding'
+import { newId } from '~/api/ids'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+
+export type PaneMode = 'findings' | 'change' | 'check' | 'trace'
+
+/** What the pane beside the run sheet shows of the selection. */
+export const useMatchPaneStore = defineStore('matchPane', () => {
+  const store = useJobStore()
+  const selected = useSelectionStore()
+  const mode = shallowRef<PaneMode>('findings')
+
+  /** Findings of the selected line with what can be done, those of the selected speaker first. */
+  const findings = computed((): { finding: Finding, remedies: Remedy[] }[] => {
+    const { job } = store
+    const current = selected.line
+    if (!job || !current) return []
+    const { nodeId } = selected.selection
+    const own = (f: Finding) => f.nodeId !== null && f.nodeId === nodeId ? 0 : 1
+    return [...current.findings].sort((a, b) => own(a) - own(b)).map(finding => ({ finding, remedies: remediesFor({ job, line: current, finding, newId }) }))
+  })
+  const remedies = computed(() => findings.value.flatMap(f => f.remedies))
+
+  return { mode, findings, remedies }
+})

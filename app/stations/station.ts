@@ -1,0 +1,22 @@
+import type { LineState } from '#core/match/jobState'
+
+/** A station of the work on a job. Navigation, key help and the list of jobs read these entries; a new one is a folder and its line in index.ts. */
+export interface Station {
+  name: string
+  /** Below the job's own address; the first station is that address itself. */
+  path: string
+  /** Goes there from any other. */
+  key: string
+  keySays: string
+  /** Where it stands, in a few words; empty where there is nothing to say. */
+  state: (lines: readonly LineState[]) => string
+  isDone: (lines: readonly LineState[]) => boolean
+}
+
+export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wrong' | 'unproved'): number {
+  return lines.reduce((all, line) => all + line[key], 0)
+}
+
+export function addressOf(jobId: string, { path }: Station): string {
+  return `/jobs/${jobId}${path === '' ? '' : `/${path}`}`
+}

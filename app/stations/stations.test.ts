@@ -1,0 +1,61 @@
+import { describe, expect, test } from '@jest/globals'
+import type { KeyBinding } from '~/composables/keyBinding'
+import { demoJobs } from '../../demo'
+import { evaluateJob } from '#core/match/evaluate'
+import { jobState } from '#core/match/jobState'
+import { jobOf } from '#core/testing/jobs'
+import { STATIONS } from '.'
+import { walkKeys } from './check/keys'
+import { jobKeys } from './keys'
+import { sheetKeys } from './match/keys'
+import { findPlace } from './match/search'
+import { addressOf } from './station'
+
+/** Deeds that note what was asked of them. */
+function noting(): { deeds: never, done: string[] } {
+  const done: string[] = []
+  const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
+  return { deeds: deeds as never, done }
+}
+const tables: [string, (deeds: never) => KeyBinding[]][] = [['run sheet', sheetKeys], ['checks', walkKeys]]
+
+describe.each(tables)('keys of the %s, with those of every station', (_, table) => {
+  const { deeds, done } = noting()
+  const bindings = [...table(deeds), ...jobKeys(deeds)]
+  const keys = bindings.flatMap(b => b.keys)
+  test('no key does two things', () => expect(keys.filter((key, k) => keys.indexOf(key) !== k)).toEqual([]))
+  test('each says what it does, and does something', () => {
+    for (const binding of bindings) {
+      expect(binding.says.length).toBeGreaterThan(3)
+      for (const key of binding.keys) binding.run({ key: key.replace(/^\w+\+/, '') } as KeyboardEvent)
+    }
+    expect(done.length).toBe(keys.length)
+  })
+})
+
+test('what the keys of the sheet mean', () => {
+  const { deeds, done } = noting()
+  const bindings = [...sheetKeys(deeds), ...jobKeys(deeds)]
+  for (const key of ['ArrowLeft', '=', '-', '+', 'End', 'Home', 'S', '7', 'T', 'k', 'Ctrl+y']) bindings.find(b => b.keys.includes(key))!.run({ key } as KeyboardEvent)
+  expect(done).toEqual(['along -1', 'tap 1', 'tap -1', 'tap 1', 'toEnd', 'toHead', 'join star', 'choose 7', 'goTo Trace', 'goTo Check', 'redo'])
+})
+
+test('every station has its own address and says where it stands', () => {
+  expect(new Set(STATIONS.map(s => s.path)).size).toBe(STATIONS.length)
+  expect(STATIONS.map(s => addressOf('x', s))).toEqual(['/jobs/x', '/jobs/x/check', '/jobs/x/trace'])
+  const told = demoJobs.map(({ job }) => {
+    const lines = jobState(job, evaluateJob(job))
+    return STATIONS.map(s => `${s.state(lines)}${s.isDone(lines) ? ' ✓' : ''}`)
+  })
+  expect(told).toEqual([['1 tight', '22 of 60 proved', '1 open'], ['all fits ✓', '5 of 22 proved', 'nothing open']])
+  expect(STATIONS.map(s => s.state([]))).toEqual(['', '', 'nothing open'])
+})
+
+test.each([
+  ['a1 03', 'out1 o1n5'], ['A2', 'out2'], ['02', 'out1 o1n4'], ['horn', 'out2 horn'], ['roof', 'out2'], ['A2 09', null], ['nothing such', null], ['  ', null],
+])('“%s” finds %s', (typed, wanted) => {
+  const [first, second] = evaluateJob(jobOf('3 x 5 W on 70 V', '8 + 8'))
+  const lines = [first!, { ...second!, output: { ...second!.output, name: 'Roof walk' }, speakers: [...second!.speakers, { ...second!.speakers[0]!, id: 'horn', label: '77', name: 'Horn 30 W' }] }]
+  const found = findPlace(lines, typed)
+  expect(found && [found.outputId, found.nodeId].filter(Boolean).join(' ')).toBe(wanted)
+})

@@ -1,0 +1,30 @@
+import { inject, ref, type InjectionKey, type Ref } from 'vue'
+import { navigateTo, useRoute } from '#imports'
+import type { KeyBinding } from '~/composables/keyBinding'
+import { useTheme } from '~/composables/useTheme'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+import { jobKeys } from './keys'
+import { addressOf } from './station'
+
+export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
+
+/** Keys that hold at every station of a job. */
+export function useJobKeys(): { common: KeyBinding[], keysOpen: Ref<boolean> } {
+  const store = useJobStore()
+  const selected = useSelectionStore()
+  const route = useRoute()
+  const keysOpen = inject(OPEN_KEYS, ref(false))
+  return {
+    keysOpen,
+    common: jobKeys({
+      undo: () => store.undo(),
+      redo: () => store.redo(),
+      goTo: station => void navigateTo({ path: addressOf(String(route.params.id), station),
+        query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
+      toJobs: () => void navigateTo('/'),
+      toggleNight: () => useTheme().toggle(),
+      showKeys: () => { keysOpen.value = true },
+    }),
+  }
+}
