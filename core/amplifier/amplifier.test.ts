@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
-import { driveInto, lineVoltageName, type SolidStateRating } from '.'
+import { driveInto, floorOhm, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, ratedW, writeRating, type OutputRating, type SolidStateRating } from '.'
 
 const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2 }
 
@@ -39,4 +39,15 @@ test('a box of 800 W program, 400 W continuous, by the schools of matching (comm
     'careful': '400-600', 'even': '760-840', 'twice-continuous': '800-800', 'room-to-spare': '1200-1600', 'dense-material': '0-400',
     'instrument-cabinet': '0-200', 'vehicle-sub': '400-500',
   })
+})
+
+describe('what may be asked of any output', () => {
+  const { points } = twoPoints
+  test.each<[string, OutputRating, unknown[]]>([
+    ['solid state', twoPoints, ['low-impedance', true, 600, null, 2, 4, '600 W at 4, 400 W at 8, from 2']],
+    ['its floor not stated: the lowest rated load', { kind: 'solid-state', points, floorOhm: null }, ['low-impedance', true, 600, null, 4, 4, '600 W at 4, 400 W at 8']],
+    ['a 70 V line', { kind: 'constant-voltage', lineV: 70.71, powerW: 240 }, ['constant-voltage', true, 240, 70.71, null, null, '70 V 240 W']],
+    ['a 100 V line of a power not known', { kind: 'constant-voltage', lineV: 100, powerW: null }, ['constant-voltage', false, null, 100, null, null, '100 V']],
+    ['nothing known', { kind: 'not-known' }, [null, false, null, null, null, null, '']],
+  ])('%s', (_, rating, answers) => expect([lineKindOf, isRated, ratedW, lineVoltsOf, floorOhm, lowestRatedOhm, writeRating].map(ask => ask(rating))).toEqual(answers))
 })

@@ -1,3 +1,6 @@
+/** What hangs on an output: loads judged by their ohms, or taps of a line at its voltage judged by their watts. */
+export type LineKind = 'low-impedance' | 'constant-voltage'
+
 /** Rated power of an output into one load. */
 export interface RatedPoint { loadOhm: number, powerW: number }
 

@@ -1,3 +1,4 @@
+import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { ReadingValue } from '#core/job/schema'
 import type { Predicted } from './predict'
 
@@ -21,8 +22,6 @@ const JUST_OUTSIDE = 0.05
 const FAR_HIGH = 2
 /** A coil under 0.6 of nominal has shorted turns or a twin across it. Common practice, no source: 0.6 of nominal is 6/7 of the 0.70 edge. */
 const FAR_LOW = 0.6 / 0.7
-/** Copper end to end reads less than this, meter leads nulled. Common practice, no source. */
-const SHORT_OHM = 0.5
 
 const is = (code: VerdictCode, grade: Grade): Verdict => ({ code, grade })
 

@@ -1,3 +1,4 @@
+import { lineKindOf, lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
 import { sameCable } from '#core/quantity/cable'
 import type { Lead } from '#core/network/cable'
@@ -54,9 +55,10 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
   const output = findOutput(job, outputId)?.output
   if (!output) return null
   const { rating } = output
-  const like = outputsOf(job).filter(o => o.rating.kind === rating.kind).flatMap(o => speakersOf(o.wiring)).at(-1)
-  const plain = rating.kind === 'constant-voltage'
-    ? { load: { kind: 'tap' as const, tapW: 10, ratedV: rating.lineV, tapsW: [...USUAL_TAPS_W] }, driverOhm: 8 }
+  const like = outputsOf(job).filter(o => lineKindOf(o.rating) === lineKindOf(rating)).flatMap(o => speakersOf(o.wiring)).at(-1)
+  const lineV = lineVoltsOf(rating)
+  const plain = lineV !== null
+    ? { load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] }, driverOhm: 8 }
     : { load: { kind: 'nominal' as const, nominalOhm: 8 }, driverOhm: null }
   const speaker: Speaker = { kind: 'speaker', name: '', continuousW: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
   const branch: Branch = { lead: null, node: speaker }

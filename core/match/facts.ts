@@ -1,11 +1,9 @@
-import { driveInto, type Drive } from '#core/amplifier/index'
+import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/predict'
 import { asCurve, asLabelled, asLowest } from '#core/network/element'
 import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
 import type { Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
-
-export type LineKind = 'low-impedance' | 'constant-voltage'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known. */
 export interface DropFacts {
@@ -48,21 +46,20 @@ export interface LineFacts {
   farthest: { drop: DropFacts, lossDb: number } | null
 }
 
-export function lineKindOf(output: Output, speakers = speakersOf(output.wiring)): LineKind {
-  if (output.rating.kind === 'constant-voltage') return 'constant-voltage'
-  if (output.rating.kind === 'solid-state') return 'low-impedance'
-  return speakers.some(s => s.load.kind === 'tap') ? 'constant-voltage' : 'low-impedance'
+/** The kind of line; where the amplifier is not known, the one that its speakers are made for. */
+function kindOf(output: Output, speakers: Speaker[]): LineKind {
+  return lineKindOf(output.rating) ?? (speakers.some(s => s.load.kind === 'tap') ? 'constant-voltage' : 'low-impedance')
 }
 
 /** Solves one line. Pure and O(speakers); the whole of a line's arithmetic is here. */
 export function solveOutput(output: Output): LineFacts {
   const speakers = speakersOf(output.wiring)
-  const kind = lineKindOf(output, speakers)
+  const kind = kindOf(output, speakers)
   const root = { lead: null, node: output.wiring }
   // The network is linear: solved for one volt, then scaled by what the output gives into the head.
   const unit = solveLine(root, asLabelled, METER_HZ, 1)
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
-  const lineV = lineVoltsOf(output, speakers, kind)
+  const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)
   const volts = drive?.volts ?? lineV
 
@@ -99,9 +96,9 @@ export function solveOutput(output: Output): LineFacts {
 }
 
 /** The line's voltage; without a known amplifier, the one its transformers are printed for. */
-function lineVoltsOf(output: Output, speakers: Speaker[], kind: LineKind): number | null {
-  if (output.rating.kind === 'constant-voltage') return output.rating.lineV
-  if (kind === 'low-impedance') return null
+function lineVoltsAt(output: Output, speakers: Speaker[], kind: LineKind): number | null {
+  const ratedV = lineVoltsOf(output.rating)
+  if (ratedV !== null || kind === 'low-impedance') return ratedV
   return speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : [])[0] ?? null
 }
 

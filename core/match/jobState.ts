@@ -1,9 +1,9 @@
 import { proveLine, type LineProof } from '#core/check/proof'
+import type { LineKind } from '#core/amplifier/rating'
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
 import type { StateId } from '#core/job/wire'
 import type { LineEvaluation } from './evaluate'
-import type { LineKind } from './facts'
 
 /** One line of a job in small: for a list of jobs. */
 export interface LineState {

@@ -3,8 +3,11 @@ import { applyEdit } from '#core/job/apply'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { withBranch } from '#core/job/tree'
 import type { Job, Speaker, SpeakerLoad } from '#core/job/schema'
+import { allowedTapsW, spareW } from './allowance'
 import { evaluateJob, makeEvaluator } from './evaluate'
 import type { FindingCode } from './finding'
+import { headFigures } from './headFigures'
+import { pressing, STATE_NAMES, type LineState } from './jobState'
 import { remediesFor, remedyWords } from './remedies'
 import { reportOf, reportSchema } from './report'
 import { findingWords } from './words'
@@ -97,4 +100,32 @@ test('after one edit only the line it touched is solved again', () => {
   const [, second] = evaluate(applyEdit(job, { kind: 'output.set', outputId: 'out1', was: { name: '' }, to: { name: 'Hall' } }).job)
   expect(second).toBe(before[1])
   expect(evaluate({ ...job, practice: { ...job.practice, reserve: 'add-a-fifth' } })[1]).not.toBe(before[1])
+})
+
+describe('what stands at the head of a rail', () => {
+  // Schools of reserve: common practice, no source. 140 W of taps by four fifths want 175 W.
+  test.each<[string, string, (number | null)[], number | null, number | null]>([
+    ['taps under what the rule allows', '14 x 10 W on 70 V 200 W', [140, 200, 20], 160, 25],
+    ['taps over it', '14 x 10 W on 70 V 160 W', [140, 160, -12], 128, -15],
+    ['an amplifier not known', '14 x 10 W on 70 V', [140, null, null], null, null],
+    ['low impedance: what is given, against the most that is rated', '8 on 100 W at 8', [100, 100, 0], null, 100],
+    ['low impedance, above the rated load', '16 on 100 W at 8', [50, 100, 50], null, 100],
+  ])('%s', (_, text, [askedW, rated, spare], allowed, left) => {
+    const [line] = evaluateJob(jobOf(text))
+    const figures = headFigures(line!)
+    const near = (value: number | null) => value === null ? null : Number(value.toFixed(6)) + 0
+    expect([near(figures.askedW), figures.ratedW, near(figures.spareW)]).toEqual([askedW, rated, spare])
+    expect([near(allowedTapsW(line!, jobOf('8').practice)), near(spareW(line!))]).toEqual([allowed, left])
+    expect(figures.marks.filter(m => m.chosen).length).toBe(rated !== null && line!.kind === 'constant-voltage' ? 1 : 0)
+  })
+})
+
+test('what presses most about a job, for sorting', () => {
+  const line = (more: Partial<LineState>): LineState => ({ label: 'A1', name: '', kind: 'low-impedance', grade: 'good', speakers: 1, proved: 0, total: 2, wrong: 0, unproved: 0, ...more })
+  const cases: [LineState[], string][] = [
+    [[line({ grade: 'tight' }), line({ grade: 'stop', wrong: 1 })], 'stop'], [[line({ wrong: 1, unproved: 1, grade: 'tight' })], 'wrong'], [[line({ unproved: 1, grade: 'tight' })], 'unproved'],
+    [[line({ grade: 'tight' })], 'tight'], [[line({ proved: 1 })], 'open'], [[line({ proved: 2 }), line({ total: 0 })], 'proved'], [[line({ total: 0 })], 'empty'], [[], 'empty'],
+  ]
+  expect(cases.map(([lines]) => pressing(lines))).toEqual(cases.map(([, state]) => state))
+  expect(Object.keys(STATE_NAMES).sort()).toEqual([...new Set(cases.map(([, state]) => state))].sort())
 })

@@ -4,6 +4,7 @@ import type { Job } from '#core/job/schema'
 import { outputsOf } from '#core/job/tree'
 import { evaluateJob, type LineEvaluation } from '#core/match/evaluate'
 import { findingSchema, findingsOf, requiredSchema, requiredOf, tidy } from '#core/match/report'
+import { isUnderFloor } from '#core/quantity/tolerance'
 import { parseQuick, type QuickLine } from './parse'
 import { toJob } from './toJob'
 
@@ -61,11 +62,12 @@ export function otherWays({ job, evaluation }: Quick): OtherWay[] {
   const ohm = drops[0]?.ohm
   if (evaluation.kind !== 'low-impedance' || !ohm || drops.length < 2 || drops.length > 8 || drops.some(d => d.ohm !== ohm)) return []
   const { rating } = outputsOf(job)[0]!
+  const least = floorOhm(rating)
   return ([['parallel', ohm / drops.length], ['series', ohm * drops.length]] as const)
     .filter(([, loadOhm]) => Math.abs(loadOhm - evaluation.loadOhm!) > 0.01 * loadOhm)
     .map(([how, loadOhm]) => ({
       how, loadOhm,
       powerW: driveInto(rating, loadOhm)?.powerW ?? null,
-      underFloor: rating.kind === 'solid-state' && loadOhm < floorOhm(rating) * 0.999,
+      underFloor: least !== null && isUnderFloor(loadOhm, least),
     }))
 }

@@ -1,5 +1,5 @@
 import type { OutputRating, RatedPoint } from '#core/amplifier/index'
-import { LINE_VOLTAGES, lineVoltageName } from '#core/amplifier/index'
+import { LINE_VOLTAGES } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
 import { tokensOf, type Token } from './token'
 
@@ -40,15 +40,6 @@ export function parseQuick(text: string): QuickLine {
  */
 export function parseRating(text: string): OutputRating {
   return text.trim() === '' ? { kind: 'not-known' } : new Parser(text).amplifier(false)
-}
-
-/** A rating as parseRating reads it. */
-export function writeRating(rating: OutputRating): string {
-  switch (rating.kind) {
-    case 'not-known': return ''
-    case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
-    case 'solid-state': return [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
-  }
 }
 
 class Parser {

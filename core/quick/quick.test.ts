@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
 import { toDocument } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
+import { numberRows } from './numberRows'
 import { otherWays, quick, quickAnswer, quickAnswerSchema } from './answer'
 
 describe('typed lines', () => {
@@ -52,4 +53,18 @@ test('each driver of two and two gets a quarter; wired otherwise it would not do
   const line = quick('(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2')
   expect(line.evaluation.drops.map(d => d.powerW!.toFixed(1))).toEqual(['75.0', '75.0', '75.0', '75.0'])
   expect(otherWays(line).map(w => [w.how, w.loadOhm, w.underFloor, w.powerW!.toFixed(0)])).toEqual([['parallel', 1, true, '75'], ['series', 16, false, '90']])
+})
+
+describe('the numbers beside a quick answer', () => {
+  test.each<[string, string[]]>([
+    ['(8 + 8) || (8 + 8) on 100 W at 8', ['8 Ω', '100 W', '25 W · a quarter each: equal', '8 Ω · not under it']],
+    ['8 || 4 on 100 W at 4, from 2', ['2.67 Ω', '66.7 W · at least; not rated here', '22.2 W to 44.4 W · unequal: see the drawing', '2 Ω · not under it']],
+    ['8 || 8 on 100 W at 8', ['4 Ω', '50 W · asked for, not allowed', '25 W · half each: equal', '8 Ω · under it']],
+    ['8', ['8 Ω', 'not known · name it after “on”', 'not known · the one driver', 'not known']],
+    ['12 x 5 W on 70 V 120 W', ['60 W · 12 speakers, each takes its tap', '70.7 V · all in parallel, always mono', '83.3 Ω', '120 W · 50 % of it is asked', '75 W · “use four fifths”']],
+    ['12 x 5 W on 70 V', ['60 W', '70.7 V', '83.3 Ω', 'not known · write its watts after the volts', '75 W']],
+  ])('%s', (text, rows) => {
+    const told = numberRows(quick(text).evaluation).map(r => r.note === '' ? r.figure : `${r.figure} · ${r.note}`)
+    expect(told.map((row, k) => row.startsWith(rows[k] ?? '?') ? rows[k] : row)).toEqual(rows)
+  })
 })

@@ -4,7 +4,8 @@ import { evaluate } from 'mathjs'
 import { InputError } from '#core/quantity/inputError'
 import { seeded, type Chance } from '#core/testing/trees'
 import { quick, quickAnswer } from './answer'
-import { parseQuick, parseRating, writeRating } from './parse'
+import { writeRating } from '#core/amplifier/index'
+import { parseQuick, parseRating } from './parse'
 
 /** A random line and the same as an expression for mathjs: series is a sum, parallel the inverse of a sum of inverses. */
 function randomLine(chance: Chance, depth: number): { text: string, maths: string } {

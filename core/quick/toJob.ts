@@ -1,13 +1,14 @@
+import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
 import type { Branch, Job, Output, Speaker } from '#core/job/schema'
 import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
-import type { QuickLine, QuickNode } from './parse'
+import { leavesOf, type QuickLine, type QuickNode } from './parse'
 
 /** The output that a typed line describes: its parallel members hang from the rail, no cable stated. */
 export function toOutput(line: QuickLine, newId: NewId): Output {
   let count = 0
   const taps = tapsOf(line.load)
-  const lineV = line.rating.kind === 'constant-voltage' ? line.rating.lineV : 70.71
+  const lineV = lineVoltsOf(line.rating) ?? USUAL_LINE_V
 
   const speaker = (node: Exclude<QuickNode, { members: QuickNode[] }>): Speaker => {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
@@ -21,7 +22,7 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
       ? { kind: node.kind === 'series' ? 'series' : 'star', id: newId(), children: node.members.map(branch) }
       : speaker(node),
   })
-  const alongRail = taps.length > 0 ? leaves(line.load) : 'members' in line.load && line.load.kind === 'parallel' ? line.load.members : [line.load]
+  const alongRail = taps.length > 0 ? leavesOf(line.load) : 'members' in line.load && line.load.kind === 'parallel' ? line.load.members : [line.load]
   return {
     id: newId(), label: 'A1', name: '', rating: line.rating,
     wiring: { kind: 'chain', id: newId(), children: alongRail.flatMap(flattenParallel).map(branch) },
@@ -33,13 +34,9 @@ function flattenParallel(node: QuickNode): QuickNode[] {
   return 'members' in node && node.kind === 'parallel' ? node.members.flatMap(flattenParallel) : [node]
 }
 
-function leaves(node: QuickNode): QuickNode[] {
-  return 'members' in node ? node.members.flatMap(leaves) : [node]
-}
-
 /** The usual taps and those typed, so that each can be stepped from; empty for a line of impedances. */
 function tapsOf(load: QuickNode): number[] {
-  const typed = leaves(load).flatMap(leaf => leaf.kind === 'tap' ? [leaf.tapW] : [])
+  const typed = leavesOf(load).flatMap(leaf => leaf.kind === 'tap' ? [leaf.tapW] : [])
   return typed.length === 0 ? [] : [...new Set([...USUAL_TAPS_W, ...typed])].sort((a, b) => a - b).slice(-20)
 }
 

@@ -5,6 +5,7 @@ import type { Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { headOf, solveLine, type LineSolution } from '#core/network/line'
 import type { Seen } from '#core/network/solve'
+import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { WiringNode } from '#core/network/tree'
 import type { CoilOutcome, Fault, FaultDefinition } from './fault'
 import { FAULTS } from './faults'
@@ -119,7 +120,7 @@ function likelihood({ reading, predicted }: JudgedReading, context: Context): nu
 function likeOhm(value: JudgedReading['reading']['value'], seen: Seen, sigma: number): number {
   if (value.is === 'open') return seen.state === 'open' ? 1 : 0
   if (value.is !== 'ohm') return 0
-  if (seen.state === 'short') return value.ohm < 0.5 ? 1 : 0
+  if (seen.state === 'short') return value.ohm < SHORT_OHM ? 1 : 0
   if (seen.state === 'open') return 0
   // A meter shows its own leads and cannot tell small values apart: never surer than 0.1 Ω.
   const difference = Math.log((value.ohm + 0.1) / (seen.ohm + 0.1)) / sigma
@@ -129,7 +130,7 @@ function likeOhm(value: JudgedReading['reading']['value'], seen: Seen, sigma: nu
 /** Through transformers an ohmmeter tells only whether there is a way round. */
 function likeNotOpen(value: JudgedReading['reading']['value'], seen: Seen): number {
   if (value.is === 'open') return seen.state === 'open' ? 1 : 0
-  if (value.is === 'ohm' && value.ohm < 0.5) return seen.state === 'short' ? 1 : 0
+  if (value.is === 'ohm' && value.ohm < SHORT_OHM) return seen.state === 'short' ? 1 : 0
   return seen.state === 'open' ? 0 : 1
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { lineKindOf, ratedW } from '#core/amplifier/index'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
@@ -16,9 +17,8 @@ const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))
 
 const amplifier = computed(() => {
   const { rating } = line.output
-  if (rating.kind === 'not-known') return '?'
-  if (rating.kind === 'constant-voltage') return rating.powerW === null ? '? W' : writeQuantity(rating.powerW, 'W')
-  return writeQuantity(Math.max(...rating.points.map(p => p.powerW)), 'W')
+  const powerW = ratedW(rating)
+  return powerW !== null ? writeQuantity(powerW, 'W') : lineKindOf(rating) === null ? '?' : '? W'
 })
 
 const inside = (id: string) => {
@@ -34,7 +34,7 @@ const spoken = computed(() => `${line.speakers.length} speakers on ${amplifier.v
 
 <template>
   <svg class="ladder" :viewBox="`0 0 ${width} ${height}`" :style="{ maxWidth: `${width * 1.35}px` }" role="img" :aria-label="spoken">
-    <rect x="6" :y="top - 20" :width="BOX.width - 12" :height="drawing.height + 40" class="box" :class="{ dashed: line.output.rating.kind === 'not-known' }" />
+    <rect x="6" :y="top - 20" :width="BOX.width - 12" :height="drawing.height + 40" class="box" :class="{ dashed: lineKindOf(line.output.rating) === null }" />
     <text :x="BOX.width / 2" :y="top + 5" class="sign">+</text>
     <text :x="BOX.width / 2" :y="top + drawing.height + 5" class="sign">−</text>
     <text :x="BOX.width / 2" :y="height / 2 + 5" class="figure power">{{ amplifier }}</text>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { scaleLog } from 'd3-scale'
+import { ratedW } from '#core/amplifier/index'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { writeQuantity } from '#core/quantity/write'
 
@@ -13,8 +14,7 @@ const ROW = 27
 
 const rows = computed(() => line.required.flatMap(r => r.powerW === null ? [] : [{ ...r, from: r.powerW, to: r.toW ?? r.powerW }]))
 const rated = computed(() => {
-  const { rating } = line.output
-  return rating.kind === 'constant-voltage' ? rating.powerW : line.amplifierW
+  return line.kind === 'constant-voltage' ? ratedW(line.output.rating) : line.amplifierW
 })
 const scale = computed(() => {
   const values = [...rows.value.flatMap(r => [r.from, r.to]), rated.value ?? 0].filter(v => v > 0)

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { lineKindOf } from '#core/amplifier/index'
+import { spareW } from '#core/match/allowance'
 import { writeQuantity } from '#core/quantity/write'
 import KeyCap from '~/components/KeyCap.vue'
 import { useEvaluationStore } from '~/stores/evaluation'
@@ -12,10 +14,8 @@ const selected = useSelectionStore()
 const targets = computed(() => evaluation.lines.filter(l => l.outputId !== selected.selection.outputId))
 
 function spare(line: (typeof targets.value)[number]): string {
-  const { rating } = line.output
-  if (rating.kind !== 'constant-voltage' || rating.powerW === null) return line.loadOhm === null ? 'empty' : `${writeQuantity(line.loadOhm, 'Ω')} now`
-  const asked = line.required.find(r => r.chosen)?.powerW ?? 0
-  const left = rating.powerW - asked
+  const left = lineKindOf(line.output.rating) === 'constant-voltage' ? spareW(line) : null
+  if (left === null) return line.loadOhm === null ? 'empty' : `${writeQuantity(line.loadOhm, 'Ω')} now`
   return left >= 0 ? `${writeQuantity(left, 'W')} to spare by the rule` : `${writeQuantity(-left, 'W')} over already`
 }
 </script>

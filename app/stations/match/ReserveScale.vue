@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
+import { headFigures } from '#core/match/headFigures'
 import { writeQuantity } from '#core/quantity/write'
 
 /** Asked, lost, reserve and spare of one output, against what it can give. */
@@ -9,21 +10,7 @@ const { line } = defineProps<{ line: LineEvaluation }>()
 
 const WIDTH = 194
 
-const figures = computed(() => {
-  const { rating } = line.output
-  const lostW = line.lostW ?? 0
-  if (line.kind === 'constant-voltage') {
-    const ratedW = rating.kind === 'constant-voltage' ? rating.powerW : null
-    const askedW = line.tapsW ?? 0
-    // A school's mark stands where the taps may go up to: taps × rated / required.
-    const marks = ratedW === null || askedW === 0 ? [] : line.required.flatMap(r => r.powerW ? [{ w: askedW * ratedW / r.powerW, chosen: r.chosen }] : [])
-    return { askedW, lostW, ratedW, marks, spareW: ratedW === null ? null : (marks.find(m => m.chosen)?.w ?? ratedW) - askedW }
-  }
-  const ratedW = rating.kind === 'solid-state' ? Math.max(...rating.points.map(p => p.powerW)) : null
-  const askedW = Math.max(0, (line.amplifierW ?? 0) - lostW)
-  const wanted = line.required.find(r => r.chosen)?.powerW
-  return { askedW, lostW, ratedW, marks: wanted ? [{ w: wanted, chosen: true }] : [], spareW: ratedW === null ? null : ratedW - askedW - lostW }
-})
+const figures = computed(() => headFigures(line))
 const end = computed(() => Math.max(figures.value.ratedW ?? 0, figures.value.askedW + figures.value.lostW) || 1)
 const x = (w: number) => Math.min(WIDTH, w / end.value * WIDTH)
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Select from 'primevue/select'
+import { USUAL_LINE_V } from '#core/amplifier/index'
 import { leadOhm } from '#core/network/cable'
 import type { Lead } from '#core/network/cable'
 import { setting } from '#core/job/edits'
@@ -44,7 +45,7 @@ function set(to: Partial<Fields>): void {
 function setKind(kind: Kind): void {
   if (kind === load.value.kind) return
   const nominalOhm = load.value.kind === 'tap' ? speaker.driverOhm ?? 8 : load.value.nominalOhm
-  const lineV = selected.line?.lineV ?? 70.71
+  const lineV = selected.line?.lineV ?? USUAL_LINE_V
   const loads: Record<Kind, SpeakerLoad> = {
     tap: { kind: 'tap', tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] },
     nominal: { kind: 'nominal', nominalOhm },

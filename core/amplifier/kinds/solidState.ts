@@ -1,12 +1,6 @@
+import { isSameLoad, isUnderFloor } from '#core/quantity/tolerance'
+import { floorOhm } from '../questions'
 import type { Drive, SolidStateRating } from '../rating'
-
-/** Loads within this share of each other are the same rated load. */
-const SAME_LOAD = 0.005
-
-/** The lowest load that the output may be given. */
-export function floorOhm(rating: SolidStateRating): number {
-  return rating.floorOhm ?? Math.min(...rating.points.map(p => p.loadOhm))
-}
 
 /**
  * A solid-state output is near a voltage source. V = √(P·Z) at each rated point; between points V is interpolated against
@@ -19,15 +13,14 @@ export function driveSolidState(rating: SolidStateRating, loadOhm: number): Driv
     .map(({ loadOhm, powerW }) => ({ loadOhm, volts: Math.sqrt(powerW * loadOhm), amps: Math.sqrt(powerW / loadOhm) }))
   const drive = (volts: number, basis: Drive['basis']): Drive => ({ volts, powerW: volts ** 2 / loadOhm, basis })
 
-  const rated = points.find(p => Math.abs(p.loadOhm / loadOhm - 1) <= SAME_LOAD)
+  const rated = points.find(p => isSameLoad(p.loadOhm, loadOhm))
   if (rated) return drive(rated.volts, 'rated')
 
   const highest = points[0]!
   const lowest = points.at(-1)!
   if (loadOhm > highest.loadOhm) return drive(highest.volts, 'above')
   if (loadOhm < lowest.loadOhm) {
-    const allowed = loadOhm >= floorOhm(rating) * (1 - SAME_LOAD)
-    return drive(lowest.amps * loadOhm, allowed ? 'not-rated' : 'under-floor')
+    return drive(lowest.amps * loadOhm, isUnderFloor(loadOhm, floorOhm(rating)!) ? 'under-floor' : 'not-rated')
   }
   const next = points.findIndex(p => p.loadOhm < loadOhm)
   const a = points[next - 1]!

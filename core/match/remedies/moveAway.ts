@@ -2,7 +2,8 @@ import { applyEdit } from '#core/job/apply'
 import { together, type SimpleEdit } from '#core/job/edits'
 import { moveToOutput } from '#core/job/intents'
 import { findOutput, outputsOf } from '#core/job/tree'
-import { reserveSchool } from '#core/practice/reserve'
+import { isRated, lineVoltsOf } from '#core/amplifier/index'
+import { allowedTapsW, spareW } from '../allowance'
 import { evaluateOutput } from '../evaluate'
 import { cures, type RemedyMaker } from './remedy'
 
@@ -12,9 +13,8 @@ const MOST_MOVED = 6
 /** Moves the fewest speakers from the far end to the line of the same voltage with most to spare, if both are then right. */
 export const moveAway: RemedyMaker = ({ job, line, finding }) => {
   if (finding.code !== 'reserve-short' && finding.code !== 'taps-over-amplifier') return []
-  const others = outputsOf(job).filter(o => o.id !== line.outputId && o.rating.kind === 'constant-voltage'
-    && o.rating.lineV === line.lineV && o.rating.powerW !== null)
-    .map(output => ({ output, spareW: spareOf(evaluateOutput(output, job.practice)) }))
+  const others = outputsOf(job).filter(o => o.id !== line.outputId && line.lineV !== null && lineVoltsOf(o.rating) === line.lineV && isRated(o.rating))
+    .map(output => ({ output, spareW: spareW(evaluateOutput(output, job.practice))! }))
     .filter(o => o.spareW > 0)
     .sort((a, b) => b.spareW - a.spareW)
   const target = others[0]?.output
@@ -33,18 +33,10 @@ export const moveAway: RemedyMaker = ({ job, line, finding }) => {
     const there = evaluateOutput(findOutput(after, target.id)!.output, job.practice)
     if (there.findings.some(f => f.code === 'reserve-short' || f.code === 'taps-over-amplifier')) return []
     if (!cures(here, finding) || here.findings.some(f => f.code === 'reserve-short')) continue
-    const school = reserveSchool(job.practice.reserve)
-    const ratedW = target.rating.kind === 'constant-voltage' ? target.rating.powerW! : 0
-    const thereAllowedW = ratedW * (there.tapsW ?? 0) / school.requiredW({ tapsW: there.tapsW ?? 1, wireLossW: there.lostW ?? 0 })
     return [{
       code: 'move-away', edit: together(edits)!,
-      facts: { code: 'move-away', labels, to: target.label, hereW: here.tapsW ?? 0, thereW: there.tapsW ?? 0, thereAllowedW },
+      facts: { code: 'move-away', labels, to: target.label, hereW: here.tapsW ?? 0, thereW: there.tapsW ?? 0, thereAllowedW: allowedTapsW(there, job.practice) ?? 0 },
     }]
   }
   return []
-}
-
-function spareOf(line: ReturnType<typeof evaluateOutput>): number {
-  const chosen = line.required.find(r => r.chosen)?.powerW ?? 0
-  return line.output.rating.kind === 'constant-voltage' ? (line.output.rating.powerW ?? 0) - chosen : 0
 }

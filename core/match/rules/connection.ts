@@ -1,3 +1,4 @@
+import { isRated } from '#core/amplifier/index'
 import { find, type Rule } from './rule'
 
 /** Is there a load at all, and is the amplifier known. */
@@ -7,7 +8,5 @@ export const connection: Rule = (line) => {
     .map(s => find(line, 'tap-off', 'unknown', { label: s.label }, s.id))
   if (line.head === 'short') return [find(line, 'head-short', 'stop', {})]
   if (line.head === 'open') return [find(line, 'head-open', 'tight', {}), ...off]
-  const { rating } = line.output
-  const known = rating.kind === 'solid-state' || (rating.kind === 'constant-voltage' && rating.powerW !== null)
-  return known ? off : [find(line, 'amplifier-not-known', 'unknown', { kind: line.kind }), ...off]
+  return isRated(line.output.rating) ? off : [find(line, 'amplifier-not-known', 'unknown', { kind: line.kind }), ...off]
 }

@@ -1,8 +1,7 @@
-import { floorOhm } from '#core/amplifier/index'
+import { floorOhm, lowestRatedOhm } from '#core/amplifier/index'
 import { LOWEST_OF_NOMINAL } from '#core/network/element'
+import { areEqualShares, fallsShort } from '#core/quantity/tolerance'
 import { find, type Rule } from './rule'
-
-const HAIR = 1 - 1e-6
 
 /**
  * Load against what the output may be given. The label is compared with the floor, and where curves are known their
@@ -11,21 +10,20 @@ const HAIR = 1 - 1e-6
 export const floor: Rule = (line) => {
   const { rating } = line.output
   const { loadOhm, drive, lowest } = line
-  if (rating.kind !== 'solid-state' || loadOhm === null || drive === null) return []
   const least = floorOhm(rating)
+  if (least === null || loadOhm === null || drive === null) return []
   if (drive.basis === 'under-floor') return [find(line, 'load-under-floor', 'stop', { loadOhm, floorOhm: least })]
 
   const findings = []
   if (drive.basis === 'not-rated') {
-    const lowestRatedOhm = Math.min(...rating.points.map(p => p.loadOhm))
-    findings.push(find(line, 'load-not-rated', 'unknown', { loadOhm, lowestRatedOhm, atLeastW: drive.powerW }))
+    findings.push(find(line, 'load-not-rated', 'unknown', { loadOhm, lowestRatedOhm: lowestRatedOhm(rating)!, atLeastW: drive.powerW }))
   }
   const shares = line.drops.map(d => d.share)
-  const equal = Math.max(...shares) - Math.min(...shares) < 0.02 * Math.max(...shares)
+  const equal = areEqualShares(shares)
   findings.push(find(line, 'load-suits', 'good', { loadOhm, floorOhm: least, powerW: drive.powerW, basis: drive.basis, count: shares.length, equal }))
   if (lowest?.from === 'curve') {
-    if (lowest.ohm < least * HAIR) {
-      const grade = lowest.ohm < LOWEST_OF_NOMINAL * least * HAIR ? 'stop' : 'tight'
+    if (fallsShort(lowest.ohm, least)) {
+      const grade = fallsShort(lowest.ohm, LOWEST_OF_NOMINAL * least) ? 'stop' : 'tight'
       findings.push(find(line, 'curve-under-floor', grade, { lowestOhm: lowest.ohm, frequencyHz: lowest.frequencyHz, floorOhm: least }))
     }
   }

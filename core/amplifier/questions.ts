@@ -1,0 +1,68 @@
+import { lineVoltageName } from './lineVoltages'
+import type { LineKind, OutputRating } from './rating'
+
+/**
+ * What may be asked of an output, whatever its kind. Each answer is an exhaustive switch: a new kind of rating does not compile
+ * until all are answered, and nowhere else is a rating's kind looked at.
+ */
+
+/** The kind of line that an output is made for; null while nothing is known of it. */
+export function lineKindOf(rating: OutputRating): LineKind | null {
+  switch (rating.kind) {
+    case 'solid-state': return 'low-impedance'
+    case 'constant-voltage': return 'constant-voltage'
+    case 'not-known': return null
+  }
+}
+
+/** Whether its power is stated, so that a load can be judged at all. */
+export function isRated(rating: OutputRating): boolean {
+  return ratedW(rating) !== null
+}
+
+/** The most that is stated of it, W: at its line voltage, or at the rated load where it gives most; null where nothing is. */
+export function ratedW(rating: OutputRating): number | null {
+  switch (rating.kind) {
+    case 'solid-state': return Math.max(...rating.points.map(p => p.powerW))
+    case 'constant-voltage': return rating.powerW
+    case 'not-known': return null
+  }
+}
+
+/** Volts of the line that it drives; null for an output without a line voltage. */
+export function lineVoltsOf(rating: OutputRating): number | null {
+  switch (rating.kind) {
+    case 'constant-voltage': return rating.lineV
+    case 'solid-state':
+    case 'not-known': return null
+  }
+}
+
+/** The lowest load that it may be given, Ω; null where it is judged by watts, or nothing is known. Not stated: the lowest rated load. */
+export function floorOhm(rating: OutputRating): number | null {
+  switch (rating.kind) {
+    case 'solid-state': return rating.floorOhm ?? lowestRatedOhm(rating)
+    case 'constant-voltage':
+    case 'not-known': return null
+  }
+}
+
+/** A rating as it is typed and read again: "300 W at 4, 180 W at 8, from 2", "70 V 240 W"; empty where nothing is known. */
+export function writeRating(rating: OutputRating): string {
+  switch (rating.kind) {
+    case 'not-known': return ''
+    case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
+    case 'solid-state': {
+      return [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+    }
+  }
+}
+
+/** The lowest load for which a power is stated, Ω; null where power is not stated by load. */
+export function lowestRatedOhm(rating: OutputRating): number | null {
+  switch (rating.kind) {
+    case 'solid-state': return Math.min(...rating.points.map(p => p.loadOhm))
+    case 'constant-voltage':
+    case 'not-known': return null
+  }
+}
