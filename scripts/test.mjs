@@ -25,7 +25,7 @@ async function check(title, args) {
 async function jest(projects, env) {
   say(`\nTests: ${projects.join(', ')}`)
   rmSync(REPORT, { force: true })
-  const code = await show(process.execPath, [...JEST, '--selectProjects', ...projects, '--json', `--outputFile=${REPORT}`, '--runInBand'], {
+  const code = await show(process.execPath, [...JEST, '--selectProjects', ...projects, '--json', `--outputFile=${REPORT}`, '--runInBand', '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
   if (!existsSync(REPORT)) return { passed: 0, failed: 1 }

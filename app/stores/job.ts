@@ -1,7 +1,7 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
 import type { Edit } from '#core/job/edits'
-import type { OpenedJob, SyncAnswer } from '#core/job/wire'
+import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { editWords } from '#core/job/words'
 import type { Failure, Message, Step, WindowEvent, WindowState } from '#core/window/state'
 import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'

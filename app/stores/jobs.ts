@@ -1,6 +1,6 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
-import { JOBS_A_PAGE, type ListQuery } from '#core/job/wire'
+import { JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import type { JobList, JobSummary } from '#core/match/jobSummary'
 import { api, ApiError } from '~/api/client'
 import { newId, newUuid, windowId } from '~/api/ids'

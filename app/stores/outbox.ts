@@ -1,6 +1,6 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
-import type { SyncAnswer } from '#core/job/wire'
+import type { SyncAnswer } from '#core/job/protocol'
 import { editWords } from '#core/job/words'
 import type { Found, Kept } from '#core/window/kept'
 import { outboxAnswered, outboxRequest, outboxUnreadable } from '#core/window/outbox'

@@ -2,7 +2,7 @@ import { proveLine, type LineProof } from '#core/check/proof'
 import type { LineKind } from '#core/amplifier/rating'
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
-import type { StateId } from '#core/job/wire'
+import type { StateId } from '#core/job/protocol'
 import type { LineEvaluation } from './evaluate'
 
 /** One line of a job in small: for a list of jobs. */

@@ -1,4 +1,4 @@
-import type { JOB_PLACES, StateId } from '#core/job/wire'
+import type { JOB_PLACES, StateId } from '#core/job/protocol'
 import { pressing, stateSentence, type LineState } from './jobState'
 
 /** What a job says of itself in a list. */

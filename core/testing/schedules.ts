@@ -1,7 +1,7 @@
 import { toDocument } from '#core/job/document'
 import { takeInSteps } from '#core/job/ledger'
 import type { Job } from '#core/job/schema'
-import type { EditEntry, OpenedJob, SyncAnswer, SyncRequest } from '#core/job/wire'
+import type { EditEntry, OpenedJob, SyncAnswer, SyncRequest } from '#core/job/protocol'
 import type { LogEntry } from '#core/job/undo'
 import { refusalWords } from '#core/job/words'
 import { keptKey, readKept, writeKept, type Kept } from '#core/window/kept'

@@ -1,5 +1,5 @@
 import type { StampedEdit } from '#core/job/edits'
-import type { SyncAnswer, SyncRequest } from '#core/job/wire'
+import type { SyncAnswer, SyncRequest } from '#core/job/protocol'
 import { inOrder, type Kept } from './kept'
 import { nextRequest } from './request'
 

@@ -1,5 +1,5 @@
 import { partsOf, type StampedEdit } from '#core/job/edits'
-import { EDITS_A_REQUEST, PARTS_A_REQUEST } from '#core/job/wire'
+import { EDITS_A_REQUEST, PARTS_A_REQUEST } from '#core/job/protocol'
 
 /** The first edits of those waiting, as many as one request takes: at least one, however many parts it has. */
 export function nextRequest(waiting: readonly StampedEdit[], isSingle = false): StampedEdit[] {

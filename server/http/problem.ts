@@ -22,10 +22,10 @@ export function problem(status: number, code: string, message: string, where?: s
 }
 
 /**
- * Failures of the connection, by the codes of the driver and SQLSTATE: classes 08, 53 and 57 (a statement that took too long
- * among them), a lock that was not to be had, a transaction that had to give way. The input is not at fault.
+ * Failures of the connection, by the codes of the driver and SQLSTATE: classes 08, 28, 3D (no way in), 53 and 57 (a statement that
+ * took too long among them), a lock that was not to be had, a transaction that had to give way. The input is not at fault.
  */
-const AWAY = /^(ECONN|ETIMEDOUT|EPIPE|ENOENT|ENOTFOUND|08|53|57|55P03|25P03|40)/
+const AWAY = /^(ECONN|ETIMEDOUT|EPIPE|ENOENT|ENOTFOUND|08|28|3D|53|57|55P03|25P03|40)/
 
 /** What went wrong as a problem; null for what nobody foresaw. */
 export function problemOf(error: unknown): Problem | null {

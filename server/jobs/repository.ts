@@ -4,7 +4,7 @@ import { toDocument } from '#core/job/document'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { upgradedEdit } from '#core/job/upgrade'
 import type { LogEntry } from '#core/job/undo'
-import type { EditEntry } from '#core/job/wire'
+import type { EditEntry } from '#core/job/protocol'
 
 /** All SQL about jobs and their edits. No rules of the trade here. */
 

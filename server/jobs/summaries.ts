@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'
-import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/wire'
+import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { evaluateOutput } from '#core/match/evaluate'
 import { lineState, type LineState } from '#core/match/jobState'
 import { tell, type JobList, type JobSummary, type JobTold } from '#core/match/jobSummary'

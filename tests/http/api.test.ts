@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import pg from 'pg'
 import { jobOf } from '#core/testing/jobs'
 import { writeJobFile } from '#core/format/plainMatch'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
@@ -181,3 +182,35 @@ test('with the database away the answer says so, and the server recovers by itse
   expect([odd, odd.length > 0 ? server.log() : '']).toEqual([[], ''])
   expect((await ask('GET', `/jobs/${id}`)).status).toBe(200)
 })
+
+test('a job that somebody else holds is waited for so long and no longer', async () => {
+  const id = await makeJob()
+  const holder = new pg.Client({ connectionString: database.url })
+  await holder.connect()
+  try {
+    await holder.query('begin')
+    await holder.query('select 1 from jobs where id = $1 for update', [id])
+    const from = Date.now()
+    const { status, body } = await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(named(NAME, 'Hall'))] })
+    expect([status, body.error.code, Date.now() - from < 12_000]).toEqual([503, 'database-away', true])
+  }
+  finally {
+    await holder.end()
+  }
+  // Nothing of it was done, and the same edit goes through now.
+  expect((await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(named(NAME, 'Hall'))] })).body.revision).toBe(1)
+}, 30_000)
+
+test('while the database is gone every answer says so, and the log says it once', async () => {
+  const lost = await makeDatabase()
+  const alone = await startServer(lost.url)
+  await lost.drop()
+  try {
+    const statuses: number[] = []
+    for (let k = 0; k < 8; k++) statuses.push((await ask('GET', k % 2 ? '/jobs' : '/health', undefined, alone)).status)
+    expect([statuses, alone.log().match(/does not answer/g), alone.log().split('\n').filter(line => /^\s+at /.test(line))]).toEqual([new Array(8).fill(503), ['does not answer'], []])
+  }
+  finally {
+    await alone.stop()
+  }
+}, 60_000)

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { readJob } from '#core/job/readJob'
-import type { OpenedJob, SyncAnswer } from '#core/job/wire'
+import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { undoStacks } from '#core/job/undo'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
 import { fillVersion1 } from '../support/version1'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
-import { DELETED_KEPT_DAYS } from '#core/job/wire'
+import { DELETED_KEPT_DAYS } from '#core/job/protocol'
 import type { JobSummary } from '#core/match/jobSummary'
 import { worstGrade } from '#core/match/finding'
 import GradeTag from '~/components/GradeTag.vue'

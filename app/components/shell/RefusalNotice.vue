@@ -2,6 +2,8 @@
 import { useJobStore } from '~/stores/job'
 
 const store = useJobStore()
+/** Refusals that the person can get over: by doing it on top of what stands there, once the job is brought back, or once more. */
+const DOABLE = new Set(['changed-meanwhile', 'archived', 'id-taken'])
 </script>
 
 <template>
@@ -11,7 +13,8 @@ const store = useJobStore()
         <strong>Not done.</strong> {{ refusal.message }}
       </p>
       <span class="choices">
-        <button v-if="refusal.code === 'changed-meanwhile'" class="act" type="button" @click="store.force(refusal.stamped.id)">do mine anyway</button>
+        <button
+          v-if="refusal.code !== null && DOABLE.has(refusal.code)" class="act" type="button" @click="store.force(refusal.stamped.id)">do mine anyway</button>
         <button class="act" type="button" @click="store.dismiss(refusal.stamped.id)">leave it so</button>
       </span>
     </div>

@@ -4,7 +4,7 @@ import { lineVoltage } from './lineVoltage'
 import { reserve } from './reserve'
 import type { Rule } from './rule'
 import { sharing } from './sharing'
-import { wire } from './wire'
+import { cableLoss } from './cableLoss'
 
 /** Every rule, in the order in which their findings are told within one grade. */
-export const RULES: readonly Rule[] = [connection, lineVoltage, floor, reserve, wire, sharing]
+export const RULES: readonly Rule[] = [connection, lineVoltage, floor, reserve, cableLoss, sharing]

@@ -1,5 +1,5 @@
 import { tapDrawW } from '../facts'
-import { find, type Rule } from './rule'
+import { found, type Rule } from './rule'
 
 /** Printed and real line voltage may differ this much without a word: 70 and 70.71 are one. */
 const SAME_VOLTAGE = 0.03
@@ -9,16 +9,16 @@ export const lineVoltage: Rule = (line) => {
   const { lineV } = line
   return line.speakers.flatMap(({ id, label, load }) => {
     if (line.kind === 'low-impedance') {
-      return load.kind === 'tap' ? [find(line, 'transformer-on-plain-output', 'tight', { label }, id)] : []
+      return load.kind === 'tap' ? [found(line, 'transformer-on-plain-output', 'tight', { label }, id)] : []
     }
     if (lineV === null) return []
     if (load.kind !== 'tap') {
       const { nominalOhm } = load
-      return [find(line, 'plain-speaker-on-line', 'stop', { label, nominalOhm, lineV, wouldTakeW: lineV ** 2 / nominalOhm }, id)]
+      return [found(line, 'plain-speaker-on-line', 'stop', { label, nominalOhm, lineV, wouldTakeW: lineV ** 2 / nominalOhm }, id)]
     }
     if (load.tapW === 0 || Math.abs(load.ratedV / lineV - 1) <= SAME_VOLTAGE) return []
     const takesW = tapDrawW(load, lineV)
     const grade = takesW > load.tapW ? 'stop' : 'tight'
-    return [find(line, 'scale-mismatch', grade, { label, tapW: load.tapW, ratedV: load.ratedV, lineV, takesW }, id)]
+    return [found(line, 'scale-mismatch', grade, { label, tapW: load.tapW, ratedV: load.ratedV, lineV, takesW }, id)]
   })
 }

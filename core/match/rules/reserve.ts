@@ -2,17 +2,17 @@ import { lineKindOf, ratedW } from '#core/amplifier/index'
 import { reserveSchool } from '#core/practice/reserve'
 import { exceeds } from '#core/quantity/tolerance'
 import { allowedTapsW } from '../allowance'
-import { find, type Rule } from './rule'
+import { found, type Rule } from './rule'
 
 /** Taps against the amplifier, by the chosen school of reserve. */
 export const reserve: Rule = (line, practice) => {
   const rated = ratedW(line.output.rating)
   if (lineKindOf(line.output.rating) !== 'constant-voltage' || rated === null || !line.tapsW) return []
   const { tapsW } = line
-  if (exceeds(tapsW, rated)) return [find(line, 'taps-over-amplifier', 'stop', { tapsW, ratedW: rated })]
+  if (exceeds(tapsW, rated)) return [found(line, 'taps-over-amplifier', 'stop', { tapsW, ratedW: rated })]
   const requiredW = reserveSchool(practice.reserve).requiredW({ tapsW, wireLossW: line.lostW ?? 0 })
   const facts = { tapsW, ratedW: rated, requiredW, practice: practice.reserve }
   return exceeds(requiredW, rated)
-    ? [find(line, 'reserve-short', 'tight', { ...facts, allowedW: allowedTapsW(line, practice)! })]
-    : [find(line, 'fits-with-reserve', 'good', facts)]
+    ? [found(line, 'reserve-short', 'tight', { ...facts, allowedW: allowedTapsW(line, practice)! })]
+    : [found(line, 'fits-with-reserve', 'good', facts)]
 }

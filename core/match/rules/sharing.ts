@@ -1,6 +1,6 @@
 import { powerSchool, schoolBandW } from '#core/practice/power'
 import type { LineFacts } from '../facts'
-import { find, type Rule } from './rule'
+import { found, type Rule } from './rule'
 
 /** Loads that differ less than this in what they take are heard as equal: 1.5 is under 2 dB. Common practice, no source. */
 const UNEQUAL = 1.5
@@ -28,7 +28,7 @@ export const sharing: Rule = (line, practice) => {
   const most = sorted[0]!
   const least = sorted.at(-1)!
   if (least.share > 0 && most.share / least.share > UNEQUAL) {
-    findings.push(find(line, 'unequal-shares', 'tight', { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share }, most.nodeId))
+    findings.push(found(line, 'unequal-shares', 'tight', { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share }, most.nodeId))
   }
   const continuousW = standsContinuousW(line)
   if (continuousW === null || line.amplifierW === null) return findings
@@ -37,10 +37,10 @@ export const sharing: Rule = (line, practice) => {
   const facts = { amplifierW, fromW, toW, practice: practice.power }
   // A school is a rule of thumb: a tenth beside it is inside.
   const inside = amplifierW >= fromW * 0.9 && amplifierW <= toW * 1.1
-  findings.push(find(line, inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', inside || amplifierW < fromW ? 'good' : 'tight', facts))
+  findings.push(found(line, inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', inside || amplifierW < fromW ? 'good' : 'tight', facts))
   for (const { speaker, nodeId, powerW, label } of line.drops) {
     if (powerW !== null && powerW > 4 * speaker.continuousW!) {
-      findings.push(find(line, 'speaker-overdriven', 'stop', { label, powerW, continuousW: speaker.continuousW! }, nodeId))
+      findings.push(found(line, 'speaker-overdriven', 'stop', { label, powerW, continuousW: speaker.continuousW! }, nodeId))
     }
   }
   return findings

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { JOB_PLACES, JOB_SORTS, JOB_STATES } from '#core/job/wire'
+import { JOB_PLACES, JOB_SORTS, JOB_STATES } from '#core/job/protocol'
 import { readQuery, route } from '../../http/route'
 import { listJobs } from '../../jobs/summaries'
 

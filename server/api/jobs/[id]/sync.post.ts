@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { MOST_PARTS, partsOf, readStampedInSteps, type StampedEdit } from '#core/job/edits'
 import { idText } from '#core/job/fields'
-import { EDITS_A_REQUEST } from '#core/job/wire'
+import { EDITS_A_REQUEST } from '#core/job/protocol'
 import { problem } from '../../../http/problem'
 import { jobIdOf, noSuchJob, readJson, refused, route } from '../../../http/route'
 import { inSlices } from '../../../jobs/breath'
