@@ -13,6 +13,9 @@ export function connectionOf(url: string): ClientConfig {
   }
 }
 
+/** What the query builder would say of every lost connection, with its stack: each comes as an answer as well, and is told once. */
+const QUIET = { warn: () => {}, error: () => {}, deprecate: () => {}, debug: () => {} }
+
 /** A pool on a PostgreSQL server. */
 export function connect(url: string): Knex {
   return knex({
@@ -20,6 +23,7 @@ export function connect(url: string): Knex {
     connection: connectionOf(url) as Knex.PgConnectionConfig,
     pool: { min: 0, max: 10 },
     acquireConnectionTimeout: 8000,
+    log: QUIET,
     migrations: { migrationSource, tableName: 'migrations' },
   })
 }
