@@ -31,7 +31,7 @@ async function jest(projects, env) {
   if (!existsSync(REPORT)) return { passed: 0, failed: 1 }
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(REPORT, 'utf8'))
   const failed = numFailedTests + numRuntimeErrorTestSuites
-  // A run that ended badly with no failed test (a crash, a hanging handle) is a failure all the same.
+  // A run that ended badly with no failed test (a crash) is a failure all the same. It is made to end: a failed test may leave a server behind.
   return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed }
 }
 

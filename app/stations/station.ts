@@ -13,10 +13,6 @@ export interface Station {
   isDone: (lines: readonly LineState[]) => boolean
 }
 
-export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wrong' | 'unproved'): number {
-  return lines.reduce((all, line) => all + line[key], 0)
-}
-
 export function addressOf(jobId: string, { path }: Station): string {
   return `/jobs/${jobId}${path === '' ? '' : `/${path}`}`
 }

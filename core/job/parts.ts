@@ -1,7 +1,6 @@
-import { isGroup } from '#core/network/tree'
 import { partsOf, type Edit, type SimpleEdit } from './edits'
 import { SECTIONS } from './sections'
-import { branchesOf, outputIds } from './tree'
+import { nodeIds, outputIds } from './tree'
 
 /** What an edit touches, for whoever keeps the document and the rows apart. */
 
@@ -25,7 +24,7 @@ function idsOf(part: SimpleEdit): string[] {
     case 'repair.withdraw': return [part.repairId]
     case 'amplifier.add': return [part.amplifier.id, ...part.amplifier.outputs.flatMap(outputIds)]
     case 'output.add': return outputIds(part.output)
-    case 'node.add': return [part.branch.node.id, ...(isGroup(part.branch.node) ? branchesOf(part.branch.node).map(b => b.node.id) : [])]
+    case 'node.add': return nodeIds(part.branch.node)
     default: return []
   }
 }

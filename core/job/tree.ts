@@ -120,7 +120,12 @@ export function isInWiring(job: Pick<Job, 'amplifiers'>, id: string): boolean {
 }
 
 export function outputIds(output: Output): string[] {
-  return [output.id, output.wiring.id, ...branchesOf(output.wiring).map(b => b.node.id)]
+  return [output.id, ...nodeIds(output.wiring)]
+}
+
+/** Ids of a node and of all below it. */
+export function nodeIds(node: WireNode | Chain): string[] {
+  return [node.id, ...(isGroup(node) ? branchesOf(node).map(b => b.node.id) : [])]
 }
 
 /** How deep groups nest below a root chain. */

@@ -37,6 +37,10 @@ export function jobState(job: Job, evaluations: readonly LineEvaluation[]): Line
   return evaluations.map(line => lineState(job, line))
 }
 
+export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wrong' | 'unproved'): number {
+  return lines.reduce((all, line) => all + line[key], 0)
+}
+
 /** What a job's most pressing thing is called, in a list to choose from. */
 export const STATE_NAMES: Record<StateId, string> = {
   stop: 'must not be switched on', wrong: 'reads wrong', unproved: 'repairs to prove', tight: 'tight', open: 'to be proved', empty: 'nothing drawn', proved: 'all proved',
@@ -44,13 +48,12 @@ export const STATE_NAMES: Record<StateId, string> = {
 
 /** The most pressing thing about a job, for sorting and choosing. */
 export function pressing(lines: readonly LineState[]): StateId {
-  const sum = (key: 'wrong' | 'unproved' | 'proved' | 'total') => lines.reduce((all, l) => all + l[key], 0)
   if (lines.some(l => l.grade === 'stop')) return 'stop'
-  if (sum('wrong') > 0) return 'wrong'
-  if (sum('unproved') > 0) return 'unproved'
+  if (sumOf(lines, 'wrong') > 0) return 'wrong'
+  if (sumOf(lines, 'unproved') > 0) return 'unproved'
   if (lines.some(l => l.grade === 'tight')) return 'tight'
-  if (sum('total') === 0) return 'empty'
-  return sum('proved') < sum('total') ? 'open' : 'proved'
+  if (sumOf(lines, 'total') === 0) return 'empty'
+  return sumOf(lines, 'proved') < sumOf(lines, 'total') ? 'open' : 'proved'
 }
 
 /** The state of a job in one sentence, the most pressing thing first. */
@@ -58,10 +61,7 @@ export function stateSentence(lines: readonly LineState[]): string {
   if (lines.length === 0) return 'Nothing drawn yet.'
   const stops = lines.filter(l => l.grade === 'stop')
   const tights = lines.filter(l => l.grade === 'tight')
-  const wrong = lines.reduce((sum, l) => sum + l.wrong, 0)
-  const unproved = lines.reduce((sum, l) => sum + l.unproved, 0)
-  const proved = lines.reduce((sum, l) => sum + l.proved, 0)
-  const total = lines.reduce((sum, l) => sum + l.total, 0)
+  const [wrong, unproved, proved, total] = (['wrong', 'unproved', 'proved', 'total'] as const).map(key => sumOf(lines, key)) as [number, number, number, number]
   const said = [
     stops.length > 0 && `${named(stops)} must not be switched on`,
     wrong > 0 && `${wrong} ${wrong === 1 ? 'reading' : 'readings'} wrong`,

@@ -35,13 +35,12 @@ export function readText(event: H3Event): Promise<string> {
       if (size > LONGEST_BODY) reject(tooLarge())
       else resolve(Buffer.concat(chunks).toString('utf8'))
     })
-    req.on('error', () => {
+    const cutShort = () => {
       clearTimeout(timer)
       reject(problem(400, 'cut-short', 'The request was cut short.'))
-    })
-    req.on('close', () => {
-      clearTimeout(timer)
-      reject(problem(400, 'cut-short', 'The request was cut short.'))
-    })
+    }
+    req.on('error', cutShort)
+    // Comes after a whole body as well, and changes nothing then.
+    req.on('close', cutShort)
   })
 }

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { Placed, Records } from '#core/job/records'
 import type { Reading, Repair } from '#core/job/schema'
 
-/** All SQL about what only grows: readings and repairs. A kind of record is one entry of TABLES. */
+/** All SQL about what only grows: readings and repairs. A kind of record is one table described here. */
 
 interface Withdrawable extends Placed { withdrawn: boolean }
 

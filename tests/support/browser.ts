@@ -119,6 +119,17 @@ export class Browser {
     return (await this.see(css)).getText()
   }
 
+  /** Closes this tab and goes on in a new, empty one. */
+  async leaveTab(): Promise<void> {
+    const old = await this.driver.getWindowHandle()
+    await this.driver.switchTo().newWindow('tab')
+    const next = await this.driver.getWindowHandle()
+    await this.driver.switchTo().window(old)
+    await this.driver.close()
+    await this.driver.switchTo().window(next)
+    await this.size(1280, 800)
+  }
+
   async path(): Promise<string> {
     const url = new URL(await this.driver.getCurrentUrl())
     return url.pathname + url.search

@@ -1,4 +1,5 @@
-import { sumOf, type Station } from '../station'
+import { sumOf } from '#core/match/jobState'
+import type { Station } from '../station'
 
 export const check: Station = {
   name: 'Check', path: 'check', key: 'k', keySays: 'to the checks',

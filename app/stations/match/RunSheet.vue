@@ -12,7 +12,7 @@ import SeekBox from '~/stations/match/SeekBox.vue'
 import { sheetKeys } from '~/stations/match/keys'
 import { findPlace } from '~/stations/match/search'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
-import { STATIONS } from '~/stations'
+import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
@@ -20,6 +20,7 @@ import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
+import { trace as traceStation } from '~/stations/trace/station'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
@@ -83,7 +84,7 @@ function selectWorst(): void {
 function setMode(mode: PaneMode): void {
   matchPane.mode = mode
   actions.moving.value = false
-  const path = addressOf(String(route.params.id), STATIONS.find(s => s.path === (mode === 'trace' ? 'trace' : ''))!)
+  const path = addressOf(String(route.params.id), mode === 'trace' ? traceStation : matchStation)
   if (path !== route.path || route.query.rename || route.query.pane) {
     void navigateTo({ path, query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }, { replace: true })
   }

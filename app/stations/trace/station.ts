@@ -1,4 +1,5 @@
-import { sumOf, type Station } from '../station'
+import { sumOf } from '#core/match/jobState'
+import type { Station } from '../station'
 
 export const trace: Station = {
   name: 'Trace', path: 'trace', key: 'T', keySays: 'to the trace',

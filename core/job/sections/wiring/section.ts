@@ -1,6 +1,5 @@
-import { isGroup } from '#core/network/tree'
 import { refuse } from '../../refusal'
-import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputIds, withBranch, withChildren, withOutput } from '../../tree'
+import { findGroup, findOutput, findPlace, findSpeaker, nodeIds, outputIds, withBranch, withChildren, withOutput } from '../../tree'
 import { changedBack, guarded, inserted, same, valid } from '../guard'
 import { noneTaken } from '../ids'
 import type { Section } from '../section'
@@ -54,7 +53,7 @@ export const wiring: Section<typeof wiringEdits> = {
 
     'node.add': (job, { parentId, index, branch }) => {
       const { group } = findGroup(job, parentId) ?? refuse({ code: 'not-there', what: 'group', id: parentId })
-      noneTaken(job, [branch.node.id, ...(isGroup(branch.node) ? branchesOf(branch.node).map(b => b.node.id) : [])])
+      noneTaken(job, nodeIds(branch.node))
       const after = withChildren(job, group.id, children => inserted(children, index, branch))
       valid(() => checkWiring(after.amplifiers))
       return { job: after, inverse: { kind: 'node.remove', nodeId: branch.node.id } }
@@ -68,8 +67,7 @@ export const wiring: Section<typeof wiringEdits> = {
     },
     'node.move': (job, { nodeId, parentId, index }) => {
       const { parent, index: from, branch } = findPlace(job, nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: nodeId })
-      const inside = [branch.node, ...(isGroup(branch.node) ? branchesOf(branch.node).map(b => b.node) : [])]
-      if (inside.some(node => node.id === parentId)) refuse({ code: 'inside-itself', id: nodeId })
+      if (nodeIds(branch.node).includes(parentId)) refuse({ code: 'inside-itself', id: nodeId })
       const without = withChildren(job, parent.id, children => children.filter(b => b !== branch))
       const target = findGroup(without, parentId) ?? refuse({ code: 'not-there', what: 'group', id: parentId })
       const after = withChildren(without, target.group.id, children => inserted(children, index, branch))
