@@ -19,6 +19,12 @@ export const useSelectionStore = defineStore('selection', () => {
 
   function select(outputId: string | null, nodeId: string | null = null): void {
     if (selection.value.outputId !== outputId || selection.value.nodeId !== nodeId) selection.value = { outputId, nodeId }
+    evaluation.beginWith(outputId)
+  }
+
+  /** The line that an address asks for; null where it asks for none, or for one that is not there. */
+  function asked(outputId: unknown): string | null {
+    return store.job && typeof outputId === 'string' && findOutput(store.job, outputId) ? outputId : null
   }
 
   // What is selected may be gone: removed here, undone, or taken away in another window.
@@ -31,5 +37,5 @@ export const useSelectionStore = defineStore('selection', () => {
     else select(outputId)
   })
 
-  return { selection, line, proof, place, speaker, select, reset: () => select(null) }
+  return { selection, line, proof, place, speaker, select, asked, reset: () => select(null) }
 })

@@ -19,6 +19,7 @@ test('records are what a plain list would be, along every branch of their histor
         ? { records: records.replaced(entry), plain: plain.map(e => e.id === old.id ? entry : e) }
         : { records: records.added(entry), plain: [...plain, entry] })
     }
+    expect([...Records.of(versions.at(-1)!.plain)]).toEqual(versions.at(-1)!.plain)
     for (const { records, plain } of versions) {
       expect(list(records)).toEqual([plain, ['A', 'B'].map(line => plain.filter(e => e.outputId === line)), plain.length + 7])
       for (const entry of plain) expect(records.get(entry.id)).toEqual(entry)

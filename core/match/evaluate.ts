@@ -33,32 +33,49 @@ export function evaluateOutput(output: Output, practice: Practice): LineEvaluati
   }
 }
 
+/** Lines of a job as far as they are evaluated, in its order; those not reached yet are missing, or as they were before. */
+export interface Evaluated { lines: LineEvaluation[], isWhole: boolean }
+
+/** How much to evaluate in one go, and what before all else. */
+export interface Stint { budgetMs: number, first: string | null }
+const ALL: Stint = { budgetMs: Infinity, first: null }
+
 /**
  * Evaluates jobs, remembering each line by the identity of its output: after one edit only the line it touched is
- * solved again. (A worker per line was weighed and lost: copying a job of 1,000 speakers to it took longer than solving
- * one line here, and its answer came a frame late. See docs/benchmarks.md.)
+ * solved again. What takes longer than the budget is left for the next call, so that a large job can be shown while it is
+ * being worked out; at least one line is evaluated a call. (A worker per line was weighed and lost: copying a job of 1,000
+ * speakers to it took longer than solving one line here, and its answer came a frame late. See docs/benchmarks.md.)
  */
-export function makeEvaluator(): (job: Job) => LineEvaluation[] {
+export function makeEvaluator(now: () => number = () => performance.now()): (job: Job, stint?: Stint) => Evaluated {
   let remembered = new WeakMap<Output, LineEvaluation>()
   let practice = ''
-  return (job) => {
-    const now = `${job.practice.reserve} ${job.practice.power}`
-    if (now !== practice) {
+  /** What was last said of each line, until it is said anew. */
+  let latest = new Map<string, LineEvaluation>()
+  return (job, { budgetMs, first } = ALL) => {
+    const wanted = `${job.practice.reserve} ${job.practice.power}`
+    if (wanted !== practice) {
       remembered = new WeakMap()
-      practice = now
+      practice = wanted
     }
-    return outputsOf(job).map((output) => {
-      let evaluation = remembered.get(output)
-      if (!evaluation) {
-        evaluation = evaluateOutput(output, job.practice)
-        remembered.set(output, evaluation)
-      }
-      return evaluation
-    })
+    const until = now() + budgetMs
+    const outputs = outputsOf(job)
+    const due = outputs.filter(output => !remembered.has(output)).sort((a, b) => Number(b.id === first) - Number(a.id === first))
+    for (const [k, output] of due.entries()) {
+      if (k > 0 && now() >= until) break
+      remembered.set(output, evaluateOutput(output, job.practice))
+    }
+    const lines = outputs.flatMap(output => remembered.get(output) ?? latest.get(output.id) ?? [])
+    latest = new Map(lines.map(line => [line.outputId, line]))
+    return { lines, isWhole: outputs.every(output => remembered.has(output)) }
   }
+}
+
+/** The line to look at first: one that must not be switched on, one that is tight, or simply the first; null where there is none. */
+export function worstLine(lines: readonly LineEvaluation[]): LineEvaluation | null {
+  return lines.find(l => l.grade === 'stop') ?? lines.find(l => l.grade === 'tight') ?? lines[0] ?? null
 }
 
 /** Evaluates a whole job afresh. */
 export function evaluateJob(job: Job): LineEvaluation[] {
-  return makeEvaluator()(job)
+  return makeEvaluator()(job).lines
 }

@@ -4,7 +4,7 @@ import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { withBranch } from '#core/job/tree'
 import type { Job, Speaker, SpeakerLoad } from '#core/job/schema'
 import { allowedTapsW, spareW } from './allowance'
-import { evaluateJob, makeEvaluator } from './evaluate'
+import { evaluateJob, makeEvaluator, worstLine } from './evaluate'
 import type { FindingCode } from './finding'
 import { headFigures } from './headFigures'
 import { pressing, STATE_NAMES, type LineState } from './jobState'
@@ -96,10 +96,27 @@ describe('remedies: each is one edit, and the finding is gone after it', () => {
 test('after one edit only the line it touched is solved again', () => {
   const evaluate = makeEvaluator()
   const job = jobOf('4 x 10 W on 70 V 100 W', '4 x 10 W on 70 V 100 W')
-  const before = evaluate(job)
-  const [, second] = evaluate(applyEdit(job, { kind: 'output.set', outputId: 'out1', was: { name: '' }, to: { name: 'Hall' } }).job)
-  expect(second).toBe(before[1])
-  expect(evaluate({ ...job, practice: { ...job.practice, reserve: 'add-a-fifth' } })[1]).not.toBe(before[1])
+  const before = evaluate(job).lines
+  const renamed = applyEdit(job, { kind: 'output.set', outputId: 'out1', was: { name: '' }, to: { name: 'Hall' } }).job
+  const [first, second] = evaluate(renamed).lines
+  expect([first!.output.name, second === before[1]]).toEqual(['Hall', true])
+  expect(evaluate({ ...job, practice: { ...job.practice, reserve: 'add-a-fifth' } }).lines[1]).not.toBe(before[1])
+})
+
+test('a large job is evaluated stint by stint: what is asked for first, the rest in order, and what was said stands until it is said anew', () => {
+  let clock = 0
+  const evaluate = makeEvaluator(() => clock++)
+  const job = jobOf(...Array.from({ length: 5 }, () => '4 x 10 W on 70 V 100 W'))
+  const stint = { budgetMs: 2, first: 'out4' }
+  const seen = (j: Job) => {
+    const { lines, isWhole } = evaluate(j, stint)
+    return [lines.map(l => l.outputId.replace('out', '') + (l.required.find(r => r.chosen)?.practice === 'add-a-fifth' ? '*' : '')).join(' '), isWhole]
+  }
+  expect([seen(job), seen(job), seen(job), seen(job)]).toEqual([['1 4', false], ['1 2 3 4', false], ['1 2 3 4 5', true], ['1 2 3 4 5', true]])
+  const other: Job = { ...job, practice: { ...job.practice, reserve: 'add-a-fifth' } }
+  expect([seen(other), seen(other), seen(other)]).toEqual([['1* 2 3 4* 5', false], ['1* 2* 3* 4* 5', false], ['1* 2* 3* 4* 5*', true]])
+  expect(worstLine(evaluateJob(jobOf('8', '20 x 5 W on 100 V 100 W', '21 x 5 W on 100 V 100 W')))!.outputId).toBe('out3')
+  expect([worstLine(evaluateJob(jobOf('8', '20 x 5 W on 100 V 100 W')))!.outputId, worstLine(evaluateJob(jobOf('8', '8')))!.outputId, worstLine([])]).toEqual(['out2', 'out1', null])
 })
 
 describe('what stands at the head of a rail', () => {

@@ -43,8 +43,8 @@ const says = computed(() => {
 const stations = computed(() => STATIONS.map((station) => {
   const path = addressOf(jobId.value, station)
   const query = selected.selection.outputId ? { line: selected.selection.outputId } : undefined
-  const { states } = evaluation
-  return { name: station.name, to: { path, query }, says: station.state(states), here: route.path === path, done: station.isDone(states) }
+  const { states, isWhole } = evaluation
+  return { name: station.name, to: { path, query }, says: isWhole ? station.state(states) : '…', here: route.path === path, done: isWhole && station.isDone(states) }
 }))
 
 // A new job asks for its name first; later a press on the name renames it.

@@ -33,10 +33,10 @@ onMounted(() => {
   media = matchMedia('(max-width: 760px)')
   media.addEventListener('change', onMedia)
   onMedia()
-  const wanted = typeof route.query.line === 'string' && evaluation.lineById.has(route.query.line) ? route.query.line : null
+  const wanted = selected.asked(route.query.line)
   const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
   if (wanted !== null) selected.select(wanted, speakerId ?? (selected.selection.outputId === wanted ? selected.selection.nodeId : null))
-  else if (selected.selection.outputId === null) selected.select(evaluation.lines.find(l => l.speakers.length > 0)?.outputId ?? null)
+  else if (selected.selection.outputId === null) selected.select(evaluation.lines.find(l => l.speakers.length > 0)?.outputId ?? evaluation.lines[0]?.outputId ?? null)
 })
 onBeforeUnmount(() => media?.removeEventListener('change', onMedia))
 watch(() => selected.selection, ({ outputId, nodeId }) => {

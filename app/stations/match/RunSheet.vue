@@ -4,6 +4,7 @@ import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
 import type { ReadingKind } from '#core/job/schema'
+import { worstLine } from '#core/match/evaluate'
 import KeyCap from '~/components/KeyCap.vue'
 import RailRow from '~/stations/match/RailRow.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
@@ -56,14 +57,20 @@ let observer: ResizeObserver | undefined
 onMounted(() => {
   observer = new ResizeObserver(([entry]) => { railWidth.value = Math.max(290, Math.floor(entry!.contentRect.width) - 146) })
   if (rails.value) observer.observe(rails.value)
-  const wanted = typeof route.query.line === 'string' && evaluation.lineById.has(route.query.line) ? route.query.line : null
+  const wanted = selected.asked(route.query.line)
   if (wanted !== null && selected.selection.outputId !== wanted) selected.select(wanted)
-  else if (selected.selection.outputId === null) selected.select((evaluation.lines.find(l => l.grade === 'stop') ?? evaluation.lines.find(l => l.grade === 'tight') ?? evaluation.lines[0])?.outputId ?? null)
   // An address of before, when tracing was a query.
   if (route.query.pane === 'trace') setMode('trace')
   if (document.activeElement === document.body) void actions.focusSelection()
 })
 onBeforeUnmount(() => observer?.disconnect())
+// With nothing asked for, what is worst is looked at first; which that is shows when all is worked out.
+watch(() => evaluation.isWhole, (isWhole) => {
+  if (!isWhole) return
+  if (selected.selection.outputId === null && selected.asked(route.query.line) === null) selected.select(worstLine(evaluation.lines)?.outputId ?? null)
+  if (route.params.pane === 'trace') selectWorst()
+  if (document.activeElement === document.body) void actions.focusSelection()
+}, { immediate: true })
 watch(() => route.params.pane, (pane) => {
   if (pane === 'trace') {
     matchPane.mode = 'trace'
@@ -174,7 +181,7 @@ const ratingText = (amplifierId: string) => {
           <div class="rows">
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
-                v-if="isDrawn(output.id)" :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
+                v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)" :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 @select="nodeId => selected.select(output.id, nodeId)"

@@ -2,8 +2,8 @@ import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 
-/** Rails drawn before the first frame; the rest of what a window shows comes in the next two. */
-const FIRST = 2
+/** Rails drawn before the first frame; the rest of what a window shows comes in the next ones. */
+const FIRST = 1
 /** And so many more a frame. */
 const MORE = 2
 
