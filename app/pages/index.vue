@@ -7,6 +7,7 @@ import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
+import { listKeys } from '~/components/jobs/keys'
 import JobRow from '~/components/jobs/JobRow.vue'
 import ListChoice from '~/components/jobs/ListChoice.vue'
 import PageTurner from '~/components/jobs/PageTurner.vue'
@@ -16,7 +17,6 @@ import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
-import type { KeyBinding } from '~/composables/keyBinding'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
@@ -118,20 +118,12 @@ function showAll(): void {
   void store.ask({ ...USUAL_QUERY, place: store.query.place })
 }
 
-const bindings = computed((): KeyBinding[] => [
-  { keys: ['/'], says: 'to the quick line', run: () => field.value?.focus() },
-  { keys: ['q'], says: 'quick match', run: () => void navigateTo('/quick') },
-  { keys: ['f'], says: 'find a job', run: () => choice.value?.focus() },
-  { keys: ['ArrowDown'], says: 'next job', run: () => step(1) },
-  { keys: ['ArrowUp'], says: 'job before', run: () => step(-1) },
-  { keys: ['PageDown', 'PageUp'], says: 'next page, earlier page', run: e => turn(e.key === 'PageDown' ? 1 : -1) },
-  { keys: ['c'], says: 'new job', run: () => void begin() },
-  { keys: ['i'], says: 'file in', run: () => file.value?.click() },
-  { keys: ['u'], says: 'bring back what was just archived or deleted', run: () => void takeBack() },
-  { keys: ['n'], says: 'night or day', run: () => useTheme().toggle() },
-  { keys: ['?'], says: 'these keys', run: () => { keysOpen.value = true } },
-])
-useKeys(() => bindings.value)
+const bindings = listKeys({
+  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), find: () => choice.value?.focus(), step, turn,
+  begin: () => void begin(), fileIn: () => file.value?.click(), takeBack: () => void takeBack(),
+  toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
+})
+useKeys(() => bindings)
 </script>
 
 <template>

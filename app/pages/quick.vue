@@ -11,13 +11,13 @@ import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { quickKeys } from '~/components/quick/keys'
 import LadderDrawing from '~/components/quick/LadderDrawing.vue'
 import QuickBuilder from '~/components/quick/QuickBuilder.vue'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import QuickNumbers from '~/components/quick/QuickNumbers.vue'
 import SchoolScale from '~/components/quick/SchoolScale.vue'
-import type { KeyBinding } from '~/composables/keyBinding'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
@@ -64,15 +64,11 @@ async function keep(): Promise<void> {
   }
 }
 
-const bindings = computed((): KeyBinding[] => [
-  { keys: ['Enter'], says: 'keep as a job', run: () => void keep() },
-  { keys: ['/'], says: 'to the line', run: () => field.value?.focus() },
-  { keys: ['j'], says: 'all jobs', run: () => void navigateTo('/') },
-  { keys: ['b'], says: 'build by tapping', run: () => { building.value = !building.value } },
-  { keys: ['n'], says: 'night or day', run: () => useTheme().toggle() },
-  { keys: ['?'], says: 'these keys', run: () => { keysOpen.value = true } },
-])
-useKeys(() => bindings.value)
+const bindings = quickKeys({
+  keep: () => void keep(), toLine: () => field.value?.focus(), toJobs: () => void navigateTo('/'), build: () => { building.value = !building.value },
+  toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
+})
+useKeys(() => bindings)
 </script>
 
 <template>

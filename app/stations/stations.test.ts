@@ -4,6 +4,8 @@ import { demoJobs } from '../../demo'
 import { evaluateJob } from '#core/match/evaluate'
 import { jobState } from '#core/match/jobState'
 import { jobOf } from '#core/testing/jobs'
+import { listKeys } from '~/components/jobs/keys'
+import { quickKeys } from '~/components/quick/keys'
 import { STATIONS } from '.'
 import { walkKeys } from './check/keys'
 import { jobKeys } from './keys'
@@ -17,11 +19,11 @@ function noting(): { deeds: never, done: string[] } {
   const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
   return { deeds: deeds as never, done }
 }
-const tables: [string, (deeds: never) => KeyBinding[]][] = [['run sheet', sheetKeys], ['checks', walkKeys]]
+const tables: [string, ((deeds: never) => KeyBinding[])[]][] = [['run sheet', [sheetKeys, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]]]
 
-describe.each(tables)('keys of the %s, with those of every station', (_, table) => {
+describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()
-  const bindings = [...table(deeds), ...jobKeys(deeds)]
+  const bindings = parts.flatMap(table => table(deeds))
   const keys = bindings.flatMap(b => b.keys)
   test('no key does two things', () => expect(keys.filter((key, k) => keys.indexOf(key) !== k)).toEqual([]))
   test('each says what it does, and does something', () => {

@@ -31,15 +31,14 @@ export interface FindingFacts {
 
 export type FindingCode = keyof FindingFacts
 
-export interface FindingOf<K extends FindingCode> {
-  code: K
-  grade: Grade
+/** What was found; one code stands for one shape of facts, also where only some of the codes are meant. */
+export type FindingOf<K extends FindingCode> = { [P in K]: { code: P, grade: Grade, facts: FindingFacts[P] } & FindingPlace }[K]
+export interface FindingPlace {
   outputId: string
   /** The speaker it is about; null for the whole line. */
   nodeId: string | null
-  facts: FindingFacts[K]
 }
-export type Finding = { [K in FindingCode]: FindingOf<K> }[FindingCode]
+export type Finding = FindingOf<FindingCode>
 
 const WORST_FIRST: readonly Grade[] = ['stop', 'tight', 'good', 'unknown']
 

@@ -2,7 +2,7 @@ import { lineVoltageName } from '#core/amplifier/index'
 import { powerSchool } from '#core/practice/power'
 import { reserveSchool } from '#core/practice/reserve'
 import { writeDb, writeQuantity } from '#core/quantity/write'
-import type { Finding, FindingCode, FindingFacts } from './finding'
+import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */
 export interface Sentence { what: string, why: string, todo: string }
@@ -114,8 +114,8 @@ function allOf(count: number): string {
   return names[count] ?? `All ${count}`
 }
 
-export function findingWords(finding: Finding): Sentence {
-  return (WORDS[finding.code] as (facts: unknown) => Sentence)(finding.facts)
+export function findingWords<K extends FindingCode>(finding: FindingOf<K>): Sentence {
+  return WORDS[finding.code](finding.facts)
 }
 
 /** The sentence in one string, for files and the terminal. */

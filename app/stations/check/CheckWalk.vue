@@ -36,7 +36,7 @@ onMounted(() => {
   const wanted = selected.asked(route.query.line)
   const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
   if (wanted !== null) selected.select(wanted, speakerId ?? (selected.selection.outputId === wanted ? selected.selection.nodeId : null))
-  else if (selected.selection.outputId === null) selected.select(evaluation.lines.find(l => l.speakers.length > 0)?.outputId ?? evaluation.lines[0]?.outputId ?? null)
+  else if (selected.selection.outputId === null) selected.select((evaluation.lines.find(l => l.speakers.length > 0) ?? evaluation.lines[0])?.outputId ?? null)
 })
 onBeforeUnmount(() => media?.removeEventListener('change', onMedia))
 watch(() => selected.selection, ({ outputId, nodeId }) => {

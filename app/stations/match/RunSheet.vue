@@ -181,7 +181,8 @@ const ratingText = (amplifierId: string) => {
           <div class="rows">
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
-                v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)" :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
+                v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
+                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 @select="nodeId => selected.select(output.id, nodeId)"

@@ -12,21 +12,21 @@ export const floor: Rule = (line) => {
   const { loadOhm, drive, lowest } = line
   const least = floorOhm(rating)
   if (least === null || loadOhm === null || drive === null) return []
-  if (drive.basis === 'under-floor') return [found(line, 'load-under-floor', 'stop', { loadOhm, floorOhm: least })]
+  if (drive.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { loadOhm, floorOhm: least } })]
 
   const findings = []
   if (drive.basis === 'not-rated') {
-    findings.push(found(line, 'load-not-rated', 'unknown', { loadOhm, lowestRatedOhm: lowestRatedOhm(rating)!, atLeastW: drive.powerW }))
+    findings.push(found(line, { code: 'load-not-rated', grade: 'unknown', facts: { loadOhm, lowestRatedOhm: lowestRatedOhm(rating)!, atLeastW: drive.powerW } }))
   }
   const shares = line.drops.map(d => d.share)
   const equal = areEqualShares(shares)
-  findings.push(found(line, 'load-suits', 'good', { loadOhm, floorOhm: least, powerW: drive.powerW, basis: drive.basis, count: shares.length, equal }))
+  findings.push(found(line, { code: 'load-suits', grade: 'good', facts: { loadOhm, floorOhm: least, powerW: drive.powerW, basis: drive.basis, count: shares.length, equal } }))
   if (lowest?.from === 'curve') {
     if (fallsShort(lowest.ohm, least)) {
       const grade = fallsShort(lowest.ohm, LOWEST_OF_NOMINAL * least) ? 'stop' : 'tight'
-      findings.push(found(line, 'curve-under-floor', grade, { lowestOhm: lowest.ohm, frequencyHz: lowest.frequencyHz, floorOhm: least }))
+      findings.push(found(line, { code: 'curve-under-floor', grade, facts: { lowestOhm: lowest.ohm, frequencyHz: lowest.frequencyHz, floorOhm: least } }))
     }
   }
-  else if (lowest) findings.push(found(line, 'curve-not-known', 'unknown', { permittedOhm: lowest.ohm }))
+  else if (lowest) findings.push(found(line, { code: 'curve-not-known', grade: 'unknown', facts: { permittedOhm: lowest.ohm } }))
   return findings
 }

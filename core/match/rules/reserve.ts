@@ -9,10 +9,10 @@ export const reserve: Rule = (line, practice) => {
   const rated = ratedW(line.output.rating)
   if (lineKindOf(line.output.rating) !== 'constant-voltage' || rated === null || !line.tapsW) return []
   const { tapsW } = line
-  if (exceeds(tapsW, rated)) return [found(line, 'taps-over-amplifier', 'stop', { tapsW, ratedW: rated })]
+  if (exceeds(tapsW, rated)) return [found(line, { code: 'taps-over-amplifier', grade: 'stop', facts: { tapsW, ratedW: rated } })]
   const requiredW = reserveSchool(practice.reserve).requiredW({ tapsW, wireLossW: line.lostW ?? 0 })
   const facts = { tapsW, ratedW: rated, requiredW, practice: practice.reserve }
   return exceeds(requiredW, rated)
-    ? [found(line, 'reserve-short', 'tight', { ...facts, allowedW: allowedTapsW(line, practice)! })]
-    : [found(line, 'fits-with-reserve', 'good', facts)]
+    ? [found(line, { code: 'reserve-short', grade: 'tight', facts: { ...facts, allowedW: allowedTapsW(line, practice)! } })]
+    : [found(line, { code: 'fits-with-reserve', grade: 'good', facts })]
 }

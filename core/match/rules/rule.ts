@@ -6,6 +6,9 @@ import type { LineFacts } from '../facts'
 /** One question asked of every line; it answers with findings or none. */
 export type Rule = (line: LineFacts, practice: Practice) => Finding[]
 
-export function found<K extends FindingCode>(line: LineFacts, code: K, grade: Grade, facts: FindingFacts[K], nodeId: string | null = null): Finding {
-  return { code, grade, outputId: line.output.id, nodeId, facts } as unknown as Finding
+/** Not yet placed. */
+type Bare = { [K in FindingCode]: { code: K, grade: Grade, facts: FindingFacts[K] } }[FindingCode]
+
+export function found(line: LineFacts, what: Bare, nodeId: string | null = null): Finding {
+  return { ...what, outputId: line.output.id, nodeId }
 }

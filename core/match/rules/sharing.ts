@@ -28,7 +28,7 @@ export const sharing: Rule = (line, practice) => {
   const most = sorted[0]!
   const least = sorted.at(-1)!
   if (least.share > 0 && most.share / least.share > UNEQUAL) {
-    findings.push(found(line, 'unequal-shares', 'tight', { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share }, most.nodeId))
+    findings.push(found(line, { code: 'unequal-shares', grade: 'tight', facts: { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share } }, most.nodeId))
   }
   const continuousW = standsContinuousW(line)
   if (continuousW === null || line.amplifierW === null) return findings
@@ -37,10 +37,10 @@ export const sharing: Rule = (line, practice) => {
   const facts = { amplifierW, fromW, toW, practice: practice.power }
   // A school is a rule of thumb: a tenth beside it is inside.
   const inside = amplifierW >= fromW * 0.9 && amplifierW <= toW * 1.1
-  findings.push(found(line, inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', inside || amplifierW < fromW ? 'good' : 'tight', facts))
+  findings.push(found(line, { code: inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', grade: inside || amplifierW < fromW ? 'good' : 'tight', facts }))
   for (const { speaker, nodeId, powerW, label } of line.drops) {
     if (powerW !== null && powerW > 4 * speaker.continuousW!) {
-      findings.push(found(line, 'speaker-overdriven', 'stop', { label, powerW, continuousW: speaker.continuousW! }, nodeId))
+      findings.push(found(line, { code: 'speaker-overdriven', grade: 'stop', facts: { label, powerW, continuousW: speaker.continuousW! } }, nodeId))
     }
   }
   return findings
