@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process'
+import { accessSync, constants } from 'node:fs'
 import { networkInterfaces, hostname } from 'node:os'
 import { parseArgs } from 'node:util'
-import './lib/project.mjs'
+import { PROJECT } from './lib/project.mjs'
 import { build } from './lib/build.mjs'
 import { checkDatabaseUrl } from './lib/databaseUrl.mjs'
 import { takeLock } from './lib/lock.mjs'
@@ -99,6 +100,7 @@ await main(async () => {
   const end = async (code) => {
     if (ending) return
     ending = true
+    if (!child && !cluster) process.exit(code)
     say('\nStopping …')
     if (child && child.exitCode === null && child.signalCode === null) {
       const gone = new Promise(resolve => child.on('close', resolve))
@@ -118,6 +120,8 @@ await main(async () => {
   onParentGone(() => void end(0))
 
   try {
+    // Asked first: on a disk that cannot be written to, the first folder to be made fails with other words.
+    accessSync(PROJECT, constants.W_OK)
     await needPackages()
     await endLeftOver()
     const port = await choosePort(options.port, options.listen)

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
@@ -200,6 +201,28 @@ test('a job that somebody else holds is waited for so long and no longer', async
   // Nothing of it was done, and the same edit goes through now.
   expect((await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: [stamped(named(NAME, 'Hall'))] })).body.revision).toBe(1)
 }, 30_000)
+
+test('a frozen database holds a request for its bound and no longer; thawed, all goes on', async () => {
+  const client = new pg.Client({ connectionString: database.url })
+  await client.connect()
+  const { rows: [own] } = await client.query<{ pid: number }>('select pg_backend_pid() as pid')
+  const processes = execFileSync('ps', ['-eo', 'pid=,ppid='], { encoding: 'utf8' }).trim().split('\n').map(line => line.trim().split(/\s+/).map(Number))
+  await client.end()
+  // With the parent of every connection's process stopped, no new one comes in either.
+  const parent = processes.find(([pid]) => pid === own!.pid)![1]!
+  const all = [parent, ...processes.flatMap(([pid, ppid]) => ppid === parent && pid !== own!.pid ? [pid!] : [])]
+  const from = Date.now()
+  let frozen: Answer
+  try {
+    for (const pid of all) process.kill(pid, 'SIGSTOP')
+    frozen = await ask('GET', '/jobs')
+  }
+  finally {
+    for (const pid of all) process.kill(pid, 'SIGCONT')
+  }
+  expect([frozen.status, frozen.body.error.code, Date.now() - from < 15_000]).toEqual([503, 'database-away', true])
+  expect((await ask('GET', '/jobs')).status).toBe(200)
+}, 60_000)
 
 test('while the database is gone every answer says so, and the log says it once', async () => {
   const lost = await makeDatabase()

@@ -20,11 +20,16 @@ export class Checkout {
     mkdirSync(join(this.folder, '.nuxt'))
   }
 
-  /** Starts it as its user would, from another folder; `by` npm, or the script itself. */
-  start(args: string[], { env = {}, by = 'script' }: { env?: Record<string, string>, by?: 'script' | 'npm' } = {}): Started {
-    const command = by === 'npm'
-      ? ['npm', ['--prefix', this.folder, 'start', '--', ...args]] as const
-      : [process.execPath, [join(this.folder, 'scripts/start.mjs'), ...args]] as const
+  /** Starts it as its user would, from another folder; `by` npm, or the script itself, that on a disk which nobody can write to as well. */
+  start(args: string[], { env = {}, by = 'script' }: { env?: Record<string, string>, by?: 'script' | 'npm' | 'script on a read-only disk' } = {}): Started {
+    const script = [process.execPath, join(this.folder, 'scripts/start.mjs'), ...args]
+    // Read-only in a view of the disks that only this process has.
+    const readOnly = `mount --bind "${this.folder}" "${this.folder}" && mount -o remount,ro,bind "${this.folder}" && exec "$@"`
+    const command = {
+      'npm': ['npm', ['--prefix', this.folder, 'start', '--', ...args]] as const,
+      'script': [script[0]!, script.slice(1)] as const,
+      'script on a read-only disk': ['unshare', [process.getuid?.() === 0 ? '-m' : '-rm', 'sh', '-c', readOnly, 'sh', ...script]] as const,
+    }[by]
     const clean = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(npm_|TEST_|NODE_OPTIONS|DATABASE_URL)/.test(name)))
     const started = new Started(spawn(command[0], command[1], { cwd: this.elsewhere, env: { ...clean, ...env }, stdio: ['ignore', 'pipe', 'pipe'], detached: true }))
     this.started.push(started)
