@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Job } from '#core/job/schema'
+import { READING_KINDS } from '#core/job/sections/readings/schema'
 import { evaluateJob, type LineEvaluation } from './evaluate'
 import { findingText } from './words'
 
@@ -30,7 +31,7 @@ export const reportSchema = z.strictObject({
     required: z.array(requiredSchema),
     findings: z.array(findingSchema),
     predicted: z.array(z.strictObject({
-      place: z.string(), kind: z.enum(['line-impedance', 'line-dcr', 'coil-dcr']),
+      place: z.string(), kind: z.enum(READING_KINDS).exclude(['sound']),
       low: number, expected: number, high: number, unit: z.literal('Ω'), source: z.string(),
     })),
   })),
