@@ -2,6 +2,7 @@ import { driveConstantVoltage } from './kinds/constantVoltage'
 import { driveSolidState } from './kinds/solidState'
 import type { Drive, OutputRating } from './rating'
 
+export * from './contradictions'
 export * from './lineVoltages'
 export * from './questions'
 export type * from './rating'

@@ -47,6 +47,15 @@ export function floorOhm(rating: OutputRating): number | null {
   }
 }
 
+/** Whether its floor is its maker's word; otherwise it is taken from the lowest rated load. */
+export function isFloorStated(rating: OutputRating): boolean {
+  switch (rating.kind) {
+    case 'solid-state': return rating.floorOhm !== null
+    case 'constant-voltage':
+    case 'not-known': return false
+  }
+}
+
 /** A rating as it is typed and read again: "300 W at 4, 180 W at 8, from 2", "70 V 240 W"; empty where nothing is known. */
 export function writeRating(rating: OutputRating): string {
   switch (rating.kind) {

@@ -33,5 +33,9 @@ export type Basis
     | 'under-floor' // not allowed
     | 'line' // a constant-voltage output at its line voltage
 
-/** What an output gives at full swing into a load. */
-export interface Drive { volts: number, powerW: number, basis: Basis }
+/**
+ * What an output gives at full swing into a load. Where no power is rated there, it is known only between two ends: the least,
+ * from the current it is known to give, and the most, with its volts kept. Elsewhere both are one. Under its floor it is asked
+ * for what it may not give: `basis` says so, and the figures are nobody's to show.
+ */
+export interface Drive { volts: number, powerW: number, mostVolts: number, mostW: number, basis: Basis }

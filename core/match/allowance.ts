@@ -1,15 +1,20 @@
 import { ratedW } from '#core/amplifier/index'
 import type { Practice } from '#core/job/schema'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool, type CountedDraw } from '#core/practice/reserve'
 import type { LineFacts } from './facts'
 import type { Requirement } from './requirements'
 
-/** What the taps of a line may come to on its output, by the chosen school, W; null where taps or rating are not known. */
-export function allowedTapsW(line: Pick<LineFacts, 'output' | 'tapsW' | 'lostW'>, practice: Practice): number | null {
+/** A line's draw as the schools of reserve count it. */
+export function countedDraw({ amplifierW, lostW }: Pick<LineFacts, 'amplifierW' | 'lostW'>, drawW: number): CountedDraw {
+  return { tapsW: drawW, reachedW: amplifierW === null || lostW === null ? drawW : amplifierW - lostW, wireLossW: lostW ?? 0 }
+}
+
+/** What the taps of a line may draw on its output, by the chosen school, W; null where draw or rating are not known. */
+export function allowedTapsW(line: Pick<LineFacts, 'output' | 'drawW' | 'amplifierW' | 'lostW'>, practice: Practice): number | null {
   const rated = ratedW(line.output.rating)
-  if (rated === null || !line.tapsW) return null
+  if (rated === null || !line.drawW) return null
   // All schools are straight lines in the taps, the counted one for small changes too.
-  return line.tapsW * rated / reserveSchool(practice.reserve).requiredW({ tapsW: line.tapsW, wireLossW: line.lostW ?? 0 })
+  return line.drawW * rated / reserveSchool(practice.reserve).requiredW(countedDraw(line, line.drawW))
 }
 
 /** What an output has left above what the chosen school asks for its line, W; negative where it asks for more; null where it is not known. */

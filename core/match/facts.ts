@@ -1,11 +1,13 @@
 import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/predict'
 import { asCurve, asLabelled, asLowest } from '#core/network/element'
+import { isSameVoltage } from '#core/quantity/tolerance'
 import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
-import type { Output, Speaker } from '#core/job/schema'
+import type { Branch, Output, Speaker, WireNode } from '#core/job/schema'
+import { isGroup } from '#core/network/tree'
 import { speakersOf } from '#core/job/tree'
 
-/** What one speaker gets at full output; volts and watts are null while the amplifier is not known. */
+/** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
   nodeId: string
   label: string
@@ -14,6 +16,8 @@ export interface DropFacts {
   ohm: number | null
   volts: number | null
   powerW: number | null
+  /** The most it may get: more than `powerW` only where the output is not rated at this load. */
+  mostW: number | null
   /** Current through it, as part of the current into the head. */
   ampsShare: number
   /** Its part of all the power that reaches speakers, 0 to 1. */
@@ -30,18 +34,30 @@ export interface LineFacts {
   head: LineSolution['head']['state']
   /** Nominal, at the head, cable included; null when open or short. */
   loadOhm: number | null
-  /** Lowest |Z| between 20 Hz and 20 kHz: from curves where known, elsewhere what the label permits. */
-  lowest: { ohm: number, frequencyHz: number, from: 'curve' | 'label' } | null
-  /** Sum of taps as they draw on this line's voltage; null on a low-impedance line. */
+  /**
+   * Lowest |Z| between 20 Hz and 20 kHz: from curves where known, elsewhere what the label permits; `mixed` has both.
+   * `knownOhm`: the same with every label taken at its word, so that a dip of a known curve can be told from what labels permit.
+   */
+  lowest: { ohm: number, frequencyHz: number, from: 'curve' | 'mixed' | 'label', knownOhm: number } | null
+  /** Sum of the taps as they are set, each as it draws on this line's voltage; null on a low-impedance line. */
   tapsW: number | null
+  /** What the speakers draw as they are wired, cable apart: less than the taps where some stand in series; null as `tapsW`. */
+  drawW: number | null
+  /** null also where the amplifier is not known and the taps are printed for several voltages. */
   lineV: number | null
   drive: Drive | null
-  /** What the amplifier gives into this load at full output. */
+  /** What the amplifier gives into this load at full output, the least of it where that is not rated; null where it is not known or not allowed. */
   amplifierW: number | null
+  /** The most it may give. */
+  mostW: number | null
   lostW: number | null
   /** Share of the power given that the leads turn into heat. */
   lostShare: number
   drops: DropFacts[]
+  /** Speakers that nothing can flow through, their own off positions apart. */
+  dead: Speaker[]
+  /** Lengths of cable that are stated, and that are missing; members of a series stand together and need none. */
+  cable: { stated: number, missing: number }
   /** The speaker with the least level for its load, where cable is stated. */
   farthest: { drop: DropFacts, lossDb: number } | null
 }
@@ -56,26 +72,30 @@ export function solveOutput(output: Output): LineFacts {
   const speakers = speakersOf(output.wiring)
   const kind = kindOf(output, speakers)
   const root = { lead: null, node: output.wiring }
-  // The network is linear: solved for one volt, then scaled by what the output gives into the head.
+  // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
   const unit = solveLine(root, asLabelled, METER_HZ, 1)
+  const bare = solveLine({ lead: null, node: bareOf(output.wiring) }, asLabelled, METER_HZ, 1)
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)
-  const volts = drive?.volts ?? lineV
+  const isAllowed = drive === null || drive.basis !== 'under-floor'
+  const volts = isAllowed ? drive?.volts ?? lineV : null
+  const mostVolts = isAllowed ? drive?.mostVolts ?? lineV : null
 
   const usedW = unit.drops.reduce((sum, d) => sum + d.powerW, 0)
   const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
   const byId = new Map(unit.drops.map(d => [d.id, d]))
-  const references = idealVolts(output)
+  const bareById = new Map(bare.drops.map(d => [d.id, d]))
   const drops = speakers.map((speaker): DropFacts => {
     const drop = byId.get(speaker.id)!
     const element = asLabelled(speaker.load)
-    const ideal = references.get(speaker.id) ?? 1
+    const ideal = bareById.get(speaker.id)!.volts
     return {
       nodeId: speaker.id, label: speaker.label, speaker,
       ohm: element.kind === 'resistor' ? element.ohm : null,
       volts: volts === null ? null : drop.volts * volts,
       powerW: volts === null ? null : drop.powerW * volts ** 2,
+      mostW: mostVolts === null ? null : drop.powerW * mostVolts ** 2,
       ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
       share: usedW > 0 ? drop.powerW / usedW : 0,
       lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, levelDb(drop.volts, ideal)) : 0,
@@ -83,23 +103,41 @@ export function solveOutput(output: Output): LineFacts {
   })
   const live = drops.filter(d => d.ohm !== null)
   const far = live.reduce<DropFacts | null>((worst, d) => worst === null || d.lossDb < worst.lossDb ? d : worst, null)
+  const headW = (v: number | null) => v === null || loadOhm === null ? null : unit.headPowerW * v ** 2
 
   return {
     output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
     lowest: lowestOf(output, speakers),
     tapsW: kind === 'constant-voltage' && lineV !== null ? tapsWOn(lineV, speakers) : null,
-    amplifierW: volts === null || loadOhm === null ? null : unit.headPowerW * volts ** 2,
+    drawW: kind === 'constant-voltage' && lineV !== null ? bare.drops.reduce((sum, d) => sum + d.powerW, 0) * lineV ** 2 : null,
+    amplifierW: headW(volts),
+    mostW: headW(mostVolts),
     lostW: volts === null ? null : unit.lostW * volts ** 2,
     lostShare: unit.headPowerW > 0 ? unit.lostW / unit.headPowerW : 0,
+    dead: bare.head.state === 'finite' ? live.filter(d => bareById.get(d.nodeId)!.amps === 0).map(d => d.speaker) : [],
+    cable: cableOf(output.wiring),
     farthest: far && { drop: far, lossDb: far.lossDb },
   }
 }
 
-/** The line's voltage; without a known amplifier, the one its transformers are printed for. */
+/** The line's voltage; without a known amplifier, the one that all its transformers are printed for. */
 function lineVoltsAt(output: Output, speakers: Speaker[], kind: LineKind): number | null {
   const ratedV = lineVoltsOf(output.rating)
   if (ratedV !== null || kind === 'low-impedance') return ratedV
-  return speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : [])[0] ?? null
+  const printed = speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : [])
+  return printed.every(v => isSameVoltage(v, printed[0]!)) ? printed[0] ?? null : null
+}
+
+/** Along a chain every length counts; members of a series or a star may stand at one place. */
+function cableOf(node: Output['wiring'] | WireNode): LineFacts['cable'] {
+  if (!isGroup(node)) return { stated: 0, missing: 0 }
+  return node.children.reduce((sum, branch: Branch) => {
+    const below = cableOf(branch.node)
+    return {
+      stated: sum.stated + below.stated + (branch.lead ? 1 : 0),
+      missing: sum.missing + below.missing + (!branch.lead && node.kind === 'chain' ? 1 : 0),
+    }
+  }, { stated: 0, missing: 0 })
 }
 
 /** Power that a tap draws on a line: the same winding on another voltage takes P·(V/V₀)². Source: definition of power. */
@@ -111,17 +149,18 @@ function tapsWOn(lineV: number, speakers: Speaker[]): number {
   return speakers.reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / load.nominalOhm), 0)
 }
 
-/** Volts that every speaker would have for one volt at the head if no lead had resistance. */
-function idealVolts(output: Output): Map<string, number> {
-  const bare = <N>(node: N): N => 'children' in (node as object)
-    ? { ...node, children: (node as { children: { node: unknown }[] }).children.map(c => ({ lead: null, node: bare(c.node) })) }
+/** The wiring as if no lead had resistance. */
+function bareOf<N>(node: N): N {
+  return 'children' in (node as object)
+    ? { ...node, children: (node as { children: { node: unknown }[] }).children.map(c => ({ lead: null, node: bareOf(c.node) })) }
     : node
-  const solved = solveLine({ lead: null, node: bare(output.wiring) }, asLabelled, METER_HZ, 1)
-  return new Map(solved.drops.map(d => [d.id, d.volts]))
 }
 
 function lowestOf(output: Output, speakers: Speaker[]): LineFacts['lowest'] {
-  const known = speakers.length > 0 && speakers.every(s => s.load.kind === 'motional')
-  const lowest = lowestAtHead({ lead: null, node: output.wiring }, known ? asCurve : asLowest)
-  return lowest && { ...lowest, from: known ? 'curve' : 'label' }
+  const root = { lead: null, node: output.wiring }
+  const known = speakers.filter(s => s.load.kind === 'motional').length
+  const lowest = lowestAtHead(root, asLowest)
+  if (!lowest) return null
+  if (known === speakers.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
+  return { ...lowest, from: known > 0 ? 'mixed' : 'label', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }
 }

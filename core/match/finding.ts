@@ -1,30 +1,44 @@
 import type { Grade } from '#core/check/verdict'
 import type { ReserveSchoolId } from '#core/practice/reserve'
 import type { PowerSchoolId } from '#core/practice/power'
+import type { Contradiction } from '#core/amplifier/contradictions'
 import type { Basis } from '#core/amplifier/rating'
 
 /** What can be found on a line, and the quantities that its sentence needs. A new finding is one entry here, one rule, one sentence. */
 export interface FindingFacts {
   'nothing-connected': Record<string, never>
   'amplifier-not-known': { kind: 'low-impedance' | 'constant-voltage' }
-  'fits-with-reserve': { tapsW: number, ratedW: number, requiredW: number, practice: ReserveSchoolId }
-  'reserve-short': { tapsW: number, ratedW: number, requiredW: number, allowedW: number, practice: ReserveSchoolId }
-  'taps-over-amplifier': { tapsW: number, ratedW: number }
+  'rating-contradicts': Contradiction
+  'line-voltage-not-known': { printedV: number[] }
+  'fits-with-reserve': { drawW: number, ratedW: number, requiredW: number, practice: ReserveSchoolId }
+  'reserve-short': { drawW: number, ratedW: number, requiredW: number, allowedW: number, practice: ReserveSchoolId }
+  'taps-over-amplifier': { drawW: number, ratedW: number }
+  'draw-is-not-taps': { tapsW: number, drawW: number }
   'scale-mismatch': { label: string, tapW: number, ratedV: number, lineV: number, takesW: number }
+  'tap-not-listed': { label: string, tapW: number, tapsW: number[] }
+  'tap-over-rating': { label: string, takesW: number, continuousW: number }
   'plain-speaker-on-line': { label: string, nominalOhm: number, lineV: number, wouldTakeW: number }
-  'transformer-on-plain-output': { label: string }
-  'far-end-loss': { label: string, lossDb: number, limitDb: number, volts: number | null, powerW: number | null }
+  /** `takesW` null: the output may not drive this load at all. */
+  'transformer-on-plain-output': { label: string, tapW: number, takesW: number | null }
+  'plain-output-drives-line': { volts: number, ratedV: number, count: number }
+  'far-end-loss': { label: string, lossDb: number, limitDb: number, volts: number | null, powerW: number | null, missing: number }
   'cable-not-stated': { count: number }
+  /** Lengths missing among those that a line has; the loss of those stated, dB. */
+  'cable-partly-stated': { missing: number, of: number, lossDb: number }
   'tap-off': { label: string }
-  'load-under-floor': { loadOhm: number, floorOhm: number }
-  'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number }
-  'curve-not-known': { permittedOhm: number }
-  'load-suits': { loadOhm: number, floorOhm: number, powerW: number, basis: Basis, count: number, equal: boolean }
-  'load-not-rated': { loadOhm: number, lowestRatedOhm: number, atLeastW: number }
+  'dead-member': { label: string }
+  /** `isFloorStated` false: taken from the lowest rated load. */
+  'load-under-floor': { loadOhm: number, floorOhm: number, isFloorStated: boolean }
+  /** `permittedOhm`: how low it may go where some members are known by their label alone; null where all curves are known. */
+  'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number, isFloorStated: boolean, permittedOhm: number | null }
+  'curve-not-known': { permittedOhm: number, isMixed: boolean }
+  'load-suits': { loadOhm: number, floorOhm: number, isFloorStated: boolean, powerW: number, basis: Basis, count: number, equal: boolean }
+  'load-not-rated': { loadOhm: number, lowestRatedOhm: number, atLeastW: number, atMostW: number }
   'unequal-shares': { most: string, mostShare: number, least: string, leastShare: number }
-  'speaker-overdriven': { label: string, powerW: number, continuousW: number }
-  'amplifier-outside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId }
-  'amplifier-inside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId }
+  /** `isMost`: the output is not rated at this load; this is the most it may give. */
+  'speaker-overdriven': { label: string, powerW: number, continuousW: number, isMost: boolean }
+  'amplifier-outside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId, isMost: boolean }
+  'amplifier-inside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId, isMost: boolean }
   'head-short': Record<string, never>
   'head-open': Record<string, never>
 }

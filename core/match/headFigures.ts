@@ -1,26 +1,60 @@
-import { ratedW } from '#core/amplifier/index'
+import { floorOhm, ratedW } from '#core/amplifier/index'
+import { writeQuantity } from '#core/quantity/write'
+import { exceeds, isUnderFloor } from '#core/quantity/tolerance'
 import type { LineEvaluation } from './evaluate'
 
-/** What stands at the head of a rail: asked, lost, and what the output can give, W. Nulls are not known. */
+/**
+ * What stands at the head of a rail: a scale, and words. On a line the scale is watts against the rated power; on low impedance it is
+ * current against the most that the floor allows, 1 being all of it. Over is what is not allowed, and nothing else.
+ */
 export interface HeadFigures {
-  askedW: number
-  lostW: number
-  ratedW: number | null
-  /** How far each school lets the taps go (a line), or what the chosen one asks of the amplifier (low impedance). */
-  marks: { w: number, chosen: boolean }[]
-  spareW: number | null
+  used: number
+  /** Of the scale too: what the wire takes, after `used`. */
+  lost: number
+  /** The end of what there is; null while it is not known. */
+  room: number | null
+  /** How far each school lets a line go; on low impedance the floor. */
+  marks: { at: number, chosen: boolean }[]
+  isOver: boolean
+  /** What the amplifier gives. */
+  says: string
+  /** What arrives and what the wire takes; empty where there is nothing to part. */
+  parts: string
 }
 
+const W = (watts: number) => writeQuantity(watts, 'W')
+
 export function headFigures(line: LineEvaluation): HeadFigures {
-  const rated = ratedW(line.output.rating)
-  const lostW = line.lostW ?? 0
-  if (line.kind === 'constant-voltage') {
-    const askedW = line.tapsW ?? 0
-    // A school's mark stands where the taps may go up to: taps × rated / required.
-    const marks = rated === null || askedW === 0 ? [] : line.required.flatMap(r => r.powerW ? [{ w: askedW * rated / r.powerW, chosen: r.chosen }] : [])
-    return { askedW, lostW, ratedW: rated, marks, spareW: rated === null ? null : (marks.find(m => m.chosen)?.w ?? rated) - askedW }
-  }
-  const askedW = Math.max(0, (line.amplifierW ?? 0) - lostW)
-  const wanted = line.required.find(r => r.chosen)?.powerW
-  return { askedW, lostW, ratedW: rated, marks: wanted ? [{ w: wanted, chosen: true }] : [], spareW: rated === null ? null : rated - askedW - lostW }
+  return line.kind === 'constant-voltage' ? onLine(line) : lowImpedance(line)
+}
+
+function onLine(line: LineEvaluation): HeadFigures {
+  const room = ratedW(line.output.rating)
+  const givesW = line.amplifierW ?? 0
+  const lost = line.lostW ?? 0
+  const isOver = room !== null && line.drawW !== null && exceeds(line.drawW, room)
+  // A school's mark stands where what is given may go up to: given × rated / required.
+  const marks = room === null || givesW === 0 ? [] : line.required.flatMap(r => r.powerW ? [{ at: givesW * room / r.powerW, chosen: r.chosen }] : [])
+  const rated = room === null ? 'a power not known' : W(room)
+  const says = line.speakers.length === 0
+    ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
+    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
+  return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: partsOf(line) }
+}
+
+function lowImpedance(line: LineEvaluation): HeadFigures {
+  const floor = floorOhm(line.output.rating)
+  const { loadOhm, drive } = line
+  const used = floor === null || loadOhm === null ? 0 : floor / loadOhm
+  const isOver = floor !== null && loadOhm !== null && isUnderFloor(loadOhm, floor)
+  const gives = drive === null || line.amplifierW === null ? '' : `gives ${drive.basis === 'not-rated' ? `${W(line.amplifierW)} to ${W(line.mostW!)}` : W(line.amplifierW)}`
+  const says = floor === null
+    ? 'power not known'
+    : line.speakers.length === 0 || loadOhm === null ? `floor ${writeQuantity(floor, 'Ω')}` : isOver ? `not allowed: floor ${writeQuantity(floor, 'Ω')}` : `${gives}, floor ${writeQuantity(floor, 'Ω')}`
+  return { used, lost: 0, room: floor === null ? null : 1, marks: floor === null ? [] : [{ at: 1, chosen: true }], isOver, says, parts: isOver ? '' : partsOf(line) }
+}
+
+function partsOf({ amplifierW, lostW, cable, speakers }: LineEvaluation): string {
+  if (amplifierW === null || lostW === null || cable.stated === 0 || speakers.length === 0) return ''
+  return `${W(amplifierW - lostW)} arrive, ${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`
 }

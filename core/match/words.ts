@@ -25,83 +25,138 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: kind === 'constant-voltage' ? 'Without it there is no saying whether the taps fit.' : 'Without its ratings there is no saying what each speaker gets.',
     todo: kind === 'constant-voltage' ? 'Enter its power, or read what each rule asks for.' : 'Enter its rated powers and lowest load.',
   }),
+  'rating-contradicts': f => ({
+    what: f.why === 'twice'
+      ? `Two powers are stated at ${Ohm(f.heavier.loadOhm)}: ${W(f.lighter.powerW)} and ${W(f.heavier.powerW)}.`
+      : `${W(f.lighter.powerW)} at ${Ohm(f.lighter.loadOhm)} and ${W(f.heavier.powerW)} at ${Ohm(f.heavier.loadOhm)} do not go together.`,
+    why: {
+      'twice': 'Only one of them can be right.',
+      'more-volts': 'An amplifier does not give more volts into a heavier load.',
+      'less-amps': 'It would give less current into the heavier load than into the lighter one: then it holds back there, or one figure is wrong.',
+    }[f.why],
+    todo: 'Look at the sheet again: watts at which load, and by which method.',
+  }),
+  'line-voltage-not-known': f => ({
+    what: `Transformers for ${list(f.printedV.map(lineVoltageName))} hang on one line, and its voltage is not known.`,
+    why: 'What each takes hangs on the volts of the line.', todo: 'Enter the amplifier, or at least its line voltage.',
+  }),
   'fits-with-reserve': f => ({
-    what: `The taps ask ${W(f.tapsW)}; this output gives ${W(f.ratedW)}.`,
+    what: `The taps ask ${W(f.drawW)}; this output gives ${W(f.ratedW)}.`,
     why: `By “${reserveSchool(f.practice).name}” it wants ${W(f.requiredW)}: ${W(f.ratedW - f.requiredW)} are left above that.`, todo: '',
   }),
   'reserve-short': f => ({
-    what: `The taps ask ${W(f.tapsW)}; by “${reserveSchool(f.practice).name}” this output carries ${W(f.allowedW)}. Over by ${W(f.tapsW - f.allowedW)}.`,
+    what: `The taps ask ${W(f.drawW)}; by “${reserveSchool(f.practice).name}” this output carries ${W(f.allowedW)}. Over by ${W(f.drawW - f.allowedW)}.`,
     why: 'It will play. Turned up, it has nothing left for peaks or for one more speaker.',
     todo: `Take taps down, move speakers, or an amplifier of ${W(f.requiredW)}.`,
   }),
   'taps-over-amplifier': f => ({
-    what: `The taps ask ${W(f.tapsW)}; the output gives ${W(f.ratedW)}. Over by ${W(f.tapsW - f.ratedW)}.`,
+    what: `The taps ask ${W(f.drawW)}; the output gives ${W(f.ratedW)}. Over by ${W(f.drawW - f.ratedW)}.`,
     why: 'The amplifier overloads: it clips, runs hot and may cut out.', todo: 'Do not switch on so. Take taps down, move speakers, or a larger amplifier.',
+  }),
+  'draw-is-not-taps': f => ({
+    what: `The taps are set to ${W(f.tapsW)} in all; as they are wired they draw ${W(f.drawW)}.`,
+    why: 'In series each has only a part of the line’s volts, and takes that part squared.', todo: 'Hang every transformer across the line, in parallel.',
   }),
   'scale-mismatch': f => ({
     what: `${f.label} is set to ${W(f.tapW)} on its ${lineVoltageName(f.ratedV)} scale; on this ${lineVoltageName(f.lineV)} line it takes ${W(f.takesW)}.`,
     why: f.takesW > f.tapW ? 'Transformer and driver get more than they are set for.' : 'It plays quieter than meant.',
     todo: 'Choose the tap on the scale of this line’s voltage.',
   }),
+  'tap-not-listed': f => ({
+    what: `${f.label} is set to ${W(f.tapW)}, but its taps are ${list(f.tapsW.map(W))}.`,
+    why: 'One of the two is wrong: figures are as if it stood at what is set.', todo: 'Look at the dial, then correct the tap or the list.',
+  }),
+  'tap-over-rating': f => ({
+    what: `${f.label} takes ${W(f.takesW)} from this line; it is rated ${W(f.continuousW)} continuous.`,
+    why: f.takesW > 4 * f.continuousW ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
+    todo: 'A lower tap, or a unit that stands it.',
+  }),
   'plain-speaker-on-line': f => ({
     what: `${f.label} is a plain ${Ohm(f.nominalOhm)} speaker on a ${lineVoltageName(f.lineV)} line: it would draw ${W(f.wouldTakeW)}.`,
     why: 'That is a near short for the line, and the end of the speaker.', todo: 'Do not switch on. Give it a transformer, or a low-impedance output.',
   }),
   'transformer-on-plain-output': f => ({
-    what: `${f.label} has a line transformer, but this output is low impedance.`,
-    why: 'It will hardly be heard; the transformer is made for a line voltage.', todo: 'Put it on a constant-voltage line, or wire past the transformer.',
+    what: `${f.label} has a line transformer, but this output is low impedance${f.takesW === null ? '' : `: of its ${W(f.tapW)} it gets ${W(f.takesW)}`}.`,
+    why: f.takesW !== null && f.takesW > f.tapW
+      ? 'Transformer and driver get more than they are set for.'
+      : f.takesW === null || f.takesW < 0.1 * f.tapW ? 'It will hardly be heard; the transformer is made for a line voltage.' : 'It plays quieter than meant; the transformer is made for a line voltage.',
+    todo: 'Put it on a constant-voltage line, or wire past the transformer.',
+  }),
+  'plain-output-drives-line': f => ({
+    what: `This output gives ${V(f.volts)} here: it drives a ${lineVoltageName(f.ratedV)} line without a transformer.`,
+    why: f.count === 1 ? 'The tap gets what it is set for.' : 'Each tap gets what it is set for.', todo: '',
   }),
   'far-end-loss': f => ({
-    what: `At ${f.label} the wire has taken ${writeDb(-f.lossDb)}; the aim is under ${writeDb(f.limitDb)}.${f.volts === null ? '' : ` It has ${V(f.volts)} and gets ${W(f.powerW ?? 0)}.`}`,
+    what: `At ${f.label} the wire has taken ${f.missing > 0 ? 'at least ' : ''}${writeDb(-f.lossDb)}; the aim is under ${writeDb(f.limitDb)}.${f.volts === null ? '' : ` It has ${V(f.volts)} and gets ${W(f.powerW ?? 0)}.`}`,
     why: 'The far end plays quieter than the near one, and the difference heats the cable.', todo: 'Thicker cable, or fewer watts on this line.',
   }),
   'cable-not-stated': () => ({
     what: 'No cable is stated.', why: 'What the wire loses is not known; figures are as if the speakers stood at the amplifier.', todo: 'Enter cable and lengths.',
   }),
+  'cable-partly-stated': f => ({
+    what: `${f.missing} of ${f.of} lengths of cable are not stated.`,
+    why: `What the wire loses is at least ${writeDb(Math.abs(f.lossDb))} at the worst place; how much more is not known.`, todo: 'Enter the missing lengths; 0 m where a speaker stands at the place before.',
+  }),
   'tap-off': f => ({ what: `${f.label} is set to off.`, why: 'It will be silent.', todo: 'Choose a tap, if it is meant to play.' }),
+  'dead-member': f => ({
+    what: `Nothing can flow through ${f.label}: the series that it is in is open.`, why: 'It will be silent, and with it all that hangs in that series.',
+    todo: 'Look for a tap on off or a gap beside it.',
+  }),
   'load-under-floor': f => ({
-    what: `${Ohm(f.loadOhm)} is under this output’s floor of ${Ohm(f.floorOhm)}.`,
+    what: `${Ohm(f.loadOhm)} is under ${floorOf(f)}.`,
     why: 'More current than the amplifier may give: it runs hot, cuts out, or breaks.', todo: 'Do not switch on so. Wire in series, or take speakers off.',
   }),
   'curve-under-floor': f => ({
-    what: `The curve dips to ${Ohm(f.lowestOhm)} at ${writeQuantity(f.frequencyHz, 'Hz')}; the output’s floor is ${Ohm(f.floorOhm)}.`,
+    what: `The curve dips to ${Ohm(f.lowestOhm)} at ${writeQuantity(f.frequencyHz, 'Hz')}: under ${floorOf(f)}.`
+      + (f.permittedOhm === null ? '' : ` Members known by their label alone may take it to ${Ohm(f.permittedOhm)}.`),
     why: 'The label is only a label: there the amplifier sees less than it may be given.', todo: 'Keep it quiet there, or wire for a higher load.',
   }),
   'curve-not-known': f => ({
-    what: `The lowest point of the impedance curve is not known. By the label it may go down to ${Ohm(f.permittedOhm)}.`,
+    what: f.isMixed
+      ? `The lowest point is known in part: with curves where they are known, and elsewhere by the label, it may go down to ${Ohm(f.permittedOhm)}.`
+      : `The lowest point of the impedance curve is not known. By the label it may go down to ${Ohm(f.permittedOhm)}.`,
     why: 'A label permits 0.8 of itself (IEC 60268-5).', todo: 'Enter the drive unit’s parameters to know.',
   }),
   'load-suits': f => ({
     what: f.basis === 'rated'
       ? `${Ohm(f.loadOhm)} is what this output is made for.`
-      : `${Ohm(f.loadOhm)} is above the floor of ${Ohm(f.floorOhm)}.`,
+      : `${Ohm(f.loadOhm)} is above ${floorOf(f)}.`,
     why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${W(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
     todo: '',
   }),
   'load-not-rated': f => ({
     what: `No power is rated at ${Ohm(f.loadOhm)}; the lowest rated load is ${Ohm(f.lowestRatedOhm)}.`,
-    why: `Allowed by its floor. ${W(f.atLeastW)} is the least it gives, from the current it is known to give.`, todo: 'Enter the rating at this load, if the maker states one.',
+    why: `Allowed by its floor. It gives between ${W(f.atLeastW)}, from the current it is known to give, and ${W(f.atMostW)}, if it keeps its volts.`, todo: 'Enter the rating at this load, if the maker states one.',
   }),
   'unequal-shares': f => ({
     what: `${f.most} takes ${percent(f.mostShare)} of the power, ${f.least} ${percent(f.leastShare)}.`,
     why: 'The first one to reach its limit limits the whole line.', todo: 'Use equal speakers on one output, or mind the one that takes most.',
   }),
   'speaker-overdriven': f => ({
-    what: `${f.label} can get ${W(f.powerW)}; it is rated ${W(f.continuousW)} continuous.`,
+    what: `${f.label} can get ${f.isMost ? 'up to ' : ''}${W(f.powerW)}; it is rated ${W(f.continuousW)} continuous.`,
     why: 'More than its peak rating, four times continuous.', todo: 'A smaller amplifier, more speakers to share, or a limiter.',
   }),
   'amplifier-outside-rule': f => ({
-    what: `This output gives ${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`,
+    what: `This output gives ${f.isMost ? 'up to ' : ''}${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`,
     why: f.amplifierW < f.fromW
       ? 'A smaller amplifier breaks nothing by itself; pushed into clipping it does.'
       : powerSchool(f.practice).risks[0]!.toUpperCase() + powerSchool(f.practice).risks.slice(1) + '.',
     todo: f.amplifierW < f.fromW ? 'Keep it out of clipping.' : 'Hold it back, set a limiter, or choose another rule with open eyes.',
   }),
   'amplifier-inside-rule': f => ({
-    what: `This output gives ${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`, why: '', todo: '',
+    what: `This output gives ${f.isMost ? 'up to ' : ''}${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`, why: '', todo: '',
   }),
   'head-short': () => ({ what: 'As drawn, the two conductors of this line are joined.', why: 'The amplifier would drive a short.', todo: 'Do not switch on. Correct the wiring.' }),
   'head-open': () => ({ what: 'As drawn, no current can flow: the line is open.', why: 'Nothing will play.', todo: 'Look for a tap on off, or a gap in a series.' }),
+}
+
+/** A floor that nobody stated is named as what it is: taken from the lowest rated load. */
+function floorOf({ floorOhm, isFloorStated }: { floorOhm: number, isFloorStated: boolean }): string {
+  return isFloorStated ? `this output’s floor of ${Ohm(floorOhm)}` : `${Ohm(floorOhm)}, this output’s lowest rated load (no floor is stated)`
+}
+
+function list(words: string[]): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 }
 
 function band({ fromW, toW }: { fromW: number, toW: number }): string {

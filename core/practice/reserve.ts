@@ -1,5 +1,8 @@
-/** Real draw of a line at full output, for the school that counts it. */
-export interface CountedDraw { tapsW: number, wireLossW: number }
+/**
+ * Draw of a line at full output, W. `tapsW`: what the taps draw at the line's full voltage. `reachedW`, `wireLossW`: what reaches them
+ * through the cable, and what the cable takes, as solved; for the school that counts it.
+ */
+export interface CountedDraw { tapsW: number, reachedW: number, wireLossW: number }
 
 /** One school of how much amplifier a constant-voltage line wants. */
 export interface ReserveSchool {
@@ -42,9 +45,9 @@ export const RESERVE_SCHOOLS = [
     requiredW: ({ tapsW }) => tapsW / 0.9,
   },
   {
-    id: 'count-it', name: 'count it', says: `wire loss as solved, transformers at ${TRANSFORMER_LOSS_DB} dB, then a tenth above`,
+    id: 'count-it', name: 'count it', says: `draw and wire loss as solved, transformers at ${TRANSFORMER_LOSS_DB} dB, then a tenth above`,
     suits: 'cable and lengths are known; transformer loss is an assumption until its sheet is read',
-    requiredW: ({ tapsW, wireLossW }) => (tapsW * 10 ** (TRANSFORMER_LOSS_DB / 10) + wireLossW) * (1 + COUNTED_RESERVE),
+    requiredW: ({ reachedW, wireLossW }) => (reachedW * 10 ** (TRANSFORMER_LOSS_DB / 10) + wireLossW) * (1 + COUNTED_RESERVE),
   },
 ] as const satisfies readonly ReserveSchool[]
 

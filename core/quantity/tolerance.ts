@@ -12,6 +12,13 @@ const EQUAL_SHARES = 0.02
 /** Copper end to end reads less than this, Ω, meter leads nulled. Common practice, no source. */
 export const SHORT_OHM = 0.5
 
+/** Printed and real line voltage may differ this much without a word: 70 and 70.71 are one. */
+const SAME_VOLTAGE = 0.03
+
+export function isSameVoltage(aV: number, bV: number): boolean {
+  return Math.abs(aV / bV - 1) <= SAME_VOLTAGE
+}
+
 /** One load for all that a rating says. */
 export function isSameLoad(aOhm: number, bOhm: number): boolean {
   return Math.abs(aOhm / bOhm - 1) <= SAME_LOAD

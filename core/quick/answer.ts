@@ -17,8 +17,10 @@ export const quickAnswerSchema = z.strictObject({
   loadOhm: number.describe('nominal, at the head, Ω; null when open or short'),
   minimumOhm: number.describe('lowest |Z| that curve or label permits, 20 Hz to 20 kHz, Ω'),
   tapsW: number.describe('sum of taps on this line voltage, W; null on a low-impedance output'),
+  drawW: number.describe('what they draw as they are wired, W'),
   lineV: number.describe('line voltage, V; null on a low-impedance output'),
-  amplifierW: number.describe('what the amplifier gives into this load at full output, W; null while not known'),
+  amplifierW: number.describe('what the amplifier gives into this load at full output, at the least, W; null while not known or not allowed'),
+  mostW: number.describe('the most it may give: more only where it is not rated at this load, W'),
   members: z.array(z.strictObject({
     label: z.string(),
     ohm: number,
@@ -48,7 +50,7 @@ export function quick(text: string): Quick {
 export function quickAnswer(text: string): QuickAnswer {
   const { evaluation: e } = quick(text)
   return tidy({
-    kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null, tapsW: e.tapsW, lineV: e.lineV, amplifierW: e.amplifierW,
+    kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null, tapsW: e.tapsW, drawW: e.drawW, lineV: e.lineV, amplifierW: e.amplifierW, mostW: e.mostW,
     members: e.drops.map(({ label, ohm, powerW, share }) => ({ label, ohm, powerW, share })),
     required: requiredOf(e), findings: findingsOf(e),
   })

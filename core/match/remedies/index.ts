@@ -3,12 +3,13 @@ import { pairInSeries } from './pairInSeries'
 import type { Remedy, RemedyMaker, RemedyQuestion } from './remedy'
 import { rightScale } from './rightScale'
 import { tapDown } from './tapDown'
+import { splitHere } from './splitHere'
 import { thickerCable } from './thickerCable'
 
 export type { Remedy, RemedyFacts } from './remedy'
 export { remedyWords } from './words'
 
-const MAKERS: readonly RemedyMaker[] = [tapDown, moveAway, thickerCable, pairInSeries, rightScale]
+const MAKERS: readonly RemedyMaker[] = [tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale]
 
 /** What the program can do about a finding; worked out when asked for, since it tries other wirings. */
 export function remediesFor(question: RemedyQuestion): Remedy[] {

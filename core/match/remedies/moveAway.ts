@@ -35,7 +35,7 @@ export const moveAway: RemedyMaker = ({ job, line, finding }) => {
     if (!cures(here, finding) || here.findings.some(f => f.code === 'reserve-short')) continue
     return [{
       code: 'move-away', edit: together(edits)!,
-      facts: { code: 'move-away', labels, to: target.label, hereW: here.tapsW ?? 0, thereW: there.tapsW ?? 0, thereAllowedW: allowedTapsW(there, job.practice) ?? 0 },
+      facts: { code: 'move-away', labels, to: target.label, hereW: here.drawW ?? 0, thereW: there.drawW ?? 0, thereAllowedW: allowedTapsW(there, job.practice) ?? 0 },
     }]
   }
   return []

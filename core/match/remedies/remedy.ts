@@ -15,11 +15,13 @@ export interface Remedy {
 
 /** What a remedy does, as data for its sentence. */
 export type RemedyFacts
-  = | { code: 'tap-down', labels: string[], tapW: number, tapsW: number }
+  /** `tapW` null: each to its own next one. `isAll`: every speaker of the line; `isAlone`: one of several alike. */
+  = | { code: 'tap-down', labels: string[], name: string, tapW: number | null, drawW: number, isAll: boolean, isAlone: boolean }
+    | { code: 'split-here', labels: string[], to: string, hereW: number | null, thereW: number | null, hereOhm: number | null, thereOhm: number | null }
     | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
     | { code: 'thicker-cable', cable: string, lossDb: number }
     | { code: 'pair-in-series', loadOhm: number }
-    | { code: 'right-scale', label: string, tapW: number, takesW: number }
+    | { code: 'right-scale', labels: string[], tapW: number, takesW: number }
 
 export interface RemedyQuestion {
   job: Job

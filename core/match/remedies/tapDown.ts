@@ -1,34 +1,55 @@
 import { retap } from '#core/job/intents'
 import { together, type SimpleEdit } from '#core/job/edits'
-import { lineAfter, type RemedyMaker } from './remedy'
+import type { Speaker } from '#core/job/schema'
+import { lineAfter, type Remedy, type RemedyMaker } from './remedy'
 
 /**
- * The smallest cut of taps that brings the line under its limit: one step at one speaker where that is enough, the
- * one that gives up least, the farthest of equals; else one step each from the far end on.
+ * Taps down until the line is under its limit. Equals go together: all of one kind where that is enough, of several kinds the one
+ * whose cut gives up least; else every speaker of the line. One speaker alone, where one step is enough, comes last, and says
+ * that it is then quieter than its neighbours.
  */
 export const tapDown: RemedyMaker = ({ job, line, finding }) => {
   if (finding.code !== 'reserve-short' && finding.code !== 'taps-over-amplifier') return []
-  const allowedW = finding.code === 'reserve-short' ? finding.facts.allowedW : finding.facts.ratedW
-  const steps = [...line.speakers].reverse().flatMap((speaker) => {
-    const edit = retap(job, speaker.id, -1)
-    if (edit?.kind !== 'speaker.set' || edit.to.load?.kind !== 'tap' || speaker.load.kind !== 'tap') return []
-    return [{ speaker, edit, savesW: speaker.load.tapW - edit.to.load.tapW, tapW: edit.to.load.tapW }]
-  })
-  const overW = line.tapsW! - allowedW
-  const one = steps.filter(s => s.savesW >= overW - 1e-9).sort((a, b) => a.savesW - b.savesW)[0]
-  let chosen = one ? [one] : []
-  if (!one) {
-    let savedW = 0
-    for (const step of steps) {
-      if (savedW >= overW) break
-      chosen.push(step)
-      savedW += step.savesW
+  const isCured = (after: ReturnType<typeof lineAfter>) => !after.findings.some(f => f.code === 'reserve-short' || f.code === 'taps-over-amplifier')
+
+  /** So many steps down for each of these; null where that does not cure, or one of them has no lower tap. */
+  const down = (speakers: readonly Speaker[], steps: number, facts: { isAll: boolean, isAlone: boolean }): Remedy | null => {
+    const edits = speakers.map(speaker => stepsDown(speaker, steps))
+    if (edits.some(e => e === null)) return null
+    const edit = together(edits as SimpleEdit[])
+    if (!edit) return null
+    const after = lineAfter(job, line.outputId, edit)
+    if (!isCured(after)) return null
+    const tapsW = new Set(speakers.map(({ id }) => after.speakers.find(s => s.id === id)!.load).map(load => load.kind === 'tap' ? load.tapW : 0))
+    return {
+      code: 'tap-down', edit,
+      facts: { code: 'tap-down', labels: speakers.map(s => s.label), name: speakers[0]!.name, tapW: tapsW.size === 1 ? [...tapsW][0]! : null, drawW: after.drawW ?? 0, ...facts },
     }
-    if (savedW < overW - 1e-9) chosen = []
   }
-  const edit = together(chosen.map(s => s.edit as SimpleEdit))
-  if (!edit) return []
-  const after = lineAfter(job, line.outputId, edit)
-  if (after.findings.some(f => f.code === 'taps-over-amplifier')) return []
-  return [{ code: 'tap-down', edit, facts: { code: 'tap-down', labels: chosen.map(s => s.speaker.label).reverse(), tapW: chosen[0]!.tapW, tapsW: after.tapsW ?? 0 } }]
+  const stepsDown = (speaker: Speaker, steps: number): SimpleEdit | null => {
+    if (speaker.load.kind !== 'tap') return null
+    const lower = speaker.load.tapsW.filter(w => w < (speaker.load as { tapW: number }).tapW).sort((a, b) => b - a)
+    const tapW = lower[steps - 1]
+    return tapW === undefined ? null : { kind: 'speaker.set', nodeId: speaker.id, was: { load: speaker.load }, to: { load: { ...speaker.load, tapW } } }
+  }
+
+  const live = line.speakers.filter(s => s.load.kind === 'tap' && s.load.tapW > 0)
+  const kinds = [...Map.groupBy(live, s => JSON.stringify([s.name, s.load])).values()]
+  const remedies: Remedy[] = []
+  for (let steps = 1; steps <= MOST_STEPS && remedies.length === 0; steps++) {
+    const ofKind = kinds.flatMap(speakers => down(speakers, steps, { isAll: kinds.length === 1, isAlone: false }) ?? []).sort((a, b) => drawOf(b) - drawOf(a))[0]
+    const ofAll = ofKind ?? down(live, steps, { isAll: true, isAlone: false })
+    if (ofAll) remedies.push(ofAll)
+  }
+  // The farthest of equals: there the wire takes most.
+  const alone = [...live].reverse().filter(s => retap(job, s.id, -1) !== null && live.length > 1)
+    .flatMap(speaker => down([speaker], 1, { isAll: false, isAlone: true }) ?? []).sort((a, b) => drawOf(b) - drawOf(a))[0]
+  if (alone && !remedies.some(r => r.facts.code === 'tap-down' && r.facts.labels.length === 1)) remedies.push(alone)
+  return remedies
+}
+
+const MOST_STEPS = 3
+
+function drawOf({ facts }: Remedy): number {
+  return facts.code === 'tap-down' ? facts.drawW : 0
 }

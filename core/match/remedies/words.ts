@@ -2,13 +2,20 @@ import { writeDb, writeQuantity } from '#core/quantity/write'
 import type { RemedyFacts } from './remedy'
 
 const W = (watts: number) => writeQuantity(watts, 'W')
+const Ohm = (ohm: number | null) => ohm === null ? 'not known' : writeQuantity(ohm, 'Ω')
 
 /** A remedy in words: what it does, and what is then. */
 export function remedyWords(facts: RemedyFacts): { does: string, then: string } {
   switch (facts.code) {
     case 'tap-down': return {
-      does: facts.labels.length === 1 ? `Speaker ${facts.labels[0]} down to ${W(facts.tapW)}` : `${list(facts.labels)} down one tap each`,
-      then: `${W(facts.tapsW)} of taps then.`,
+      does: `${who(facts)} down ${facts.tapW === null ? 'one tap' : `to ${W(facts.tapW)}`}`,
+      then: `${W(facts.drawW)} of taps then.${facts.isAlone ? ' It is then quieter than its neighbours.' : ''}`,
+    }
+    case 'split-here': return {
+      does: `Add an output like this one, and move ${list(facts.labels)} to it`,
+      then: facts.hereW !== null && facts.thereW !== null
+        ? `${W(facts.hereW)} here, ${W(facts.thereW)} on ${facts.to}. It needs that output, and a cable from it.`
+        : `${Ohm(facts.hereOhm)} here, ${Ohm(facts.thereOhm)} on ${facts.to}. It needs that output, and a cable from it.`,
     }
     case 'move-away': return {
       does: `Move ${list(facts.labels)} to ${facts.to}`,
@@ -16,12 +23,24 @@ export function remedyWords(facts: RemedyFacts): { does: string, then: string } 
     }
     case 'thicker-cable': return { does: `Pull ${facts.cable} on this line`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'pair-in-series': return { does: 'Wire neighbours in series, two and two', then: `${writeQuantity(facts.loadOhm, 'Ω')} then; all still share alike.` }
-    case 'right-scale': return { does: `Speaker ${facts.label} to its ${W(facts.tapW)} tap`, then: `It then takes ${W(facts.takesW)} on this line.` }
+    case 'right-scale': return {
+      does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]} to its` : `${list(facts.labels)} to their`} ${W(facts.tapW)} tap`,
+      then: `${facts.labels.length === 1 ? 'It then takes' : 'Each then takes'} ${W(facts.takesW)} on this line.`,
+    }
   }
 }
 
-/** "07", "07 and 08", "05 to 08". */
+function who({ labels, name, isAll, isAlone }: { labels: string[], name: string, isAll: boolean, isAlone: boolean }): string {
+  if (isAlone) return `Speaker ${labels[0]} alone`
+  if (isAll && labels.length > 1) return labels.length === 2 ? 'Both speakers' : `All ${labels.length} speakers`
+  if (labels.length === 1) return `Speaker ${labels[0]}`
+  return name === '' ? list(labels) : `${labels.length} × ${name} (${list(labels)})`
+}
+
+/** "07", "07 and 08", "05 to 08", "03, 05 and 09": a run is named by its ends, where it is one. */
 function list(labels: string[]): string {
   if (labels.length <= 2) return labels.join(' and ')
-  return `${labels[0]} to ${labels.at(-1)}`
+  const numbers = labels.map(Number)
+  const isRun = numbers.every((n, k) => k === 0 || n === numbers[k - 1]! + 1)
+  return isRun ? `${labels[0]} to ${labels.at(-1)}` : `${labels.slice(0, -1).join(', ')} and ${labels.at(-1)}`
 }

@@ -1,18 +1,16 @@
-import { branchesOf } from '#core/job/tree'
 import { LOSS_LIMIT_DB, LOSS_STOP_DB } from '#core/practice/limits'
 import { found, type Rule } from './rule'
 
-/** What the cable takes off the level at the worst placed speaker. */
+/** What the cable takes off the level at the worst placed speaker. Where lengths are missing it is that much at the least, and never all right. */
 export const cableLoss: Rule = (line) => {
-  const branches = branchesOf(line.output.wiring)
-  // A line with no cable at all is a plan on paper: one word for it. Members that stand together need none.
-  const notStated = branches.length > 0 && branches.every(b => b.lead === null)
-    ? [found(line, { code: 'cable-not-stated', grade: 'unknown', facts: { count: line.speakers.length } })]
-    : []
-  if (!line.farthest) return notStated
-  const { drop, lossDb } = line.farthest
+  const { stated, missing } = line.cable
+  // A line with no cable at all is a plan on paper: one word for it.
+  if (stated === 0) return missing > 0 ? [found(line, { code: 'cable-not-stated', grade: 'unknown', facts: { count: line.speakers.length } })] : []
+  const lossDb = line.farthest?.lossDb ?? 0
+  const partly = missing > 0 ? [found(line, { code: 'cable-partly-stated', grade: 'unknown', facts: { missing, of: stated + missing, lossDb } })] : []
   const limitDb = LOSS_LIMIT_DB[line.kind]
-  if (-lossDb <= limitDb) return notStated
+  if (!line.farthest || -lossDb <= limitDb) return partly
+  const { label, nodeId, volts, powerW } = line.farthest.drop
   const grade = -lossDb > LOSS_STOP_DB ? 'stop' : 'tight'
-  return [...notStated, found(line, { code: 'far-end-loss', grade, facts: { label: drop.label, lossDb, limitDb, volts: drop.volts, powerW: drop.powerW } }, drop.nodeId)]
+  return [...partly, found(line, { code: 'far-end-loss', grade, facts: { label, lossDb, limitDb, volts, powerW, missing } }, nodeId)]
 }

@@ -5,6 +5,7 @@ import { reserve } from './reserve'
 import type { Rule } from './rule'
 import { sharing } from './sharing'
 import { cableLoss } from './cableLoss'
+import { taps } from './taps'
 
 /** Every rule, in the order in which their findings are told within one grade. */
-export const RULES: readonly Rule[] = [connection, lineVoltage, floor, reserve, cableLoss, sharing]
+export const RULES: readonly Rule[] = [connection, lineVoltage, taps, floor, reserve, cableLoss, sharing]

@@ -1,24 +1,44 @@
-import { tapDrawW } from '../facts'
+import { isSameVoltage } from '#core/quantity/tolerance'
+import type { Finding } from '../finding'
+import { tapDrawW, type LineFacts } from '../facts'
 import { found, type Rule } from './rule'
-
-/** Printed and real line voltage may differ this much without a word: 70 and 70.71 are one. */
-const SAME_VOLTAGE = 0.03
 
 /** Does every speaker belong on this kind of line and this voltage. */
 export const lineVoltage: Rule = (line) => {
+  if (line.kind === 'low-impedance') return onPlainOutput(line)
   const { lineV } = line
-  return line.speakers.flatMap(({ id, label, load }) => {
-    if (line.kind === 'low-impedance') {
-      return load.kind === 'tap' ? [found(line, { code: 'transformer-on-plain-output', grade: 'tight', facts: { label } }, id)] : []
-    }
-    if (lineV === null) return []
+  if (lineV === null) {
+    const printedV = [...new Set(line.speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : []))].sort((a, b) => a - b)
+    return printedV.length > 1 ? [found(line, { code: 'line-voltage-not-known', grade: 'unknown', facts: { printedV } })] : []
+  }
+  const mismatched = line.speakers.flatMap(({ id, label, load }): Finding[] => {
     if (load.kind !== 'tap') {
       const { nominalOhm } = load
       return [found(line, { code: 'plain-speaker-on-line', grade: 'stop', facts: { label, nominalOhm, lineV, wouldTakeW: lineV ** 2 / nominalOhm } }, id)]
     }
-    if (load.tapW === 0 || Math.abs(load.ratedV / lineV - 1) <= SAME_VOLTAGE) return []
+    if (load.tapW === 0 || isSameVoltage(load.ratedV, lineV)) return []
     const takesW = tapDrawW(load, lineV)
     const grade = takesW > load.tapW ? 'stop' : 'tight'
     return [found(line, { code: 'scale-mismatch', grade, facts: { label, tapW: load.tapW, ratedV: load.ratedV, lineV, takesW } }, id)]
   })
+  const { tapsW, drawW } = line
+  // What nothing flows through is said by itself.
+  const isOther = tapsW !== null && drawW !== null && line.head === 'finite' && line.dead.length === 0 && Math.abs(drawW / tapsW - 1) > NO_OTHER
+  return isOther ? [...mismatched, found(line, { code: 'draw-is-not-taps', grade: 'tight', facts: { tapsW, drawW } })] : mismatched
+}
+/** All taps together draw what they are set to, within this share: arithmetic alone makes no more. */
+const NO_OTHER = 0.01
+
+/** A low-impedance output gives what it gives: a transformer there is judged by the volts that reach it. */
+function onPlainOutput(line: LineFacts): Finding[] {
+  const volts = line.drive && line.drive.basis !== 'under-floor' ? line.drive.volts : null
+  const taps = line.speakers.flatMap(({ id, label, load }) => load.kind === 'tap' && load.tapW > 0 ? [{ id, label, load }] : [])
+  const isRight = (ratedV: number) => volts !== null && isSameVoltage(volts, ratedV)
+  const right = taps.filter(t => isRight(t.load.ratedV))
+  const drives = right.length > 0 ? [found(line, { code: 'plain-output-drives-line', grade: 'good', facts: { volts: volts!, ratedV: right[0]!.load.ratedV, count: right.length } })] : []
+  return [...drives, ...taps.filter(t => !isRight(t.load.ratedV)).map(({ id, label, load }) => {
+    const takesW = volts === null ? null : tapDrawW(load, volts)
+    const grade = takesW !== null && takesW > load.tapW ? 'stop' : 'tight'
+    return found(line, { code: 'transformer-on-plain-output', grade, facts: { label, tapW: load.tapW, takesW } }, id)
+  })]
 }

@@ -1,17 +1,17 @@
 import { lineKindOf, ratedW } from '#core/amplifier/index'
 import { reserveSchool } from '#core/practice/reserve'
 import { exceeds } from '#core/quantity/tolerance'
-import { allowedTapsW } from '../allowance'
+import { allowedTapsW, countedDraw } from '../allowance'
 import { found, type Rule } from './rule'
 
 /** Taps against the amplifier, by the chosen school of reserve. */
 export const reserve: Rule = (line, practice) => {
   const rated = ratedW(line.output.rating)
-  if (lineKindOf(line.output.rating) !== 'constant-voltage' || rated === null || !line.tapsW) return []
-  const { tapsW } = line
-  if (exceeds(tapsW, rated)) return [found(line, { code: 'taps-over-amplifier', grade: 'stop', facts: { tapsW, ratedW: rated } })]
-  const requiredW = reserveSchool(practice.reserve).requiredW({ tapsW, wireLossW: line.lostW ?? 0 })
-  const facts = { tapsW, ratedW: rated, requiredW, practice: practice.reserve }
+  const { drawW } = line
+  if (lineKindOf(line.output.rating) !== 'constant-voltage' || rated === null || !drawW) return []
+  if (exceeds(drawW, rated)) return [found(line, { code: 'taps-over-amplifier', grade: 'stop', facts: { drawW, ratedW: rated } })]
+  const requiredW = reserveSchool(practice.reserve).requiredW(countedDraw(line, drawW))
+  const facts = { drawW, ratedW: rated, requiredW, practice: practice.reserve }
   return exceeds(requiredW, rated)
     ? [found(line, { code: 'reserve-short', grade: 'tight', facts: { ...facts, allowedW: allowedTapsW(line, practice)! } })]
     : [found(line, { code: 'fits-with-reserve', grade: 'good', facts })]

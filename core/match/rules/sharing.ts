@@ -1,6 +1,8 @@
 import { powerSchool, schoolBandW } from '#core/practice/power'
 import type { LineFacts } from '../facts'
+import type { Finding } from '../finding'
 import { found, type Rule } from './rule'
+import { PEAK_OF_CONTINUOUS } from './taps'
 
 /** Loads that differ less than this in what they take are heard as equal: 1.5 is under 2 dB. Common practice, no source. */
 const UNEQUAL = 1.5
@@ -23,25 +25,26 @@ export function standsContinuousW(line: LineFacts): number | null {
 /** How low-impedance members share, and whether the amplifier suits what they stand. */
 export const sharing: Rule = (line, practice) => {
   if (line.kind !== 'low-impedance' || line.drops.length === 0) return []
-  const findings = []
+  const findings: Finding[] = []
   const sorted = [...line.drops].sort((a, b) => b.share - a.share)
   const most = sorted[0]!
   const least = sorted.at(-1)!
   if (least.share > 0 && most.share / least.share > UNEQUAL) {
     findings.push(found(line, { code: 'unequal-shares', grade: 'tight', facts: { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share } }, most.nodeId))
   }
+  // Where no power is rated at this load, what can hurt is judged by the most that it may give.
+  const isMost = line.drive?.basis === 'not-rated'
+  for (const { speaker, nodeId, mostW, label } of line.drops) {
+    if (mostW === null || speaker.continuousW === null || mostW <= PEAK_OF_CONTINUOUS * speaker.continuousW) continue
+    findings.push(found(line, { code: 'speaker-overdriven', grade: 'stop', facts: { label, powerW: mostW, continuousW: speaker.continuousW, isMost } }, nodeId))
+  }
   const continuousW = standsContinuousW(line)
-  if (continuousW === null || line.amplifierW === null) return findings
-  const { amplifierW } = line
+  const amplifierW = line.mostW
+  if (continuousW === null || amplifierW === null) return findings
   const { fromW, toW } = schoolBandW(powerSchool(practice.power), continuousW)
-  const facts = { amplifierW, fromW, toW, practice: practice.power }
+  const facts = { amplifierW, fromW, toW, practice: practice.power, isMost }
   // A school is a rule of thumb: a tenth beside it is inside.
   const inside = amplifierW >= fromW * 0.9 && amplifierW <= toW * 1.1
   findings.push(found(line, { code: inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', grade: inside || amplifierW < fromW ? 'good' : 'tight', facts }))
-  for (const { speaker, nodeId, powerW, label } of line.drops) {
-    if (powerW !== null && powerW > 4 * speaker.continuousW!) {
-      findings.push(found(line, { code: 'speaker-overdriven', grade: 'stop', facts: { label, powerW, continuousW: speaker.continuousW! } }, nodeId))
-    }
-  }
   return findings
 }
