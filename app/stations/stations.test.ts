@@ -51,6 +51,12 @@ test('every station has its own address and says where it stands', () => {
   })
   expect(told).toEqual([['1 tight', '22 of 60 proved', '1 open'], ['all fits ✓', '5 of 22 proved', 'nothing open']])
   expect(STATIONS.map(s => s.state([]))).toEqual(['', '', 'nothing open'])
+  // Not rated, or with nothing on it, an output is not said to fit.
+  const told2 = (...texts: string[]) => {
+    const lines = jobState(jobOf(...texts), evaluateJob(jobOf(...texts)))
+    return [STATIONS[0]!.state(lines), STATIONS[0]!.isDone(lines)]
+  }
+  expect([told2('8 on 100 W at 8'), told2('8 on 100 W at 8', '8'), told2('8', '5 W on 70 V')]).toEqual([['all fits', true], ['1 of 2 known to fit', false], ['not known yet', false]])
 })
 
 test.each([

@@ -6,7 +6,7 @@ import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { predictLine } from './predict'
 import { checkKey, historyOf, proveLine } from './proof'
 import { judge } from './verdict'
-import { valueWords, verdictWords, VERDICT_TAGS } from './words'
+import { GRADE_WORDS, MARKS, plannedWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
 
 const driver8 = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, driverOhm: 8 } } : b), job)
 const foretold = (job: Job, kind: ReadingKind) => predictLine(outputOf(job)).find(p => p.kind === kind)!
@@ -31,6 +31,13 @@ describe('predicted readings', () => {
   })
 })
 
+test('what is said of the drawing and what is said of readings share no word', () => {
+  const words = (all: string[]) => all.join(' ').toLowerCase().split(/[^a-z]+/)
+  const [planned, found] = [words([...Object.values(GRADE_WORDS), plannedWords('good', 1)]), words([...Object.values(VERDICT_TAGS), ...Object.values(MARKS).map(m => m.says)])]
+  expect(planned.filter(w => found.includes(w) && !['not', 'on'].includes(w))).toEqual([])
+  expect([plannedWords('good', 0), plannedWords('good', 1), plannedWords('tight', 1)]).toEqual(['Good', 'Fits on paper', 'Tight'])
+})
+
 test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
   // The table of signs: common practice, no source.
   ['coil-dcr', '8', { is: 'ohm', ohm: 6.5 }, 'as-planned', /5.6 Ω to 7.2 Ω/],
@@ -41,7 +48,7 @@ test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
   ['coil-dcr', '8', { is: 'ohm', ohm: 5.1 }, 'low', /begins to short/],
   ['coil-dcr', '8', { is: 'open' }, 'open', /broken/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 0.1 }, 'short', /short/],
-  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 101 }, 'as-planned', /As planned/],
+  ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 101 }, 'as-planned', /As it should be/],
   ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 160 }, 'high', /missing or on a lower tap/],
   ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 80 }, 'low', /100 V scale read as 70/],
   ['line-impedance', '10 x 5 W on 70 V', { is: 'ohm', ohm: 9 }, 'far-low', /8 Ω position/],

@@ -5,11 +5,17 @@ import type { Grade, VerdictCode } from './verdict'
 
 /** Words of the checks: what to measure and how, what a reading says, what a fault is called. Nothing else words these. */
 
+/** As planned: what is said of the drawing. What is said of readings (as found) shares none of these words. */
 export const GRADE_WORDS: Record<Grade, string> = { good: 'Good', tight: 'Tight', stop: 'Stop', unknown: 'Not known' }
+
+/** The grade of a drawing beside what was read of it: a drawing is good on paper only, while a reading contradicts it. */
+export function plannedWords(grade: Grade, wrongReadings: number): string {
+  return grade === 'good' && wrongReadings > 0 ? 'Fits on paper' : GRADE_WORDS[grade]
+}
 
 /** The mark of a reading at its place, and what it is called where it cannot be seen. */
 export const MARKS: Record<Grade, { mark: string, says: string }> = {
-  good: { mark: '✓', says: 'proved' }, tight: { mark: '✕', says: 'doubtful' }, stop: { mark: '✕', says: 'wrong' }, unknown: { mark: '~', says: 'read' },
+  good: { mark: '✓', says: 'as it should be' }, tight: { mark: '✕', says: 'reads just outside' }, stop: { mark: '✕', says: 'reads wrong' }, unknown: { mark: '~', says: 'read' },
 }
 
 /** The mark for a grade; a dot where nothing is read yet. */
@@ -50,10 +56,10 @@ export function valueWords(value: ReadingValue): string {
 
 /** The verdict as a few words for a tag. */
 export const VERDICT_TAGS: Record<VerdictCode, string> = {
-  'as-planned': 'Good', 'plays': 'Good: plays', 'just-high': 'Tight: just above', 'just-low': 'Tight: just below',
-  'high': 'Stop: too high', 'low': 'Stop: too low', 'far-high': 'Stop: far too high', 'far-low': 'Stop: far too low',
-  'open': 'Stop: open', 'short': 'Stop: short', 'silent': 'Stop: silent', 'not-open': 'Not known: not open, no more',
-  'nothing-to-compare': 'Not known',
+  'as-planned': 'As it should be', 'plays': 'Plays', 'just-high': 'Reads wrong: just above', 'just-low': 'Reads wrong: just below',
+  'high': 'Reads wrong: too high', 'low': 'Reads wrong: too low', 'far-high': 'Reads wrong: far too high', 'far-low': 'Reads wrong: far too low',
+  'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'silent': 'Silent', 'not-open': 'Not open: it says no more',
+  'nothing-to-compare': 'Read: nothing to compare it with',
 }
 
 type Signs = Partial<Record<VerdictCode, string>>
@@ -89,7 +95,7 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   const band = predicted?.low != null && predicted.high != null
     ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}.`
     : ''
-  if (code === 'as-planned') return `${band} As planned.`
+  if (code === 'as-planned') return `${band} As it should be.`
   if (code === 'plays') return 'It is reached and it sounds.'
   if (code === 'just-high' || code === 'just-low') return `${band} Just outside: null the leads and read again before anything is opened.`
   if (code === 'nothing-to-compare') return `Nothing to compare with: ${predicted?.source ?? 'no plan for this place'}.`

@@ -50,7 +50,7 @@ export function addAfter(job: Job, nodeId: string, newId: NewId): { edit: Edit, 
   return { edit: { kind: 'node.add', parentId: place.parent.id, index: place.index + 1, branch }, nodeId: speaker.id }
 }
 
-/** A first speaker for an empty line: like the last one of the job on a line of the same kind, else a plain one. */
+/** A first speaker for an empty line: like the last one of the job on a line of the same kind, else a plain one, whose name says that it is a guess. */
 export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit, nodeId: string } | null {
   const output = findOutput(job, outputId)?.output
   if (!output) return null
@@ -58,9 +58,9 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
   const like = outputsOf(job).filter(o => lineKindOf(o.rating) === lineKindOf(rating)).flatMap(o => speakersOf(o.wiring)).at(-1)
   const lineV = lineVoltsOf(rating)
   const plain = lineV !== null
-    ? { load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] }, driverOhm: 8 }
-    : { load: { kind: 'nominal' as const, nominalOhm: 8 }, driverOhm: null }
-  const speaker: Speaker = { kind: 'speaker', name: '', continuousW: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
+    ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] } }
+    : { name: 'taken as 8 Ω: not known yet', load: { kind: 'nominal' as const, nominalOhm: 8 } }
+  const speaker: Speaker = { kind: 'speaker', continuousW: null, driverOhm: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
   const branch: Branch = { lead: null, node: speaker }
   return { edit: { kind: 'node.add', parentId: output.wiring.id, index: output.wiring.children.length, branch }, nodeId: speaker.id }
 }

@@ -41,6 +41,12 @@ export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wr
   return lines.reduce((all, line) => all + line[key], 0)
 }
 
+/** The grade of a whole job: what is known in part is not known. */
+export function gradeOf(lines: readonly LineState[]): Grade {
+  const worst = lines.find(l => l.grade === 'stop') ?? lines.find(l => l.grade === 'tight') ?? lines.find(l => l.grade === 'unknown') ?? lines[0]
+  return worst?.grade ?? 'unknown'
+}
+
 /** What a job's most pressing thing is called, in a list to choose from. */
 export const STATE_NAMES: Record<StateId, string> = {
   stop: 'must not be switched on', wrong: 'reads wrong', unproved: 'repairs to prove', tight: 'tight', open: 'to be proved', empty: 'nothing drawn', proved: 'all proved',

@@ -169,6 +169,9 @@ function allOf(count: number): string {
   return names[count] ?? `All ${count}`
 }
 
+/** Every finding that there is. */
+export const FINDING_CODES = Object.keys(WORDS) as FindingCode[]
+
 export function findingWords<K extends FindingCode>(finding: FindingOf<K>): Sentence {
   return WORDS[finding.code](finding.facts)
 }

@@ -50,7 +50,8 @@ export function quick(text: string): Quick {
 export function quickAnswer(text: string): QuickAnswer {
   const { evaluation: e } = quick(text)
   return tidy({
-    kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null, tapsW: e.tapsW, drawW: e.drawW, lineV: e.lineV, amplifierW: e.amplifierW, mostW: e.mostW,
+    kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null,
+    tapsW: e.tapsW, drawW: e.drawW, lineV: e.lineV, amplifierW: e.amplifierW, mostW: e.mostW,
     members: e.drops.map(({ label, ohm, powerW, share }) => ({ label, ohm, powerW, share })),
     required: requiredOf(e), findings: findingsOf(e),
   })

@@ -1,8 +1,8 @@
-import { floorOhm, ratedW } from '#core/amplifier/index'
+import { floorOhm, isFloorStated, ratedW } from '#core/amplifier/index'
 import type { Basis } from '#core/amplifier/rating'
 import type { LineEvaluation } from '#core/match/evaluate'
-import { areEqualShares, isUnderFloor } from '#core/quantity/tolerance'
-import { writeQuantity } from '#core/quantity/write'
+import { areEqualShares, exceeds, isUnderFloor } from '#core/quantity/tolerance'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
 
 export interface NumberRow { name: string, figure: string, note: string }
 
@@ -25,26 +25,52 @@ function plain(line: LineEvaluation): NumberRow[] {
     : equal ? writeQuantity(powers[0]!, 'W') : `${writeQuantity(Math.min(...powers), 'W')} to ${writeQuantity(Math.max(...powers), 'W')}`
   const floor = floorOhm(rating)
   const share = line.drops.length === 1 ? 'the one driver' : equal ? `${PARTS[line.drops.length] ?? `1/${line.drops.length}`} each: equal` : 'unequal: see the drawing'
-  const basis: Record<Basis, string> = { 'rated': 'rated here', 'between': 'between two rated loads', 'above': 'above its highest rated load', 'not-rated': 'at least; not rated here', 'under-floor': 'asked for, not allowed', 'line': '' }
+  const basis: Record<Basis, string> = { 'rated': 'rated here', 'between': 'between two rated loads', 'above': 'above its highest rated load', 'not-rated': 'not rated here', 'under-floor': 'under its floor', 'line': '' }
   return [
-    { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: line.lowest?.from === 'label' ? `may go down to ${writeQuantity(line.lowest.ohm, 'Ω')} by the label; curve not known` : '' },
-    { name: 'from this output', figure: quantity(line.drive?.powerW ?? null, 'W'), note: line.drive ? basis[line.drive.basis] : 'name it after “on”' },
-    { name: line.drops.length === 1 ? 'the driver' : 'each driver', figure: each, note: share },
-    {
-      name: 'output’s floor', figure: quantity(floor, 'Ω'),
-      note: floor === null || line.loadOhm === null ? '' : line.loadOhm >= 1.95 * floor ? 'twice that: safe' : isUnderFloor(line.loadOhm, floor) ? 'under it' : 'not under it',
-    },
+    { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: lowestNote(line) },
+    { name: 'from this output', figure: given(line), note: line.drive ? basis[line.drive.basis] : 'name it after “on”' },
+    { name: line.drops.length === 1 ? 'the driver' : 'each driver', figure: line.drive?.basis === 'under-floor' ? NOT_ALLOWED : each, note: share },
+    { name: isFloorStated(rating) || floor === null ? 'output’s floor' : 'lowest rated load', figure: quantity(floor, 'Ω'), note: floorNote(line, floor) },
   ]
+}
+
+const NOT_ALLOWED = 'not allowed'
+
+function given({ drive }: LineEvaluation): string {
+  if (drive === null) return NOT_KNOWN
+  if (drive.basis === 'under-floor') return NOT_ALLOWED
+  return drive.basis === 'not-rated' ? `${writeQuantity(drive.powerW, 'W')} to ${writeQuantity(drive.mostW, 'W')}` : writeQuantity(drive.powerW, 'W')
+}
+
+function lowestNote({ lowest }: LineEvaluation): string {
+  if (!lowest || lowest.from === 'curve') return lowest ? `down to ${writeQuantity(lowest.ohm, 'Ω')} by its curve` : ''
+  return `may go down to ${writeQuantity(lowest.ohm, 'Ω')} by the label; ${lowest.from === 'mixed' ? 'not every curve is known' : 'curve not known'}`
+}
+
+/** How far above its floor a load stands, and what that gives up. */
+function floorNote({ loadOhm, drive, output }: LineEvaluation, floor: number | null): string {
+  if (floor === null || loadOhm === null || drive === null) return ''
+  if (isUnderFloor(loadOhm, floor)) return 'the load is under it'
+  const times = loadOhm / floor
+  const most = ratedW(output.rating)!
+  if (times < 1.05) return 'the load is just at it'
+  const givenUp = exceeds(most, drive.mostW) ? `; of its ${writeQuantity(most, 'W')} it gives ${writeQuantity(drive.powerW, 'W')}` : ''
+  return `the load is ${writeNumber(times)} times that${givenUp}`
 }
 
 function distributed(line: LineEvaluation): NumberRow[] {
   const rated = ratedW(line.output.rating)
   const chosen = line.required.find(r => r.chosen)
   return [
-    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: `${line.speakers.length} speakers, each takes its tap` },
+    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: isAsSet(line) ? `${line.speakers.length} speakers, each takes its tap` : `${line.speakers.length} speakers, as they are set` },
+    ...(isAsSet(line) ? [] : [{ name: 'they draw', figure: quantity(line.drawW, 'W'), note: 'as they are wired: not each across the line' }]),
     { name: 'line voltage', figure: quantity(line.lineV, 'V'), note: 'all in parallel, always mono' },
     { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: 'for the impedance meter; cable comes on top' },
-    { name: 'the amplifier', figure: quantity(rated, 'W'), note: rated === null ? 'write its watts after the volts' : line.tapsW === null ? '' : `${Math.round(100 * line.tapsW / rated)} % of it is asked` },
+    { name: 'the amplifier', figure: quantity(rated, 'W'), note: rated === null ? 'write its watts after the volts' : line.drawW === null ? '' : `${Math.round(100 * line.drawW / rated)} % of it is asked` },
     { name: 'asked by rule', figure: quantity(chosen?.powerW ?? null, 'W'), note: chosen ? `“${chosen.name}”` : '' },
   ]
+}
+
+function isAsSet({ tapsW, drawW }: LineEvaluation): boolean {
+  return tapsW === null || drawW === null || Math.abs(drawW / tapsW - 1) < 0.01
 }

@@ -57,9 +57,10 @@ test('each driver of two and two gets a quarter; wired otherwise it would not do
 
 describe('the numbers beside a quick answer', () => {
   test.each<[string, string[]]>([
-    ['(8 + 8) || (8 + 8) on 100 W at 8', ['8 Ω', '100 W', '25 W · a quarter each: equal', '8 Ω · not under it']],
-    ['8 || 4 on 100 W at 4, from 2', ['2.67 Ω', '66.7 W · at least; not rated here', '22.2 W to 44.4 W · unequal: see the drawing', '2 Ω · not under it']],
-    ['8 || 8 on 100 W at 8', ['4 Ω', '50 W · asked for, not allowed', '25 W · half each: equal', '8 Ω · under it']],
+    ['(8 + 8) || (8 + 8) on 100 W at 8', ['8 Ω', '100 W · rated here', '25 W · a quarter each: equal', '8 Ω · the load is just at it']],
+    ['8 || 4 on 100 W at 4, from 2', ['2.67 Ω', '66.7 W to 150 W · not rated here', '22.2 W to 44.4 W · unequal: see the drawing', '2 Ω · the load is 1.33 times that']],
+    ['8 || 8 on 100 W at 8', ['4 Ω', 'not allowed · under its floor', 'not allowed · half each: equal', '8 Ω · the load is under it']],
+    ['32 on 100 W at 4', ['32 Ω', '12.5 W · above its highest rated load', '12.5 W · the one driver', '4 Ω · the load is 8 times that; of its 100 W it gives 12.5 W']],
     ['8', ['8 Ω', 'not known · name it after “on”', 'not known · the one driver', 'not known']],
     ['12 x 5 W on 70 V 120 W', ['60 W · 12 speakers, each takes its tap', '70.7 V · all in parallel, always mono', '83.3 Ω', '120 W · 50 % of it is asked', '75 W · “use four fifths”']],
     ['12 x 5 W on 70 V', ['60 W', '70.7 V', '83.3 Ω', 'not known · write its watts after the volts', '75 W']],

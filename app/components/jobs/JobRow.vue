@@ -3,7 +3,8 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
 import { DELETED_KEPT_DAYS } from '#core/job/protocol'
 import type { JobSummary } from '#core/match/jobSummary'
-import { worstGrade } from '#core/match/finding'
+import { plannedWords } from '#core/check/words'
+import { gradeOf, sumOf } from '#core/match/jobState'
 import GradeTag from '~/components/GradeTag.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
@@ -18,7 +19,8 @@ const row = useTemplateRef<HTMLElement>('row')
 /** Deleting is asked twice: whether, and whether really. */
 const asked = ref<0 | 1 | 2>(0)
 
-const grade = computed(() => worstGrade(job.lines.map(l => l.grade)))
+const grade = computed(() => gradeOf(job.lines))
+const words = computed(() => plannedWords(grade.value, sumOf(job.lines, 'wrong')))
 const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
 const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
 /** The stations after the first, which the name itself leads to. */
@@ -58,7 +60,7 @@ function remove(): void {
       <span v-else-if="job.deletedAt" class="open">{{ job.name }}</span>
       <NuxtLink v-else :to="`/jobs/${job.id}`" class="open">{{ job.name }}</NuxtLink>
       <p class="soft">
-        <GradeTag v-if="job.lines.length > 0" :grade="grade" /> {{ job.sentence }}
+        <GradeTag v-if="job.lines.length > 0" :grade="grade" :words="words" /> {{ job.sentence }}
         <span class="small when">{{ job.deletedAt ? `deleted ${when}, can be brought back until ${lastDay}` : when }}</span>
         <span v-if="!job.deletedAt && job.lines.length > 0" class="small further">
           <NuxtLink

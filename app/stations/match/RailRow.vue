@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
-import { GRADE_WORDS, KIND_WORDS, markOf, MARKS } from '#core/check/words'
+import { KIND_WORDS, markOf, MARKS, plannedWords } from '#core/check/words'
 import type { Speaker } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
+import { headFigures } from '#core/match/headFigures'
 import { writeCable } from '#core/quantity/cable'
 import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
@@ -35,8 +36,8 @@ const cables = computed(() => {
 const fine = computed(() => {
   if (line.speakers.length === 0) return ''
   const head = line.loadOhm === null ? `head ${line.head}` : `head ${writeQuantity(line.loadOhm, 'Ω')}`
-  const far = line.farthest && cables.value !== 'cable not stated' ? `, far end ${writeDb(line.farthest.lossDb)}` : ''
-  return `${cables.value}, ${head}${far}`
+  const far = line.farthest && line.cable.stated > 0 ? `far end ${line.cable.missing > 0 ? 'at least ' : ''}${writeDb(line.farthest.lossDb)}` : ''
+  return [headFigures(line).parts, cables.value, head, far].filter(Boolean).join(', ')
 })
 
 /** Thin where little flows, thick at the head. */
@@ -55,7 +56,7 @@ const lineReading = computed(() => proof.standing.get(checkKey('line-impedance',
 const lineSays = computed(() => {
   if (!lineReading.value) return ''
   const { verdict, stale } = lineReading.value
-  if (verdict.grade === 'good') return '✓ line proved'
+  if (verdict.grade === 'good') return proof.proved === proof.total ? '✓ line proved' : '✓ line impedance right'
   return verdict.grade === 'unknown' ? 'line read' : stale ? '✕ line, repaired since' : '✕ line reads wrong'
 })
 
@@ -68,7 +69,7 @@ const spokenTag = (speaker: Speaker) => {
     awaiting.value.has(speaker.id) ? 'repaired, to be proved' : repaired.value.has(speaker.id) ? 'repaired and proved' : '', suspect ? `suspect ${suspect.rank}` : '',
   ].filter(Boolean).join(', ')
 }
-const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${GRADE_WORDS[line.grade]}, ${line.speakers.length} speakers, ${fine.value}`)
+const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${line.speakers.length} speakers, ${fine.value}`)
 /** A house with a hole in its roof: tied to the wire like a luggage tag. */
 const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roof} V${TAG.height} H${-TAG.width / 2} Z`
 </script>
@@ -77,7 +78,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
   <section class="rail-row" :class="{ selected: selectedId !== null }">
     <div class="top">
       <h2 class="name" :title="name">{{ name }}</h2>
-      <GradeTag :grade="line.grade" />
+      <GradeTag :grade="line.grade" :words="plannedWords(line.grade, proof.wrong)" />
       <span v-if="lineReading" class="read small" :class="lineReading.verdict.grade" :title="`line impedance ${lineReading.verdict.code}`">
         {{ lineSays }}
       </span>

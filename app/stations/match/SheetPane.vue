@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import type { ReadingKind } from '#core/job/schema'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
+import { plannedWords } from '#core/check/words'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
@@ -30,7 +31,7 @@ defineExpose({ pane })
   <aside ref="pane" class="pane" aria-label="About the selection">
     <template v-if="selected.line">
       <p class="subject">
-        <GradeTag :grade="selected.line.grade" />
+        <GradeTag :grade="selected.line.grade" :words="plannedWords(selected.line.grade, selected.proof?.wrong ?? 0)" />
         <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
         <span class="about"><b>{{ selected.line.output.label }} {{ selected.line.output.name }}</b><template v-if="selected.speaker">,
           speaker {{ selected.speaker.label }}</template></span>

@@ -52,7 +52,13 @@ function setKind(kind: Kind): void {
     // A plain full-range unit to start from; every figure is there to be overwritten by its sheet.
     motional: { kind: 'motional', nominalOhm, reOhm: nominalOhm * 0.8, leH: 0.0005, fsHz: 80, qms: 4, qes: 0.6 },
   }
-  set({ load: loads[kind] })
+  // What is not known yet is named as taken, until somebody names the unit.
+  const taken: Record<Kind, string> = {
+    tap: 'taken as 10 W: not known yet', nominal: speaker.driverOhm === null && load.value.kind === 'tap' ? 'taken as 8 Ω: not known yet' : '',
+    motional: 'figures of a usual unit: not from its sheet yet',
+  }
+  const isUnnamed = speaker.name === '' || /not (known|from its sheet) yet$/.test(speaker.name)
+  set({ load: loads[kind], ...(isUnnamed && speaker.name !== taken[kind] ? { name: taken[kind] } : {}) })
 }
 
 function setNominal(nominalOhm: number): void {

@@ -21,7 +21,7 @@ export type RemedyFacts
     | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
     | { code: 'thicker-cable', cable: string, lossDb: number }
     | { code: 'pair-in-series', loadOhm: number }
-    | { code: 'right-scale', labels: string[], tapW: number, takesW: number }
+    | { code: 'right-scale', labels: string[], tapW: number, ratedV: number, takesW: number }
 
 export interface RemedyQuestion {
   job: Job

@@ -1,5 +1,4 @@
 import { together, type SimpleEdit } from '#core/job/edits'
-import { setTap } from '#core/job/intents'
 import { findSpeaker } from '#core/job/tree'
 import { tapDrawW } from '../facts'
 import type { RemedyMaker } from './remedy'
@@ -13,10 +12,16 @@ export const rightScale: RemedyMaker = ({ job, line, finding }) => {
   const { load } = speaker
   const tapW = load.tapsW.filter(w => tapDrawW({ tapW: w, ratedV: load.ratedV }, lineV) <= load.tapW * 1.05).sort((a, b) => b - a)[0]
   if (tapW === undefined) return []
+  const takesW = onScale(tapW, load.ratedV, lineV)
+  // From then on its taps are read on the scale of this line: else it would stand beside its own dial for good.
+  const to = { load: { ...load, tapW: takesW, ratedV: lineV, tapsW: load.tapsW.map(w => onScale(w, load.ratedV, lineV)) } }
   // All that stand alike: one set right among equals would be the odd one.
   const alike = line.speakers.filter(s => JSON.stringify(s.load) === JSON.stringify(load))
-  const edit = together(alike.flatMap(s => setTap(s, tapW) as SimpleEdit | null ?? []))
-  if (!edit) return []
-  const takesW = tapDrawW({ tapW, ratedV: load.ratedV }, lineV)
-  return [{ code: 'right-scale', edit, facts: { code: 'right-scale', labels: alike.map(s => s.label), tapW, takesW } }]
+  const edit = together(alike.map((s): SimpleEdit => ({ kind: 'speaker.set', nodeId: s.id, was: { load: s.load }, to })))
+  return edit ? [{ code: 'right-scale', edit, facts: { code: 'right-scale', labels: alike.map(s => s.label), tapW, ratedV: load.ratedV, takesW } }] : []
+}
+
+/** Watts of a winding on another scale, as a label would print them. */
+function onScale(tapW: number, ratedV: number, lineV: number): number {
+  return Number(tapDrawW({ tapW, ratedV }, lineV).toPrecision(3))
 }

@@ -1,6 +1,6 @@
-import { retap } from '#core/job/intents'
 import { together, type SimpleEdit } from '#core/job/edits'
 import type { Speaker } from '#core/job/schema'
+import { exceeds } from '#core/quantity/tolerance'
 import { lineAfter, type Remedy, type RemedyMaker } from './remedy'
 
 /**
@@ -20,10 +20,13 @@ export const tapDown: RemedyMaker = ({ job, line, finding }) => {
     if (!edit) return null
     const after = lineAfter(job, line.outputId, edit)
     if (!isCured(after)) return null
-    const tapsW = new Set(speakers.map(({ id }) => after.speakers.find(s => s.id === id)!.load).map(load => load.kind === 'tap' ? load.tapW : 0))
+    const tapsW = new Set(edits.map(e => e?.kind === 'speaker.set' && e.to.load?.kind === 'tap' ? e.to.load.tapW : null))
     return {
       code: 'tap-down', edit,
-      facts: { code: 'tap-down', labels: speakers.map(s => s.label), name: speakers[0]!.name, tapW: tapsW.size === 1 ? [...tapsW][0]! : null, drawW: after.drawW ?? 0, ...facts },
+      facts: {
+        code: 'tap-down', labels: speakers.map(s => s.label), name: speakers[0]!.name, tapW: tapsW.size === 1 ? [...tapsW][0]! : null,
+        drawW: after.drawW ?? 0, ...facts,
+      },
     }
   }
   const stepsDown = (speaker: Speaker, steps: number): SimpleEdit | null => {
@@ -34,21 +37,31 @@ export const tapDown: RemedyMaker = ({ job, line, finding }) => {
   }
 
   const live = line.speakers.filter(s => s.load.kind === 'tap' && s.load.tapW > 0)
-  const kinds = [...Map.groupBy(live, s => JSON.stringify([s.name, s.load])).values()]
+  const kinds = alike(live)
   const remedies: Remedy[] = []
   for (let steps = 1; steps <= MOST_STEPS && remedies.length === 0; steps++) {
-    const ofKind = kinds.flatMap(speakers => down(speakers, steps, { isAll: kinds.length === 1, isAlone: false }) ?? []).sort((a, b) => drawOf(b) - drawOf(a))[0]
-    const ofAll = ofKind ?? down(live, steps, { isAll: true, isAlone: false })
+    const ofKinds = kinds.flatMap(speakers => down(speakers, steps, { isAll: kinds.length === 1, isAlone: false }) ?? [])
+    const ofAll = ofKinds.sort((a, b) => drawOf(b) - drawOf(a))[0] ?? down(live, steps, { isAll: true, isAlone: false })
     if (ofAll) remedies.push(ofAll)
   }
   // The farthest of equals: there the wire takes most.
-  const alone = [...live].reverse().filter(s => retap(job, s.id, -1) !== null && live.length > 1)
-    .flatMap(speaker => down([speaker], 1, { isAll: false, isAlone: true }) ?? []).sort((a, b) => drawOf(b) - drawOf(a))[0]
-  if (alone && !remedies.some(r => r.facts.code === 'tap-down' && r.facts.labels.length === 1)) remedies.push(alone)
+  const alone = live.length < 2 ? [] : [...live].reverse().flatMap(speaker => down([speaker], 1, { isAll: false, isAlone: true }) ?? [])
+  const least = alone.reduce<Remedy | null>((best, one) => best === null || exceeds(drawOf(one), drawOf(best)) ? one : best, null)
+  if (least && !remedies.some(r => r.facts.code === 'tap-down' && r.facts.labels.length === 1)) remedies.push(least)
   return remedies
 }
 
 const MOST_STEPS = 3
+
+/** Speakers of one kind on one tap, together. */
+function alike(speakers: readonly Speaker[]): Speaker[][] {
+  const kinds = new Map<string, Speaker[]>()
+  for (const speaker of speakers) {
+    const kind = JSON.stringify([speaker.name, speaker.load])
+    kinds.set(kind, [...kinds.get(kind) ?? [], speaker])
+  }
+  return [...kinds.values()]
+}
 
 function drawOf({ facts }: Remedy): number {
   return facts.code === 'tap-down' ? facts.drawW : 0

@@ -1,3 +1,4 @@
+import { lineVoltageName } from '#core/amplifier/index'
 import { writeDb, writeQuantity } from '#core/quantity/write'
 import type { RemedyFacts } from './remedy'
 
@@ -24,8 +25,8 @@ export function remedyWords(facts: RemedyFacts): { does: string, then: string } 
     case 'thicker-cable': return { does: `Pull ${facts.cable} on this line`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'pair-in-series': return { does: 'Wire neighbours in series, two and two', then: `${writeQuantity(facts.loadOhm, 'Ω')} then; all still share alike.` }
     case 'right-scale': return {
-      does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]} to its` : `${list(facts.labels)} to their`} ${W(facts.tapW)} tap`,
-      then: `${facts.labels.length === 1 ? 'It then takes' : 'Each then takes'} ${W(facts.takesW)} on this line.`,
+      does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]} to its` : `${list(facts.labels)} to their`} ${W(facts.tapW)} tap of the ${lineVoltageName(facts.ratedV)} scale`,
+      then: `${facts.labels.length === 1 ? 'It then takes' : 'Each then takes'} ${W(facts.takesW)} on this line, and is written so.`,
     }
   }
 }
