@@ -1,6 +1,5 @@
 import { computed, shallowRef, type Ref } from 'vue'
 import { InputError } from '#core/quantity/inputError'
-import { parseQuick } from '#core/quick/parse'
 import { quick, type Quick } from '#core/quick/answer'
 
 /** The answer to a typed line while it is typed; the last good one stays on view while the line is being mended. */
@@ -24,7 +23,7 @@ export function useQuick(text: Ref<string>) {
   /** What could be typed on at the end. */
   const next = computed((): readonly string[] => {
     if (error.value) return error.value.position >= text.value.trimEnd().length ? error.value.expected : []
-    return parseQuick(text.value).next
+    return outcome.value.quick?.line.next ?? []
   })
   return { shown, error, next }
 }

@@ -138,7 +138,7 @@ useKeys(() => bindings)
         <QuickInput ref="field" v-model="line" hint="What do I get if…" :error="error" @enter="navigateTo({ path: '/quick', query: line ? { line } : {} })" />
         <p v-if="line.trim() === ''" class="soft small hint">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W
           on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
-        <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event)" />
+        <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event, error.position)" />
         <p v-else-if="shown" class="under">
           <GradeTag :grade="shown.evaluation.grade" />
           {{ shown.evaluation.loadOhm === null ? '' : writeQuantity(shown.evaluation.loadOhm, 'Ω') }}<template

@@ -2,9 +2,9 @@
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
-import { otherWays } from '#core/quick/answer'
+import { otherWays, waysOf, wiredOtherwise, withWay, type Way } from '#core/quick/answer'
+import { UndecidedError } from '#core/quick/parse'
 import { findingWords } from '#core/match/words'
-import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
@@ -17,6 +17,7 @@ import QuickBuilder from '~/components/quick/QuickBuilder.vue'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import QuickNumbers from '~/components/quick/QuickNumbers.vue'
+import QuickWays from '~/components/quick/QuickWays.vue'
 import SchoolScale from '~/components/quick/SchoolScale.vue'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
@@ -45,6 +46,13 @@ const said = computed(() => line.value?.findings.map(f => ({ finding: f, ...find
 const lead = computed(() => said.value[0])
 const rest = computed(() => said.value.slice(1))
 const others = computed(() => shown.value ? otherWays(shown.value) : [])
+/** The line leaves open how they are wired: every way is answered. */
+const open = computed(() => error.value instanceof UndecidedError ? waysOf(error.value.count, error.value.item, error.value.line.rating) : [])
+function take(way: Way): void {
+  if (error.value instanceof UndecidedError) text.value = withWay(error.value, way)
+  else if (shown.value) text.value = wiredOtherwise(shown.value, way)
+  field.value?.focus()
+}
 const stale = computed(() => error.value !== null && line.value !== null)
 
 async function keep(): Promise<void> {
@@ -87,9 +95,10 @@ useKeys(() => bindings)
       </p>
       <QuickBuilder v-if="building" :next="next" @insert="field?.insert($event)" @back="field?.back()" @clear="text = ''" />
 
-      <QuickError v-if="error && text.trim() !== ''" class="error" :error="error" @insert="field?.insert($event)" />
+      <QuickError v-if="error && text.trim() !== ''" class="error" :error="error" @insert="field?.insert($event, error.position)" />
+      <QuickWays v-if="open.length > 0" class="open" :ways="open" caption="Each way that they can be wired, on this output:" @take="take" />
 
-      <section v-if="!line" class="empty">
+      <section v-if="!line && open.length === 0" class="empty">
         <p>Type how the speakers are wired and, after <b>on</b>, the amplifier. The answer comes while you type.</p>
         <ul class="examples">
           <li v-for="example in EXAMPLES" :key="example">
@@ -98,7 +107,7 @@ useKeys(() => bindings)
         </ul>
       </section>
 
-      <section v-else class="answer" :class="{ stale }" :aria-label="stale ? 'The last line that could be read' : 'The answer'">
+      <section v-else-if="line && open.length === 0" class="answer" :class="{ stale }" :aria-label="stale ? 'The last line that could be read' : 'The answer'">
         <div class="left">
           <LadderDrawing :line="line" />
           <QuickNumbers :line="line" />
@@ -108,12 +117,6 @@ useKeys(() => bindings)
           <div v-if="lead" class="verdict">
             <p class="what">{{ lead.what }}</p>
             <p class="soft">{{ [lead.why, lead.todo].filter(Boolean).join(' ') }}</p>
-            <p v-if="others.length > 0" class="soft">
-              <template v-for="other in others" :key="other.how">
-                All in {{ other.how }} would be {{ writeQuantity(other.loadOhm, 'Ω') }}<template v-if="other.underFloor">, under its floor</template><template
-                  v-else-if="other.powerW !== null">: about {{ writeQuantity(other.powerW, 'W') }}</template>.
-              </template>
-            </p>
           </div>
           <details v-if="rest.length > 0" class="more" :open="rest.some(r => r.finding.grade === 'stop' || r.finding.grade === 'tight')">
             <summary class="soft">{{ rest.length }} more to know</summary>
@@ -123,6 +126,7 @@ useKeys(() => bindings)
               </li>
             </ul>
           </details>
+          <QuickWays v-if="others.length > 0 && !stale" :ways="others" caption="The same speakers, wired otherwise:" @take="take" />
           <SchoolScale :line="line" />
           <Button class="keep" variant="outlined" :disabled="error !== null || keeping" @click="keep">
             <span class="words"><b>{{ keeping ? 'Keeping…' : 'Keep as a job' }}</b><span class="small">with
@@ -144,6 +148,7 @@ useKeys(() => bindings)
 .hint b { color: var(--ink); margin-left: 2px; }
 .inline { text-decoration: underline; color: var(--ink); padding: 0; }
 .error { margin-top: 14px; }
+.open { margin-top: 22px; }
 .empty { padding: 46px 0; display: grid; gap: 14px; }
 .examples { list-style: none; display: grid; gap: 6px; justify-items: start; }
 .examples .act { font-size: 17px; white-space: normal; color: var(--ink); }

@@ -1,12 +1,12 @@
 import { z } from 'zod'
-import { driveInto, floorOhm } from '#core/amplifier/index'
+import { writeRating, type OutputRating } from '#core/amplifier/index'
+import type { Grade } from '#core/check/verdict'
+import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
-import { outputsOf } from '#core/job/tree'
-import { evaluateJob, type LineEvaluation } from '#core/match/evaluate'
+import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/match/evaluate'
 import { findingSchema, findingsOf, requiredSchema, requiredOf, tidy } from '#core/match/report'
-import { isUnderFloor } from '#core/quantity/tolerance'
-import { parseQuick, type QuickLine } from './parse'
-import { toJob } from './toJob'
+import { parseQuick, type QuickLine, type UndecidedError } from './parse'
+import { toJob, toOutput } from './toJob'
 
 const number = z.number().nullable()
 
@@ -57,20 +57,52 @@ export function quickAnswer(text: string): QuickAnswer {
   })
 }
 
-export interface OtherWay { how: 'parallel' | 'series', loadOhm: number, powerW: number | null, underFloor: boolean }
+/** One wiring of equal speakers: `strings` in parallel, each of `inString` in series. */
+export interface Way {
+  strings: number
+  inString: number
+  /** As it is typed. */
+  text: string
+  loadOhm: number
+  /** The least and the most that the output gives into it, W; null while it is not known or not allowed. */
+  powerW: number | null
+  mostW: number | null
+  grade: Grade
+}
 
-/** All in parallel and all in series, for two to eight equal plain speakers: what the same units would make, wired otherwise. */
-export function otherWays({ job, evaluation }: Quick): OtherWay[] {
+/** More speakers than this are wired by groups that the person has in mind: a list of ways helps nobody. */
+const MOST_IN_WAYS = 64
+
+/** Every wiring of so many equal speakers, each as `item` says it, on an output: all in parallel, strings of any number that divides, all in series. */
+export function waysOf(count: number, item: string, rating: OutputRating): Way[] {
+  if (count < 2 || count > MOST_IN_WAYS) return []
+  return Array.from({ length: count }, (_, k) => k + 1).filter(inString => count % inString === 0).map((inString) => {
+    const strings = count / inString
+    const text = inString === 1 ? `${count} x ${item} parallel` : strings === 1 ? `${count} x ${item} series` : `${strings} x (${inString} x ${item} series) parallel`
+    const output = toOutput({ ...parseQuick(text), rating }, countedIds())
+    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, emptyJob('').practice)
+    return { strings, inString, text, loadOhm: loadOhm!, powerW: amplifierW, mostW, grade }
+  })
+}
+
+/** What the same plain speakers would make, wired otherwise: every other way than the one typed; empty where they are not equal. */
+export function otherWays({ line, evaluation }: Quick): Way[] {
   const { drops } = evaluation
-  const ohm = drops[0]?.ohm
-  if (evaluation.kind !== 'low-impedance' || !ohm || drops.length < 2 || drops.length > 8 || drops.some(d => d.ohm !== ohm)) return []
-  const { rating } = outputsOf(job)[0]!
-  const least = floorOhm(rating)
-  return ([['parallel', ohm / drops.length], ['series', ohm * drops.length]] as const)
-    .filter(([, loadOhm]) => Math.abs(loadOhm - evaluation.loadOhm!) > 0.01 * loadOhm)
-    .map(([how, loadOhm]) => ({
-      how, loadOhm,
-      powerW: driveInto(rating, loadOhm)?.powerW ?? null,
-      underFloor: least !== null && isUnderFloor(loadOhm, least),
-    }))
+  const [first] = drops
+  const isLike = ({ ohm, speaker }: (typeof drops)[number]) => ohm === first?.ohm && speaker.continuousW === first?.speaker.continuousW
+  if (evaluation.kind !== 'low-impedance' || !first?.ohm || !drops.every(isLike)) return []
+  const { continuousW } = first.speaker
+  return waysOf(drops.length, continuousW === null ? `${first.ohm}` : `${first.ohm} ohm ${continuousW} W`, line.rating).filter(way => Math.abs(way.loadOhm - evaluation.loadOhm!) > 0.01 * way.loadOhm)
+}
+
+/** A line wired otherwise, on the same output. */
+export function wiredOtherwise({ line }: Quick, way: Way): string {
+  const rating = writeRating(line.rating)
+  return rating === '' ? way.text : `${way.text} on ${rating}`
+}
+
+/** A typed line with so many speakers wired so: the count in it, from `at` to `end`, gives way to the wiring. */
+export function withWay({ at, end, line }: UndecidedError, way: Way): string {
+  const rest = line.text.slice(end)
+  return `${line.text.slice(0, at)}${way.text}${/^\s*(,|on\b|into\b|at\b|@|$)/i.test(rest) ? rest : ` on${rest}`}`
 }

@@ -1,13 +1,11 @@
-import type { OutputRating, RatedPoint } from '#core/amplifier/index'
-import { LINE_VOLTAGES } from '#core/amplifier/index'
+import { LINE_VOLTAGES, type OutputRating } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
-import { tokensOf, type Token } from './token'
+import { piecesOf } from './pieces'
+import { plainText } from './plain'
+import { readTree, type Part, type QuickLeaf, type QuickNode, type TypedNode } from './tree'
+import { QUICK } from './grammar'
 
-/** What stands in a typed line. `at` is the character it begins at. */
-export type QuickNode
-  = | { kind: 'ohm', ohm: number, continuousW: number | null, at: number }
-    | { kind: 'tap', tapW: number, at: number }
-    | { kind: 'series' | 'parallel', members: QuickNode[], at: number }
+export type { QuickLeaf, QuickNode } from './tree'
 
 export interface QuickLine {
   text: string
@@ -19,19 +17,35 @@ export interface QuickLine {
 
 const LONGEST_TEXT = 2000
 export const MOST_SPEAKERS = 2000
-const DEEPEST = 50
-const OHM = { least: 0.1, most: 20_000 }
-const WATT = { least: 0.01, most: 50_000 }
-const VOLT = { least: 10, most: 250 }
+
+/** Several equal speakers, and no word of how they are wired: `count` of `item` stand in the text from `at` to `end`. Every way can be answered. */
+export class UndecidedError extends InputError {
+  override name = 'UndecidedError'
+  constructor(readonly line: Omit<QuickLine, 'load'>, readonly count: number, readonly item: string, readonly at: number, readonly end: number) {
+    super(`${count} of them, but in series or in parallel?`, end, ['parallel', 'series'])
+  }
+}
 
 /**
- * Reads one typed line, "(8 + 8) || (8 + 8) on 300 W at 4" or "12 x 5 W + 2 x 20 W on 70 V 120 W".
+ * Reads one typed line, "(8 + 8) || (8 + 8) on 300 W at 4" or "12 x 5 W + 2 x 20 W on 70 V 120 W": the language is in grammar.ts.
  * `+` is in series, `||` in parallel and binds less; taps in watts are always in parallel. Spaces and case are free.
- * @throws InputError at the character that cannot stand there, with what could
+ * @throws InputError at the character that cannot stand there, with what could; UndecidedError where only the wiring is left open
  */
 export function parseQuick(text: string): QuickLine {
   if (text.length > LONGEST_TEXT) throw new InputError(`The line is longer than ${LONGEST_TEXT} characters.`, LONGEST_TEXT, [])
-  return new Parser(text).line()
+  const plain = plainText(text)
+  const { load, parts, isSaid, ratedAt } = readTree(matched(text, plain, 'Line'))
+  if (load === null) return alone(text, ratingOf(parts, { taps: false, end: plain.trimEnd().length }))
+  const count = countOf(load)
+  if (count > MOST_SPEAKERS) throw new InputError(`${count} speakers: a typed line takes ${MOST_SPEAKERS} at most.`, 0, [])
+  const taps = checkMix(load)
+  // "8 100 W at 8" may be a slip of the space bar; after a unit or a bracket it is not.
+  if (!isSaid && parts.length > 0 && /\d\s*$/.test(plain.slice(0, ratedAt))) throw new InputError(cannotStand(text, ratedAt), ratedAt, ['+', '||', 'on'])
+  if (parts.length === 0 && taps) throw new InputError('Taps in watts need their line voltage.', plain.trimEnd().length, ['on 70 V', 'on 100 V', '+'])
+  const rating = parts.length === 0 ? NOT_KNOWN : ratingOf(parts, { taps, end: plain.trimEnd().length })
+  const next = nextAfter(plain, rating)
+  if (load.kind === 'undecided' && load.item.kind === 'ohm') throw new UndecidedError({ text, rating, next }, load.count, load.text, load.at, load.end)
+  return { text, load: decided(load), rating, next }
 }
 
 /**
@@ -39,254 +53,153 @@ export function parseQuick(text: string): QuickLine {
  * @throws InputError as parseQuick does
  */
 export function parseRating(text: string): OutputRating {
-  return text.trim() === '' ? { kind: 'not-known' } : new Parser(text).amplifier(false)
+  if (text.trim() === '') return NOT_KNOWN
+  const plain = plainText(text)
+  return ratingOf(readTree(matched(text, plain, 'Alone')).parts, { taps: false, end: plain.trimEnd().length })
 }
 
-class Parser {
-  private readonly tokens: Token[]
-  private index = 0
-  private depth = 0
-  /** What has been looked for at the present token. */
-  private expected = new Set<string>()
+const NOT_KNOWN: OutputRating = { kind: 'not-known' }
 
-  constructor(private readonly text: string) {
-    this.tokens = tokensOf(text)
+/** An amplifier and no speaker: "100 W into 8" is one on its rated load. */
+function alone(text: string, rating: OutputRating): QuickLine {
+  if (rating.kind !== 'solid-state' || rating.points.length !== 1) {
+    throw new InputError('Only an amplifier stands here. What hangs on it comes before it.', 0, ['8', '4 x', '5 W'])
   }
+  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, at: 0 }, rating, next: [] }
+}
 
-  line(): QuickLine {
-    const load = this.parallel()
-    const count = countOf(load)
-    if (count > MOST_SPEAKERS) throw new InputError(`${count} speakers: a typed line takes ${MOST_SPEAKERS} at most.`, 0, [])
-    const taps = this.checkMix(load)
-    let rating: OutputRating = { kind: 'not-known' }
-    if (this.take('on')) rating = this.amplifier(taps)
-    else if (taps && this.token.kind === 'end') this.fail('Taps in watts need their line voltage.', ['on 70 V', 'on 100 V', '+'])
-    if (this.token.kind !== 'end') this.fail()
-    return { text: this.text, load, rating, next: [...this.expected] }
+/** The text by the grammar. @throws InputError at the farthest character that was reached, with what could stand there */
+function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnType<typeof QUICK.match> {
+  const match = QUICK.match(plain, rule)
+  if (match.succeeded()) return match
+  let { position, expected } = failureOf(match)
+  // A number that follows straight on a load wants a word before it, not a unit behind it.
+  const follows = /(?<=[\d)\]])\s+(\d[\d.]*)\s*$/.exec(plain.slice(0, position))
+  if (follows && expected.every(e => UNITS.includes(e))) {
+    position = position - follows[0].trimStart().length
+    expected = failureOf(QUICK.match(`${plain.slice(0, position)}\0`, rule)).expected
   }
-
-  private parallel(): QuickNode {
-    const { at } = this.token
-    const members = [this.series()]
-    while (this.take('||') || this.takeHow('parallel')) members.push(this.series())
-    return members.length === 1 ? members[0]! : { kind: 'parallel', members, at }
+  // A whole line stands before it: what can go on there is known better than by the grammar alone.
+  const before = rule === 'Line' ? QUICK.match(plain.slice(0, position), rule) : null
+  if (before?.succeeded()) {
+    const { parts } = readTree(before)
+    expected = nextAfter(plain.slice(0, position), parts.length === 0 ? NOT_KNOWN : ratingOf(parts, { taps: false, end: position }))
   }
+  throw new InputError(cannotStand(text, position), position, expected)
+}
 
-  private series(): QuickNode {
-    const { at } = this.token
-    const members = [this.term()]
-    while (this.take('+') || this.takeHow('series')) members.push(this.term())
-    return members.length === 1 ? members[0]! : { kind: 'series', members, at }
-  }
+const UNITS: readonly string[] = ['W', 'V', 'ohm']
+/** Can stand behind a load without a word before it, and is not offered so. */
+const OF_OUTPUT: readonly string[] = ['300 W at 4', '70 V', 'from 2']
 
-  private term(): QuickNode {
-    const { at } = this.token
-    if (this.token.kind === 'number' && this.tokens[this.index + 1]!.text === 'x') {
-      const count = this.number('a count')
-      if (!Number.isInteger(count) || count < 1 || count > MOST_SPEAKERS) {
-        throw new InputError(`“${this.text.slice(at, this.tokens[this.index - 1]!.end)}” is no number of speakers: 1 to ${MOST_SPEAKERS}.`, at, ['2', '4', '12'])
-      }
-      this.take('x')
-      const item = this.item()
-      const members = Array.from({ length: count }, () => item)
-      if (isTaps(item)) {
-        if (this.is('series')) this.fail('Taps on a line are always in parallel.', ['+', 'on 70 V'])
-        this.takeHow('parallel')
-        return { kind: 'parallel', members, at }
-      }
-      const kind = this.takeHow('parallel') ? 'parallel' : this.takeHow('series') ? 'series' : null
-      if (kind === null) {
-        if (count > 1) this.fail(`${count} of them, but in series or in parallel?`)
-        return item
-      }
-      return count === 1 ? item : { kind, members, at }
-    }
-    return this.item()
-  }
+/** What a match that failed can be asked; the library's types leave the second out. */
+interface Failed { getRightmostFailurePosition: () => number, getRightmostFailures: () => { getText: () => string }[] }
 
-  private item(): QuickNode {
-    const { at } = this.token
-    if (this.take('(')) {
-      if (++this.depth > DEEPEST) throw new InputError(`More than ${DEEPEST} brackets inside each other.`, at, [])
-      const inner = this.parallel()
-      if (!this.take(')')) this.fail()
-      this.depth--
-      return inner
-    }
-    const value = this.number('an impedance, as 8', 'a tap, as 5 W', '4 x')
-    if (this.takeWatt()) return { kind: 'tap', tapW: this.within(value * this.kilo(), WATT, 'W', at), at }
-    const ohm = this.within(value, OHM, 'Ω', at)
-    if (!this.take('ohm')) return { kind: 'ohm', ohm, continuousW: null, at }
-    // "8 ohm 100 W": the rating of the speaker. Only after a written unit, so that "8 100 W" is not read so by accident.
-    const rating = this.token
-    const unit = this.tokens[this.index + 1]
-    if (rating.kind === 'number' && (unit?.text === 'W' || unit?.text === 'kW')) {
-      const watt = this.number()
-      this.takeWatt()
-      return { kind: 'ohm', ohm, continuousW: this.within(watt * this.kilo(), WATT, 'W', rating.at), at }
-    }
-    return { kind: 'ohm', ohm, continuousW: null, at }
-  }
+function failureOf(match: ReturnType<typeof QUICK.match>): { position: number, expected: string[] } {
+  const failed = match as unknown as Failed
+  const expected = failed.getRightmostFailures().flatMap(f => OFFERED[f.getText()] ?? [])
+  return { position: failed.getRightmostFailurePosition(), expected: [...new Set(expected)] }
+}
 
-  amplifier(taps: boolean): OutputRating {
-    const points: (RatedPoint & { at: number })[] = []
-    let lineV: number | null = null
-    let plainW: number | null = null
-    let plainEnd = 0
-    let floor: { ohm: number, at: number } | null = null
-    do {
-      const { at } = this.token
-      if (this.take('from')) {
-        if (floor) throw new InputError('The lowest load is stated twice.', at, [])
-        const from = this.token.at
-        floor = { ohm: this.within(this.number('an impedance, as 2'), OHM, 'Ω', from), at: from }
-        this.take('ohm')
-        continue
-      }
-      const value = this.number('70 V', '300 W at 4', 'from 2')
-      if (this.take('V')) {
-        if (lineV !== null) throw new InputError('The line voltage is stated twice.', at, [])
-        lineV = lineVoltage(this.within(value, VOLT, 'V', at))
-        continue
-      }
-      if (!this.takeWatt()) this.fail()
-      const powerW = this.within(value * this.kilo(), WATT, 'W', at)
-      if (!this.take('at')) {
-        if (plainW !== null) throw new InputError('Two powers, and no load to tell them apart.', at, ['at 4', 'at 8'])
-        plainW = powerW
-        plainEnd = this.tokens[this.index - 1]!.end
-        continue
-      }
-      const loadAt = this.token.at
-      const load = this.number('an impedance, as 4', '70 V')
-      // "at 4 V" is no line voltage: there the V is what cannot stand.
-      if (load >= VOLT.least && this.take('V')) {
-        if (lineV !== null) throw new InputError('The line voltage is stated twice.', loadAt, [])
-        lineV = lineVoltage(this.within(load, VOLT, 'V', loadAt))
-        plainW = powerW
-        continue
-      }
-      this.take('ohm')
-      const loadOhm = this.within(load, OHM, 'Ω', loadAt)
-      if (points.some(p => p.loadOhm === loadOhm)) throw new InputError(`The power at ${loadOhm} Ω is stated twice.`, loadAt, [])
-      points.push({ loadOhm, powerW, at: loadAt })
-    } while (this.more(lineV, plainW, points.length))
+/** What a rule of the grammar is offered as; what is not here is read where it stands and not offered. */
+const OFFERED: Readonly<Record<string, string>> = {
+  'an impedance, as 8': 'an impedance, as 8', 'a tap, as 5 W': 'a tap, as 5 W', '4 x': '4 x', 'open bracket': '(', 'close bracket': ')', '+': '+', '||': '||', 'parallel': 'parallel',
+  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
+}
 
-    if (this.token.kind !== 'end') this.fail()
-    if (lineV !== null) {
-      if (points[0]) throw new InputError('A line voltage or rated loads, not both.', points[0].at, ['70 V 120 W', '300 W at 4'])
-      if (floor) throw new InputError('A constant-voltage output is rated by its voltage; it has no lowest load to state.', floor.at, [])
-      return { kind: 'constant-voltage', lineV, powerW: plainW }
-    }
-    if (plainW !== null) {
-      throw new InputError(
-        taps ? 'Taps in watts need their line voltage.' : 'This power holds into which load, or at which line voltage?',
-        plainEnd, taps ? ['at 70 V', 'at 100 V'] : ['at 4', 'at 8', 'at 70 V'])
-    }
-    if (points.length === 0) this.fail('An amplifier needs a power.', ['300 W at 4', '70 V 120 W'])
-    if (taps) throw new InputError('Taps in watts need a line voltage, not rated loads.', points[0]!.at, ['70 V', '100 V'])
-    if (points.length > 8) throw new InputError('More than eight rated loads.', points[8]!.at, [])
-    const lowestOhm = Math.min(...points.map(p => p.loadOhm))
-    if (floor && floor.ohm > lowestOhm) {
-      throw new InputError(`It is rated at ${lowestOhm} Ω, so its lowest load cannot be ${floor.ohm} Ω.`, floor.at, [`${lowestOhm}`])
-    }
-    return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null }
-  }
-
-  /** Is there another part of the rating? Also notes what it could be. */
-  private more(lineV: number | null, plainW: number | null, points: number): boolean {
-    if (lineV !== null && plainW !== null) return false
-    if (lineV !== null) this.expected.add('120 W')
-    if (points > 0) this.expected.add(', 180 W at 8').add(', from 2')
-    return (this.is(',') && this.take(',')) || this.token.kind === 'number' || this.is('from')
-  }
-
-  /** True when the line is of taps. Watts and ohms do not mix: on a line each takes its tap, elsewhere its share. */
-  private checkMix(load: QuickNode): boolean {
-    const leaves = leavesOf(load)
-    const first = leaves[0]!
-    const other = leaves.find(leaf => leaf.kind !== first.kind)
-    if (other) throw new InputError('Taps in watts and impedances in ohms cannot stand in one line.', other.at, [first.kind === 'tap' ? '5 W' : '8'])
-    return first.kind === 'tap'
-  }
-
-  private get token(): Token {
-    return this.tokens[this.index]!
-  }
-
-  private is(text: string): boolean {
-    return this.token.text === text && (this.token.kind === 'word' || this.token.kind === 'symbol')
-  }
-
-  private advance(): void {
-    this.index++
-    this.expected = new Set()
-  }
-
-  private take(text: string): boolean {
-    this.expected.add(text)
-    if (!this.is(text)) return false
-    this.advance()
-    return true
-  }
-
-  private takeWatt(): boolean {
-    return this.take('W') || (this.is('kW') && (this.advance(), true))
-  }
-
-  private kilo(): number {
-    return this.tokens[this.index - 1]!.text === 'kW' ? 1000 : 1
-  }
-
-  /** "parallel", "in parallel". */
-  private takeHow(how: 'parallel' | 'series'): boolean {
-    if (this.is('in') && this.tokens[this.index + 1]!.text === how) this.index++
-    return this.take(how)
-  }
-
-  private number(...wanted: string[]): number {
-    for (const text of wanted) this.expected.add(text)
-    if (wanted.length > 0 && this.token.kind !== 'number') {
-      if (wanted.includes('4 x')) this.expected.add('(')
-      this.fail()
-    }
-    const { value } = this.token
-    this.advance()
-    return value
-  }
-
-  private within(value: number, { least, most }: { least: number, most: number }, unit: string, at: number): number {
-    if (value >= least && value <= most) return value
-    throw new InputError(`${value} ${unit} cannot be: ${least} to ${most} ${unit} is taken here.`, at, [])
-  }
-
-  private fail(message?: string, expected: string[] = [...this.expected]): never {
-    const { kind, at, end } = this.token
-    const said = this.text.slice(at, end)
-    const said2 = said === '|' ? 'One | is half of ||.' : said === '-' ? 'Nothing is taken away here.' : null
-    throw new InputError(message ?? said2 ?? (kind === 'end' ? (this.text.trim() === '' ? 'Nothing typed yet.' : 'Something is still missing here.') : `“${said}” cannot stand here.`), at, expected)
+function nextAfter(plain: string, rating: OutputRating): string[] {
+  switch (rating.kind) {
+    case 'not-known': return failureOf(QUICK.match(`${plain}\0`, 'Line')).expected.filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
+    case 'constant-voltage': return rating.powerW === null ? ['120 W'] : []
+    case 'solid-state': return [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])]
   }
 }
 
-/** "70 V" is printed for 70.71; other voltages are what they say. */
+function cannotStand(text: string, position: number): string {
+  if (text.trim() === '') return 'Nothing typed yet.'
+  const piece = piecesOf(text.slice(position)).find(p => p.text.trim() !== '')?.text
+  if (piece === undefined) return 'Something is still missing here.'
+  return piece === '|' ? 'One | is half of ||.' : piece === '-' ? 'Nothing is taken away here.' : `“${piece}” cannot stand here.`
+}
+
+/** What an output gives, from what is stated of it. */
+function ratingOf(parts: readonly Part[], { taps, end }: { taps: boolean, end: number }): OutputRating {
+  const points: { loadOhm: number, powerW: number, at: number }[] = []
+  let lineV: number | null = null
+  let plain: Extract<Part, { is: 'watt' }> | null = null
+  let floor: { ohm: number, at: number } | null = null
+  for (const part of parts) {
+    if (part.is === 'from') {
+      if (floor) throw new InputError('The lowest load is stated twice.', part.at, [])
+      floor = part
+    }
+    else if (part.is === 'rated') {
+      if (points.some(p => p.loadOhm === part.ohm)) throw new InputError(`The power at ${part.ohm} Ω is stated twice.`, part.ohmAt, [])
+      points.push({ loadOhm: part.ohm, powerW: part.powerW, at: part.ohmAt })
+    }
+    else {
+      if (part.is !== 'watt') {
+        if (lineV !== null) throw new InputError('The line voltage is stated twice.', part.voltsAt, [])
+        lineV = lineVoltage(part.volts)
+      }
+      if (part.is !== 'volt') {
+        if (plain) throw new InputError('Two powers, and no load to tell them apart.', part.at, ['at 4', 'at 8'])
+        plain = { ...part, is: 'watt' }
+      }
+    }
+  }
+  if (lineV !== null) {
+    if (points[0]) throw new InputError('A line voltage or rated loads, not both.', points[0].at, ['70 V 120 W', '300 W at 4'])
+    if (floor) throw new InputError('A constant-voltage output is rated by its voltage; it has no lowest load to state.', floor.at, [])
+    return { kind: 'constant-voltage', lineV, powerW: plain?.powerW ?? null }
+  }
+  if (plain) {
+    throw new InputError(
+      taps ? 'Taps in watts need their line voltage.' : 'This power holds into which load, or at which line voltage?',
+      plain.end, taps ? ['at 70 V', 'at 100 V'] : ['at 4', 'at 8', 'at 70 V'])
+  }
+  if (points.length === 0) throw new InputError('An amplifier needs a power.', end, ['300 W at 4', '70 V 120 W'])
+  if (taps) throw new InputError('Taps in watts need a line voltage, not rated loads.', points[0]!.at, ['70 V', '100 V'])
+  if (points.length > 8) throw new InputError('More than eight rated loads.', points[8]!.at, [])
+  const lowestOhm = Math.min(...points.map(p => p.loadOhm))
+  if (floor && floor.ohm > lowestOhm) {
+    throw new InputError(`It is rated at ${lowestOhm} Ω, so its lowest load cannot be ${floor.ohm} Ω.`, floor.at, [`${lowestOhm}`])
+  }
+  return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null }
+}
+
+/** "70 V" is printed for 70.71; any other voltage is what it says: 25.9 V is not 25. */
 function lineVoltage(volts: number): number {
-  return LINE_VOLTAGES.find(v => Math.floor(v.volts) === Math.floor(volts))?.volts ?? volts
+  return LINE_VOLTAGES.find(v => volts === Math.floor(v.volts) || Math.abs(volts - v.volts) < 0.1)?.volts ?? volts
 }
 
-export function leavesOf(node: QuickNode): Exclude<QuickNode, { members: QuickNode[] }>[] {
+/** True when the line is of taps. Watts and ohms do not mix: on a line each takes its tap, elsewhere its share. */
+function checkMix(load: TypedNode): boolean {
+  const leaves = leavesOf(load)
+  const first = leaves[0]!
+  const other = leaves.find(leaf => leaf.kind !== first.kind)
+  if (other) throw new InputError('Taps in watts and impedances in ohms cannot stand in one line.', other.at, [first.kind === 'tap' ? '5 W' : '8'])
+  return first.kind === 'tap'
+}
+
+/** The load, where every count says how it is wired. @throws InputError at the first that does not */
+function decided(node: TypedNode): QuickNode {
+  if (node.kind === 'undecided') throw new InputError(`${node.count} of them, but in series or in parallel?`, node.end, ['parallel', 'series'])
+  return 'members' in node ? { ...node, members: node.members.map(decided) } : node
+}
+
+export function leavesOf(node: TypedNode): QuickLeaf[] {
+  if (node.kind === 'undecided') return leavesOf(node.item)
   return 'members' in node ? node.members.flatMap(leavesOf) : [node]
 }
 
 /** Counted without unfolding: twelve brackets of 2000 x each would otherwise fill the memory. */
-function countOf(node: QuickNode): number {
+function countOf(node: TypedNode): number {
+  if (node.kind === 'undecided') return node.count * countOf(node.item)
   if (!('members' in node)) return 1
-  const counted = new Map<QuickNode, number>()
+  const counted = new Map<TypedNode, number>()
   return node.members.reduce((sum, member) => {
     if (!counted.has(member)) counted.set(member, countOf(member))
     return sum + counted.get(member)!
   }, 0)
-}
-
-function isTaps(node: QuickNode): boolean {
-  return 'members' in node ? isTaps(node.members[0]!) : node.kind === 'tap'
 }

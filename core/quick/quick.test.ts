@@ -3,7 +3,10 @@ import { InputError } from '#core/quantity/inputError'
 import { toDocument } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
 import { numberRows } from './numberRows'
-import { otherWays, quick, quickAnswer, quickAnswerSchema } from './answer'
+import { writeRating } from '#core/amplifier/index'
+import { otherWays, quick, quickAnswer, quickAnswerSchema, waysOf, wiredOtherwise, withWay, type Way } from './answer'
+import { UndecidedError } from './parse'
+import { piecesOf } from './pieces'
 
 describe('typed lines', () => {
   test.each([
@@ -25,10 +28,39 @@ describe('typed lines', () => {
     readJob(toDocument(quick(text).job))
   })
 
+  // As a tradesperson writes them: load, members, and what the output is taken for.
+  test.each<[string, number, number, string]>([
+    ['0,5 ohm', 0.5, 1, ''], ['8 x 1,25 W on 70 V', 500, 8, '70 V'], ['2,5 ohm || 2,5 ohm', 1.25, 2, ''], ['4R7', 4.7, 1, ''], ['1 kohm || 1 kΩ', 500, 2, ''], ['2 x 500 mW on 70V', 5000, 2, '70 V'],
+    ['8 ohm x4 parallel', 2, 4, ''], ['5 W x 12 on 70 V', 83.33, 12, '70 V'], ['8 Ω × 2 in series', 16, 2, ''], ['(8 + 8) x 2 parallel', 8, 4, ''],
+    ['8 @ 100 W @ 8', 8, 1, '100 W at 8'], ['8 at 100 W into 8', 8, 1, '100 W at 8'], ['8 into 100 W into 8 ohms', 8, 1, '100 W at 8'], ['100 W into 8', 8, 1, '100 W at 8'], ['100W @ 8 ohm', 8, 1, '100 W at 8'],
+    ['8 on 100 W 8 ohm', 8, 1, '100 W at 8'], ['8 on a 100 W amp at 8 ohm', 8, 1, '100 W at 8'], ['8 ohm on the 100 W 8 ohm amplifier', 8, 1, '100 W at 8'], ['8 on 300 W at 4 & 180 W at 8', 8, 1, '300 W at 4, 180 W at 8'],
+    ['12 x 5 W on a 100V line', 166.67, 12, '100 V'], ['12 x 5 W 100V line', 166.67, 12, '100 V'], ['5W 70V', 1000, 1, '70 V'], ['12 x 5 W @ 70V', 83.33, 12, '70 V'], ['12 x 5 W at 70 V 120 W', 83.33, 12, '70 V 120 W'],
+    ['12 x 5 W 70V/120W', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 70V/120W', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 120 watt amp at 70 V', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 70 V, 120 watt amp', 83.33, 12, '70 V 120 W'],
+    ['12 x 5 W, 2 x 20 W on 70 V', 50, 14, '70 V'], ['12 x 5 W and 2 x 20 W on 70 V', 50, 14, '70 V'], ['12 x 5 W, 2 x 20 W, 70 V', 50, 14, '70 V'], ['twelve 5 W on 70 V', 83.33, 12, '70 V'], ['5 W on 25.9 V', 134.16, 1, '25.9 V'],
+    ['5 W on 70.7 V', 1000, 1, '70 V'], ['4 8-ohm in parallel', 2, 4, ''], ['4 8 ohm speakers in parallel', 2, 4, ''], ['four 8 ohm in parallel', 2, 4, ''], ['four x 8 parallel', 2, 4, ''], ['two 4-ohm drivers in series', 8, 2, ''],
+    ['a pair of 8 ohm cabinets in parallel on 100 W at 4', 4, 2, '100 W at 4'], ['8 in parallel with 8', 4, 2, ''], ['8 in series with 4', 12, 2, ''], ['[8 + 8] || [8 + 8]', 8, 4, ''], ['"8 + 8"', 16, 2, ''], ['“8 || 8”', 4, 2, ''],
+    ['8 + 8.', 16, 2, ''], ['8 + 8 =', 16, 2, ''], ['\uFF18 \uFF0B \uFF18', 16, 2, ''], ['8 ohm, 50 W || 8 ohm 50 W each on 100 W at 4', 4, 2, '100 W at 4'], ['3 Ohm Par 6 OHM', 2, 2, ''], ['1 x 8', 8, 1, ''],
+    ['8 on 300 W into 4, 180 W into 8, min 2', 8, 1, '300 W at 4, 180 W at 8, from 2'], ['4 x 8 ohm parallel 300 W at 4 ohm', 2, 4, '300 W at 4'], ['(8 + 8) 100 W at 16', 16, 2, '100 W at 16'], ['12 x 5 W, 120 W at 70 V', 83.33, 12, '70 V 120 W'],
+  ])('“%s”', (text, loadOhm, members, output) => {
+    const { line, evaluation } = quick(text)
+    expect([evaluation.loadOhm! / loadOhm, evaluation.drops.length, writeRating(line.rating)]).toEqual([expect.closeTo(1, 3), members, output])
+  })
+
+  // What may be read in two ways is asked, at its place, and never guessed.
+  test.each<[string, number, string, RegExp]>([
+    ['8 on 1,000 W at 8', 5, '1000', /1000, or 1\.000\?/], ['8, 8', 1, '+', /in series or in parallel/], ['8 and 8', 2, '||', /in series or in parallel/], ['8 8 ohm on', 10, '300 W at 4', /missing/],
+    ['8 100 W at 8', 2, 'on', /“100” cannot stand here/], ['70V/120W', 0, '5 W', /Only an amplifier/], ['12 x 5 W in series on 70 V', 9, '+', /always in parallel/], ['300 W at 4, 180 W at 8', 0, '8', /Only an amplifier/],
+    ['(4 x 8) + 4', 6, 'parallel', /4 of them, but/], ['8 ohm 100 V 8', 13, 'W', /missing/],
+  ])('“%s” is asked back at %d', (text, position, could, says) => {
+    const { message, ...error } = refused(text)
+    expect(error).toMatchObject({ position, could: expect.arrayContaining([could]) })
+    expect(message).toMatch(says)
+  })
+
   test.each([
     ['', 0, '4 x'], ['8 +', 3, '('], ['(8 + 8', 6, ')'], ['8 | 8', 2, '||'], ['4 x 8', 5, 'parallel'], ['12 x 5 W', 8, 'on 70 V'], ['8 on', 4, '300 W at 4'],
     ['8 on 300 W', 10, 'at 4'], ['8 + 5 W', 4, '8'], ['8 8', 2, '+'], ['foo', 0, '('], ['8 on 300 W at', 13, '70 V'], ['4 x 5 W series on 70 V', 8, '+'],
-    ['8 on 300 W at 4, from 8', 22, '4'], ['8 on 70 V 100 W at 4', 19, '70 V 120 W'], ['0.5 x 8 parallel', 0, '4'], ['5 W on 100 W at 8', 17 - 1, '70 V'],
+    ['8 on 300 W at 4, from 8', 22, '4'], ['8 on 70 V 100 W at 4', 19, '70 V 120 W'], ['0.5 x 8 parallel', 4, '+'], ['5 W on 100 W at 8', 17 - 1, '70 V'],
     ['8 on 300 W at 4 please', 16, ', from 2'], ['8 & 8', 2, '||'],
   ])('“%s” is refused at %d, where “%s” could stand', (text, position, could) => {
     expect(refused(text)).toMatchObject({ position, could: expect.arrayContaining([could]) })
@@ -49,10 +81,40 @@ describe('typed lines', () => {
   }
 })
 
+const shownWays = (ways: Way[]) => ways.map(w => `${w.strings}×${w.inString} ${w.loadOhm.toFixed(2)} Ω ${w.powerW?.toFixed(0) ?? '-'}${w.mostW === w.powerW ? '' : `-${w.mostW?.toFixed(0)}`} ${w.grade}`)
+
 test('each driver of two and two gets a quarter; wired otherwise it would not do', () => {
   const line = quick('(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2')
   expect(line.evaluation.drops.map(d => d.powerW!.toFixed(1))).toEqual(['75.0', '75.0', '75.0', '75.0'])
-  expect(otherWays(line).map(w => [w.how, w.loadOhm, w.underFloor, w.powerW!.toFixed(0)])).toEqual([['parallel', 1, true, '75'], ['series', 16, false, '90']])
+  expect(shownWays(otherWays(line))).toEqual(['4×1 1.00 Ω - stop', '1×4 16.00 Ω 90 good'])
+  for (const way of otherWays(line)) expect(quick(wiredOtherwise(line, way)).evaluation.loadOhm).toBeCloseTo(way.loadOhm, 9)
+  expect([otherWays(quick('8 + 4')), otherWays(quick('8')), otherWays(quick('4 x 5 W on 70 V'))]).toEqual([[], [], []])
+  expect(wiredOtherwise(quick('8 ohm 50 W || 8 ohm 50 W'), otherWays(quick('8 ohm 50 W || 8 ohm 50 W'))[0]!)).toBe('2 x 8 ohm 50 W series')
+})
+
+test.each([
+  ['4 x 8 ohm 300 W at 4 ohm', ['4×1 2.00 Ω - stop', '2×2 8.00 Ω 150 good', '1×4 32.00 Ω 38 good'], '2 x (2 x 8 ohm series) parallel on 300 W at 4 ohm'],
+  ['4 x 8', ['4×1 2.00 Ω - unknown', '2×2 8.00 Ω - unknown', '1×4 32.00 Ω - unknown'], '2 x (2 x 8 series) parallel'],
+  ['6 4-ohm on 300 W at 4, from 0.5', ['6×1 0.67 Ω 50-1800 good', '3×2 2.67 Ω 200-450 good', '2×3 6.00 Ω 200 good', '1×6 24.00 Ω 50 good'], '3 x (2 x 4-ohm series) parallel on 300 W at 4, from 0.5'],
+  ['8 ohm x 3, 100 W at 8', ['3×1 2.67 Ω - stop', '1×3 24.00 Ω 33 good'], '3 x 8 ohm series, 100 W at 8'],
+])('“%s” leaves the wiring open: every way is answered, and can be taken', (text, ways, second) => {
+  const error = (() => {
+    try { return quick(text) }
+    catch (e) { return e }
+  })() as UndecidedError
+  expect(error).toBeInstanceOf(UndecidedError)
+  const all = waysOf(error.count, error.item, error.line.rating)
+  expect(shownWays(all)).toEqual(ways)
+  expect(withWay(error, all[1]!)).toBe(second)
+  for (const way of all) expect(quick(withWay(error, way)).evaluation.loadOhm).toBeCloseTo(way.loadOhm, 9)
+  // Pressed as a mending, the word goes where the error is.
+  const mended = `${text.slice(0, error.position)} parallel${text.slice(error.position)}`
+  expect(quick(mended).evaluation.loadOhm).toBeCloseTo(all[0]!.loadOhm, 9)
+})
+
+test('a typed line is shown whole, whatever stands in it', () => {
+  for (const text of ['4 x 8,5 || (2k2//8) on 70V', ' é 🔈 ||| ', '']) expect(piecesOf(text).map(p => p.text).join('')).toBe(text)
+  expect(piecesOf('8 || 4 on PARALLEL 8,5').filter(p => p.connects).map(p => p.text)).toEqual(['||', 'on', 'PARALLEL'])
 })
 
 describe('the numbers beside a quick answer', () => {

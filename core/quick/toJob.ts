@@ -2,7 +2,7 @@ import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
 import type { Branch, Job, Output, Speaker } from '#core/job/schema'
 import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
-import { leavesOf, type QuickLine, type QuickNode } from './parse'
+import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
 
 /** The output that a typed line describes: its parallel members hang from the rail, no cable stated. */
 export function toOutput(line: QuickLine, newId: NewId): Output {
@@ -10,7 +10,7 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
   const taps = tapsOf(line.load)
   const lineV = lineVoltsOf(line.rating) ?? USUAL_LINE_V
 
-  const speaker = (node: Exclude<QuickNode, { members: QuickNode[] }>): Speaker => {
+  const speaker = (node: QuickLeaf): Speaker => {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
     return node.kind === 'tap'
       ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps }, continuousW: null, driverOhm: null }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
 import type { InputError } from '#core/quantity/inputError'
-import { tokensOf } from '#core/quick/token'
+import { piecesOf } from '#core/quick/pieces'
 
 /** The typed line, with its connecting words in copper and an error pointed at by its character. */
 const { error = null, large = false, label = 'What do I get if', hint = '' } = defineProps<{ error?: InputError | null, large?: boolean, label?: string, hint?: string }>()
@@ -9,29 +9,24 @@ const text = defineModel<string>({ required: true })
 const emit = defineEmits<{ enter: [] }>()
 const input = useTemplateRef<HTMLInputElement>('input')
 
-const CONNECTING = new Set(['||', '+', 'on', 'parallel', 'series'])
-
 /** The text in pieces: those that connect, and the one at fault. */
 const pieces = computed(() => {
-  const out: { text: string, kind: 'plain' | 'connects' | 'fault' }[] = []
-  let at = 0
-  for (const token of tokensOf(text.value)) {
-    if (token.at > at) out.push({ text: text.value.slice(at, token.at), kind: 'plain' })
-    const fault = error !== null && error.position >= token.at && (error.position < token.end || token.kind === 'end') && error.position - token.at < Math.max(1, token.end - token.at)
-    if (token.end > token.at) out.push({ text: text.value.slice(token.at, token.end), kind: fault ? 'fault' : CONNECTING.has(token.text) ? 'connects' : 'plain' })
-    else if (fault && text.value.trim() !== '') out.push({ text: ' ', kind: 'fault' })
-    at = token.end
-  }
-  return out
+  const isFault = ({ at, end }: { at: number, end: number }) => error !== null && error.position >= at && error.position < end
+  const shown = piecesOf(text.value).map(piece => ({ text: piece.text, kind: isFault(piece) ? 'fault' : piece.connects ? 'connects' : 'plain' }))
+  // What is missing at the end is pointed at behind it.
+  const isMissing = error !== null && error.position >= text.value.length && text.value.trim() !== ''
+  return isMissing ? [...shown, { text: ' ', kind: 'fault' }] : shown
 })
 
-/** Puts text in at the caret, with a space where words would run together; the caret goes behind it. */
-function insert(piece: string): void {
+/** Puts text in at the caret, or at a place of the text, with a space where words would run together; the caret goes behind it. */
+function insert(piece: string, place?: number): void {
   const field = input.value!
-  const [from, to] = [field.selectionStart ?? text.value.length, field.selectionEnd ?? text.value.length]
+  const [from, to] = place === undefined ? [field.selectionStart ?? text.value.length, field.selectionEnd ?? text.value.length] : [place, place]
   const before = text.value.slice(0, from)
+  const after = text.value.slice(to)
   const gap = before !== '' && !/[\s(]$/.test(before) && !/^[),]/.test(piece) ? ' ' : ''
-  text.value = before + gap + piece + text.value.slice(to)
+  const gapAfter = after !== '' && !/^[\s),]/.test(after) ? ' ' : ''
+  text.value = before + gap + piece + gapAfter + after
   const caret = from + gap.length + piece.length
   requestAnimationFrame(() => {
     field.focus()

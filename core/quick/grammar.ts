@@ -1,0 +1,86 @@
+import { grammar } from 'ohm-js'
+
+/** Counts in words; longer before shorter, where one begins with the other. */
+export const SPELLED: Readonly<Record<string, number>> = {
+  'a pair of': 2, 'pair of': 2, 'one': 1, 'two': 2, 'three': 3, 'four': 4, 'five': 5, 'six': 6, 'seven': 7, 'eight': 8, 'nine': 9, 'ten': 10, 'eleven': 11, 'twelve': 12,
+  'sixteen': 16, 'twenty': 20,
+}
+
+/**
+ * The language of a typed line. Input is in lower case, quotes and the like already blank (see plain.ts). A rule's description, in
+ * brackets behind its name, is what is offered where that rule could stand. Spaces are free; words end where a digit begins.
+ */
+export const QUICK = grammar(String.raw`Quick {
+  Line    = Load On? end                                        -- wired
+          | Rating end                                          -- rated
+
+  Alone   = noise* Rating end
+
+  Load    = Strings (inParallel Strings)*
+  Strings = Term (Joint Term)*
+  Joint   = inSeries | also ~(number watt amp* at)
+  Term    = count times Item How?                               -- counted
+          | countWord Item How?                                 -- inWords
+          | count hyphen? Ohmed How?                            -- bare
+          | Marked times count How?                             -- behind
+          | Item
+  How     = parallel | series
+
+  Item    = Marked | Plain
+  Marked  = open Load close -- bracket
+          | Tap
+          | Ohmed
+  Tap     = tapWatt watt thing*
+  Ohmed   = ohm hyphen? ohmUnit thing* ","? Rated -- rated
+          | ohm hyphen? ohmUnit thing*            -- plain
+  Rated   = number watt each? ~(at | number ohmUnit | amp | "/") thing*
+  Plain   = ohm ~(volt | watt) thing*
+
+  On      = on noise* Rating -- said
+          | ","? noise* Rating -- unsaid
+  Rating  = Part (Comma Part)*
+  Comma   = ("," | "/" | "and" | "&")?
+  Part    = from ohm ohmUnit?                                   -- from
+          | tapW watt amp* at volts volt amp*                   -- wattAtVolt
+          | tapW watt amp* at ohm ohmUnit? ~volt amp*           -- rated
+          | tapW watt amp* ohm ohmUnit amp*                     -- rated2
+          | volts volt amp*                                     -- volt
+          | tapW watt amp*                                      -- watt
+
+  inParallel (||)           = "||" | "//" | "∥" | parallel
+  parallel (parallel)       = in? ("parallel" | "par") with?
+  inSeries (+)              = "+" | series
+  series (series)           = in? ("series" | "ser") with?
+  in   = "in" ~letter ws
+  with = ws ("with" | "to") ~letter
+  ws   = space*
+  also (+)                  = "," | and | "&"
+  and     = "and" ~letter
+  times (x)                 = "x" | "×" | "*" | "times"
+  on (on)                   = onWord ~letter | "@"
+  onWord  = "on" | "into" | "at"
+  at (at)                   = atWord ~letter | "@"
+  atWord  = "at" | "into"
+  from (from)               = ("from" | "min" | "minimum" | "down to") ~letter
+  open (open bracket)       = "(" | "["
+  close (close bracket)     = ")" | "]"
+  count (4 x)               = digit+ ~("." | "k" | "r")
+  countWord (4 x)           = spelled ~letter (ws times)?
+  spelled                   = ${Object.keys(SPELLED).map(w => `"${w}"`).join(' | ')}
+  ohm (an impedance, as 8)  = number
+  tapWatt (a tap, as 5 W)   = number
+  tapW (300 W at 4)         = number
+  volts (70 V)              = number
+  number  = digit+ ("k" | "r") digit+       -- pointed
+          | decimal (ws "k" ~letter)?       -- plain
+  decimal = digit* "." digit+               -- broken
+          | digit+                          -- whole
+  ohmUnit (ohm)             = "k"? ("ohms" | "ohm" | "ω" | "r" ~letter)
+  watt (W)                  = ("kw" | "mw" | "watts" | "watt" | "w") ~letter
+  volt (V)                  = ("volts" | "volt" | "v") ~letter
+  hyphen = "-"
+  each   = "each" ~letter
+  thing  = ("speakers" | "speaker" | "drivers" | "driver" | "units" | "unit" | "cabinets" | "cabinet" | "taps" | "tap" | "each") ~letter
+  amp    = ("amplifier" | "amp" | "line" | "output" | "system") ~letter
+  noise  = ("an" | "a" | "the" | "one" | "amplifier" | "amp") ~letter ws
+}`)

@@ -1,0 +1,127 @@
+import type { MatchResult, Node } from 'ohm-js'
+import { InputError } from '#core/quantity/inputError'
+import { QUICK, SPELLED } from './grammar'
+
+/** One speaker of a typed line. `at` is the character it begins at. */
+export type QuickLeaf = { kind: 'ohm', ohm: number, continuousW: number | null, at: number } | { kind: 'tap', tapW: number, at: number }
+
+/** What stands in a typed line, every count wired. */
+export type QuickNode = QuickLeaf | { kind: 'series' | 'parallel', members: QuickNode[], at: number }
+
+/** The same as it was typed: `undecided` are so many of an item, written as `text`, from `at` to `end`, and no word of how they are wired. */
+export type TypedNode
+  = | QuickLeaf
+    | { kind: 'series' | 'parallel', members: TypedNode[], at: number }
+    | { kind: 'undecided', count: number, item: TypedNode, text: string, at: number, end: number }
+
+/** One thing that is stated of an output. */
+export type Part
+  = | { is: 'from', ohm: number, at: number }
+    | { is: 'rated', powerW: number, ohm: number, at: number, ohmAt: number }
+    | { is: 'watt', powerW: number, at: number, end: number }
+    | { is: 'volt', volts: number, at: number, voltsAt: number }
+    | { is: 'wattAtVolt', powerW: number, volts: number, at: number, end: number, voltsAt: number }
+
+/** A line as the grammar has it: what hangs there (null: only an amplifier stands there), and what is stated of the output. */
+export interface QuickTree {
+  load: TypedNode | null
+  parts: Part[]
+  /** Whether a word such as `on` leads to the output; where what is stated of it begins. */
+  isSaid: boolean
+  ratedAt: number
+}
+
+const OHM = { least: 0.1, most: 20_000, unit: 'Ω' }
+const WATT = { least: 0.01, most: 50_000, unit: 'W' }
+const VOLT = { least: 10, most: 250, unit: 'V' }
+const MOST_COUNT = 2000
+
+/** @throws InputError at a number beyond what is taken, and at what cannot be joined so */
+export function readTree(match: MatchResult): QuickTree {
+  return TREE(match).tree() as QuickTree
+}
+
+const from = (node: Node) => node.source.startIdx
+const to = (node: Node) => node.source.endIdx
+/** The trimmed end: a rule may have taken the space behind it. */
+const tight = (node: Node) => from(node) + node.sourceString.trimEnd().length
+
+/** "2k2" is 2200 and "4r7" 4.7: the letter stands where the point would; "2.2k" is 2200 as well. */
+function valueOf(text: string): number {
+  const [, whole, letter, part] = /^(\d+)([kr])(\d+)$/.exec(text) ?? []
+  if (whole !== undefined) return Number(`${whole}.${part}`) * (letter === 'k' ? 1000 : 1)
+  return text.endsWith('k') ? Number(text.slice(0, -1)) * 1000 : Number(text)
+}
+
+function within(value: number, { least, most, unit }: typeof OHM, at: number): number {
+  const rounded = Number(value.toPrecision(12))
+  if (rounded >= least && rounded <= most) return rounded
+  throw new InputError(`${rounded} ${unit} cannot be: ${least} to ${most} ${unit} is taken here.`, at, [])
+}
+
+const wattOf = (number: Node, unit: Node) => within(valueOf(number.sourceString.trim()) * ({ kw: 1000, mw: 0.001 }[unit.sourceString] ?? 1), WATT, from(number))
+const ohmOf = (number: Node, unit?: Node) => within(valueOf(number.sourceString.trim()) * (unit?.sourceString.trim().startsWith('k') ? 1000 : 1), OHM, from(number))
+const voltOf = (number: Node) => within(valueOf(number.sourceString.trim()), VOLT, from(number))
+
+/** So many of one item: wired as `how` says; taps are always in parallel; without a word it is left open. */
+function counted(count: number, countNode: Node, item: Node, how: Node): TypedNode {
+  const at = Math.min(from(countNode), from(item))
+  if (!Number.isInteger(count) || count < 1 || count > MOST_COUNT) {
+    throw new InputError(`“${countNode.sourceString.trim()}” is no number of speakers: 1 to ${MOST_COUNT}.`, from(countNode), ['2', '4', '12'])
+  }
+  const node = item.tree() as TypedNode
+  const said = how.sourceString.includes('ser') ? 'series' : how.sourceString === '' ? null : 'parallel'
+  const members = () => Array.from({ length: count }, () => node)
+  if (isTaps(node)) {
+    if (said === 'series') throw new InputError('Taps on a line are always in parallel.', from(how), ['+', 'on 70 V'])
+    return { kind: 'parallel', members: members(), at }
+  }
+  if (count === 1) return node
+  return said === null ? { kind: 'undecided', count, item: node, text: item.sourceString.trim(), at, end: Math.max(tight(countNode), tight(item)) } : { kind: said, members: members(), at }
+}
+
+function isTaps(node: TypedNode): boolean {
+  if (node.kind === 'undecided') return isTaps(node.item)
+  return 'members' in node ? isTaps(node.members[0]!) : node.kind === 'tap'
+}
+
+const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
+  Line_wired: (load, on, _end) => ({ load: load.tree(), parts: [], isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object }),
+  Line_rated: (rating, _end) => ({ load: null, parts: rating.tree(), isSaid: true, ratedAt: 0 }),
+  Alone: (_noise, rating, _end) => ({ load: null, parts: rating.tree(), isSaid: true, ratedAt: 0 }),
+
+  Load: (first, _signs, more) => joined('parallel', [first, ...more.children]),
+  Strings(first, joints, more) {
+    const node = joined('series', [first, ...more.children])
+    // A comma or "and" lists taps, which are all in parallel; of impedances it does not say how they are joined.
+    const open = joints.children.find(joint => !/^(\+|in|ser)/.test(joint.sourceString))
+    if (open && !isTaps(node)) throw new InputError(`“${open.sourceString.trim()}”: in series or in parallel?`, from(open), ['+', '||'])
+    return node
+  },
+  Term_counted: (count, _x, item, how) => counted(Number(count.sourceString.trim()), count, item, how),
+  Term_inWords: (count, item, how) => counted(SPELLED[count.sourceString.replace(/\s*(x|×|\*|times)?\s*$/, '')]!, count, item, how),
+  Term_bare: (count, _hyphen, item, how) => counted(Number(count.sourceString.trim()), count, item, how),
+  Term_behind: (item, _x, count, how) => counted(Number(count.sourceString.trim()), count, item, how),
+  Marked_bracket: (_open, load, _close) => load.tree(),
+  Tap: (number, unit, _things) => ({ kind: 'tap', tapW: wattOf(number, unit), at: from(number) }),
+  Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), at: from(number) }),
+  Ohmed_plain: (number, _hyphen, unit, _things) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, at: from(number) }),
+  Rated: (number, unit, _each, _things) => wattOf(number, unit),
+  Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, at: from(number) }),
+
+  On_said: (_on, _noise, rating) => ({ parts: rating.tree(), isSaid: true, ratedAt: from(rating) }),
+  On_unsaid: (comma, _noise, rating) => ({ parts: rating.tree(), isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
+  Rating: (first, _commas, more) => [first, ...more.children].map(part => part.tree() as Part),
+  Part_from: (_from, number, unit): Part => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
+  Part_wattAtVolt: (number, unit, _amp, _at, volts, v, _amps): Part =>
+    ({ is: 'wattAtVolt', powerW: wattOf(number, unit), volts: voltOf(volts), at: from(number), end: to(v), voltsAt: from(volts) }),
+  Part_rated: (number, unit, _amp, _at, ohm, ohms, _amps): Part => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
+  Part_rated2: (number, unit, _amp, ohm, ohms, _amps): Part => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
+  Part_volt: (volts, _v, _amps): Part => ({ is: 'volt', volts: voltOf(volts), at: from(volts), voltsAt: from(volts) }),
+  Part_watt: (number, unit, _amps): Part => ({ is: 'watt', powerW: wattOf(number, unit), at: from(number), end: to(unit) }),
+})
+
+function joined(kind: 'series' | 'parallel', members: Node[]): TypedNode {
+  const nodes = members.map(m => m.tree() as TypedNode)
+  return nodes.length === 1 ? nodes[0]! : { kind, members: nodes, at: from(members[0]!) }
+}
