@@ -12,6 +12,7 @@ import { jobKeys } from './keys'
 import { sheetKeys } from './match/keys'
 import { findPlace } from './match/search'
 import { addressOf } from './station'
+import { shareText, shownGroups } from './trace/shown'
 
 /** Deeds that note what was asked of them. */
 function noting(): { deeds: never, done: string[] } {
@@ -66,4 +67,12 @@ test.each([
   const lines = [first!, { ...second!, output: { ...second!.output, name: 'Roof walk' }, speakers: [...second!.speakers, { ...second!.speakers[0]!, id: 'horn', label: '77', name: 'Horn 30 W' }] }]
   const found = findPlace(lines, typed)
   expect(found && [found.outputId, found.nodeId].filter(Boolean).join(' ')).toBe(wanted)
+})
+
+test('what is shown of a ranking: the likely groups, some of many members, and never a chance surer than it can be', () => {
+  const suspect = (probability: number) => ({ fault: null, probability, fit: 0, lineOhm: null })
+  const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99, test: null }
+  const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004, test: null }])
+  expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[6, 3]])
+  expect([1, 0.996, 0.994, 0.014, 0.009, 0].map(shareText)).toEqual(['over 99 %', 'over 99 %', '99 %', '1 %', 'under 1 %', 'under 1 %'])
 })

@@ -107,5 +107,11 @@ export const FAULT_WORDS: Record<FaultKind, { at: (place: string) => string, rep
   'break-in-reach': { at: place => `Cable broken before ${place}`, repair: 'Find the break between the last good one and this; splice or pull new.' },
   'short-at-drop': { at: place => `Short at ${place}`, repair: 'Unplug this drop; look for strands across the terminals and pinched cable.' },
   'wrong-tap': { at: place => `Wrong tap at ${place}`, repair: 'Set the tap to the plan, on the scale of this line’s voltage.' },
+  'taps-on-other-scale': { at: () => 'All taps on the other scale', repair: 'Set every dial by the scale of this line’s voltage.' },
+  'taps-one-off': { at: () => 'All taps one off', repair: 'Set every tap to the plan, or correct the plan if it was meant so.' },
+  'low-impedance-position': { at: place => `${place} on its low-impedance position`, repair: 'Set its transformer to the tap of the plan. Do not switch on before.' },
+  'shorted-turns': { at: place => `Shorted turns at ${place}`, repair: 'Read its coil with the leads off; replace the unit or its transformer.' },
+  'extra-speaker': { at: place => `One more speaker than drawn, like ${place}`, repair: 'Find it and take it off, or draw it.' },
+  'something-else': { at: () => 'Something that is not in this list', repair: 'Halve the line and read again: a part that reads right is out of it.' },
   'high-resistance': { at: place => `Bad joint or failing coil at ${place}`, repair: 'Clean and remake the joint; if the coil itself reads high, replace the unit.' },
 }

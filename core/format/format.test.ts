@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
 import { JobError } from '#core/job/jobError'
+import { FORMAT_VERSION } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
@@ -19,11 +20,18 @@ test('a file that version 1 wrote comes in: a second correction corrects the fir
   expect(readJobFile(writeJobFile({ ...job, readings: job.readings.replaced({ ...job.readings.get('v1-r4')!, note: 'x' }) }))).not.toEqual({ job, remarks })
 })
 
+test('a file that version 2 wrote comes in as it is; a repair of a whole line goes out and comes in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-2.plainmatch.json', 'utf8'))
+  expect([job.note, job.repairs.get('v2-fix')!.nodeId === null, job.readings.get('v2-r2')!.supersedes, remarks]).toEqual(['kept by version 2', false, 'v2-r1', [expect.stringMatching(/^2 × reading of speaker/)]])
+  const whole = { ...job, repairs: job.repairs.added({ ...job.repairs.get('v2-fix')!, id: 'v3-fix', nodeId: null, fault: 'taps-on-other-scale' }) }
+  expect(readJobFile(writeJobFile(whole))).toEqual({ job: whole, remarks })
+})
+
 describe('files that are no job', () => {
   const good = writeJobFile(jobOf('8'))
   test.each<[string, string, RegExp]>([
     ['empty', '', /not JSON/], ['cut short', good.slice(0, 200), /cut short/], ['a list', '[]', /./], ['a number', '7', /./],
-    ['of a newer program', good.replace('"version": 2', '"version": 3'), /newer program/], ['of another kind', good.replace('plain-match job', 'x'), /another kind/],
+    ['of a newer program', good.replace(`"version": ${FORMAT_VERSION}`, `"version": ${FORMAT_VERSION + 1}`), /newer program/], ['of another kind', good.replace('plain-match job', 'x'), /another kind/],
   ])('%s', (_, text, says) => {
     expect(() => readJobFile(text)).toThrow(says)
     try {

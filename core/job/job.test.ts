@@ -12,7 +12,7 @@ import { takeInSteps } from './ledger'
 import { readJob, setAside } from './readJob'
 import { Records } from './records'
 import { EditRefused } from './refusal'
-import type { Branch, Job, Reading } from './schema'
+import { FORMAT_VERSION, type Branch, type Job, type Reading } from './schema'
 import { MOST_READINGS } from './sections/readings/schema'
 import { DEEPEST, MOST_AMPLIFIERS, MOST_OUTPUTS } from './sections/wiring/schema'
 import { speakersOf } from './tree'
@@ -143,7 +143,7 @@ describe('corrections that no hand could have made', () => {
   const ring = [{ ...reading('a'), supersedes: 'b' }, { ...reading('b'), supersedes: 'a' }]
   test.each([['fork', fork, 'readings[2].supersedes'], ['ring', ring, 'readings[0].supersedes'], ['itself', [{ ...reading('a'), supersedes: 'a' }], 'readings[0].supersedes']])('a %s is refused with its place', (_, list, path) => {
     try {
-      readJob(file(2, list))
+      readJob(file(FORMAT_VERSION, list))
       throw new Error('was taken')
     }
     catch (error) {

@@ -1,6 +1,7 @@
 import { FORMAT_NAME, FORMAT_VERSION } from './schema'
 import { JobError } from './jobError'
 import { supersedeOnce } from './upgrades/from1'
+import { moreFaults } from './upgrades/from2'
 
 /**
  * Documents and edits that an older version wrote, in files, in the database and in a browser's storage, brought up to
@@ -16,6 +17,7 @@ type Fields = Record<string, unknown>
 /** Steps by the version that they start from. */
 const UPGRADES: Record<number, Upgrade> = {
   1: { document: supersedeOnce, edit: edit => edit },
+  2: moreFaults,
 }
 
 function isFields(data: unknown): data is Fields {

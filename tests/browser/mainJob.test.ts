@@ -51,8 +51,9 @@ test('taps change by keys, and results follow', async () => {
 }, 60_000)
 
 test('a remedy is one edit and can be taken back and done again', async () => {
-  await browser.see('.pane .offer', 'Speaker 10 down to 10 W')
-  await browser.press('1')
+  await browser.see('.pane .offer', 'All 10 speakers down to 10 W')
+  await browser.see('.pane .offer', 'Speaker 10 alone down to 10 W')
+  await browser.press('2')
   await browser.see('.rail-row .top', 'Good')
   await saved()
   expect((await taps()).at(-1)).toBe(10)
@@ -113,7 +114,7 @@ test('a bad reading is judged at once, its suspects are marked on the rail, the 
   await browser.see('.reading', 'Impedance of the line')
   // The line's plan is about 26.5 Ω; 29.6 is what is left with one 20 W speaker gone.
   await browser.press(...'31')
-  await browser.see('.result', 'Stop: too high')
+  await browser.see('.result', 'Reads wrong: too high')
   await browser.press(Key.ENTER)
   await browser.see('.history', '31 Ω')
   await browser.click('button', 'Trace it')
@@ -126,7 +127,7 @@ test('a bad reading is judged at once, its suspects are marked on the rail, the 
   await browser.click('button', 'Read again')
   await browser.see('.reading')
   await browser.press(...'26.6', Key.ENTER)
-  await browser.see('.read', 'line proved')
+  await browser.see('.read', 'line impedance right')
   await browser.gone('.mend.awaiting')
   await saved()
   const { job } = await world.readJob(jobId())
@@ -149,7 +150,7 @@ test('a second window shows the same and follows live; each undoes its own', asy
   await browser.driver.switchTo().newWindow('tab')
   await browser.size(1280, 800)
   await world.go(`/jobs/${jobId()}`)
-  await browser.see('.read', 'line proved')
+  await browser.see('.read', 'line impedance right')
   await browser.press(Key.ARROW_RIGHT, '-')
   await saved()
   const second = await browser.driver.getWindowHandle()
@@ -173,7 +174,7 @@ test('the server is killed: work goes on and is kept here, over a reload of the 
   expect((await taps())[0]).toBe(10)
   await browser.driver.navigate().refresh()
   await browser.see('.tag[role=button]', '01\n10 W')
-  await browser.see('.read', 'line proved')
+  await browser.see('.read', 'line impedance right')
   // The undo stack outlives the reload as well.
   await browser.press('u')
   await browser.see('.tag[role=button]', '01\n20 W')

@@ -128,7 +128,7 @@ describe('checks at phone width', () => {
       await world.go(`/jobs/${fern}/check?line=fh-fern&speaker=fh-fern-02`)
       await browser.see('.keypad')
       for (const key of ['3', '1', '.', '4']) await browser.click('.key', key)
-      await browser.see('.result', 'Stop: far too high')
+      await browser.see('.result', 'Reads wrong: far too high')
       await browser.click('.key', 'Record')
       await browser.click('button', 'Trace it')
       await browser.see('.suspect', 'Bad joint or failing coil at 02')
@@ -136,7 +136,7 @@ describe('checks at phone width', () => {
       await browser.click('button', 'Next place')
       await browser.see('.reading', 'Does it play')
       await browser.click('button', 'It plays')
-      await browser.see('.result', 'Good: plays')
+      await browser.see('.result', 'Plays')
       await browser.see('.says', 'saved')
       expect((await world.readJob(fern)).job.readings.slice(-2).map(r => [r.nodeId, r.kind, r.value.is])).toEqual([['fh-fern-02', 'coil-dcr', 'ohm'], ['fh-fern-02', 'sound', 'plays']])
       // Nothing lies beyond the edge of the screen.

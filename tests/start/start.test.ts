@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { Checkout, until } from '../support/checkout'
 import { freePort } from '../support/server'
-import { fillVersion1 } from '../support/version1'
+import { fillAsVersion } from '../support/oldVersion'
 
 /** npm start, as it is started, stopped and killed. One copy of the project; the tests go on from one another's data. */
 
@@ -143,7 +143,7 @@ describe('the private cluster', () => {
     asServer(`${bin}/initdb`, '-D', data, '-U', 'app', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8')
     const oldPort = await freePort()
     asServer(`${bin}/pg_ctl`, '-D', data, '-w', '-l', join(data, 'server.log'), '-o', `-c listen_addresses=127.0.0.1 -c port=${oldPort} -c unix_socket_directories=''`, 'start')
-    const { jobId } = await fillVersion1(`postgres://app@127.0.0.1:${oldPort}/postgres`)
+    const { jobId } = await fillAsVersion(1, `postgres://app@127.0.0.1:${oldPort}/postgres`)
     // As if its start had been killed: it still runs, open to all.
     const started = checkout.start(await port())
     const url = await started.url()

@@ -45,9 +45,12 @@ const { isDrawn } = useGradualRails()
 const suspectsOf = computed(() => {
   if (matchPane.mode !== 'trace') return null
   const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
-  trace.suspects.forEach((s, k) => {
-    if (s.fault && !places.has(s.fault.nodeId)) places.set(s.fault.nodeId, { rank: k + 1, chosen: k === trace.chosenSuspect, inCable: s.fault.kind === 'break-in-reach' })
-    else if (s.fault && k === trace.chosenSuspect) places.get(s.fault.nodeId)!.chosen = true
+  trace.suspects.forEach(({ fault }, k) => {
+    if (!fault?.nodeId) return
+    const place = places.get(fault.nodeId)
+    const chosen = k === trace.chosenSuspect
+    if (!place) places.set(fault.nodeId, { rank: k + 1, chosen, inCable: fault.kind === 'break-in-reach' })
+    else if (chosen) place.chosen = true
   })
   return places
 })

@@ -7,8 +7,12 @@ import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
 import { findPlace, speakersOf } from '#core/job/tree'
 import type { WireNode } from '#core/job/schema'
 import { writeQuantity } from '#core/quantity/write'
+import { FAULTS } from '#core/trace/faults/index'
+import type { NextTest } from '#core/trace/groups'
+import type { Suspect } from '#core/trace/rank'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
+import { shareText } from '~/stations/trace/shown'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useSelectionStore } from '~/stores/selection'
 
@@ -29,24 +33,48 @@ const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.v
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => selected.proof?.unproved ?? [])
 
-const placeName = (nodeId: string) => {
+const placeName = (nodeId: string | null) => {
+  if (nodeId === null) return 'the whole line'
   const node = store.job ? findPlace(store.job, nodeId)?.branch.node : undefined
   return node ? labelOf(node) : 'a speaker that is gone'
 }
 function labelOf(node: WireNode): string {
   return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
 }
-const rows = computed(() => trace.suspects.map((suspect, k) => {
-  const { fault } = suspect
-  return {
-    key: fault ? `${fault.kind} ${fault.nodeId} ${fault.tapW}` : 'none', suspect, rank: k + 1,
-    says: fault ? FAULT_WORDS[fault.kind].at(placeName(fault.nodeId)) + (fault.tapW === null ? '' : `: on ${writeQuantity(fault.tapW, 'W')}`) : 'Nothing: the line is as drawn',
-    makes: suspect.lineOhm === null ? 'The line would read open or short.' : `The line would read ${writeQuantity(suspect.lineOhm, 'Ω')}.`,
-    share: suspect.probability >= 0.995 ? 'over 99 %' : suspect.probability < 0.01 ? 'under 1 %' : `${Math.round(suspect.probability * 100)} %`,
-  }
-}))
+const WAYS = { up: 'they draw more than planned', down: 'they draw less than planned' } as const
+function saysOf({ fault }: Suspect): string {
+  if (!fault) return 'Nothing: the line is as drawn'
+  const more = fault.tapW !== null ? `on ${writeQuantity(fault.tapW, 'W')}` : fault.way ? WAYS[fault.way] : ''
+  return [FAULT_WORDS[fault.kind].at(placeName(fault.nodeId)), more].filter(Boolean).join(': ')
+}
+const makesOf = ({ fault, lineOhm }: Suspect) => fault?.kind === 'something-else'
+  ? 'Another fault, or several at once.'
+  : lineOhm === null ? 'The line would read open or short.' : `The line would read ${writeQuantity(lineOhm, 'Ω')}.`
+
+let count = 0
+const groups = computed(() => {
+  count = 0
+  return trace.groups.map(group => ({
+    key: group.suspects.map(keyOf).join(), share: shareText(group.probability), alike: group.suspects.length > 1, more: group.more, test: group.test,
+    rows: group.suspects.map(suspect => ({
+      key: keyOf(suspect), suspect, index: count, rank: ++count, says: saysOf(suspect), makes: makesOf(suspect), share: shareText(suspect.probability),
+    })),
+  }))
+})
+function keyOf({ fault }: Suspect): string {
+  return fault ? [fault.kind, fault.nodeId, fault.tapW, fault.way].join(' ') : 'none'
+}
+const rows = computed(() => groups.value.flatMap(g => g.rows))
 const chosen = computed(() => rows.value[trace.chosenSuspect] ?? null)
 watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) trace.chosenSuspect = 0 })
+const testWords = ({ kind, nodeId }: NextTest) => `${KIND_WORDS[kind].short}${nodeId === null ? ' at the head' : ` at ${placeName(nodeId)}`}`
+
+/** Where the line may be meant as it reads: the drawing as it would then be. */
+const plan = computed(() => {
+  const fault = chosen.value?.suspect.fault
+  if (!fault || !store.job || !selected.line) return null
+  return FAULTS.find(f => f.kind === fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
+})
 
 function repair(): void {
   const fault = chosen.value?.suspect.fault
@@ -82,20 +110,30 @@ function repair(): void {
         at a time is assumed; how common each is, is common practice, not a count.</p>
       <p v-if="trace.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(trace.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
-        <button
-          v-for="(row, k) in rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: k === trace.chosenSuspect }"
-          :aria-checked="k === trace.chosenSuspect" @click="trace.chosenSuspect = k">
-          <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
-          <span class="rank figure">{{ row.rank }}</span>
-          <span>{{ row.says }}</span>
-          <span class="share figure">{{ row.share }}</span>
-          <span class="then">{{ row.makes }}</span>
-        </button>
+        <div v-for="group in groups" :key="group.key" class="group" :class="{ alike: group.alike }">
+          <p v-if="group.alike" class="small together">
+            <b>{{ group.share }}</b> together: these read alike so far.
+            <template v-if="group.test">What tells them apart: <b>{{ testWords(group.test) }}</b>.</template>
+          </p>
+          <button
+            v-for="row in group.rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: row.index === trace.chosenSuspect }"
+            :aria-checked="row.index === trace.chosenSuspect" @click="trace.chosenSuspect = row.index">
+            <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
+            <span class="rank figure">{{ row.rank }}</span>
+            <span>{{ row.says }}</span>
+            <span class="share figure">{{ row.share }}</span>
+            <span class="then">{{ row.makes }}</span>
+          </button>
+          <p v-if="group.more > 0" class="soft small">and {{ group.more }} more alike</p>
+        </div>
       </div>
       <template v-if="chosen?.suspect.fault">
         <p>{{ FAULT_WORDS[chosen.suspect.fault.kind].repair }}</p>
         <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
-        <div><Button :label="`Record the repair of ${chosen.rank}`" @click="repair" /></div>
+        <div class="deeds">
+          <Button :label="`Record the repair of ${chosen.rank}`" @click="repair" />
+          <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
+        </div>
         <p class="soft small">Off before any cable is touched. The test decides, not the list: open the likeliest place first.</p>
       </template>
     </template>
@@ -109,6 +147,10 @@ function repair(): void {
   padding: 7px 10px 8px; overflow: hidden; }
 .suspect.on { border-color: var(--copper); outline: 1px solid var(--copper); }
 .suspect .then { grid-column: 2 / -1; }
+.group { display: grid; gap: 5px; }
+.group.alike { border-left: 3px solid var(--copper); padding-left: 8px; }
+.together { line-height: 1.35; }
+.deeds { display: flex; flex-wrap: wrap; gap: 8px; }
 .rank { font-weight: 600; color: var(--copper); }
 .bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--copper); }
 </style>

@@ -1,4 +1,4 @@
-import type { FaultDefinition } from '../fault'
+import { faultAt, type FaultDefinition } from '../fault'
 import { branchesOf } from '#core/job/tree'
 import { rewire } from '../rewire'
 
@@ -7,10 +7,10 @@ export const breakInReach: FaultDefinition = {
   kind: 'break-in-reach',
   prior: 6,
   // The last drop of a chain and a member of a star or series read alike with an open at the drop, cable aside; both are kept.
-  candidates: output => branchesOf(output.wiring).map(b => ({ kind: 'break-in-reach', nodeId: b.node.id, tapW: null })),
+  candidates: output => branchesOf(output.wiring).map(b => faultAt('break-in-reach', b.node.id)),
   change: (chain, { nodeId }) => rewire(
-    chain, nodeId,
-    branch => ({ ...branch, node: { kind: 'open', id: nodeId } }),
+    chain, nodeId!,
+    branch => ({ ...branch, node: { kind: 'open', id: nodeId! } }),
     (rest, parent) => parent.kind === 'chain' ? [] : rest,
   ),
   coil: { right: 1 },

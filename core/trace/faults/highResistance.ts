@@ -1,4 +1,4 @@
-import type { FaultDefinition } from '../fault'
+import { faultAt, type FaultDefinition } from '../fault'
 import { rewire } from '../rewire'
 
 /**
@@ -10,8 +10,8 @@ const TIMES_OWN_LOAD = 4
 export const highResistance: FaultDefinition = {
   kind: 'high-resistance',
   prior: 2,
-  candidates: (_, speakers) => speakers.map(s => ({ kind: 'high-resistance', nodeId: s.id, tapW: null })),
-  change: (chain, { nodeId }) => rewire(chain, nodeId, (branch) => {
+  candidates: (_, speakers) => speakers.map(s => faultAt('high-resistance', s.id)),
+  change: (chain, { nodeId }) => rewire(chain, nodeId!, (branch) => {
     const { node } = branch
     if (node.kind !== 'speaker') return branch
     // Behind a transformer a joint of k times the driver's impedance shows as k times the tap's.
@@ -21,4 +21,6 @@ export const highResistance: FaultDefinition = {
     return { ...branch, node: { ...node, load } }
   }),
   coil: { high: 0.6, right: 0.4 },
+  // One current through both: the joint takes its share of the watts at the place.
+  ownPart: 1 / (1 + TIMES_OWN_LOAD),
 }

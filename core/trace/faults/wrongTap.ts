@@ -1,4 +1,6 @@
-import type { FaultDefinition } from '../fault'
+import { setTap } from '#core/job/intents'
+import { findSpeaker } from '#core/job/tree'
+import { faultAt, type FaultDefinition } from '../fault'
 import { rewire } from '../rewire'
 
 /** A transformer stands on another of its taps than drawn. */
@@ -7,9 +9,13 @@ export const wrongTap: FaultDefinition = {
   prior: 8,
   candidates: (_, speakers) => speakers.flatMap(({ id, load }) => load.kind !== 'tap'
     ? []
-    : load.tapsW.filter(tapW => tapW !== load.tapW).map(tapW => ({ kind: 'wrong-tap' as const, nodeId: id, tapW }))),
-  change: (chain, { nodeId, tapW }) => rewire(chain, nodeId, branch => branch.node.kind === 'speaker' && branch.node.load.kind === 'tap' && tapW !== null
+    : load.tapsW.filter(tapW => tapW !== load.tapW).map(tapW => faultAt('wrong-tap', id, { tapW }))),
+  change: (chain, { nodeId, tapW }) => rewire(chain, nodeId!, branch => branch.node.kind === 'speaker' && branch.node.load.kind === 'tap' && tapW !== null
     ? { ...branch, node: { ...branch.node, load: { ...branch.node.load, tapW } } }
     : branch),
   coil: { right: 1 },
+  plan: ({ job, fault: { nodeId, tapW } }) => {
+    const found = findSpeaker(job, nodeId!)
+    return found && tapW !== null ? setTap(found.speaker, tapW) : null
+  },
 }

@@ -1,9 +1,10 @@
 import type { Knex } from 'knex'
 import * as jobs from './001-jobs'
 import * as records from './002-records'
+import * as faults from './003-more-faults'
 
 /** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
-const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records }
+const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records, '003-more-faults': faults }
 
 export const migrationSource: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),

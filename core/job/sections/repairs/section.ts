@@ -1,5 +1,5 @@
 import { refuse } from '../../refusal'
-import { findPlace } from '../../tree'
+import { findOutput, findPlace } from '../../tree'
 import { noneTaken } from '../ids'
 import type { Section } from '../section'
 import type { repairEdits } from './edits'
@@ -12,7 +12,10 @@ export const repairs: Section<typeof repairEdits> = {
     'repair.add': (job, { repair }) => {
       noneTaken(job, [repair.id])
       if (job.repairs.size >= MOST_REPAIRS) refuse({ code: 'too-many', what: 'repairs', most: MOST_REPAIRS })
-      if (findPlace(job, repair.nodeId)?.output.id !== repair.outputId) refuse({ code: 'not-there', what: 'speaker', id: repair.nodeId })
+      if (repair.nodeId === null) {
+        if (!findOutput(job, repair.outputId)) refuse({ code: 'not-there', what: 'output', id: repair.outputId })
+      }
+      else if (findPlace(job, repair.nodeId)?.output.id !== repair.outputId) refuse({ code: 'not-there', what: 'speaker', id: repair.nodeId })
       return { job: { ...job, repairs: job.repairs.added(repair) }, inverse: { kind: 'repair.withdraw', repairId: repair.id, withdrawn: true } }
     },
     'repair.withdraw': (job, edit) => {

@@ -1,0 +1,18 @@
+import type { SuspectGroup } from '#core/trace/groups'
+
+/** Groups weaker than this are not shown. */
+const LEAST_SUSPICION = 0.005
+const MOST_GROUPS = 8
+/** Members of one group that are listed; the rest are counted. */
+const MOST_MEMBERS = 6
+
+/** What of a ranking is shown: the likely groups, and of each the likeliest members. */
+export function shownGroups(groups: readonly SuspectGroup[]): (SuspectGroup & { more: number })[] {
+  return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS)
+    .map(group => ({ ...group, suspects: group.suspects.slice(0, MOST_MEMBERS), more: Math.max(0, group.suspects.length - MOST_MEMBERS) }))
+}
+
+/** A chance as it is said: never surer than it can be. */
+export function shareText(probability: number): string {
+  return probability >= 0.995 ? 'over 99 %' : probability < 0.01 ? 'under 1 %' : `${Math.round(probability * 100)} %`
+}

@@ -1,0 +1,52 @@
+import { together, type SimpleEdit } from '#core/job/edits'
+import { setTap } from '#core/job/intents'
+import type { Speaker, SpeakerLoad } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { isGroup, type WiringNode } from '#core/network/tree'
+import { faultAt, type Fault, type FaultDefinition } from '../fault'
+
+/** Faults of all transformers of a line at once: the person who set one set all. */
+
+type Tap = Extract<SpeakerLoad, { kind: 'tap' }>
+/** The tap that a transformer really stands on; null where it cannot. */
+type Move = (load: Tap, way: 'up' | 'down') => number | null
+
+const tapsOf = (speakers: readonly Speaker[]) => speakers.flatMap(s => s.load.kind === 'tap' && s.load.tapW > 0 ? [s.load] : [])
+
+function moved(node: WiringNode, move: (load: Tap) => number | null): WiringNode {
+  if (isGroup(node)) return { ...node, children: node.children.map(c => ({ ...c, node: moved(c.node, move) })) }
+  if (node.kind !== 'speaker' || node.load.kind !== 'tap' || node.load.tapW === 0) return node
+  return { ...node, load: { ...node.load, tapW: move(node.load) ?? node.load.tapW } }
+}
+
+function ofAllTaps(kind: Fault['kind'], prior: number, move: Move, isPossible: (loads: Tap[], way: 'up' | 'down') => boolean): FaultDefinition {
+  return {
+    kind, prior,
+    candidates: (_, speakers) => {
+      const loads = tapsOf(speakers)
+      return loads.length === 0 ? [] : (['up', 'down'] as const).filter(way => isPossible(loads, way)).map(way => faultAt(kind, null, { way }))
+    },
+    change: (chain, { way }) => moved(chain, load => move(load, way!)),
+    coil: { right: 1 },
+  }
+}
+
+const stepped: Move = ({ tapW, tapsW }, way) => {
+  const taps = [...tapsW].sort((a, b) => a - b)
+  return (way === 'up' ? taps.find(w => w > tapW) : taps.filter(w => w < tapW).at(-1)) ?? null
+}
+
+/** Every transformer one tap up or down from the plan. */
+export const tapsOneOff: FaultDefinition = {
+  ...ofAllTaps('taps-one-off', 3, stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
+  plan: ({ output, fault }) => together(speakersOf(output.wiring).flatMap((speaker): SimpleEdit[] => {
+    const tapW = speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? stepped(speaker.load, fault.way!) : null
+    return tapW === null ? [] : [setTap(speaker, tapW) as SimpleEdit]
+  })),
+}
+
+/** Scales that dials carry side by side, 70 and 100 V: the winding of one reads half or double on the other. */
+const OTHER_SCALE = (100 / 70.71) ** 2
+
+/** Every dial set by its other scale: each draws double, or half. Common practice, no source: a classic fault. */
+export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 4, ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)

@@ -1,0 +1,96 @@
+import { checkKey, type LineProof } from '#core/check/proof'
+import type { Output, ReadingKind } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { coilChances, cutsOut, isSomethingElse, outcomeOf, planOf, silentAt, type Outcome, type Suspect } from './rank'
+
+/** Suspects that the readings so far cannot tell apart, with the reading that would. */
+export interface SuspectGroup {
+  suspects: Suspect[]
+  /** Of all of them together. */
+  probability: number
+  /** The reading that tells most between them; null for one alone, and where no reading would. */
+  test: NextTest | null
+}
+export interface NextTest {
+  kind: ReadingKind
+  nodeId: string | null
+  /** How much it tells, bits: 1 halves the group. */
+  bits: number
+}
+
+/** Fits that differ less than this explain the readings alike. */
+export const ALIKE = 0.25
+/** A reading that tells less is no test. */
+const LEAST_BITS = 0.05
+/** More members than this of one group are not worked through for a test: the likeliest stand for the rest. */
+const MOST_TRIED = 24
+
+/** Ranked suspects in groups of those that read alike so far; as drawn and something else stand for themselves. Likeliest group first. */
+export function groupSuspects(suspects: readonly Suspect[], output: Output, proof: LineProof): SuspectGroup[] {
+  const groups: Suspect[][] = []
+  for (const suspect of suspects) {
+    const group = standsAlone(suspect) ? undefined : groups.find(([first]) => !standsAlone(first!) && Math.abs(first!.fit - suspect.fit) < ALIKE)
+    if (group) group.push(suspect)
+    else groups.push([suspect])
+  }
+  return groups
+    .map(group => ({
+      suspects: group, probability: group.reduce((sum, s) => sum + s.probability, 0), test: group.length > 1 ? nextTest(group, output, proof) : null,
+    }))
+    .sort((a, b) => b.probability - a.probability)
+}
+
+function standsAlone({ fault }: Suspect): boolean {
+  return fault === null || isSomethingElse(fault)
+}
+
+/** The reading not taken yet that tells most between these suspects. */
+export function nextTest(suspects: readonly Suspect[], output: Output, proof: LineProof): NextTest | null {
+  const plan = planOf(output)
+  const tried = suspects.slice(0, MOST_TRIED).map(s => ({ weight: s.probability, outcome: outcomeOf(output, s.fault) }))
+  const isOpen = (kind: ReadingKind, nodeId: string | null) => {
+    const standing = proof.standing.get(checkKey(kind, nodeId))
+    return !standing || standing.stale
+  }
+  const tests: NextTest[] = []
+  if (isOpen('line-impedance', null)) {
+    const readsAs = ({ solved: { head } }: Outcome) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 })
+    tests.push({ kind: 'line-impedance', nodeId: null, bits: tells(tried, readsAs) })
+  }
+  for (const { id } of speakersOf(output.wiring)) {
+    if (isOpen('sound', id)) {
+      tests.push({ kind: 'sound', nodeId: id, bits: tells(tried, (outcome) => {
+        const cut = cutsOut(outcome, plan)
+        const silent = cut + (1 - cut) * silentAt(id, outcome, plan)
+        return { silent, plays: 1 - silent }
+      }) })
+    }
+    if (isOpen('coil-dcr', id)) tests.push({ kind: 'coil-dcr', nodeId: id, bits: tells(tried, outcome => coilChances(id, outcome)) })
+  }
+  const best = tests.reduce<NextTest | null>((most, test) => most === null || test.bits > most.bits + 1e-9 ? test : most, null)
+  return best !== null && best.bits >= LEAST_BITS ? best : null
+}
+
+/** Line impedances that a meter tells apart. */
+function steps(ohm: number, spread: number): string {
+  return String(Math.round(Math.log(ohm) / (2 * spread)))
+}
+
+type Chances = Partial<Record<string, number>>
+
+/** What an outcome tells, bits: the entropy of what may be read, less what stays open with the fault known. Source: Shannon, mutual information. */
+function tells(tried: readonly { weight: number, outcome: Outcome }[], chancesOf: (outcome: Outcome) => Chances): number {
+  const total = tried.reduce((sum, t) => sum + t.weight, 0)
+  const mixed: Record<string, number> = {}
+  let known = 0
+  for (const { weight, outcome } of tried) {
+    const chances = chancesOf(outcome)
+    for (const [read, chance] of Object.entries(chances)) mixed[read] = (mixed[read] ?? 0) + weight / total * (chance ?? 0)
+    known += weight / total * entropy(chances)
+  }
+  return entropy(mixed) - known
+}
+
+function entropy(chances: Chances): number {
+  return Object.values(chances).reduce<number>((sum, p) => p !== undefined && p > 0 ? sum - p * Math.log2(p) : sum, 0)
+}
