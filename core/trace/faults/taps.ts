@@ -38,7 +38,7 @@ const stepped: Move = ({ tapW, tapsW }, way) => {
 
 /** Every transformer one tap up or down from the plan. */
 export const tapsOneOff: FaultDefinition = {
-  ...ofAllTaps('taps-one-off', 3, stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
+  ...ofAllTaps('taps-one-off', 1.5, stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
   plan: ({ output, fault }) => together(speakersOf(output.wiring).flatMap((speaker): SimpleEdit[] => {
     const tapW = speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? stepped(speaker.load, fault.way!) : null
     return tapW === null ? [] : [setTap(speaker, tapW) as SimpleEdit]
@@ -49,4 +49,4 @@ export const tapsOneOff: FaultDefinition = {
 const OTHER_SCALE = (100 / 70.71) ** 2
 
 /** Every dial set by its other scale: each draws double, or half. Common practice, no source: a classic fault. */
-export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 4, ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)
+export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 2, ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)
