@@ -1,5 +1,5 @@
 import { floorOhm, ratedW } from '#core/amplifier/index'
-import { writeQuantity } from '#core/quantity/write'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { exceeds, isUnderFloor } from '#core/quantity/tolerance'
 import type { LineEvaluation } from './evaluate'
 
@@ -22,7 +22,8 @@ export interface HeadFigures {
   parts: string
 }
 
-const W = (watts: number) => writeQuantity(watts, 'W')
+/** Watts as far as a glance needs them. */
+const W = (watts: number) => `${writeNumber(watts, watts >= 100 ? 3 : 2)} W`
 
 export function headFigures(line: LineEvaluation): HeadFigures {
   return line.kind === 'constant-voltage' ? onLine(line) : lowImpedance(line)

@@ -176,12 +176,12 @@ describe('what stands at the head of a rail', () => {
     ['taps under what the rule allows', jobOf('14 x 10 W on 70 V 200 W'), [140, 0, 200, 160], false, 'gives 140 W of 200 W', '', 25],
     ['taps over it', jobOf('14 x 10 W on 70 V 160 W'), [140, 0, 160, 128], false, 'gives 140 W of 160 W', '', -15],
     ['taps over the amplifier', jobOf('14 x 10 W on 70 V 120 W'), [140, 0, 120, 96], true, 'asked for 140 W, has 120 W', '', -55],
-    ['what the wire takes', ladder, [178.2, 10.55, 300, 226.4], false, 'gives 188.7 W of 300 W', '178.1 W arrive, 10.6 W in the wire', 50],
+    ['what the wire takes', ladder, [178.2, 10.55, 300, 226.4], false, 'gives 189 W of 300 W', '178 W arrive, 11 W in the wire', 50],
     ['an amplifier not known', jobOf('14 x 10 W on 70 V'), [140, 0, null, null], false, 'gives 140 W of a power not known', '', null],
     ['low impedance, a perfect match: all of the current, and not red', jobOf('8 on 100 W at 8'), [1, 0, 1, 1], false, 'gives 100 W, floor 8 Ω', '', 100],
     ['above the rated load', jobOf('16 on 100 W at 8'), [0.5, 0, 1, 1], false, 'gives 50 W, floor 8 Ω', '', 100],
     ['under the floor: red', jobOf('4 on 100 W at 8'), [2, 0, 1, 1], true, 'not allowed: floor 8 Ω', '', 100],
-    ['not rated there', jobOf('3 on 100 W at 4, from 2'), [0.667, 0, 1, 1], false, 'gives 75 W to 133.3 W, floor 2 Ω', '', 100],
+    ['not rated there', jobOf('3 on 100 W at 4, from 2'), [0.667, 0, 1, 1], false, 'gives 75 W to 133 W, floor 2 Ω', '', 100],
     ['of which nothing is known', jobOf('8'), [0, 0, null, null], false, 'power not known', '', null],
   ])('%s', (_, job, [used, lost, room, mark], isOver, says, parts, left) => {
     const [line] = evaluateJob(job)

@@ -19,8 +19,10 @@ const row = useTemplateRef<HTMLElement>('row')
 /** Deleting is asked twice: whether, and whether really. */
 const asked = ref<0 | 1 | 2>(0)
 
-const grade = computed(() => gradeOf(job.lines))
-const words = computed(() => plannedWords(grade.value, sumOf(job.lines, 'wrong')))
+// What was read wrong comes before what is tight on paper.
+const readsWrong = computed(() => job.state === 'wrong')
+const grade = computed(() => readsWrong.value ? 'stop' : gradeOf(job.lines))
+const words = computed(() => readsWrong.value ? 'Reads wrong' : plannedWords(grade.value, sumOf(job.lines, 'wrong')))
 const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
 const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
 /** The stations after the first, which the name itself leads to. */

@@ -35,5 +35,11 @@ th { text-align: left; font-weight: 400; }
 th, td { padding: 6px 14px 6px 0; border-top: 1px solid var(--rule); vertical-align: baseline; white-space: nowrap; }
 td:last-child { padding-right: 0; text-align: right; }
 .act { text-decoration: underline; color: var(--ink); }
-@media (max-width: 760px) { th, td { padding: 12px 8px 12px 0; font-size: 15px; } }
+@media (max-width: 760px) {
+  tr { display: grid; grid-template-columns: 1fr auto auto; gap: 0 14px; border-top: 1px solid var(--rule); padding: 9px 0; align-items: baseline; }
+  th, td { border: 0; padding: 3px 0; }
+  td:nth-child(3) { grid-row: 2; }
+  td:last-child { grid-row: 2; grid-column: 2 / -1; }
+  .act { padding: 9px 0 9px 18px; }
+}
 </style>

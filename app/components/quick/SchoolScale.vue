@@ -69,6 +69,6 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
 .value, .tick { font-size: 12.5px; fill: var(--ink-soft); }
 .tick { text-anchor: middle; }
 .value { paint-order: stroke; stroke: var(--paper); stroke-width: 4px; }
-.mine { stroke: var(--stop); stroke-width: 1.8; stroke-dasharray: 4 3; }
-.mine-text { fill: var(--stop); font-size: 13.5px; }
+.mine { stroke: var(--ink); stroke-width: 1.8; stroke-dasharray: 4 3; }
+.mine-text { fill: var(--ink); font-weight: 600; font-size: 13.5px; }
 </style>

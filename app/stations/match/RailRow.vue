@@ -82,10 +82,8 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <span v-if="lineReading" class="read small" :class="lineReading.verdict.grade" :title="`line impedance ${lineReading.verdict.code}`">
         {{ lineSays }}
       </span>
-      <span class="numbers">
-        <ReserveScale :line="line" />
-        <span class="fine soft">{{ fine }}</span>
-      </span>
+      <ReserveScale :line="line" class="scale" />
+      <span class="fine soft">{{ fine }}</span>
     </div>
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
       <g class="signal">
@@ -145,13 +143,15 @@ suspect:
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
 .selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--copper); }
-.top { display: flex; align-items: flex-start; gap: 10px 12px; padding-left: 24px; min-height: 42px; }
+.top { display: grid; grid-template-columns: minmax(70px, max-content) max-content minmax(0, max-content) 1fr max-content; align-items: center;
+  gap: 0 12px; padding: 0 14px 0 24px; min-height: 42px; }
 .name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.read { line-height: 24px; white-space: nowrap; }
+.read { line-height: 24px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .read.good { color: var(--good); }
 .read.stop, .read.tight { color: var(--stop); }
-.numbers { margin-left: auto; display: grid; justify-items: end; padding-right: 14px; flex: none; }
-.fine { font-size: 13.5px; line-height: 17px; white-space: nowrap; }
+.scale { grid-column: 5; }
+.fine { grid-column: 1 / -1; text-align: right; margin-top: -3px; font-size: 13.5px; line-height: 17px; white-space: nowrap; overflow: hidden;
+  text-overflow: ellipsis; }
 .rail { display: block; overflow: visible; margin-top: -4px; }
 .signal polyline { fill: none; stroke: var(--copper); stroke-linejoin: round; }
 .signal .suspect { stroke-dasharray: 5 4; }
@@ -184,7 +184,8 @@ suspect:
 .core { fill: var(--copper); }
 .terminal.chosen .ring { fill: var(--ink); }
 @media (max-width: 760px) {
-  .top { flex-wrap: wrap; }
-  .numbers { margin-left: 0; padding-right: 0; min-width: 0; justify-items: start; flex: 1 1 100%; padding-bottom: 4px; }
+  .top { padding-right: 0; grid-template-columns: minmax(70px, max-content) max-content minmax(0, 1fr); }
+  .scale, .read { grid-column: 1 / -1; }
+  .fine { text-align: left; white-space: normal; padding-bottom: 4px; }
 }
 </style>

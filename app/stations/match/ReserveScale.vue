@@ -6,7 +6,7 @@ import { headFigures } from '#core/match/headFigures'
 /** What one output gives, against what it can give (a line) or against its floor (low impedance). Red is what is not allowed. */
 const { line } = defineProps<{ line: LineEvaluation }>()
 
-const WIDTH = 194
+const WIDTH = 168
 
 const figures = computed(() => headFigures(line))
 const end = computed(() => Math.max(figures.value.room ?? 0, figures.value.used + figures.value.lost) || 1)
@@ -46,7 +46,7 @@ const spoken = computed(() => [figures.value.says, figures.value.parts].filter(B
 .hatch { stroke: var(--ink); stroke-width: 1.6; }
 .mark { stroke: var(--copper); stroke-width: 1.4; }
 .mark.chosen { stroke-width: 3.2; }
-.text { font-size: 14px; white-space: nowrap; text-align: right; min-width: 196px; }
+.text { font-size: 14px; white-space: nowrap; text-align: right; min-width: 172px; }
 .text.over { color: var(--stop); }
 @media (max-width: 760px) { .scale { flex-wrap: wrap; gap: 0 10px; } .text { text-align: left; min-width: 0; } }
 </style>
