@@ -90,6 +90,18 @@ describe('what stands, what is history', () => {
     const after = proof([read('a', 10, 160), read('b', 40, 101)], 30)
     expect([after.unproved.length, after.wrong, after.proved, after.total]).toEqual([0, 0, 1, 21])
   })
+  test.each<[string, Reading[], number, number[]]>([
+    // Unproved repairs, stale ones among those that stand, and what is proved.
+    ['a good reading at the very moment of the repair proves it', [read('a', 30, 101)], 30, [0, 0, 1]],
+    ['one before it does not, and counts no more', [read('a', 20, 101)], 30, [1, 1, 1]],
+    ['a bad one after it does not', [read('a', 40, 160)], 30, [1, 0, 0]],
+    ['a good one of another speaker does not', [{ ...read('a', 40, 6), kind: 'sound', nodeId: 'o1n5', value: { is: 'plays' } }], 30, [1, 0, 1]],
+    ['a good one of the speaker itself does', [{ ...read('a', 40, 6), kind: 'sound', nodeId: 'o1n3', value: { is: 'plays' } }], 30, [0, 0, 1]],
+    ['one that says nothing does not', [{ ...read('a', 40, 6), kind: 'line-dcr', value: { is: 'ohm', ohm: 12 } }], 30, [1, 0, 0]],
+  ])('%s', (_, readings, repairedAt, wanted) => {
+    const p = proof(readings, repairedAt)
+    expect([p.unproved.length, [...p.standing.values()].filter(j => j.stale).length, p.proved]).toEqual(wanted)
+  })
   test('history keeps every reading, newest first', () => {
     const job = { ...jobOf('8'), readings: Records.of([read('a', 10, 1), read('b', 20, 2, { withdrawn: true })]) }
     expect(historyOf(job, 'out1', 'line-impedance', null).map(r => r.id)).toEqual(['b', 'a'])

@@ -88,6 +88,13 @@ describe('an edit that no longer fits is refused with its reason, and changes no
     ['a reading corrected twice', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), supersedes: 'r1' } }, { kind: 'reading.add', reading: { ...reading('r3'), supersedes: 'r1' } }] }, 'corrected-already', /corrected already/],
     ['a correction of another kind', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), kind: 'line-dcr', supersedes: 'r1' } }] }, 'not-valid', /same place and kind/],
     ['a redo into a place taken meanwhile', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: true }, { kind: 'reading.add', reading: { ...reading('r3'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: false }] }, 'corrected-already', /corrected already/],
+    ['a lead that another window has changed', { kind: 'lead.set', nodeId: speaker.id, was: lead, to: { ...lead, lengthM: 9 } }, 'changed-meanwhile', /lead|cable|length/],
+    ['a lead of nothing', { kind: 'lead.set', nodeId: 'gone', was: null, to: lead }, 'not-there', /removed/],
+    ['a repair of nothing', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'gone', fault: 'open-at-drop', note: '', withdrawn: false } }, 'not-there', /speaker/],
+    ['a repair at a speaker of another line', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out2', nodeId: speaker.id, fault: 'open-at-drop', note: '', withdrawn: false } }, 'not-there', /speaker/],
+    ['a repair of a line that is gone', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'gone', nodeId: null, fault: 'taps-one-off', note: '', withdrawn: false } }, 'not-there', /output/],
+    ['a reading taken back that is not there', { kind: 'reading.withdraw', readingId: 'gone', withdrawn: true }, 'not-there', /reading/],
+    ['a repair taken back that is not there', { kind: 'repair.withdraw', repairId: 'gone', withdrawn: true }, 'not-there', /repair/],
     ['half of a batch', { kind: 'batch', edits: [{ kind: 'node.remove', nodeId: speaker.id }, { kind: 'node.remove', nodeId: speaker.id }] }, 'not-there', /speaker/],
   ])('%s', (_, edit, code, says) => {
     const job = start()

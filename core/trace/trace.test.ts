@@ -147,6 +147,31 @@ describe('what explains readings, and how well', () => {
   })
 })
 
+test('a reading from before a repair counts no more; a kind of many places weighs no more than one of few', () => {
+  const job = lines.distributed!
+  const output = outputOf(job)
+  const id = speakersOf(output.wiring)[2]!.id
+  const open = reading('sound', { is: 'silent' }, id)
+  const fix = { id: 'fix', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id, fault: 'open-at-drop' as const, note: '', withdrawn: false }
+  const told = (repairs: (typeof fix)[]) =>
+    nameOf(rankSuspects(output, proveLine({ ...job, readings: Records.of([open]), repairs: Records.of(repairs) }, output))[0]!)
+  expect([told([]), told([fix])]).toEqual([`open-at-drop ${id}`, 'as drawn'])
+  const shares = new Map<string, number>()
+  for (const s of rank(job, [])) shares.set(s.fault?.kind ?? 'as drawn', (shares.get(s.fault?.kind ?? 'as drawn') ?? 0) + s.probability)
+  for (const { kind, prior } of FAULTS) expect([kind, (shares.get(kind)! / shares.get('open-at-drop')!).toFixed(6)]).toEqual([kind, (prior / 10).toFixed(6)])
+})
+
+test('what an ohmmeter at the head says: through transformers only whether there is a way round, on plain speakers how much', () => {
+  const dcr = (name: string, value: ReadingValue) => rank(lines[name]!, [reading('line-dcr', value)])
+  const chanceOf = (suspects: Suspect[], kind: string) => suspects.filter(s => s.fault?.kind === kind).reduce((sum, s) => sum + s.probability, 0)
+  const before = rank(lines.plain!, [])
+  // Three coils of 6.4 Ω across each other are 2.1 Ω and their cable; two 3.2 Ω.
+  expect(chanceOf(dcr('plain', { is: 'ohm', ohm: 3.6 }), 'open-at-drop')).toBeGreaterThan(3 * chanceOf(before, 'open-at-drop'))
+  expect(chanceOf(dcr('plain', { is: 'open' }), 'break-in-reach')).toBeGreaterThan(0.5)
+  expect(chanceOf(dcr('distributed', { is: 'ohm', ohm: 0.2 }), 'short-at-drop')).toBeGreaterThan(0.9)
+  expect(chanceOf(dcr('distributed', { is: 'ohm', ohm: 12 }), 'short-at-drop')).toBeLessThan(1e-3)
+})
+
 test('evidence that a fault cannot give excludes it', () => {
   const job = lines.distributed!
   const speakers = speakersOf(outputOf(job).wiring)

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { evaluateJob } from '#core/match/evaluate'
-import { jobOf, outputOf } from '#core/testing/jobs'
+import { cabled, jobOf, outputOf } from '#core/testing/jobs'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
 import { drawRail, TAG } from './rail'
 import { shortLabel, wattText } from '~/drawing/speakerText'
@@ -33,6 +33,16 @@ describe.each(LINES)('“%s”', (text) => {
     if (drawing.units.every(u => u.count === 1)) expect(drawing.units.length).toBe(line.speakers.length)
     else expect(drawing.units.length).toBeLessThan(line.speakers.length)
   })
+})
+
+test('a rail is as thick as what flows in it and as strong as the volts on it', () => {
+  const job = cabled(jobOf('2 x 100 W on 70 V 400 W'), { cable: { awg: 24 }, lengthM: 10 })
+  const line = evaluateJob(job)[0]!
+  const { reaches } = drawRail(outputOf(job).wiring, new Map(line.drops.map(d => [d.nodeId, d])), 800)
+  // Where it hangs, each speaker's own volts over the line's; the second length carries half of the current.
+  const volts = line.drops.map(d => d.volts! / 70.71)
+  reaches.forEach((reach, k) => expect([reach.volts.toFixed(2), reach.weight.toFixed(1)]).toEqual([volts[k]!.toFixed(2), ['1.0', '0.5'][k]]))
+  expect(volts[1]).toBeLessThan(0.95)
 })
 
 test('text that fits a tag', () => expect([wattText(null), wattText(29.47), wattText(625.4), shortLabel('07'), shortLabel('Saloon port')]).toEqual(['—', '29.5', '625', '07', 'Saloon…']))

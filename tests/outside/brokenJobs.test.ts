@@ -7,10 +7,10 @@ import { reportOf } from '#core/match/report'
 import { rankSuspects } from '#core/trace/rank'
 import { jobOf } from '#core/testing/jobs'
 import { seeded, type Chance } from '#core/testing/trees'
-import { toDocument } from './document'
-import { JobError } from './jobError'
-import { readJob } from './readJob'
-import { Records } from './records'
+import { toDocument } from '#core/job/document'
+import { JobError } from '#core/job/jobError'
+import { readJob } from '#core/job/readJob'
+import { Records } from '#core/job/records'
 
 /** Every place in a document, as a path of keys. */
 function placesOf(value: unknown, path: (string | number)[] = []): (string | number)[][] {
