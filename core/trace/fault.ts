@@ -37,6 +37,8 @@ export interface FaultDefinition {
   coil: Partial<Record<CoilOutcome, number>>
   /** Part of the watts at its place that reach the speaker itself; the rest heats what is in series with it. Not given: all. */
   ownPart?: number
+  /** What is taken for granted at a place because nobody says; null where nothing is. */
+  assumes?: (speaker: Speaker) => string | null
   /** Where the line may be meant so, and the drawing is what is wrong: the drawing as the line reads. */
   plan?: (question: PlanQuestion) => Edit | null
 }

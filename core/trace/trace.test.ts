@@ -143,6 +143,8 @@ describe('what explains readings, and how well', () => {
       const meant = { ...applyEdit(job, edit).job, readings }
       expect([fault.kind, ...[...proveLine(meant, outputOf(meant)).standing.values()].map(j => j.verdict.grade)]).toEqual([fault.kind, 'good'])
     }
+    const [speaker] = speakersOf(output.wiring)
+    expect(FAULTS.flatMap(f => [f.assumes?.({ ...speaker!, driverOhm: null }), f.assumes?.({ ...speaker!, driverOhm: 4 })]).filter(Boolean)).toEqual(['its driver taken as 8 Ω'])
     expect(FAULTS.filter(f => f.plan).map(f => f.kind)).toEqual(['wrong-tap', 'taps-one-off', 'extra-speaker'])
   })
 })

@@ -5,7 +5,8 @@ import type { Amplifier, Output } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
-import { writeRating } from '#core/amplifier/index'
+import { contradictionsOf, writeRating } from '#core/amplifier/index'
+import { findingWords } from '#core/match/words'
 import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
 import TextEntry from '~/components/form/TextEntry.vue'
@@ -23,6 +24,9 @@ type Fields = Pick<Output, 'label' | 'name' | 'rating'>
 function setOutput(to: Partial<Fields>): void {
   store.edit({ kind: 'output.set', outputId: output.id, ...setting<Fields, Partial<Fields>>(output, to) })
 }
+/** What a rating says against itself is told where it is entered. */
+const remarks = computed(() => contradictionsOf(output.rating)
+  .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
 function setAmplifier(to: { name?: string, place?: string }): void {
   const a = amplifier.value
   if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place'>, typeof to>(a, to) })
@@ -41,6 +45,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
         @commit="setOutput({ rating: $event })" />
       <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
         impedance; empty for not known.</p>
+      <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
     </div>
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
@@ -68,6 +73,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
 .form { display: grid; gap: 14px; }
 .two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
 .note { padding-top: 4px; }
+.remark { color: var(--tight); }
 .amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; }
 .acts { display: grid; justify-items: start; border-top: 1px solid var(--rule); padding-top: 8px; }
 .acts .act { white-space: normal; }

@@ -44,7 +44,9 @@ function labelOf(node: WireNode): string {
 const WAYS = { up: 'they draw more than planned', down: 'they draw less than planned' } as const
 function saysOf({ fault }: Suspect): string {
   if (!fault) return 'Nothing: the line is as drawn'
-  const more = fault.tapW !== null ? `on ${writeQuantity(fault.tapW, 'W')}` : fault.way ? WAYS[fault.way] : ''
+  const speaker = selected.line?.speakers.find(s => s.id === fault.nodeId)
+  const assumed = speaker ? FAULTS.find(f => f.kind === fault.kind)?.assumes?.(speaker) : null
+  const more = fault.tapW !== null ? `on ${writeQuantity(fault.tapW, 'W')}` : fault.way ? WAYS[fault.way] : assumed ?? ''
   return [FAULT_WORDS[fault.kind].at(placeName(fault.nodeId)), more].filter(Boolean).join(': ')
 }
 const makesOf = ({ fault, lineOhm }: Suspect) => fault?.kind === 'something-else'

@@ -16,4 +16,5 @@ export const lowImpedancePosition: FaultDefinition = {
     return { ...branch, node: { ...node, load: { kind: 'nominal', nominalOhm: driverOhm } } }
   }),
   coil: { right: 1 },
+  assumes: ({ driverOhm }) => driverOhm === null ? `its driver taken as ${USUAL_DRIVER_OHM} Ω` : null,
 }
