@@ -4,9 +4,9 @@ import { withBranch } from '#core/job/tree'
 import { Records } from '#core/job/records'
 import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { predictLine } from './predict'
-import { checkKey, historyOf, proveLine } from './proof'
-import { judge } from './verdict'
-import { GRADE_WORDS, MARKS, plannedWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
+import { checkKey, firstWrong, historyOf, proveLine } from './proof'
+import { isWrong, judge } from './verdict'
+import { GRADE_WORDS, markOf, MARKS, plannedWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
 
 const driver8 = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, driverOhm: 8 } } : b), job)
 const foretold = (job: Job, kind: ReadingKind) => predictLine(outputOf(job)).find(p => p.kind === kind)!
@@ -63,6 +63,45 @@ test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
   expect(verdictWords(kind, verdict.code, predicted)).toMatch(says)
 })
 
+test('the edges of a band, to the hair: 100 Ω by a tenth', () => {
+  const plan = foretold(jobOf('10 x 5 W on 70 V'), 'line-impedance')
+  const [low, high] = [plan.low!, plan.high!]
+  const hair = 1e-9
+  const edges: [number, string][] = [
+    [low, 'as-planned'], [low * (1 - hair), 'just-low'], [low * 0.95, 'just-low'], [low * 0.95 * (1 - hair), 'low'], [low * 0.6 / 0.7 * (1 + hair), 'low'], [low * 0.6 / 0.7 * (1 - hair), 'far-low'],
+    [high, 'as-planned'], [high * (1 + hair), 'just-high'], [high * 1.05, 'just-high'], [high * 1.05 * (1 + hair), 'high'], [high * 2, 'high'], [high * 2 * (1 + hair), 'far-high'],
+    [0.5, 'far-low'], [0.5 - hair, 'short'],
+  ]
+  expect(edges.map(([ohm]) => judge({ is: 'ohm', ohm }, plan).code)).toEqual(edges.map(([, code]) => code))
+  // Of a band under an ohm a short is half of its lower edge.
+  const small = { ...plan, low: 0.6, expected: 0.7, high: 0.8 }
+  expect([0.29, 0.31, 0.7].map(ohm => judge({ is: 'ohm', ohm }, small).code)).toEqual(['short', 'far-low', 'as-planned'])
+  // Known to one side alone, or not at all, nothing is judged; copper end to end is a short all the same.
+  const codes = (p: Parameters<typeof judge>[1]) => [0.4, 50].map(ohm => judge({ is: 'ohm', ohm }, p).code)
+  expect([codes({ ...plan, low: null }), codes({ ...plan, high: null }), codes(null), codes({ ...plan, kind: 'line-dcr', low: null, high: null })])
+    .toEqual([['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['short', 'not-open']])
+  expect((['good', 'tight', 'stop', 'unknown'] as const).map(grade => [isWrong({ code: 'high', grade }), markOf(grade)])).toEqual([[false, '✓'], [true, '✕'], [true, '✕'], [false, '~']])
+  expect([markOf(null), valueWords({ is: 'open' }), valueWords({ is: 'ohm', ohm: 8 })]).toEqual(['·', 'open', '8 Ω'])
+  expect([verdictWords('coil-dcr', 'nothing-to-compare', null), verdictWords('coil-dcr', 'nothing-to-compare', { ...plan, source: 'x' }), verdictWords('sound', 'silent', null).startsWith('An open coil')])
+    .toEqual(['Nothing to compare with: no plan for this place.', 'Nothing to compare with: x.', true])
+})
+
+describe('what is foretold of units whose curve is known', () => {
+  const motional = { kind: 'motional' as const, nominalOhm: 8, reOhm: 5.6, leH: 0.5e-3, fsHz: 45, qms: 4.2, qes: 0.48 }
+  const known = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: motional } } : b), job)
+  // Small, JAES 1972: 6.19 Ω at 1 kHz; a tenth to each side, Re likewise.
+  test.each<[ReadingKind, (number | null)[]]>([['line-impedance', [5.57, 6.19, 6.8]], ['line-dcr', [5.04, 5.6, 6.16]], ['coil-dcr', [5.04, 5.6, 6.16]]])('%s', (kind, wanted) => {
+    const p = foretold(known(jobOf('8')), kind)
+    expect([p.low, p.expected, p.high].map(v => v!.toFixed(2))).toEqual(wanted.map(v => v!.toFixed(2)))
+  })
+  test('one transformer among plain speakers, and an ohmmeter sees its copper; a tap on off hides nothing; of no speaker nothing is foretold', () => {
+    const mixed = withBranch(jobOf('8 || 8'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [10] } } } : b)
+    expect([foretold(mixed, 'line-dcr').low, foretold(mixed, 'line-dcr').source]).toEqual([null, expect.stringMatching(/copper of the windings/)])
+    const off = withBranch(jobOf('2 x 5 W on 70 V'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [5] } } } : b)
+    expect([foretold(off, 'line-impedance').expected!.toFixed(0), predictLine({ ...outputOf(off), wiring: { ...outputOf(off).wiring, children: [] } })]).toEqual(['1000', []])
+  })
+})
+
 describe('what stands, what is history', () => {
   const read = (id: string, minute: number, ohm: number, more: Partial<Reading> = {}): Reading => ({
     id, at: `2026-05-04T09:${String(minute).padStart(2, '0')}:00Z`, kind: 'line-impedance', outputId: 'out1', nodeId: null,
@@ -82,6 +121,8 @@ describe('what stands, what is history', () => {
     ['a correction in place of the wrong one', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
     ['a withdrawn correction corrects nothing', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a', withdrawn: true })], 'a'],
     ['none', [], undefined],
+    ['of two at one moment the later in the list', [read('a', 10, 100), read('b', 10, 101)], 'b'],
+    ['a correction of another place corrects nothing here', [read('a', 10, 100), read('b', 20, 7, { supersedes: 'x', nodeId: 'o1n3', kind: 'coil-dcr' })], 'a'],
   ])('%s', (_, readings, id) => expect(standing(proof(readings))).toBe(id))
 
   test('a repair makes earlier readings stale and is proved by a good one after it', () => {
@@ -103,7 +144,10 @@ describe('what stands, what is history', () => {
     expect([p.unproved.length, [...p.standing.values()].filter(j => j.stale).length, p.proved]).toEqual(wanted)
   })
   test('history keeps every reading, newest first', () => {
-    const job = { ...jobOf('8'), readings: Records.of([read('a', 10, 1), read('b', 20, 2, { withdrawn: true })]) }
+    const others = [read('c', 30, 3, { kind: 'line-dcr' }), read('d', 30, 3, { nodeId: 'o1n3' }), read('e', 30, 3, { outputId: 'out2' })]
+    const job = { ...jobOf('8'), readings: Records.of([read('a', 10, 1), read('b', 20, 2, { withdrawn: true }), ...others]) }
     expect(historyOf(job, 'out1', 'line-impedance', null).map(r => r.id)).toEqual(['b', 'a'])
+    expect(firstWrong(proof([read('a', 10, 100)]))).toBeNull()
+    expect(firstWrong(proof([read('a', 10, 160)]))!.reading.id).toBe('a')
   })
 })

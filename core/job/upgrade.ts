@@ -2,17 +2,12 @@ import { FORMAT_NAME, FORMAT_VERSION } from './schema'
 import { JobError } from './jobError'
 import { supersedeOnce } from './upgrades/from1'
 import { moreFaults } from './upgrades/from2'
+import type { Fields, Upgrade } from './upgrades/step'
 
 /**
  * Documents and edits that an older version wrote, in files, in the database and in a browser's storage, brought up to
  * this one. A change of the document, of an edit, or of the values of an enum is a step here.
  */
-export interface Upgrade {
-  /** The document of the next version, and in sentences what could not be carried over as it stood. */
-  document: (document: Fields) => { document: Fields, remarks: string[] }
-  edit: (edit: Fields) => Fields
-}
-type Fields = Record<string, unknown>
 
 /** Steps by the version that they start from. */
 const UPGRADES: Record<number, Upgrade> = {

@@ -1,13 +1,9 @@
 import { ratedW } from '#core/amplifier/index'
 import type { Practice } from '#core/job/schema'
-import { reserveSchool, type CountedDraw } from '#core/practice/reserve'
+import { reserveSchool } from '#core/practice/reserve'
+import { countedDraw } from './draw'
 import type { LineFacts } from './facts'
 import type { Requirement } from './requirements'
-
-/** A line's draw as the schools of reserve count it. */
-export function countedDraw({ amplifierW, lostW }: Pick<LineFacts, 'amplifierW' | 'lostW'>, drawW: number): CountedDraw {
-  return { tapsW: drawW, reachedW: amplifierW === null || lostW === null ? drawW : amplifierW - lostW, wireLossW: lostW ?? 0 }
-}
 
 /** What the taps of a line may draw on its output, by the chosen school, W; null where draw or rating are not known. */
 export function allowedTapsW(line: Pick<LineFacts, 'output' | 'drawW' | 'amplifierW' | 'lostW'>, practice: Practice): number | null {

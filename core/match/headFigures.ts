@@ -40,7 +40,7 @@ function onLine(line: LineEvaluation): HeadFigures {
   const says = line.speakers.length === 0
     ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
     : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
-  return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: partsOf(line) }
+  return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
 function lowImpedance(line: LineEvaluation): HeadFigures {

@@ -1,7 +1,7 @@
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import type { Practice } from '#core/job/schema'
-import { countedDraw } from './allowance'
+import { countedDraw } from './draw'
 import type { LineFacts } from './facts'
 import { standsContinuousW } from './rules/sharing'
 

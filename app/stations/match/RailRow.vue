@@ -33,11 +33,14 @@ const cables = computed(() => {
   const used = new Set(branchesOf(line.output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
   return used.size === 0 ? 'cable not stated' : used.size > 2 ? `${used.size} cables` : [...used].join(', ')
 })
+const figures = computed(() => headFigures(line))
+/** What a speaker gets; of a line that asks for more than there is, it is not to be said. */
+const wattsOf = (nodeId: string) => figures.value.isOver ? null : facts.value.get(nodeId)!.powerW
 const fine = computed(() => {
   if (line.speakers.length === 0) return ''
   const head = line.loadOhm === null ? `head ${line.head}` : `head ${writeQuantity(line.loadOhm, 'Ω')}`
   const far = line.farthest && line.cable.stated > 0 ? `far end ${line.cable.missing > 0 ? 'at least ' : ''}${writeDb(line.farthest.lossDb)}` : ''
-  return [headFigures(line).parts, cables.value, head, far].filter(Boolean).join(', ')
+  return [figures.value.parts, cables.value, head, far].filter(Boolean).join(', ')
 })
 
 /** Thin where little flows, thick at the head. */
@@ -61,11 +64,11 @@ const lineSays = computed(() => {
 })
 
 const spokenTag = (speaker: Speaker) => {
-  const drop = facts.value.get(speaker.id)!
+  const watts = wattsOf(speaker.id)
   const marks = marksOf(speaker).map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARKS[m.grade].says}`).join(', ')
   const suspect = suspects?.get(speaker.id)
   return [
-    `Speaker ${speaker.label}`, speaker.name, wiringText(speaker), drop.powerW === null ? '' : `gets ${writeQuantity(drop.powerW, 'W')}`, marks,
+    `Speaker ${speaker.label}`, speaker.name, wiringText(speaker), watts === null ? '' : `gets ${writeQuantity(watts, 'W')}`, marks,
     awaiting.value.has(speaker.id) ? 'repaired, to be proved' : repaired.value.has(speaker.id) ? 'repaired and proved' : '', suspect ? `suspect ${suspect.rank}` : '',
   ].filter(Boolean).join(', ')
 }
@@ -113,7 +116,7 @@ suspect:
         <circle cy="7" r="2" class="hole" />
         <text y="20" class="label">{{ shortLabel(tag.speaker.label) }}</text>
         <text y="35" class="figure wiring">{{ wiringText(tag.speaker) }}</text>
-        <text y="48.5" class="figure watts">{{ wattText(facts.get(tag.speaker.id)!.powerW) }}</text>
+        <text y="48.5" class="figure watts">{{ wattText(wattsOf(tag.speaker.id)) }}</text>
         <g class="marks" :transform="`translate(0 ${TAG.height + 11})`">
           <text
             v-for="(mark, k) in marksOf(tag.speaker)" :key="mark.kind" :x="k * 17 - 8.5" y="4"

@@ -1,11 +1,11 @@
+import type { Fields } from './step'
+
 /**
  * Version 1 let several readings correct the same one, let a correction name a reading of another place, and let a file
  * carry corrections in a ring. From version 2 on a correction names an earlier reading of its own place and kind, and
  * each reading is corrected once. A second correction corrects the first; a name that cannot stand is taken off, with a
  * remark, and the reading itself stays.
  */
-type Fields = Record<string, unknown>
-
 export function supersedeOnce(document: Fields): { document: Fields, remarks: string[] } {
   const { readings } = document
   if (!Array.isArray(readings) || !readings.every(r => r !== null && typeof r === 'object')) return { document, remarks: [] }

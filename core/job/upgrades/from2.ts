@@ -1,4 +1,4 @@
-import type { Upgrade } from '../upgrade'
+import type { Upgrade } from './step'
 
 /**
  * Version 2 knew fewer kinds of fault, and a repair always named a speaker or a group. Version 3 adds kinds, and a repair of the

@@ -1,7 +1,8 @@
 import { lineKindOf, ratedW } from '#core/amplifier/index'
 import { reserveSchool } from '#core/practice/reserve'
 import { exceeds } from '#core/quantity/tolerance'
-import { allowedTapsW, countedDraw } from '../allowance'
+import { allowedTapsW } from '../allowance'
+import { countedDraw } from '../draw'
 import { found, type Rule } from './rule'
 
 /** Taps against the amplifier, by the chosen school of reserve. */
