@@ -1,25 +1,27 @@
 import { onBeforeUnmount, onMounted } from 'vue'
-import type { KeyBinding } from './keyBinding'
+import { actsOnPage, type FocusPlace, type KeyBinding } from './keyBinding'
 
 function nameOf(event: KeyboardEvent): string {
   const named = event.key.length > 1
   return [(event.ctrlKey || event.metaKey) && 'Ctrl', named && event.shiftKey && 'Shift', event.key].filter(Boolean).join('+')
 }
 
-/** True where a key types something: keys of the page keep out. */
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],[role=dialog]') !== null)
+function placeOf(target: EventTarget | null): FocusPlace {
+  if (!(target instanceof HTMLElement)) return { typing: false, form: false, presses: false }
+  return {
+    typing: target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],[role=dialog]') !== null,
+    form: target.closest('form,[data-form]') !== null,
+    presses: target.closest('button,a') !== null,
+  }
 }
 
 /** Keys of a page while it is shown. */
 export function useKeys(bindings: () => KeyBinding[]): void {
   const onKey = (event: KeyboardEvent) => {
-    if (event.defaultPrevented || event.altKey || isTyping(event.target)) return
+    if (event.defaultPrevented || event.altKey) return
     const name = nameOf(event)
     const binding = bindings().find(b => b.keys.includes(name))
-    if (!binding) return
-    // Enter and space on a button or link press that button.
-    if ((name === 'Enter' || name === ' ') && event.target instanceof HTMLElement && event.target.closest('button,a')) return
+    if (!binding || !actsOnPage(name, placeOf(event.target))) return
     event.preventDefault()
     binding.run(event)
   }

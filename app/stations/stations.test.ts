@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import type { KeyBinding } from '~/composables/keyBinding'
+import { actsOnPage, type KeyBinding } from '~/composables/keyBinding'
 import { demoJobs } from '../../demo'
 import { evaluateJob } from '#core/match/evaluate'
 import { jobState } from '#core/match/jobState'
@@ -75,4 +75,15 @@ test('what is shown of a ranking: the likely groups, some of many members, and n
   const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004, test: null }])
   expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[6, 3]])
   expect([1, 0.996, 0.994, 0.014, 0.009, 0].map(shareText)).toEqual(['over 99 %', 'over 99 %', '99 %', '1 %', 'under 1 %', 'under 1 %'])
+})
+
+describe('whether a key of the page acts where the focus is', () => {
+  const nowhere = { typing: false, form: false, presses: false }
+  test.each([
+    ['on the page', 'o', nowhere, true], ['in a field', 'o', { ...nowhere, typing: true }, false], ['in a field, Escape as well', 'Escape', { ...nowhere, typing: true }, false],
+    ['on a button of a form, a letter', 'o', { ...nowhere, form: true, presses: true }, false], ['on a button of a form, a sign', '=', { ...nowhere, form: true, presses: true }, false],
+    ['on a button of a form, Escape', 'Escape', { ...nowhere, form: true, presses: true }, true], ['on a button of a form, undo', 'Ctrl+z', { ...nowhere, form: true, presses: true }, true],
+    ['on a button, a letter', 'o', { ...nowhere, presses: true }, true], ['on a button, Enter', 'Enter', { ...nowhere, presses: true }, false], ['on a button, Space', ' ', { ...nowhere, presses: true }, false],
+    ['on the page, Space', ' ', nowhere, true],
+  ])('%s', (_, name, place, acts) => expect(actsOnPage(name, place)).toBe(acts))
 })

@@ -40,3 +40,11 @@ export function dcrAt(edge: Edge): View {
     return { kind: 'resistor', ohm: stated * DCR_BANDS[load.kind][edge] }
   }
 }
+
+/** Copper of a transformer's winding, Ω: a few to some tens, and never known. Common practice, no source. It tells a way round from none, and no more. */
+const SOME_WINDING_OHM = 10
+
+/** Whether there is a way round, with every winding taken as some copper. Its ohms mean nothing. */
+export const throughWindings: View = load => load.kind === 'tap'
+  ? load.tapW === 0 ? { kind: 'open' } : { kind: 'resistor', ohm: SOME_WINDING_OHM }
+  : dcrAt('expected')(load)

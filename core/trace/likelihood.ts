@@ -58,11 +58,24 @@ export function likeAnyOhm(value: ReadingValue): number {
   return value.is === 'ohm' && value.ohm >= SHORT_OHM ? 0.8 / (2 * Math.log(8)) : 0.1
 }
 
-/** Through transformers an ohmmeter tells only whether there is a way round. */
-export function likeNotOpen(value: ReadingValue, seen: Seen): number {
-  if (value.is === 'open') return seen.state === 'open' ? 1 : 0
-  if (value.is === 'ohm' && value.ohm < SHORT_OHM) return seen.state === 'short' ? 1 : 0
-  return seen.state === 'open' ? 0 : 1
+/** What an ohmmeter through transformers may show of something that is not in the list: a way round, open, or a short. */
+export function likeAnyWay(value: ReadingValue): number {
+  return value.is === 'ohm' && value.ohm >= SHORT_OHM ? 0.8 : 0.1
+}
+
+/** A reading that a way round, or a short, hardly gives. */
+const HARDLY = 0.02
+
+/**
+ * Through transformers an ohmmeter tells whether there is a way round (`way`: every winding some copper), and whether one goes round
+ * the windings (`bare`: windings open), which reads as its own copper alone.
+ */
+export function likeNotOpen(value: ReadingValue, way: Seen, bare: Seen): number {
+  if (value.is === 'open') return way.state === 'open' ? 1 : 0
+  if (value.is !== 'ohm' || way.state === 'open') return 0
+  if (bare.state === 'open') return value.ohm < SHORT_OHM ? HARDLY : 1
+  const bareOhm = bare.state === 'short' ? 0 : bare.ohm
+  return value.ohm >= bareOhm / 2 - SHORT_OHM && value.ohm <= 2 * bareOhm + SHORT_OHM ? 1 : HARDLY
 }
 
 /** What a coil reading comes to; null where there is nothing to compare it with. */

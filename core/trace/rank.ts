@@ -1,14 +1,13 @@
-import { impedanceAt, dcrAt } from '#core/check/bands'
+import { dcrAt, impedanceAt, throughWindings } from '#core/check/bands'
 import { METER_HZ } from '#core/check/predict'
 import type { JudgedReading, LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { headOf, solveLine, type LineSolution } from '#core/network/line'
-import type { Seen } from '#core/network/solve'
 import type { WiringNode } from '#core/network/tree'
 import { COIL_OUTCOMES, faultAt, type Fault, type FaultDefinition } from './fault'
 import { FAULTS } from './faults'
-import { coilOutcome, cutOutChance, likeAnyOhm, likeNotOpen, likeOhm, silentChance, spreadOf, withSlip, type Spread } from './likelihood'
+import { coilOutcome, cutOutChance, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, spreadOf, withSlip, type Spread } from './likelihood'
 
 /** A fault, or none (`fault` null: the line is as drawn), and how well it explains the readings. */
 export interface Suspect {
@@ -164,7 +163,7 @@ function fitOfAnything(readings: readonly JudgedReading[], speakers: number): nu
     switch (kind) {
       case 'sound': return sum
       case 'line-impedance': return sum + Math.log(likeAnyOhm(value))
-      case 'line-dcr': return sum + Math.log(predicted?.low == null ? 0.5 : likeAnyOhm(value))
+      case 'line-dcr': return sum + Math.log(predicted?.low == null ? likeAnyWay(value) : likeAnyOhm(value))
       case 'coil-dcr': {
         const read = coilOutcome(value, predicted)
         const odd = AT_A_COIL / speakers
@@ -186,8 +185,9 @@ function likelihood({ reading, predicted }: JudgedReading, outcome: Outcome, pla
   switch (reading.kind) {
     case 'line-impedance': return likeOhm(value, outcome.solved.head, plan.spread)
     case 'line-dcr': {
-      const seen: Seen = headOf({ lead: null, node: outcome.wiring }, dcrAt('expected'), 0)
-      return predicted?.low == null ? likeNotOpen(value, seen) : likeOhm(value, seen, DCR_SPREAD)
+      const root = { lead: null, node: outcome.wiring }
+      const seen = headOf(root, dcrAt('expected'), 0)
+      return predicted?.low == null ? likeNotOpen(value, headOf(root, throughWindings, 0), seen) : likeOhm(value, seen, DCR_SPREAD)
     }
     case 'coil-dcr': {
       const read = coilOutcome(value, predicted)

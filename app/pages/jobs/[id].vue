@@ -113,6 +113,7 @@ onMounted(() => {
 <style scoped>
 .state { padding: 60px 22px; display: grid; gap: 14px; justify-items: start; max-width: 640px; }
 .choices { display: flex; gap: 12px; }
-.rename { padding: 8px 22px; border-bottom: 1px solid var(--rule); }
+/* Over the page, not in it: a page that jumps as this closes takes the press away that closed it. */
+.rename { position: absolute; z-index: 6; left: 0; right: 0; padding: 8px 22px; background: var(--paper); border-bottom: 1px solid var(--rule); }
 .rename :deep(input) { width: min(520px, 100%); }
 </style>

@@ -92,6 +92,14 @@ async function correct(reading: Reading): Promise<void> {
   focus()
 }
 
+/** Opened, the note has the focus: what is typed next goes there. */
+const noteField = useTemplateRef<{ $el: HTMLElement }>('noteField')
+async function openNote(): Promise<void> {
+  noting.value = !noting.value
+  await nextTick()
+  noteField.value?.$el.focus()
+}
+
 function focus(): void {
   field.value?.querySelector<HTMLElement>('input,button')?.focus()
 }
@@ -99,7 +107,7 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <section class="reading" :aria-label="KIND_WORDS[kind].title">
+  <section class="reading" data-form :aria-label="KIND_WORDS[kind].title">
     <div role="tablist" aria-label="What is read" class="kinds">
       <button
         v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind"
@@ -148,9 +156,11 @@ defineExpose({ focus })
       <Button v-if="kind !== 'sound' && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
       <Button v-if="isBad && isRecorded" label="Trace it" @click="emit('trace')" />
       <Button v-if="keypad" variant="outlined" label="Next place" @click="emit('next')" />
-      <button class="act" type="button" :aria-expanded="noting" @click="noting = !noting">{{ noting ? 'no note' : 'with a note' }}</button>
+      <button class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
-    <InputText v-if="noting" v-model="note" size="small" aria-label="Note to this reading" placeholder="note, kept with the next reading" maxlength="2000" />
+    <InputText
+      v-if="noting" ref="noteField" v-model="note" size="small" aria-label="Note to this reading"
+      placeholder="note, kept with the next reading" maxlength="2000" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <Keypad

@@ -22,7 +22,10 @@ export function useSheetActions() {
     const { outputId, nodeId } = selected.selection
     const element = document.getElementById(nodeId === null ? `rail-${outputId}` : `tag-${nodeId}`)
     element?.focus({ preventScroll: true })
-    element?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    const show = () => element?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    show()
+    // A rail far away had only a guessed height until it came into view: once more when it has its own.
+    requestAnimationFrame(() => requestAnimationFrame(show))
   }
 
   function go(outputId: string | null, nodeId: string | null): void {

@@ -131,10 +131,12 @@ function repair(): void {
       </div>
       <template v-if="chosen?.suspect.fault">
         <p>{{ FAULT_WORDS[chosen.suspect.fault.kind].repair }}</p>
+        <div data-form class="form">
         <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
         <div class="deeds">
           <Button :label="`Record the repair of ${chosen.rank}`" @click="repair" />
           <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
+        </div>
         </div>
         <p class="soft small">Off before any cable is touched. The test decides, not the list: open the likeliest place first.</p>
       </template>
@@ -152,6 +154,7 @@ function repair(): void {
 .group { display: grid; gap: 5px; }
 .group.alike { border-left: 3px solid var(--copper); padding-left: 8px; }
 .together { line-height: 1.35; }
+.form { display: grid; gap: 10px; }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px; }
 .rank { font-weight: 600; color: var(--copper); }
 .bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--copper); }

@@ -1,0 +1,78 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { jobOf } from '#core/testing/jobs'
+import { Key, type Browser } from '../support/browser'
+import { World } from '../support/world'
+
+/** What hands do beside the main road. */
+
+let world: World
+let browser: Browser
+beforeAll(async () => {
+  world = await World.open()
+  browser = world.browser
+}, 120_000)
+afterAll(() => world.close())
+
+const SENTENCE = 'loose cover, dig out the xs and = - 1 2'
+
+test.each([
+  ['the output’s form', '', ['e'], '.pane form'], ['the speaker’s form', '', [Key.ARROW_RIGHT, 'e'], '.pane form'], ['the reading at a desk', '', ['r'], '.pane .reading'],
+  ['the reading of a walk', '/check', [], '.reading'], ['what was done', '/trace', [], '.trace [data-form]'],
+])('a sentence typed into and beside every field of %s does nothing to the job', async (_, path, keys, css) => {
+  const made = jobOf('10 x 20 W on 70 V 240 W')
+  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 29 }, note: '', supersedes: null, withdrawn: false }
+  const id = await world.putJob({ ...made, readings: made.readings.added(reading) })
+  await world.go(`/jobs/${id}${path}`)
+  await browser.see(path === '/check' ? '.reading' : '.rail-row')
+  if (keys.length > 0) await browser.press(...keys)
+  await browser.see(css)
+  const all = `[...document.querySelectorAll('${css} input, ${css} button, ${css} summary, ${css} [tabindex="0"]')].filter(e => e.offsetParent)`
+  const count = await browser.run<number>(`return ${all}.length`)
+  expect(count).toBeGreaterThan(1)
+  for (let k = 0; k < count; k++) {
+    const isField = await browser.run<boolean>(`const e = ${all}[${k}]; if (!e) return false; e.focus(); return e.tagName === 'INPUT'`)
+    // Space presses a button, as it should: beside fields only words without it are typed.
+    await browser.press(...(isField ? SENTENCE : SENTENCE.replaceAll(' ', '')))
+    if (isField) await browser.press(Key.ESCAPE)
+  }
+  const after = await world.readJob(id)
+  expect([after.revision, await browser.path()]).toEqual([0, expect.stringContaining(`/jobs/${id}${path}`)])
+}, 120_000)
+
+test('a note that is opened has the focus: what is typed goes there', async () => {
+  const id = await world.putJob(jobOf('8 on 100 W at 8'))
+  await world.go(`/jobs/${id}/check`)
+  await browser.see('.reading')
+  await browser.click('button', 'with a note')
+  await browser.press(...'loose cover')
+  expect(await browser.run('return document.querySelector("[aria-label=\'Note to this reading\']").value')).toBe('loose cover')
+}, 60_000)
+
+test('in a new job the first press on “Add an amplifier” counts', async () => {
+  await world.go('/')
+  await browser.see('.quickline')
+  await browser.click('button', 'new job')
+  await browser.see('.rename input')
+  await browser.click('button', 'Add an amplifier')
+  await browser.see('.rail-row')
+}, 60_000)
+
+test('what is found among a thousand speakers comes into view', async () => {
+  const id = await world.putJob(jobOf(...Array.from({ length: 25 }, () => '40 x 5 W on 70 V 300 W')))
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rail-row')
+  await browser.press('/', ...'A25 40', Key.ENTER)
+  await browser.see('.tag.chosen', '40')
+  const inView = () => browser.run<boolean>('const r = document.querySelector(".tag.chosen").getBoundingClientRect(); const p = document.querySelector(".rails").getBoundingClientRect(); return r.top >= p.top && r.bottom <= p.bottom')
+  await new Promise(resolve => setTimeout(resolve, 300))
+  expect(await inView()).toBe(true)
+}, 60_000)
+
+test('what is said to a screen reader is shown to all, for a while', async () => {
+  const id = await world.putJob(jobOf('10 x 20 W on 70 V 240 W'))
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rail-row')
+  await browser.press(Key.ARROW_RIGHT, '-', 'u')
+  await browser.see('.said.shown', 'undone')
+  await browser.gone('.said.shown')
+}, 60_000)
