@@ -170,7 +170,7 @@ test('what an ohmmeter at the head says: through transformers only whether there
   // Three coils of 6.4 Ω across each other are 2.1 Ω and their cable; two 3.2 Ω.
   expect(chanceOf(dcr('plain', { is: 'ohm', ohm: 3.6 }), 'open-at-drop')).toBeGreaterThan(3 * chanceOf(before, 'open-at-drop'))
   expect(chanceOf(dcr('plain', { is: 'open' }), 'break-in-reach')).toBeGreaterThan(0.5)
-  expect(chanceOf(dcr('distributed', { is: 'ohm', ohm: 0.2 }), 'short-at-drop')).toBeGreaterThan(0.8)
+  expect(chanceOf(dcr('distributed', { is: 'ohm', ohm: 0.2 }), 'short-at-drop')).toBeGreaterThan(0.6)
   // Windings read a few ohms to some tens: that is no short, and says nothing else; open, it is a break before the first.
   expect(chanceOf(dcr('distributed', { is: 'ohm', ohm: 12 }), 'short-at-drop')).toBeLessThan(0.01)
   expect(nameOf(dcr('distributed', { is: 'ohm', ohm: 12 })[0]!)).toBe('as drawn')
