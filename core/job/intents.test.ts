@@ -75,6 +75,10 @@ describe('what is new, and what it is taken for', () => {
     expect([outputsOf(two).at(-1)!.label, two.amplifiers.at(-1)!.name, addOutput(two, 'gone', newId())]).toEqual(['B1', 'Amplifier B', null])
     expect(outputsOf(applyEdit(two, addOutput(two, two.amplifiers.at(-1)!.id, counter('x'))!.edit).job).at(-1)!.label).toBe('B2')
   })
+  test('an amplifier whose outputs are called by another letter keeps it', () => {
+    const other = { ...job, amplifiers: [{ ...job.amplifiers[0]!, outputs: job.amplifiers[0]!.outputs.map((o, k) => ({ ...o, label: `M${k + 1}` })) }] }
+    expect(outputsOf(applyEdit(other, addOutput(other, 'amp', newId())!.edit).job).at(-1)!.label).toBe('M3')
+  })
   test('numbers fill the gaps, two figures wide', () => {
     expect([nextLabel(outputOf(job)), nextLabel(outputOf(applyEdit(job, removeNode(job, a)!).job)), nextLabel(outputOf(jobOf('120 x 5 W on 70 V')))]).toEqual(['05', '01', '121'])
   })

@@ -157,6 +157,16 @@ describe('corrections that no hand could have made', () => {
       expect(error instanceof JobError && error.path).toBe(path)
     }
   })
+  test.each<[string, Reading[], (string | null)[], number]>([
+    ['a withdrawn one corrects nothing, and stands in nobody’s way', [reading('a'), { ...reading('b'), supersedes: 'a', withdrawn: true }, { ...reading('c'), supersedes: 'a' }], [null, 'a', 'a'], 0],
+    ['itself', [{ ...reading('a'), supersedes: 'a' }], [null], 1],
+    ['one at another speaker', [{ ...reading('a'), kind: 'coil-dcr', nodeId: 'o1n3' }, { ...reading('b'), kind: 'coil-dcr', nodeId: 'o1n4', supersedes: 'a' }], [null, null], 1],
+    ['one of another kind', [reading('a'), { ...reading('b'), kind: 'line-dcr', supersedes: 'a' }], [null, null], 1],
+    ['one of another line', [reading('a'), { ...reading('b'), outputId: 'out2', supersedes: 'a' }], [null, null], 1],
+  ])('what version 1 let correct %s', (_, list, supersedes, remarks) => {
+    const upgraded = upgradedDocument(file(1, list))
+    expect([(upgraded.data as { readings: Reading[] }).readings.map(r => r.supersedes), upgraded.remarks.length]).toEqual([supersedes, remarks])
+  })
   test('version 1 carried them: brought up, the later corrects the earlier, a ring falls apart and is told', () => {
     const up = (list: Reading[]) => upgradedDocument(file(1, list))
     const supersedes = (list: Reading[]) => [...readJob(up(list).data).readings].map(r => r.supersedes)
