@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { InputError } from '#core/quantity/inputError'
 
-defineProps<{ error: InputError }>()
+/** `calm`: it is answered all the same, and is a question more than an error. */
+const { error, calm = false } = defineProps<{ error: InputError, calm?: boolean }>()
 const emit = defineEmits<{ insert: [piece: string] }>()
 
 /** Descriptions are told, not inserted. */
@@ -10,7 +11,7 @@ const isPiece = (text: string) => !text.startsWith('an ') && !text.startsWith('a
 
 <template>
   <div class="wrong" role="status">
-    <p class="error-words">
+    <p :class="calm ? 'question' : 'error-words'">
       {{ error.message }}
     </p>
     <p v-if="error.expected.length > 0" class="could soft">
@@ -24,6 +25,7 @@ const isPiece = (text: string) => !text.startsWith('an ') && !text.startsWith('a
 </template>
 
 <style scoped>
+.question { font-size: 17px; }
 .wrong { display: grid; gap: 6px; }
 .could { display: flex; flex-wrap: wrap; gap: 6px 9px; align-items: center; font-size: 15px; }
 .piece { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; font: 600 14px/1 var(--mono); padding: 5px 7px;
