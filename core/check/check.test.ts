@@ -43,6 +43,7 @@ test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
   ['coil-dcr', '8', { is: 'ohm', ohm: 6.5 }, 'as-planned', /5.6 Ω to 7.2 Ω/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 31.4 }, 'far-high', /corroding joint or a failing coil/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 7.4 }, 'just-high', /read again/],
+  ['coil-dcr', '8', { is: 'ohm', ohm: 5.4 }, 'just-low', /Right would be 5.6 Ω to 7.2 Ω. Just outside/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 10 }, 'high', /joint/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 4.7 }, 'far-low', /Shorted turns/],
   ['coil-dcr', '8', { is: 'ohm', ohm: 5.1 }, 'low', /begins to short/],
@@ -121,6 +122,8 @@ describe('what stands, what is history', () => {
     ['a correction in place of the wrong one', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
     ['a withdrawn correction corrects nothing', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a', withdrawn: true })], 'a'],
     ['none', [], undefined],
+    ['a correction, though its clock was behind', [read('a', 20, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
+    ['what a correction of another corrects is not this one', [read('a', 20, 160), read('b', 10, 100), read('c', 5, 101, { supersedes: 'b' })], 'a'],
     ['of two at one moment the later in the list', [read('a', 10, 100), read('b', 10, 101)], 'b'],
     ['a correction of another place corrects nothing here', [read('a', 10, 100), read('b', 20, 7, { supersedes: 'x', nodeId: 'o1n3', kind: 'coil-dcr' })], 'a'],
   ])('%s', (_, readings, id) => expect(standing(proof(readings))).toBe(id))
@@ -138,10 +141,22 @@ describe('what stands, what is history', () => {
     ['a bad one after it does not', [read('a', 40, 160)], 30, [1, 0, 0]],
     ['a good one of another speaker does not', [{ ...read('a', 40, 6), kind: 'sound', nodeId: 'o1n5', value: { is: 'plays' } }], 30, [1, 0, 1]],
     ['a good one of the speaker itself does', [{ ...read('a', 40, 6), kind: 'sound', nodeId: 'o1n3', value: { is: 'plays' } }], 30, [0, 0, 1]],
+    ['a good one proves it beside a bad one of another speaker', [read('a', 40, 101), { ...read('b', 41, 6), kind: 'sound', nodeId: 'o1n5', value: { is: 'silent' } }], 30, [0, 0, 1]],
     ['one that says nothing does not', [{ ...read('a', 40, 6), kind: 'line-dcr', value: { is: 'ohm', ohm: 12 } }], 30, [1, 0, 0]],
   ])('%s', (_, readings, repairedAt, wanted) => {
     const p = proof(readings, repairedAt)
     expect([p.unproved.length, [...p.standing.values()].filter(j => j.stale).length, p.proved]).toEqual(wanted)
+  })
+  test('a repair taken back asks for no proof and makes nothing stale; of two the later does; those of other lines count for nothing here', () => {
+    const fix = (id: string, minute: number, more: object = {}) =>
+      ({ id, at: `2026-05-04T09:${minute}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false, ...more })
+    const told = (...repairs: ReturnType<typeof fix>[]) => {
+      const job = jobOf('10 x 5 W on 70 V 100 W', '8')
+      const p = proveLine({ ...job, readings: Records.of([read('a', 35, 101)]), repairs: Records.of(repairs) }, outputOf(job))
+      return [p.repairs.length, p.unproved.length, p.standing.get(checkKey('line-impedance', null))!.stale]
+    }
+    expect([told(fix('x', 40, { withdrawn: true })), told(fix('x', 40, { outputId: 'out2' })), told(fix('x', 40), fix('y', 30)), told(fix('x', 30), fix('y', 40)), told(fix('x', 30), fix('y', 31))])
+      .toEqual([[0, 0, false], [0, 0, false], [2, 1, true], [2, 1, true], [2, 0, false]])
   })
   test('history keeps every reading, newest first', () => {
     const others = [read('c', 30, 3, { kind: 'line-dcr' }), read('d', 30, 3, { nodeId: 'o1n3' }), read('e', 30, 3, { outputId: 'out2' })]
