@@ -54,7 +54,8 @@ describe('motional model (Small, JAES 1972; values worked from the formula by ha
 })
 
 test('the lowest point of lines of 1 to 8 motional members, against a grid of 20,000 frequencies (1,000 lines in the bench)', () => {
-  expect(lowestAgainstGrid(60)).toBeLessThan(1e-3)
+  // 0.1 % is what is promised; what is found lies far closer, and a coarser search shows at once.
+  expect(lowestAgainstGrid(60)).toBeLessThan(1e-6)
 })
 
 test('200 random trees against complex arithmetic of mathjs', () => {

@@ -117,6 +117,8 @@ describe('what explains readings, and how well', () => {
     const outcome = outcomeOf(output, faultAt('high-resistance', first!))
     // Five times the load: a fifth of the current, a twenty-fifth of the speaker's power (Ohm).
     expect(outcome.watts().get(first!)! / plan.watts.get(first!)!).toBeCloseTo(1 / 25, 2)
+    // Half the load across the same volts takes double (Ohm).
+    expect(outcomeOf(output, faultAt('shorted-turns', first!)).watts().get(first!)! / plan.watts.get(first!)!).toBeCloseTo(2, 1)
   })
   test('suspects that read alike stand together, with the reading that tells them apart', () => {
     const readings = [reading('line-impedance', ohm(planned * 1.19))]
