@@ -107,7 +107,7 @@ export function solveOutput(output: Output): LineFacts {
 
   return {
     output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
-    lowest: lowestOf(output, speakers),
+    lowest: lowestOf(output, speakers, loadOhm),
     tapsW: kind === 'constant-voltage' && lineV !== null ? tapsWOn(lineV, speakers) : null,
     drawW: kind === 'constant-voltage' && lineV !== null ? bare.drops.reduce((sum, d) => sum + d.powerW, 0) * lineV ** 2 : null,
     amplifierW: headW(volts),
@@ -156,11 +156,14 @@ function bareOf<N>(node: N): N {
     : node
 }
 
-function lowestOf(output: Output, speakers: Speaker[]): LineFacts['lowest'] {
+function lowestOf(output: Output, speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
   const root = { lead: null, node: output.wiring }
   const known = speakers.filter(s => s.load.kind === 'motional').length
   const lowest = lowestAtHead(root, asLowest)
   if (!lowest) return null
   if (known === speakers.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
-  return { ...lowest, from: known > 0 ? 'mixed' : 'label', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }
+  // Without a curve the labels at their word are the nominal load, which is solved already.
+  return known > 0
+    ? { ...lowest, from: 'mixed', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }
+    : { ...lowest, from: 'label', knownOhm: loadOhm ?? lowest.ohm }
 }

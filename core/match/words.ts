@@ -1,5 +1,5 @@
 import { lineVoltageName } from '#core/amplifier/index'
-import { powerSchool } from '#core/practice/power'
+import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/practice/power'
 import { reserveSchool } from '#core/practice/reserve'
 import { writeDb, writeQuantity } from '#core/quantity/write'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
@@ -68,7 +68,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   }),
   'tap-over-rating': f => ({
     what: `${f.label} takes ${W(f.takesW)} from this line; it is rated ${W(f.continuousW)} continuous.`,
-    why: f.takesW > 4 * f.continuousW ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
+    why: f.takesW > PEAK_OF_CONTINUOUS * f.continuousW ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
     todo: 'A lower tap, or a unit that stands it.',
   }),
   'plain-speaker-on-line': f => ({

@@ -24,6 +24,9 @@ export const POWER_SCHOOLS = [
 
 export type PowerSchoolId = (typeof POWER_SCHOOLS)[number]['id']
 
+/** A unit stands its continuous rating for long, and four times of it in peaks (AES2, IEC 60268-5: pink noise of 6 dB crest). */
+export const PEAK_OF_CONTINUOUS = 4
+
 /** The commonest rule for a comparable (continuous) rating. */
 export const DEFAULT_POWER: PowerSchoolId = 'twice-continuous'
 

@@ -1,5 +1,6 @@
 import { floorOhm, isFloorStated, ratedW } from '#core/amplifier/index'
 import type { Basis } from '#core/amplifier/rating'
+import { drawsAsSet } from '#core/match/draw'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { areEqualShares, exceeds, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -62,15 +63,11 @@ function distributed(line: LineEvaluation): NumberRow[] {
   const rated = ratedW(line.output.rating)
   const chosen = line.required.find(r => r.chosen)
   return [
-    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: isAsSet(line) ? `${line.speakers.length} speakers, each takes its tap` : `${line.speakers.length} speakers, as they are set` },
-    ...(isAsSet(line) ? [] : [{ name: 'they draw', figure: quantity(line.drawW, 'W'), note: 'as they are wired: not each across the line' }]),
+    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: drawsAsSet(line) ? `${line.speakers.length} speakers, each takes its tap` : `${line.speakers.length} speakers, as they are set` },
+    ...(drawsAsSet(line) ? [] : [{ name: 'they draw', figure: quantity(line.drawW, 'W'), note: 'as they are wired: not each across the line' }]),
     { name: 'line voltage', figure: quantity(line.lineV, 'V'), note: 'all in parallel, always mono' },
     { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: 'for the impedance meter; cable comes on top' },
     { name: 'the amplifier', figure: quantity(rated, 'W'), note: rated === null ? 'write its watts after the volts' : line.drawW === null ? '' : `${Math.round(100 * line.drawW / rated)} % of it is asked` },
     { name: 'asked by rule', figure: quantity(chosen?.powerW ?? null, 'W'), note: chosen ? `“${chosen.name}”` : '' },
   ]
-}
-
-function isAsSet({ tapsW, drawW }: LineEvaluation): boolean {
-  return tapsW === null || drawW === null || Math.abs(drawW / tapsW - 1) < 0.01
 }

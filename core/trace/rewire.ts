@@ -11,3 +11,13 @@ export function rewire(
   const children = [...root.children.slice(0, at), change(root.children[at]!), ...after(root.children.slice(at + 1), root)]
   return { ...root, children }
 }
+
+/** The tree with the load of one speaker so many times what it is: a tap of so many times the ohms draws that part of its watts. */
+export function withLoadTimes(root: WiringNode, nodeId: string, times: number): WiringNode {
+  return rewire(root, nodeId, (branch) => {
+    const { node } = branch
+    if (node.kind !== 'speaker') return branch
+    const load = node.load.kind === 'tap' ? { ...node.load, tapW: node.load.tapW / times } : { kind: 'nominal' as const, nominalOhm: node.load.nominalOhm * times }
+    return { ...branch, node: { ...node, load } }
+  })
+}

@@ -85,7 +85,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <span v-if="lineReading" class="read small" :class="lineReading.verdict.grade" :title="`line impedance ${lineReading.verdict.code}`">
         {{ lineSays }}
       </span>
-      <ReserveScale :line="line" class="scale" />
+      <ReserveScale :figures="figures" class="scale" />
       <span class="fine soft">{{ fine }}</span>
     </div>
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">

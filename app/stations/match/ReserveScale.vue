@@ -1,17 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { LineEvaluation } from '#core/match/evaluate'
-import { headFigures } from '#core/match/headFigures'
+import type { HeadFigures } from '#core/match/headFigures'
 
 /** What one output gives, against what it can give (a line) or against its floor (low impedance). Red is what is not allowed. */
-const { line } = defineProps<{ line: LineEvaluation }>()
+const { figures } = defineProps<{ figures: HeadFigures }>()
 
 const WIDTH = 168
 
-const figures = computed(() => headFigures(line))
-const end = computed(() => Math.max(figures.value.room ?? 0, figures.value.used + figures.value.lost) || 1)
+const end = computed(() => Math.max(figures.room ?? 0, figures.used + figures.lost) || 1)
 const x = (value: number) => Math.min(WIDTH, value / end.value * WIDTH)
-const spoken = computed(() => [figures.value.says, figures.value.parts].filter(Boolean).join(', '))
+const spoken = computed(() => [figures.says, figures.parts].filter(Boolean).join(', '))
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 import { isSameVoltage } from '#core/quantity/tolerance'
+import { drawsAsSet } from '../draw'
 import type { Finding } from '../finding'
 import { tapDrawW, type LineFacts } from '../facts'
 import { found, type Rule } from './rule'
@@ -23,11 +24,10 @@ export const lineVoltage: Rule = (line) => {
   })
   const { tapsW, drawW } = line
   // What nothing flows through is said by itself.
-  const isOther = tapsW !== null && drawW !== null && line.head === 'finite' && line.dead.length === 0 && Math.abs(drawW / tapsW - 1) > NO_OTHER
-  return isOther ? [...mismatched, found(line, { code: 'draw-is-not-taps', grade: 'tight', facts: { tapsW, drawW } })] : mismatched
+  return tapsW === null || drawW === null || line.head !== 'finite' || line.dead.length > 0 || drawsAsSet(line)
+    ? mismatched
+    : [...mismatched, found(line, { code: 'draw-is-not-taps', grade: 'tight', facts: { tapsW, drawW } })]
 }
-/** All taps together draw what they are set to, within this share: arithmetic alone makes no more. */
-const NO_OTHER = 0.01
 
 /** A low-impedance output gives what it gives: a transformer there is judged by the volts that reach it. */
 function onPlainOutput(line: LineFacts): Finding[] {

@@ -1,8 +1,7 @@
-import { powerSchool, schoolBandW } from '#core/practice/power'
+import { PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/practice/power'
 import type { LineFacts } from '../facts'
 import type { Finding } from '../finding'
 import { found, type Rule } from './rule'
-import { PEAK_OF_CONTINUOUS } from './taps'
 
 /** Loads that differ less than this in what they take are heard as equal: 1.5 is under 2 dB. Common practice, no source. */
 const UNEQUAL = 1.5

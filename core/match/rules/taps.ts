@@ -1,9 +1,7 @@
+import { PEAK_OF_CONTINUOUS } from '#core/practice/power'
 import type { Finding } from '../finding'
 import { tapDrawW } from '../facts'
 import { found, type Rule } from './rule'
-
-/** A unit stands its continuous rating for long, and four times of it in peaks (AES2, IEC 60268-5: pink noise of 6 dB crest). */
-export const PEAK_OF_CONTINUOUS = 4
 
 /** Is each transformer set to a tap that it has, and does its unit stand what that tap draws here. */
 export const taps: Rule = line => line.speakers.flatMap(({ id, label, load, continuousW }): Finding[] => {

@@ -1,5 +1,5 @@
 import { faultAt, type FaultDefinition } from '../fault'
-import { rewire } from '../rewire'
+import { withLoadTimes } from '../rewire'
 
 /**
  * A joint or coil that has begun to fail stands in series with a speaker, as a second load of this many times its own.
@@ -11,15 +11,8 @@ export const highResistance: FaultDefinition = {
   kind: 'high-resistance',
   prior: 2,
   candidates: (_, speakers) => speakers.map(s => faultAt('high-resistance', s.id)),
-  change: (chain, { nodeId }) => rewire(chain, nodeId!, (branch) => {
-    const { node } = branch
-    if (node.kind !== 'speaker') return branch
-    // Behind a transformer a joint of k times the driver's impedance shows as k times the tap's.
-    const load = node.load.kind === 'tap'
-      ? { ...node.load, tapW: node.load.tapW / (1 + TIMES_OWN_LOAD) }
-      : { kind: 'nominal' as const, nominalOhm: node.load.nominalOhm * (1 + TIMES_OWN_LOAD) }
-    return { ...branch, node: { ...node, load } }
-  }),
+  // Behind a transformer a joint of k times the driver's impedance shows as k times the tap's.
+  change: (chain, { nodeId }) => withLoadTimes(chain, nodeId!, 1 + TIMES_OWN_LOAD),
   coil: { high: 0.6, right: 0.4 },
   // One current through both: the joint takes its share of the watts at the place.
   ownPart: 1 / (1 + TIMES_OWN_LOAD),
