@@ -29,7 +29,11 @@ export function setTap(speaker: Speaker, tapW: number): Edit | null {
 
 /** The lowest two-figure number that no speaker of the line bears: "07". */
 export function nextLabel(output: Output): string {
-  const taken = new Set(speakersOf(output.wiring).map(s => s.label))
+  return freeLabel(new Set(speakersOf(output.wiring).map(s => s.label)))
+}
+
+/** The lowest two-figure number that is not taken. */
+export function freeLabel(taken: ReadonlySet<string>): string {
   for (let k = 1; ; k++) {
     const label = String(k).padStart(2, '0')
     if (!taken.has(label)) return label
