@@ -3,8 +3,8 @@ import { complex, type Complex, add, divide, multiply, abs, arg } from 'mathjs'
 import { lowestAgainstGrid } from '#core/testing/lowest'
 import { ladder, randomTree, seeded } from '#core/testing/trees'
 import { awgDiameterMm, conductorOhmPerM, leadOhm } from './cable'
-import { asCurve, asLabelled } from './element'
-import { headOf, levelDb, solveLine } from './line'
+import { asCurve, asLabelled, asLowest } from './element'
+import { headOf, levelDb, lowestAtHead, solveLine } from './line'
 import { isGroup, type Child, type Load, type WiringNode } from './tree'
 
 const speaker = (id: string, ohm: number): Child<WiringNode> => ({ lead: null, node: { kind: 'speaker', id, load: { kind: 'nominal', nominalOhm: ohm } } })
@@ -125,6 +125,22 @@ describe('open and short are states, and nothing else becomes NaN or infinite', 
     expect(volts('short').a).toBeGreaterThan(0)
     expect(volts('open').b).toBeGreaterThan(volts('open').c!)
   })
+})
+
+test('shorts side by side share what flows; what is open has the volts; a dead short has none', () => {
+  const dropsOf = (tree: Child<WiringNode>) => solveLine(tree, asLabelled, 1000, 12).drops.map(d => [d.id, d.volts, d.amps])
+  expect(dropsOf(group('series', speaker('a', 8), group('star', fault('b', 'short'), fault('c', 'short'), fault('d', 'short'))))).toEqual([['a', 12, 1.5], ['b', 0, 0.5], ['c', 0, 0.5], ['d', 0, 0.5]])
+  expect(dropsOf(group('star', fault('a', 'open'), fault('b', 'open')))).toEqual([['a', 12, 0], ['b', 12, 0]])
+  expect(dropsOf(group('series', fault('a', 'open'), speaker('b', 8), fault('c', 'open')))).toEqual([['a', 6, 0], ['b', 0, 0], ['c', 6, 0]])
+  expect(dropsOf(group('star', fault('a', 'short'), speaker('b', 8)))).toEqual([['a', 0, 0], ['b', 0, 0]])
+})
+
+test('the lowest that a label permits is 0.8 of it (IEC 60268-5); a known curve keeps its own; what has no curve is looked at once', () => {
+  const known: Child<WiringNode> = { lead: null, node: { kind: 'speaker', id: 'm', load: { kind: 'motional', nominalOhm: 8, reOhm: 6, leH: 0, fsHz: 50, qms: 4, qes: 1 } } }
+  expect(lowestAtHead(group('star', speaker('a', 8), speaker('b', 8)), asLowest)).toEqual({ ohm: expect.closeTo(3.2, 9), frequencyHz: expect.closeTo(20, 9) })
+  // Without a coil's inductance the curve falls to Re far from resonance, and only there.
+  expect(lowestAtHead(known, asLowest)).toEqual({ ohm: expect.closeTo(6, 3), frequencyHz: expect.closeTo(20_000, 0) })
+  expect(lowestAtHead(fault('a', 'open'), asLowest)).toBeNull()
 })
 
 test('power given is power used and lost, in 100 random trees', () => {
