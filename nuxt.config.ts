@@ -1,7 +1,7 @@
 /** A build for a purpose (start, test) has its own folder: see scripts/lib/build.mjs. */
 const buildFolder = process.env.PLAIN_MATCH_BUILD
 
-const COMPONENTS = ['Button', 'Dialog', 'InputText', 'Select', 'Textarea']
+const COMPONENTS = ['Button', 'ContextMenu', 'Dialog', 'InputText', 'Select', 'Textarea']
 
 export default defineNuxtConfig({
   // In development the builder asks for a server entry even where nothing is rendered on the server (nuxt 4.4.5): it is named, and never run.
@@ -17,7 +17,7 @@ export default defineNuxtConfig({
       title: 'Plain Match',
       htmlAttrs: { lang: 'en' },
       meta: [
-        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, interactive-widget=resizes-content' },
         { name: 'description', content: 'Matches loudspeakers to amplifiers, checks the wiring, finds the fault.' },
       ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],

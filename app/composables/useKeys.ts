@@ -1,5 +1,6 @@
 import { onBeforeUnmount, onMounted } from 'vue'
-import { actsOnPage, type FocusPlace, type KeyBinding } from './keyBinding'
+import type { Action } from './action'
+import { actsOnPage, type FocusPlace } from './keyPlace'
 
 function nameOf(event: KeyboardEvent): string {
   const named = event.key.length > 1
@@ -16,7 +17,7 @@ function placeOf(target: EventTarget | null): FocusPlace {
 }
 
 /** Keys of a page while it is shown. */
-export function useKeys(bindings: () => KeyBinding[]): void {
+export function useKeys(bindings: () => Action[]): void {
   const onKey = (event: KeyboardEvent) => {
     if (event.defaultPrevented || event.altKey) return
     const name = nameOf(event)

@@ -1,4 +1,4 @@
-import type { KeyBinding } from '~/composables/keyBinding'
+import type { Action } from '~/composables/action'
 import { STATIONS } from '.'
 import type { Station } from './station'
 
@@ -12,13 +12,13 @@ export interface JobDeeds {
   showKeys: () => void
 }
 
-export function jobKeys(deeds: JobDeeds): KeyBinding[] {
+export function jobKeys(deeds: JobDeeds): Action[] {
   return [
-    { keys: ['u', 'Ctrl+z'], says: 'undo', run: deeds.undo },
-    { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', run: deeds.redo },
-    ...STATIONS.map((station): KeyBinding => ({ keys: [station.key], says: station.keySays, run: () => deeds.goTo(station) })),
-    { keys: ['j'], says: 'all jobs', run: deeds.toJobs },
-    { keys: ['n'], says: 'night or day', run: deeds.toggleNight },
-    { keys: ['?'], says: 'these keys', run: deeds.showKeys },
+    { keys: ['u', 'Ctrl+z'], says: 'undo', group: 'job', run: deeds.undo },
+    { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', group: 'job', run: deeds.redo },
+    ...STATIONS.map((station): Action => ({ keys: [station.key], says: station.keySays, group: 'job', run: () => deeds.goTo(station) })),
+    { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
+    { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
+    { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
   ]
 }

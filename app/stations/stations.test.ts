@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { actsOnPage, type KeyBinding } from '~/composables/keyBinding'
+import { ACTION_GROUPS, actionsFor, keysShown, runAction, type Action } from '~/composables/action'
+import { actsOnPage } from '~/composables/keyPlace'
 import { demoJobs } from '../../demo'
 import { evaluateJob } from '#core/match/evaluate'
 import { jobState } from '#core/match/jobState'
@@ -9,7 +10,7 @@ import { quickKeys } from '~/components/quick/keys'
 import { STATIONS } from '.'
 import { walkKeys } from './check/keys'
 import { jobKeys } from './keys'
-import { sheetKeys } from './match/keys'
+import { sheetActions } from './match/keys'
 import { findPlace } from './match/search'
 import { addressOf } from './station'
 import { shareText, shownGroups } from './trace/shown'
@@ -20,7 +21,7 @@ function noting(): { deeds: never, done: string[] } {
   const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
   return { deeds: deeds as never, done }
 }
-const tables: [string, ((deeds: never) => KeyBinding[])[]][] = [['run sheet', [sheetKeys, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]]]
+const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]]]
 
 describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()
@@ -38,7 +39,7 @@ describe.each(tables)('keys of the %s, with those of every station', (_, parts) 
 
 test('what the keys of the sheet mean', () => {
   const { deeds, done } = noting()
-  const bindings = [...sheetKeys(deeds), ...jobKeys(deeds)]
+  const bindings = [...sheetActions(deeds), ...jobKeys(deeds)]
   for (const key of ['ArrowLeft', '=', '-', '+', 'End', 'Home', 'S', '7', 'T', 'k', 'Ctrl+y']) bindings.find(b => b.keys.includes(key))!.run({ key } as KeyboardEvent)
   expect(done).toEqual(['along -1', 'tap 1', 'tap -1', 'tap 1', 'toEnd', 'toHead', 'join star', 'choose 7', 'goTo Trace', 'goTo Check', 'redo'])
 })

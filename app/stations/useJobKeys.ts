@@ -1,6 +1,6 @@
 import { inject, ref, type InjectionKey, type Ref } from 'vue'
 import { navigateTo, useRoute } from '#imports'
-import type { KeyBinding } from '~/composables/keyBinding'
+import type { Action } from '~/composables/action'
 import { useTheme } from '~/composables/useTheme'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
@@ -10,7 +10,7 @@ import { addressOf } from './station'
 export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
 
 /** Keys that hold at every station of a job. */
-export function useJobKeys(): { common: KeyBinding[], keysOpen: Ref<boolean> } {
+export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
   const store = useJobStore()
   const selected = useSelectionStore()
   const route = useRoute()

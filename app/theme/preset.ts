@@ -1,6 +1,7 @@
 import { definePreset } from '@primeuix/themes'
 import base from '@primeuix/themes/aura/base'
 import button from '@primeuix/themes/aura/button'
+import contextmenu from '@primeuix/themes/aura/contextmenu'
 import dialog from '@primeuix/themes/aura/dialog'
 import inputtext from '@primeuix/themes/aura/inputtext'
 import select from '@primeuix/themes/aura/select'
@@ -41,7 +42,7 @@ const solid = {
 }
 const buttonScheme = { root: solid, outlined }
 
-const preset = definePreset({ ...base, components: { button, dialog, inputtext, select, textarea } }, {
+const preset = definePreset({ ...base, components: { button, contextmenu, dialog, inputtext, select, textarea } }, {
   primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '3px' } },
   semantic: {
     focusRing: { width: '2px', style: 'solid', color: 'var(--copper)', offset: '2px', shadow: 'none' },

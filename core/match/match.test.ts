@@ -11,6 +11,7 @@ import { headFigures } from './headFigures'
 import { gradeOf, pressing, STATE_NAMES, stateSentence, type LineState } from './jobState'
 import { remediesFor, remedyWords } from './remedies'
 import { reportOf, reportSchema } from './report'
+import { roomFor, roomWords } from './room'
 import { FINDING_CODES, findingText, findingWords } from './words'
 
 const codes = (job: Job, k = 0) => evaluateJob(job)[k]!.findings.map(f => `${f.grade} ${f.code}`)
@@ -218,4 +219,27 @@ test('what presses most about a job, for sorting', () => {
   expect(stateSentence([line({ grade: 'tight', wrong: 1, unproved: 2, proved: 1 }), line({ grade: 'stop', label: 'A2' })]))
     .toBe('A2 must not be switched on; 1 reading wrong; 2 repairs to prove; A1 tight; 1 of 4 proved.')
   expect(Object.keys(STATE_NAMES).sort()).toEqual([...new Set(cases.map(([, state]) => state))].sort())
+})
+
+// Worked by hand from the schools and from 1/Z; common practice, no source.
+test.each<[string, Job, { count: number, leftW: number | null } | null]>([
+  ['four fifths of 240 W, 80 W drawn: five more of 20 W, 112 W left', jobOf('4 x 20 W on 70 V 240 W'), { count: 5, leftW: 112 }],
+  ['to the watt', jobOf('8 x 12 W on 70 V 240 W'), { count: 8, leftW: 96 }],
+  ['over already', jobOf('10 x 20 W on 70 V 240 W'), null],
+  ['just full', jobOf('20 x 4 W on 100 V 100 W'), { count: 0, leftW: 0 }],
+  ['a tap of another scale draws by its square', withLoad(jobOf('10 W on 100 V 100 W'), tap(10, 70.71)), { count: 3, leftW: 59.999616 }],
+  ['not rated', jobOf('4 x 20 W on 70 V'), null],
+  ['a tap that is off asks for nothing: no figure', withLoad(jobOf('2 x 10 W on 70 V 240 W'), tap(0, 70.71)), null],
+  ['two of 8 Ω on a floor of 2: two more', jobOf('8 || 8 on 200 W at 2'), { count: 2, leftW: null }],
+  ['at its floor', jobOf('8 on 100 W at 8'), { count: 0, leftW: null }],
+  ['under its floor', jobOf('4 on 100 W at 8'), null],
+])('room for more: %s', (_, job, wanted) => {
+  const line = evaluateJob(job)[0]!
+  const room = roomFor(line, job.practice, line.speakers.at(-1)!)
+  expect(room && { count: room.count, leftW: room.leftW === null ? null : Math.round(room.leftW * 1e6) / 1e6 }).toEqual(wanted)
+})
+
+test('room in words; nothing is said where it is not known', () => {
+  const said = (text: string) => { const [line] = evaluateJob(jobOf(text)); return roomWords(roomFor(line!, jobOf(text).practice, line!.speakers[0]!), line!.speakers[0]!) }
+  expect(['4 x 20 W on 70 V 240 W', '20 x 4 W on 100 V 100 W', '8 || 8 on 200 W at 2', '4 x 20 W on 70 V'].map(said)).toEqual(['room for 5 more of 20 W', 'no room for one more of 4 W', 'room for 2 more of 8 Ω', ''])
 })

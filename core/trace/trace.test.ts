@@ -98,6 +98,23 @@ describe('what explains readings, and how well', () => {
     ['nothing is read', job, [], 'as drawn'],
   ])('%s', (_, on, readings, wanted) => expect(nameOf(rank(on, readings)[0]!)).toBe(wanted))
 
+  test.each<[string, Job, Reading[], number]>([
+    // Worked from its rules by hand: 0.8 over the logarithms of an eighth to eight; a tenth open or short; 0.4 of them at a coil, one of eight, four ways to be wrong.
+    ['a line reading', job, [reading('line-impedance', ohm(12))], Math.log(0.8 / (2 * Math.log(8)))],
+    ['an open line', job, [reading('line-impedance', { is: 'open' })], Math.log(0.1)],
+    ['a way round through transformers', job, [reading('line-dcr', ohm(12))], Math.log(0.8)],
+    ['an ohmmeter where its band is known', lines.plain!, [reading('line-dcr', ohm(12))], Math.log(0.8 / (2 * Math.log(8)))],
+    ['a coil that is right', lines.plain!, [reading('coil-dcr', ohm(6.5), plainSecond)], Math.log(1 - 0.4 / 3)],
+    ['a coil that is open', lines.plain!, [reading('coil-dcr', { is: 'open' }, plainSecond)], Math.log(0.4 / 3 / 4)],
+    ['a coil that nothing is known of', job, [reading('coil-dcr', ohm(6.5), first)], 0],
+    ['two play', job, [first, second].map(id => reading('sound', { is: 'plays' }, id)), Math.log(0.5 * (1 - 0) ** 2 + 0.3 * 1e-8 + 0.2 * (1e-4 + 0.9999 / 2) ** 2)],
+    ['one plays, one is silent', job, [reading('sound', { is: 'plays' }, first), reading('sound', { is: 'silent' }, second)], Math.log(0.8 * 1e-4 + 0.2 * (1e-4 + 0.9999 / 2) ** 2)],
+  ])('how well something that is not in the list explains %s', (_, on, readings, wanted) => {
+    const unknown = rank(on, readings).find(s => s.fault?.kind === 'something-else')!
+    expect(unknown.fit).toBeCloseTo(wanted, 9)
+    expect(unknown.lineOhm).toBeNull()
+  })
+
   test('silence and cutting out come by degrees', () => {
     expect([0, -15, -25, -35].map(db => silentChance(10 ** (db / 10), 1).toFixed(2))).toEqual(['0.00', '0.08', '0.50', '0.92'])
     expect([silentChance(0, 1), silentChance(1, 0)]).toEqual([1, 1])

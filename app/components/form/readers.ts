@@ -32,3 +32,17 @@ export function tapsOf(typed: string): number[] {
 }
 
 export const writeOrNot = (value: number | null, unit: string) => value === null ? '' : `${writeNumber(value, 6)} ${unit}`
+
+/** "20, then 6": lengths in order, m; the last one holds for all that follow. */
+export function lengthsOf(typed: string): number[] {
+  const parts = typed.split(/\s*(?:[,;]\s*(?:then\b)?|\bthen\b)\s*/i).filter(part => part !== '')
+  if (parts.length === 0) throw new InputError('No length given.', 0, ['20, then 6'])
+  return parts.map(part => readQuantity('length', part))
+}
+
+/** A count of things, 1 to a hundred. */
+export function countOf(typed: string): number {
+  const count = Number(typed.trim())
+  if (!Number.isInteger(count) || count < 1 || count > 100) throw new InputError('A whole number from 1 to 100.', 0, ['14'])
+  return count
+}

@@ -1,4 +1,4 @@
-import type { KeyBinding } from '~/composables/keyBinding'
+import type { Action } from '~/composables/action'
 
 /** What keys do on the list of jobs. */
 export interface ListDeeds {
@@ -14,17 +14,17 @@ export interface ListDeeds {
   showKeys: () => void
 }
 
-export function listKeys(deeds: ListDeeds): KeyBinding[] {
+export function listKeys(deeds: ListDeeds): Action[] {
   return [
-    { keys: ['/'], says: 'to the quick line', run: deeds.toLine },
-    { keys: ['q'], says: 'quick match', run: deeds.toQuick },
-    { keys: ['f'], says: 'find a job', run: deeds.find },
-    { keys: ['ArrowDown', 'ArrowUp'], says: 'next job, job before', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },
-    { keys: ['PageDown', 'PageUp'], says: 'next page, earlier page', run: e => deeds.turn(e.key === 'PageDown' ? 1 : -1) },
-    { keys: ['c'], says: 'new job', run: deeds.begin },
-    { keys: ['i'], says: 'file in', run: deeds.fileIn },
-    { keys: ['u'], says: 'bring back what was just archived or deleted', run: deeds.takeBack },
-    { keys: ['n'], says: 'night or day', run: deeds.toggleNight },
-    { keys: ['?'], says: 'these keys', run: deeds.showKeys },
+    { keys: ['/'], says: 'to the quick line', group: 'about', run: deeds.toLine },
+    { keys: ['q'], says: 'quick match', group: 'about', run: deeds.toQuick },
+    { keys: ['f'], says: 'find a job', group: 'about', run: deeds.find },
+    { keys: ['ArrowDown', 'ArrowUp'], says: 'next job, job before', group: 'about', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },
+    { keys: ['PageDown', 'PageUp'], says: 'next page, earlier page', group: 'about', run: e => deeds.turn(e.key === 'PageDown' ? 1 : -1) },
+    { keys: ['c'], says: 'new job', group: 'build', run: deeds.begin },
+    { keys: ['i'], says: 'file in', group: 'build', run: deeds.fileIn },
+    { keys: ['u'], says: 'bring back what was just archived or deleted', group: 'change', run: deeds.takeBack },
+    { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
+    { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
   ]
 }

@@ -1,30 +1,45 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import Dialog from 'primevue/dialog'
-import type { KeyBinding } from '~/composables/keyBinding'
+import { ACTION_GROUPS, GROUP_WORDS, keysShown, type Action } from '~/composables/action'
 import KeyCap from '~/components/KeyCap.vue'
 
-defineProps<{ bindings: KeyBinding[] }>()
+/** All keys of a page, by what one is doing; what the mouse does besides. */
+const { bindings, mouse = [] } = defineProps<{ bindings: readonly Action[], mouse?: readonly (readonly [string, string])[] }>()
 const open = defineModel<boolean>('open', { required: true })
-
-const SHOWN: Record<string, string> = { 'ArrowLeft': '←', 'ArrowRight': '→', 'ArrowUp': '↑', 'ArrowDown': '↓', 'Shift+ArrowLeft': '⇧ ←', 'Shift+ArrowRight': '⇧ →', 'Ctrl+z': 'Ctrl z', 'Ctrl+Z': 'Ctrl ⇧ z', 'Escape': 'Esc', 'Delete': 'Del' }
+const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[group], actions: bindings.filter(b => b.group === group) })).filter(g => g.actions.length > 0))
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Keys" :dismissable-mask="true" :style="{ width: 'min(640px, 94vw)' }">
-    <dl class="keys">
-      <template v-for="binding in bindings" :key="binding.keys.join()">
-        <dt>
-          <KeyCap v-for="key in binding.shown ? [binding.shown] : binding.keys" :key="key" :of="SHOWN[key] ?? key" />
-        </dt>
-        <dd>{{ binding.says }}</dd>
-      </template>
-    </dl>
+  <Dialog v-model:visible="open" modal header="Keys" :dismissable-mask="true" :style="{ width: 'min(760px, 94vw)' }">
+    <div class="groups">
+      <section v-for="group in groups" :key="group.says" class="group">
+        <h3>{{ group.says }}</h3>
+        <dl class="keys">
+          <template v-for="action in group.actions" :key="action.keys.join()">
+            <dt><KeyCap v-for="key in keysShown(action)" :key="key" :of="key" /></dt>
+            <dd>{{ action.says }}</dd>
+          </template>
+        </dl>
+      </section>
+      <section v-if="mouse.length > 0" class="group">
+        <h3>With the mouse or a finger</h3>
+        <dl class="keys">
+          <template v-for="[press, does] in mouse" :key="press">
+            <dt><KeyCap :of="press" /></dt>
+            <dd>{{ does }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
   </Dialog>
 </template>
 
 <style scoped>
-.keys { display: grid; grid-template-columns: auto 1fr auto 1fr; gap: 9px 14px; margin: 0; }
-dt { display: flex; gap: 4px; justify-content: flex-end; align-items: flex-start; padding-top: 2px; }
-dd { margin: 0; }
-@media (max-width: 620px) { .keys { grid-template-columns: auto 1fr; } }
+.groups { columns: 2; column-gap: 34px; }
+.group { break-inside: avoid; padding-bottom: 16px; }
+.keys { display: grid; grid-template-columns: 112px 1fr; gap: 5px 12px; margin: 6px 0 0; }
+dt { display: flex; flex-wrap: wrap; gap: 4px; align-items: flex-start; padding-top: 2px; }
+dd { margin: 0; font-size: 15px; }
+@media (max-width: 620px) { .groups { columns: 1; } }
 </style>

@@ -1,4 +1,4 @@
-import type { KeyBinding } from '~/composables/keyBinding'
+import type { Action } from '~/composables/action'
 
 /** What keys do on the check walk. */
 export interface WalkDeeds {
@@ -10,14 +10,14 @@ export interface WalkDeeds {
   leave: () => void
 }
 
-export function walkKeys(deeds: WalkDeeds): KeyBinding[] {
+export function walkKeys(deeds: WalkDeeds): Action[] {
   return [
-    { keys: ['ArrowDown', 'ArrowRight'], says: 'next reading', run: () => deeds.step(1) },
-    { keys: ['ArrowUp', 'ArrowLeft'], says: 'reading before', run: () => deeds.step(-1) },
-    { keys: [' '], shown: 'Space', says: 'next place not proved', run: deeds.nextOpen },
-    { keys: ['[', ']'], says: 'line before, next line', run: e => deeds.otherLine(e.key === ']' ? 1 : -1) },
-    { keys: ['r', 'Enter'], says: 'to the reading', run: deeds.toReading },
-    { keys: ['t'], says: 'trace', run: deeds.trace },
-    { keys: ['Escape'], says: 'back to the list', run: deeds.leave },
+    { keys: ['ArrowDown', 'ArrowRight'], says: 'next reading', group: 'about', run: () => deeds.step(1) },
+    { keys: ['ArrowUp', 'ArrowLeft'], says: 'reading before', group: 'about', run: () => deeds.step(-1) },
+    { keys: [' '], shown: 'Space', says: 'next place not proved', group: 'about', run: deeds.nextOpen },
+    { keys: ['[', ']'], says: 'line before, next line', group: 'about', run: e => deeds.otherLine(e.key === ']' ? 1 : -1) },
+    { keys: ['r', 'Enter'], says: 'to the reading', group: 'read', run: deeds.toReading },
+    { keys: ['t'], says: 'trace', group: 'read', run: deeds.trace },
+    { keys: ['Escape'], says: 'back to the list', group: 'about', run: deeds.leave },
   ]
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { setting } from '#core/job/edits'
+import { setting, together } from '#core/job/edits'
 import type { Amplifier, Output } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
 import { setLineCable } from '#core/job/intents'
@@ -24,6 +24,11 @@ type Fields = Pick<Output, 'label' | 'name' | 'rating'>
 function setOutput(to: Partial<Fields>): void {
   store.edit({ kind: 'output.set', outputId: output.id, ...setting<Fields, Partial<Fields>>(output, to) })
 }
+/** The other outputs of this amplifier that are rated otherwise, set like this one in one edit. */
+const others = computed(() => amplifier.value?.outputs.filter(o => o.id !== output.id && JSON.stringify(o.rating) !== JSON.stringify(output.rating)) ?? [])
+function rateAllAlike(): void {
+  store.edit(together(others.value.map(o => ({ kind: 'output.set' as const, outputId: o.id, was: { rating: o.rating }, to: { rating: output.rating } }))))
+}
 /** What a rating says against itself is told where it is entered. */
 const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
@@ -46,6 +51,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
       <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
         impedance; empty for not known.</p>
       <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
+      <button v-if="others.length > 0" class="act" type="button" @click="rateAllAlike">rate {{ others.map(o => o.label).join(', ') }} like this too</button>
     </div>
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"

@@ -2,10 +2,11 @@
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
 import { KIND_WORDS, markOf, MARKS, plannedWords } from '#core/check/words'
-import type { Speaker } from '#core/job/schema'
+import type { Practice, Speaker } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { headFigures } from '#core/match/headFigures'
+import { roomFor, roomWords } from '#core/match/room'
 import { writeCable } from '#core/quantity/cable'
 import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
@@ -14,16 +15,26 @@ import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
-const { line, proof, width, selectedId, suspects } = defineProps<{
+const { line, proof, width, practice, selectedId, chosen, suspects } = defineProps<{
   line: LineEvaluation
   proof: LineProof
   width: number
+  practice: Practice
   /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
   selectedId: string | null
+  /** All that are chosen, where they are several. */
+  chosen: ReadonlySet<string>
   /** Rank of suspected places while the line is traced. */
   suspects: ReadonlyMap<string, { rank: number, chosen: boolean, inCable: boolean }> | null
 }>()
-const emit = defineEmits<{ select: [nodeId: string | null] }>()
+/** How a press means it: this one alone, up to this one, this one too. */
+type How = 'alone' | 'to' | 'too'
+const emit = defineEmits<{ select: [nodeId: string | null, how: How] }>()
+const howOf = (event: MouseEvent): How => event.shiftKey ? 'to' : event.ctrlKey || event.metaKey ? 'too' : 'alone'
+/** The focus that a key or a screen reader brings looks at a tag; a press says for itself what it means. */
+function onFocus(event: FocusEvent, nodeId: string | null): void {
+  if ((nodeId ?? '') !== selectedId && (event.target as Element).matches(':focus-visible')) emit('select', nodeId, 'alone')
+}
 
 const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))
 const drawing = computed(() => drawRail(line.output.wiring, facts.value, width))
@@ -36,11 +47,16 @@ const cables = computed(() => {
 const figures = computed(() => headFigures(line))
 /** What a speaker gets; of a line that asks for more than there is, it is not to be said. */
 const wattsOf = (nodeId: string) => figures.value.isOver ? null : facts.value.get(nodeId)!.powerW
+/** What is left for growth, for one more like the one looked at, else like the last. */
+const room = computed(() => {
+  const like = line.speakers.find(s => s.id === selectedId) ?? line.speakers.at(-1)
+  return like ? roomWords(roomFor(line, practice, like), like) : ''
+})
 const fine = computed(() => {
   if (line.speakers.length === 0) return ''
   const head = line.loadOhm === null ? `head ${line.head}` : `head ${writeQuantity(line.loadOhm, 'Ω')}`
   const far = line.farthest && line.cable.stated > 0 ? `far end ${line.cable.missing > 0 ? 'at least ' : ''}${writeDb(line.farthest.lossDb)}` : ''
-  return [figures.value.parts, cables.value, head, far].filter(Boolean).join(', ')
+  return [figures.value.parts, cables.value, head, far, room.value].filter(Boolean).join(', ')
 })
 
 /** Thin where little flows, thick at the head. */
@@ -78,7 +94,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 </script>
 
 <template>
-  <section class="rail-row" :class="{ selected: selectedId !== null }">
+  <section class="rail-row" :class="{ selected: selectedId !== null }" :data-output="line.outputId">
     <div class="top">
       <h2 class="name" :title="name">{{ name }}</h2>
       <GradeTag :grade="line.grade" :words="plannedWords(line.grade, proof.wrong)" />
@@ -105,12 +121,11 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: press a to hang a speaker on it</text>
 
       <g
-        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :class="{ chosen: selectedId === tag.speaker.id,
-suspect:
-          suspects?.has(tag.speaker.id) }"
+        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :data-node="tag.speaker.id" :data-output="line.outputId"
+        :class="{ chosen: selectedId === tag.speaker.id, among: chosen.has(tag.speaker.id), suspect: suspects?.has(tag.speaker.id) }"
         :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.speaker.id ? 0 : -1"
-        :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id"
-        @click="emit('select', tag.speaker.id)" @focus="emit('select', tag.speaker.id)"
+        :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id || chosen.has(tag.speaker.id)"
+        @click="emit('select', tag.speaker.id, howOf($event))" @focus="onFocus($event, tag.speaker.id)"
       >
         <path :d="OUTLINE" class="outline" />
         <circle cy="7" r="2" class="hole" />
@@ -130,8 +145,8 @@ suspect:
 
       <g
         :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1"
-        :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select',
-        null)" @focus="emit('select', null)">
+        :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select', null, 'alone')"
+        @focus="onFocus($event, null)">
         <text x="-13" y="5" class="output">{{ line.output.label }}</text>
         <circle r="8" class="ring" /><circle r="3" class="core" />
       </g>
@@ -171,6 +186,7 @@ suspect:
 .watts { font-size: 13px; fill: var(--ink-soft); }
 .tag.chosen .outline { fill: var(--ink); }
 .tag.chosen .label, .tag.chosen .wiring, .tag.chosen .watts { fill: var(--paper); }
+.tag.among:not(.chosen) .outline { fill: var(--wash); stroke-width: 3; }
 .tag.suspect .outline { stroke: var(--copper); stroke-width: 2; stroke-dasharray: 5 3; }
 .tag:focus-visible .outline, .terminal:focus-visible .ring { stroke: var(--copper); stroke-width: 3; }
 .marks text { font-size: 14px; font-weight: 700; fill: var(--ink-soft); }

@@ -5,12 +5,15 @@ import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
 import type { ReadingKind } from '#core/job/schema'
 import { worstLine } from '#core/match/evaluate'
+import ActionMenu from '~/components/ActionMenu.vue'
+import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
+import type { ActionTarget } from '~/composables/action'
 import RailRow from '~/stations/match/RailRow.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
 import PracticeForm from '~/stations/match/PracticeForm.vue'
 import SeekBox from '~/stations/match/SeekBox.vue'
-import { sheetKeys } from '~/stations/match/keys'
+import { MOUSE_WORDS, sheetActions } from '~/stations/match/keys'
 import { findPlace } from '~/stations/match/search'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
@@ -19,11 +22,13 @@ import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
 import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
+import { useSheetPointer } from '~/stations/match/useSheetPointer'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
 import { trace as traceStation } from '~/stations/trace/station'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useEvaluationStore } from '~/stores/evaluation'
+import { NONE } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
 
 const store = useJobStore()
@@ -102,6 +107,7 @@ function setMode(mode: PaneMode): void {
 
 async function enterPane(mode: PaneMode): Promise<void> {
   if (selected.selection.outputId === null) return
+  matchPane.drawn = 'up'
   setMode(mode)
   await nextTick()
   const first = mode === 'check' ? '.entry input, .entry button' : mode === 'change' ? 'form input' : '[role=radio], .offer, button'
@@ -122,6 +128,9 @@ async function again(): Promise<void> {
   await enterPane('check')
 }
 
+/** What is chosen, as a table on the clipboard. */
+function clip(): void {}
+
 function seek(words: string): void {
   finding.value = false
   const found = findPlace(evaluation.lines, words)
@@ -134,22 +143,69 @@ function seek(words: string): void {
 function choose(number: number): void {
   if (!actions.moving.value) return actions.remedy(number)
   const target = evaluation.lines.filter(l => l.outputId !== selected.selection.outputId)[number - 1]
-  if (target) actions.move(target.outputId)
+  if (target) actions.move({ outputId: target.outputId })
 }
 
-const bindings = [...sheetKeys({
+const menu = useTemplateRef<InstanceType<typeof ActionMenu>>('menu')
+const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
+const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
-  tap: actions.tap, add: actions.add,
-  remove: actions.remove, beginMove: () => { actions.moving.value = selected.selection.nodeId !== null }, reorder: actions.reorder,
-  join: actions.join, apart: actions.apart,
+  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, clip: clip,
+  tap: actions.tap, add: actions.add, copyBehind: actions.copyBehind, remove: actions.remove,
+  beginMove: () => {
+    actions.moving.value = selected.ids.length > 0
+    if (actions.moving.value) matchPane.drawn = 'up'
+  },
+  reorder: actions.reorder, join: actions.join, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
   newAmplifier: actions.newAmplifier, find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
+    matchPane.drawn = 'away'
+    if (selected.isMany) selected.select(selected.selection.outputId, selected.selection.nodeId)
     void actions.focusSelection()
   },
 }), ...common]
 useKeys(() => bindings)
+
+function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
+  actions.moving.value = false
+  if (matchPane.drawn === 'away') matchPane.drawn = 'head'
+  if (nodeId === null || how === 'alone') selected.select(outputId, nodeId)
+  else if (how === 'to') selected.chooseTo(outputId, nodeId)
+  else selected.chooseToo(outputId, nodeId)
+}
+
+/** The chosen ones of each rail; a rail with none keeps the same empty set and is not drawn again. */
+const chosenByRail = computed(() => {
+  const byRail = new Map<string, ReadonlySet<string>>()
+  if (selected.isMany) for (const line of evaluation.lines) {
+    const here = line.speakers.filter(s => selected.chosen.has(s.id)).map(s => s.id)
+    if (here.length > 0) byRail.set(line.outputId, new Set(here))
+  }
+  return byRail
+})
+
+const { frame, held } = useSheetPointer(rails, {
+  hold: (outputId, nodeId) => { if (!selected.chosen.has(nodeId)) selected.select(outputId, nodeId) },
+  drop: to => actions.move(to),
+  frame: (nodeIds) => { if (nodeIds.length > 0) actions.chooseAll(nodeIds) },
+  menu: (event, { outputId, nodeId }) => {
+    if (nodeId === null || !selected.chosen.has(nodeId)) selected.select(outputId, nodeId)
+    menu.value?.show(event)
+  },
+})
+/** The edge of the tag, or the rail, at which what is held would be put down. */
+const dropMark = computed(() => {
+  const place = held.value?.place
+  if (!place) return null
+  const element = 'outputId' in place ? document.getElementById(`rail-${place.outputId}`)?.closest('.rail-row') : document.getElementById(`tag-${'afterId' in place ? place.afterId : place.beforeId}`)
+  const box = element?.getBoundingClientRect()
+  if (!box) return null
+  return 'outputId' in place
+    ? { left: `${box.left + 54}px`, top: `${box.bottom - 4}px`, width: `${box.width - 54}px`, height: '3px' }
+    : { left: `${'afterId' in place ? box.right + 2 : box.left - 5}px`, top: `${box.top}px`, width: '3px', height: `${box.height}px` }
+})
 
 /** Escape leaves a field of the pane for the sheet. */
 function leavePane(event: KeyboardEvent): void {
@@ -185,10 +241,11 @@ const ratingText = (amplifierId: string) => {
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
-                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
+                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth" :practice="store.job!.practice"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
-                @select="nodeId => selected.select(output.id, nodeId)"
+                :chosen="chosenByRail.get(output.id) ?? NONE"
+                @select="(nodeId, how) => press(output.id, nodeId, how)"
               />
             </template>
             <p v-if="amplifier.outputs.length === 0" class="soft none">No output on it. <button
@@ -199,21 +256,22 @@ const ratingText = (amplifierId: string) => {
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
       <SheetPane
-        ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" @mode="setMode" @move="actions.move"
-        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" />
+        ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
+        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @more="menu?.show($event)" @choose="actions.chooseAll" />
     </div>
     <footer class="foot">
-      <span class="hint"><KeyCap of="← →" /> along the rail</span>
-      <span class="hint"><KeyCap of="↑ ↓" /> between rails</span>
-      <span class="hint"><KeyCap of="- =" /> tap down, up</span>
-      <span class="hint"><KeyCap of="m" /> move</span>
-      <button class="act hint" type="button" @click="actions.add()"><KeyCap of="a" /> add after</button>
-      <button class="act hint" type="button" @click="enterPane('check')"><KeyCap of="r" /> record a reading</button>
-      <button class="act hint" type="button" @click="finding = true"><KeyCap of="/" /> find</button>
+      <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />
+      <button class="act find" type="button" @click="finding = true">find <KeyCap of="/" /></button>
       <PracticeForm />
     </footer>
+    <div v-if="frame" class="frame" :style="{ left: `${frame.left}px`, top: `${frame.top}px`, width: `${frame.width}px`, height: `${frame.height}px` }" />
+    <template v-if="held">
+      <p class="held" :style="{ left: `${held.x + 12}px`, top: `${held.y + 12}px` }">{{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
+      <div v-if="dropMark" class="drop" :style="dropMark" />
+    </template>
+    <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
-    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+    <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />
   </div>
 </template>
 
@@ -229,19 +287,23 @@ const ratingText = (amplifierId: string) => {
 .none { padding: 14px 24px; }
 .more { margin-left: 2px; }
 .empty { padding: 50px 30px; display: grid; gap: 14px; justify-items: start; max-width: 560px; }
-.foot { display: flex; align-items: center; gap: 4px 20px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
-  color: var(--ink-soft); overflow: hidden; }
-.hint { white-space: nowrap; display: inline-flex; gap: 7px; align-items: center; font-size: 14px; }
+.foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
+  color: var(--ink-soft); }
+/* What finds no room is not cut in half: it goes to a second line, which is not shown; “more” has all of it. */
+.row { flex: 1; height: 38px; overflow: clip; }
+.find { font-size: 14px; margin-left: auto; }
+.frame { position: fixed; z-index: 8; border: 1.5px dashed var(--ink); background: color-mix(in srgb, var(--ink) 7%, transparent); pointer-events: none; }
+.held { position: fixed; z-index: 9; padding: 3px 8px; background: var(--ink); color: var(--paper); font-weight: 600; pointer-events: none; }
+.drop { position: fixed; z-index: 8; background: var(--ink); pointer-events: none; }
 @media (max-width: 1000px) {
   .sheet { grid-template-columns: minmax(0, 1fr); height: auto; }
-  .foot { height: auto; flex-wrap: wrap; padding: 8px 14px; }
+  .foot { height: auto; flex-wrap: wrap; padding: 8px 14px 40vh; }
+  .row { display: none; }
   .rails { overflow: visible; padding-left: 8px; }
-  .sheet :deep(.pane) { border-left: 0; border-top: 1px solid var(--rule); }
 }
 @media (max-width: 760px) {
   .amplifier { grid-template-columns: 84px minmax(0, 1fr); }
   .box { padding: 8px 6px; }
   .amp-name { font-size: 13.5px; }
-  .hint { display: none; }
-  }
+}
 </style>

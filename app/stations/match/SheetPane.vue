@@ -3,19 +3,23 @@ import { ref } from 'vue'
 import type { ReadingKind } from '#core/job/schema'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import { plannedWords } from '#core/check/words'
+import type { MoveTo } from '#core/job/many/many'
+import ActionRow from '~/components/ActionRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
+import type { Action, ActionTarget } from '~/composables/action'
 import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
 import { useSelectionStore } from '~/stores/selection'
 import FindingsPane from './FindingsPane.vue'
+import ManyForm from './ManyForm.vue'
 import MovePicker from './MovePicker.vue'
 import OutputForm from './OutputForm.vue'
 import SpeakerForm from './SpeakerForm.vue'
 
 /** What is said and can be done about the selection. */
-const { moving } = defineProps<{ moving: boolean }>()
-const emit = defineEmits<{ mode: [mode: PaneMode], move: [outputId: string], leave: [], again: [] }>()
+const { moving, actions, target } = defineProps<{ moving: boolean, actions: readonly Action[], target: ActionTarget }>()
+const emit = defineEmits<{ mode: [mode: PaneMode], move: [to: MoveTo], leave: [], again: [], more: [event: MouseEvent], choose: [nodeIds: string[]] }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 const selected = useSelectionStore()
 const matchPane = useMatchPaneStore()
@@ -24,36 +28,52 @@ const pane = ref<HTMLElement>()
 const MODES: { mode: PaneMode, says: string, key: string }[] = [
   { mode: 'findings', says: 'Findings', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }, { mode: 'check', says: 'Read', key: 'r' }, { mode: 'trace', says: 'Trace', key: 't' },
 ]
+/** In a narrow window a mode that is asked for draws the sheet up. */
+function show(mode: PaneMode): void {
+  matchPane.drawn = 'up'
+  emit('mode', mode)
+}
 defineExpose({ pane })
 </script>
 
 <template>
-  <aside ref="pane" class="pane" aria-label="About the selection">
+  <aside ref="pane" class="pane" :class="matchPane.drawn" aria-label="About the selection">
     <template v-if="selected.line">
-      <p class="subject">
-        <GradeTag :grade="selected.line.grade" :words="plannedWords(selected.line.grade, selected.proof?.wrong ?? 0)" />
-        <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
-        <span class="about"><b>{{ selected.line.output.label }} {{ selected.line.output.name }}</b><template v-if="selected.speaker">,
-          speaker {{ selected.speaker.label }}</template></span>
-      </p>
-      <div role="tablist" aria-label="About the selection" class="modes">
+      <div class="head">
+        <p class="subject">
+          <GradeTag :grade="selected.line.grade" :words="plannedWords(selected.line.grade, selected.proof?.wrong ?? 0)" />
+          <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
+          <span v-if="selected.isMany" class="about"><b>{{ selected.ids.length }} speakers</b> chosen</span>
+          <span v-else class="about"><b>{{ selected.line.output.label }} {{ selected.line.output.name }}</b><template v-if="selected.speaker">,
+            speaker {{ selected.speaker.label }}</template></span>
+        </p>
+        <span class="narrow">
+          <button class="act" type="button" :aria-expanded="matchPane.drawn === 'up'" @click="matchPane.drawn = matchPane.drawn === 'up' ? 'head' : 'up'">
+            {{ matchPane.drawn === 'up' ? 'lower' : 'open' }}</button>
+          <button class="act" type="button" aria-label="put this away" @click="matchPane.drawn = 'away'">✕</button>
+        </span>
+      </div>
+      <ActionRow class="narrow" :actions="actions" :target="target" @more="emit('more', $event)" />
+      <div v-if="!selected.isMany" role="tablist" aria-label="About the selection" class="modes">
         <button
           v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: matchPane.mode === m.mode }"
-          :aria-selected="matchPane.mode === m.mode" @click="emit('mode', m.mode)">
+          :aria-selected="matchPane.mode === m.mode" @click="show(m.mode)">
           {{ m.says }} <KeyCap :of="m.key" />
         </button>
       </div>
-      <MovePicker v-if="moving" @move="emit('move', $event)" @close="emit('leave')" />
-      <FindingsPane v-else-if="matchPane.mode === 'findings'" />
-      <template v-else-if="matchPane.mode === 'change'">
-        <SpeakerForm v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker" />
-        <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
-      </template>
-      <ReadingPanel
-v-else-if="matchPane.mode === 'check'" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker"
-        @trace="emit('mode', 'trace')"
-        />
-      <SuspectsPanel v-else @again="emit('again')" />
+      <div class="body">
+        <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @close="emit('leave')" />
+        <ManyForm v-else-if="selected.isMany" />
+        <FindingsPane v-else-if="matchPane.mode === 'findings'" />
+        <template v-else-if="matchPane.mode === 'change'">
+          <SpeakerForm v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker" @choose="emit('choose', $event)" />
+          <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
+        </template>
+        <ReadingPanel
+          v-else-if="matchPane.mode === 'check'" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker"
+          @trace="emit('mode', 'trace')" />
+        <SuspectsPanel v-else @again="emit('again')" />
+      </div>
     </template>
     <p v-else class="soft">Choose a rail or a speaker with the arrow keys, or press it. What is said about it stands here.</p>
   </aside>
@@ -62,9 +82,23 @@ v-else-if="matchPane.mode === 'check'" v-model:kind="kind" :output="selected.lin
 <style scoped>
 .pane { background: var(--paper-raised); border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px;
   align-content: start; }
-.subject { display: flex; gap: 10px; align-items: baseline; }
+.head { display: flex; gap: 10px; justify-content: space-between; align-items: baseline; }
+.subject { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: baseline; }
+.narrow { display: none; }
+.body { display: grid; gap: 14px; min-width: 0; }
 .modes { display: flex; gap: 14px; border-bottom: 1px solid var(--rule); justify-content: space-between; }
 .mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; white-space: nowrap;
   font-size: 15px; }
-.mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
+.mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+/* Narrow: a sheet over the foot of the rails, its head alone or drawn up. */
+@media (max-width: 1000px) {
+  .pane { position: fixed; z-index: 7; left: 0; right: 0; bottom: 0; max-height: 64vh; border-left: 0; border-top: 2px solid var(--ink); padding: 6px 14px 12px; gap: 8px; }
+  .pane.away { display: none; }
+  .pane.head .modes { border-bottom: 0; }
+  .pane.head .body { display: none; }
+  .narrow { display: flex; gap: 14px; flex: none; }
+  .narrow .act { min-height: 44px; padding: 0 6px; color: var(--ink); }
+  .mode { min-height: 44px; }
+  .mode :deep(.keycap) { display: none; }
+}
 </style>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import Select from 'primevue/select'
 import { USUAL_LINE_V } from '#core/amplifier/index'
 import { leadOhm } from '#core/network/cable'
 import type { Lead } from '#core/network/cable'
 import { setting } from '#core/job/edits'
 import { setTap, ungroup, USUAL_TAPS_W } from '#core/job/intents'
+import { addLike } from '#core/job/many/many'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findPlace } from '#core/job/tree'
@@ -13,11 +14,15 @@ import { writeCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cableOf, quantityOf, quantityOrNot, tapsOf, textOf, writeOrNot } from '~/components/form/readers'
+import { newId } from '~/api/ids'
+import { cableOf, countOf, quantityOf, quantityOrNot, tapsOf, textOf, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
+import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
+import { usualCableOf } from './usualCable'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
+const emit = defineEmits<{ choose: [nodeIds: string[]] }>()
 const store = useJobStore()
 const selected = useSelectionStore()
 
@@ -79,8 +84,20 @@ function setLead(nodeId: string, was: Lead | null, change: { cable?: Cable, leng
   const cable = change.cable ?? was?.cable ?? usualCable.value
   store.edit({ kind: 'lead.set', nodeId, was, to: { cable, lengthM: change.lengthM ?? was?.lengthM ?? 0 } })
 }
-/** The cable most at hand: the one already on this line. */
-const usualCable = computed((): Cable => selected.place?.output.wiring.children.find(c => c.lead)?.lead?.cable ?? { awg: 16 })
+const usualCable = computed(() => usualCableOf(store.job!, [speaker.id]))
+
+// More of the same: how many, how far apart.
+const count = ref(1)
+const apartM = ref<number | null>(null)
+const ownLengthM = computed(() => selected.place?.branch.lead?.lengthM ?? null)
+function addMore(): void {
+  if (!store.job) return
+  const { edit, nodeIds } = addLike(store.job, speaker.id, count.value, apartM.value, usualCable.value, newId)
+  if (!store.edit(edit)) return
+  store.said = `${count.value} more like ${speaker.label}: its name, tap, ratings${apartM.value === null ? ' and cable' : ''} taken over`
+  emit('choose', nodeIds)
+}
+const alikeWays = computed(() => Object.entries(ALIKE).map(([by, { says }]) => ({ says, ids: store.job ? allAlike(store.job, speaker, by as AlikeBy, null) : [] })))
 </script>
 
 <template>
@@ -151,6 +168,21 @@ const usualCable = computed((): Cable => selected.place?.output.wiring.children.
     </fieldset>
     <button v-if="inGroup" class="act" type="button" @click="store.edit(ungroup(store.job!, inGroup.branch.node.id))">Open
       this {{ inGroup.branch.node.kind === 'series' ? 'series' : 'group' }}: hang its members on the rail</button>
+    <fieldset class="lead">
+      <legend class="soft small">More like this</legend>
+      <div class="two">
+        <TextEntry label="How many" :text="String(count)" :read="countOf" @commit="count = $event" />
+        <TextEntry
+          label="So far apart" :text="apartM === null ? '' : `${writeNumber(apartM, 6)} m`" :read="quantityOrNot('length')"
+          :hint="ownLengthM === null ? 'not stated' : `${writeNumber(ownLengthM, 6)} m, as this one`" @commit="apartM = $event" />
+      </div>
+      <button class="act more" type="button" @click="addMore">Add {{ count }} like {{ speaker.label }} behind it</button>
+    </fieldset>
+    <fieldset class="lead">
+      <legend class="soft small">Choose all on every rail that are</legend>
+      <button v-for="way in alikeWays" :key="way.says" class="act" type="button" :disabled="way.ids.length < 2" @click="emit('choose', way.ids)">
+        {{ way.says }} ({{ way.ids.length }})</button>
+    </fieldset>
   </form>
 </template>
 
@@ -160,9 +192,6 @@ const usualCable = computed((): Cable => selected.place?.output.wiring.children.
 .wide-first { grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); }
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
-.taps { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; }
-.tap { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 3px 7px; cursor: pointer; min-width: 30px;
-  font-size: 14.5px; font-weight: 600; }
-.tap.on { background: var(--ink); color: var(--paper); border-color: var(--ink); }
+.more { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
 .lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
 </style>

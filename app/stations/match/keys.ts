@@ -1,19 +1,24 @@
-import type { KeyBinding } from '~/composables/keyBinding'
+import type { Action } from '~/composables/action'
 import type { PaneMode } from './pane'
 
-/** What keys do on the run sheet. */
+/** What is done on the run sheet. */
 export interface SheetDeeds {
   along: (step: 1 | -1) => void
   between: (step: 1 | -1) => void
   toHead: () => void
   toEnd: () => void
+  chooseAlong: (step: 1 | -1) => void
+  chooseRail: () => void
+  chooseAlike: () => void
   tap: (step: 1 | -1) => void
   add: () => void
+  copyBehind: () => void
   remove: () => void
   beginMove: () => void
   reorder: (step: 1 | -1) => void
   join: (kind: 'series' | 'star') => void
   apart: () => void
+  clip: () => void
   show: (mode: PaneMode) => void
   enter: (mode: PaneMode) => void
   choose: (number: number) => void
@@ -23,28 +28,40 @@ export interface SheetDeeds {
   leave: () => void
 }
 
-export function sheetKeys(deeds: SheetDeeds): KeyBinding[] {
+/** Everything that can be done on the run sheet, in the order in which it is shown. */
+export function sheetActions(deeds: SheetDeeds): Action[] {
+  const tags = ['speaker', 'many'] as const
   return [
-    { keys: ['ArrowLeft', 'ArrowRight'], says: 'along the rail', run: e => deeds.along(e.key === 'ArrowRight' ? 1 : -1) },
-    { keys: ['ArrowUp', 'ArrowDown'], says: 'between rails', run: e => deeds.between(e.key === 'ArrowDown' ? 1 : -1) },
-    { keys: ['Home', 'End'], says: 'head or end of the rail', run: e => e.key === 'End' ? deeds.toEnd() : deeds.toHead() },
-    { keys: ['-', '='], says: 'tap down, up', run: e => deeds.tap(e.key === '=' ? 1 : -1) },
-    { keys: ['+'], shown: '+', says: 'tap up', run: () => deeds.tap(1) },
-    { keys: ['a'], says: 'add a speaker after this one', run: deeds.add },
-    { keys: ['x', 'Delete'], says: 'take this speaker off', run: deeds.remove },
-    { keys: ['m'], says: 'move to another rail', run: deeds.beginMove },
-    { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], says: 'change places along the rail', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
-    { keys: ['s'], says: 'in series with the next', run: () => deeds.join('series') },
-    { keys: ['S'], says: 'from one point with the next', run: () => deeds.join('star') },
-    { keys: ['d'], says: 'open this group', run: deeds.apart },
-    { keys: ['f'], says: 'findings', run: () => deeds.show('findings') },
-    { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], shown: '1…9', says: 'do what is offered', run: e => deeds.choose(Number(e.key)) },
-    { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', run: () => deeds.enter('change') },
-    { keys: ['r'], says: 'record a reading', run: () => deeds.enter('check') },
-    { keys: ['t'], says: 'trace a fault', run: () => deeds.enter('trace') },
-    { keys: ['o'], says: 'add an output', run: deeds.newOutput },
-    { keys: ['A'], says: 'add an amplifier', run: deeds.newAmplifier },
-    { keys: ['/'], says: 'find a speaker or line', run: deeds.find },
-    { keys: ['Escape'], says: 'back to the sheet', run: deeds.leave },
+    { keys: ['-'], says: 'tap down', group: 'change', to: tags, row: 'tap −', run: () => deeds.tap(-1) },
+    { keys: ['=', '+'], says: 'tap up', group: 'change', to: tags, row: 'tap +', run: () => deeds.tap(1) },
+    { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', group: 'change', to: ['speaker', 'many', 'rail'], row: 'change', run: () => deeds.enter('change') },
+    { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'rail'], row: 'add', run: deeds.add },
+    { keys: ['c'], says: 'copy: the same once more behind', group: 'change', to: ['many'], row: 'copy', run: deeds.copyBehind },
+    { keys: ['x', 'Delete'], says: 'take off', group: 'change', to: tags, row: 'take off', run: deeds.remove },
+    { keys: ['m'], says: 'move to another rail', group: 'wire', to: tags, row: 'move', run: deeds.beginMove },
+    { keys: ['s'], says: 'in series', group: 'wire', to: tags, row: 'series', run: () => deeds.join('series') },
+    { keys: ['S'], says: 'from one point', group: 'wire', to: tags, row: 'from one point', run: () => deeds.join('star') },
+    { keys: ['d'], says: 'open this group', group: 'wire', to: ['speaker'], run: deeds.apart },
+    { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], says: 'change places along the rail', group: 'wire', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
+    { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
+    { keys: ['t'], says: 'trace a fault', group: 'read', to: ['rail'], run: () => deeds.enter('trace') },
+    { keys: ['f'], says: 'findings', group: 'read', to: ['speaker', 'rail'], run: () => deeds.show('findings') },
+    { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], shown: '1…9', says: 'do what is offered', group: 'read', run: e => deeds.choose(Number(e.key)) },
+    { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many'], row: 'whole rail', run: deeds.chooseRail },
+    { keys: ['l'], says: 'choose all alike', group: 'choose', to: ['speaker'], row: 'all alike', run: deeds.chooseAlike },
+    { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], says: 'choose on along the rail', group: 'choose', run: e => deeds.chooseAlong(e.key === 'ArrowRight' ? 1 : -1) },
+    { keys: ['Ctrl+c'], says: 'take to paste elsewhere', group: 'choose', to: tags, run: deeds.clip },
+    { keys: ['ArrowLeft', 'ArrowRight'], says: 'along the rail', group: 'about', run: e => deeds.along(e.key === 'ArrowRight' ? 1 : -1) },
+    { keys: ['ArrowUp', 'ArrowDown'], says: 'between rails', group: 'about', run: e => deeds.between(e.key === 'ArrowDown' ? 1 : -1) },
+    { keys: ['Home', 'End'], says: 'head or end of the rail', group: 'about', run: e => e.key === 'End' ? deeds.toEnd() : deeds.toHead() },
+    { keys: ['/'], says: 'find a speaker or line', group: 'about', run: deeds.find },
+    { keys: ['Escape'], says: 'back to the sheet, one alone', group: 'about', run: deeds.leave },
+    { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
+    { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }
+
+/** The same with the mouse, for the key list. */
+export const MOUSE_WORDS: readonly (readonly [string, string])[] = [
+  ['⇧ press', 'choose up to there'], ['Ctrl press', 'choose one more or less'], ['draw a frame', 'choose what it holds'], ['right or long press', 'what can be done'],
+]

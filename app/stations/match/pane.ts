@@ -13,6 +13,8 @@ export const useMatchPaneStore = defineStore('matchPane', () => {
   const store = useJobStore()
   const selected = useSelectionStore()
   const mode = shallowRef<PaneMode>('findings')
+  /** In a narrow window the pane is a sheet over the foot of the rails: out of the way, its head alone, or drawn up. */
+  const drawn = shallowRef<'away' | 'head' | 'up'>('away')
 
   /** Findings of the selected line with what can be done, those of the selected speaker first. */
   const findings = computed((): { finding: Finding, remedies: Remedy[] }[] => {
@@ -25,5 +27,5 @@ export const useMatchPaneStore = defineStore('matchPane', () => {
   })
   const remedies = computed(() => findings.value.flatMap(f => f.remedies))
 
-  return { mode, findings, remedies }
+  return { mode, drawn, findings, remedies }
 })

@@ -1,14 +1,16 @@
 import { nextTick, ref } from 'vue'
-import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, removeNode, retap, shift, ungroup } from '#core/job/intents'
-import type { Edit } from '#core/job/edits'
+import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
+import { copyEach, joinEach, moveEach, removeEach, retapEach, skippedWords, type ManyDone, type MoveTo } from '#core/job/many/many'
+import type { Job } from '#core/job/schema'
 import { findOutput, findPlace } from '#core/job/tree'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
+import { allAlike } from '~/stores/choice'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 
-/** What keys and buttons do on the run sheet. */
+/** What keys, words and the menu do on the run sheet. */
 export function useSheetActions() {
   const store = useJobStore()
   const selected = useSelectionStore()
@@ -34,13 +36,23 @@ export function useSheetActions() {
     void focusSelection()
   }
 
-  function along(step: 1 | -1): void {
-    const { line } = selected
-    if (!line) return go(evaluation.lines[0]?.outputId ?? null, null)
-    const ids = line.speakers.map(s => s.id)
+  /** The speaker so many steps along the rail; null for its head. */
+  function beside(step: 1 | -1): string | null {
+    const ids = selected.line?.speakers.map(s => s.id) ?? []
     const at = selected.selection.nodeId === null ? -1 : ids.indexOf(selected.selection.nodeId)
-    const next = Math.max(-1, Math.min(ids.length - 1, at + step))
-    go(line.outputId, next === -1 ? null : ids[next]!)
+    return ids[Math.max(-1, Math.min(ids.length - 1, at + step))] ?? null
+  }
+
+  function along(step: 1 | -1): void {
+    if (selected.line) go(selected.line.outputId, beside(step))
+    else go(evaluation.lines[0]?.outputId ?? null, null)
+  }
+
+  function chooseAlong(step: 1 | -1): void {
+    const next = beside(step)
+    if (!selected.line || next === null) return
+    selected.chooseTo(selected.line.outputId, next)
+    void focusSelection()
   }
 
   function end(): void {
@@ -55,10 +67,20 @@ export function useSheetActions() {
     go(next.outputId, column < 0 ? null : next.speakers[Math.min(column, next.speakers.length - 1)]?.id ?? null)
   }
 
-  /** Does an edit about the selected speaker. */
-  function onSpeaker(make: (nodeId: string) => Edit | null): boolean {
-    const { nodeId } = selected.selection
-    return nodeId !== null && store.edit(make(nodeId))
+  /** Chooses and says how many, for who cannot see it. */
+  function chooseAll(nodeIds: readonly string[]): void {
+    selected.chooseAll(nodeIds)
+    store.said = nodeIds.length === 1 ? 'one chosen' : `${nodeIds.length} chosen`
+    void focusSelection()
+  }
+
+  /** Does an edit about what is chosen, and says what could not be done. False where nothing was done. */
+  function onChosen(make: (job: Job, ids: readonly string[]) => ManyDone): boolean {
+    if (!store.job || selected.ids.length === 0) return false
+    const { edit, skipped } = make(store.job, selected.ids)
+    const isDone = store.edit(edit)
+    if (skipped.length > 0) store.said = `${isDone ? 'Not all: ' : 'Nothing done: '}${skippedWords(skipped)}`
+    return isDone
   }
 
   function add(): void {
@@ -70,22 +92,41 @@ export function useSheetActions() {
     if (added && store.edit(added.edit)) go(outputId, added.nodeId)
   }
 
-  function remove(): void {
-    const { outputId, nodeId } = selected.selection
-    if (nodeId === null) return
-    const ids = selected.line?.speakers.map(s => s.id) ?? []
-    const at = ids.indexOf(nodeId)
-    if (onSpeaker(id => removeNode(store.job!, id))) go(outputId, ids[at + 1] ?? ids[at - 1] ?? null)
+  function copyBehind(): void {
+    if (!store.job) return
+    const { edit, nodeIds } = copyEach(store.job, selected.ids, newId)
+    if (store.edit(edit)) chooseAll(nodeIds)
   }
 
-  function move(outputId: string): void {
-    const { nodeId } = selected.selection
-    if (onSpeaker(id => moveToOutput(store.job!, id, outputId))) go(outputId, nodeId)
+  function remove(): void {
+    const { outputId } = selected.selection
+    const gone = new Set(selected.ids)
+    const ids = selected.line?.speakers.map(s => s.id) ?? []
+    const after = ids.slice(ids.findLastIndex(id => gone.has(id)) + 1)
+    const before = ids.slice(0, ids.findIndex(id => gone.has(id)))
+    if (onChosen(removeEach)) go(outputId, after.find(id => !gone.has(id)) ?? before.at(-1) ?? null)
+  }
+
+  function move(to: MoveTo): void {
+    const ids = selected.ids
+    if (onChosen((job, chosen) => moveEach(job, chosen, to))) {
+      selected.chooseAll(ids)
+      void focusSelection()
+    }
     moving.value = false
   }
 
   function reorder(step: 1 | -1): void {
-    if (onSpeaker(id => shift(store.job!, id, step))) void focusSelection()
+    const { nodeId } = selected.selection
+    if (nodeId !== null && store.job && store.edit(shift(store.job, nodeId, step))) void focusSelection()
+  }
+
+  function join(kind: 'series' | 'star'): void {
+    const { nodeId } = selected.selection
+    const isDone = selected.isMany
+      ? onChosen((job, ids) => joinEach(job, ids, kind, newId))
+      : nodeId !== null && store.job !== null && store.edit(joinWithNext(store.job, nodeId, kind, newId))
+    if (isDone) void focusSelection()
   }
 
   /** Opens the group that the selected speaker is in. */
@@ -121,11 +162,10 @@ export function useSheetActions() {
   }
 
   return {
-    moving, go, along, end, between, add, remove, move, reorder, apart, newOutput, outputOn, newAmplifier, focusSelection,
-    tap: (step: 1 | -1) => onSpeaker(id => retap(store.job!, id, step)),
-    join: (kind: 'series' | 'star') => {
-      if (onSpeaker(id => joinWithNext(store.job!, id, kind, newId))) void focusSelection()
-    },
+    moving, go, along, chooseAlong, end, between, chooseAll, onChosen, add, copyBehind, remove, move, reorder, join, apart, newOutput, outputOn, newAmplifier, focusSelection,
+    chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
+    chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
+    tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),
     remedy: (number: number) => {
       const remedy = matchPane.remedies[number - 1]
       if (remedy) store.edit(remedy.edit)

@@ -44,6 +44,8 @@ describe('what a hand means with several', () => {
     ['a whole group taken off', () => done(removeEach(series, [b, c]), series), '01:10@5 04:10@10'],
     ['moved to another line in their order, the gap closed', () => { const on = applyEdit(job, moveEach(job, [c, a], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '02:10@10 04:10@10 | 01:5@5 01:10@5 03:10@5'],
     ['moved behind one of the same line', () => done(moveEach(job, [a, b], { afterId: c })), '03:10@5 01:10@5 02:10@5 04:10@5'],
+    ['moved before one, from both sides', () => done(moveEach(job, [a, d], { beforeId: c })), '02:10@5 01:10@5 04:10@5 03:10@5'],
+    ['before the first', () => done(moveEach(job, [c, d], { beforeId: a })), '03:10@5 04:10@5 01:10@5 02:10@5'],
     ['to the end of their own line', () => done(moveEach(job, [a, b], { outputId: 'out1' })), '03:10@5 04:10@5 01:10@5 02:10@5'],
     ['behind where they stand', () => done(moveEach(job, [b, c], { afterId: a })), 'nothing'],
     ['behind one of themselves', () => done(moveEach(job, [a, b], { afterId: b })), 'nothing'],

@@ -117,32 +117,34 @@ export function removeEach(job: Job, ids: readonly string[]): ManyDone {
   return { edit: together(sequence.edits), skipped: [] }
 }
 
+/** Where something is moved: the end of a line, behind a node, or before it. */
+export type MoveTo = { outputId: string } | { afterId: string } | { beforeId: string }
+
 /**
- * To another place, in the order they had: the end of a line, or behind one of its speakers. Leads go along; where they leave a
- * chain the cable that stays closes the gap. No group is left empty: one that is chosen whole goes whole.
+ * To another place, in the order they had: the end of a line, behind one of its speakers or before it. Leads go along; where they
+ * leave a chain the cable that stays closes the gap. No group is left empty: one that is chosen whole goes whole.
  */
-export function moveEach(job: Job, ids: readonly string[], to: { outputId: string } | { afterId: string }): ManyDone {
+export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone {
   const sequence = new Sequence(job)
+  const asked = 'afterId' in to ? to.afterId : 'beforeId' in to ? to.beforeId : null
+  if (asked !== null && ids.includes(asked)) return { edit: null, skipped: [] }
   let behind = 'afterId' in to ? to.afterId : null
-  if (behind !== null && ids.includes(behind)) return { edit: null, skipped: [] }
   for (const { node, lead } of wholeNodes(job, ids)) {
     const from = findPlace(sequence.job, node.id)!
-    const target = behind === null ? findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring : findPlace(sequence.job, behind)?.parent
+    const beside = behind ?? asked
+    const target = beside === null ? findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring : findPlace(sequence.job, beside)?.parent
     if (!target) return { edit: null, skipped: [] }
-    const isSameChain = target.id === from.parent.id
     const rest = target.children.filter(b => b.node.id !== node.id)
-    const index = behind === null ? rest.length : rest.findIndex(b => b.node.id === behind) + 1
-    if (isSameChain && index === from.index) {
-      behind = node.id
-      continue
-    }
+    const index = beside === null ? rest.length : rest.findIndex(b => b.node.id === beside) + (behind === null ? 0 : 1)
+    behind = node.id
+    const isSameChain = target.id === from.parent.id
+    if (isSameChain && index === from.index) continue
     // The next one's lead grows by the cable that ended here, as long as the node does not take its place in the same chain.
     const next = from.parent.children[from.index + 1]
     if (!isSameChain && from.parent.kind === 'chain' && lead && next?.lead && sameCable(lead.cable, next.lead.cable)) {
       sequence.do({ kind: 'lead.set', nodeId: next.node.id, was: next.lead, to: { ...next.lead, lengthM: next.lead.lengthM + lead.lengthM } })
     }
     sequence.do({ kind: 'node.move', nodeId: node.id, parentId: target.id, index })
-    behind = node.id
   }
   return { edit: together(sequence.edits), skipped: [] }
 }

@@ -1,6 +1,3 @@
-/** A key as pressed: "u", "U", "?", "ArrowLeft", "Shift+ArrowLeft", "Ctrl+z". */
-export interface KeyBinding { keys: string[], says: string, shown?: string, run: (event: KeyboardEvent) => void }
-
 /** What has the focus, as far as keys care. */
 export interface FocusPlace {
   /** Something that is typed into, or a list or dialog with keys of its own. */

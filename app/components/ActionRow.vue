@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { actionsFor, keysShown, runAction, type Action, type ActionTarget } from '~/composables/action'
+import KeyCap from '~/components/KeyCap.vue'
+
+/** What can be done to the selection, in words; all of it behind “more”. */
+const { actions, target } = defineProps<{ actions: readonly Action[], target: ActionTarget }>()
+const emit = defineEmits<{ more: [event: MouseEvent] }>()
+const shown = computed(() => actionsFor(actions, target, true))
+</script>
+
+<template>
+  <div class="action-row" role="toolbar" aria-label="What can be done to the selection">
+    <button v-for="action in shown" :key="action.row" class="act" type="button" :title="action.says" @click="runAction(action)">
+      {{ action.row }} <KeyCap :of="keysShown(action)[0]!" />
+    </button>
+    <button class="act" type="button" aria-haspopup="menu" @click="emit('more', $event)">more</button>
+  </div>
+</template>
+
+<style scoped>
+.action-row { display: flex; flex-wrap: wrap; gap: 0 15px; align-items: center; min-width: 0; }
+.act { gap: 5px; font-size: 14px; color: var(--ink); padding: 6px 1px; }
+@media (max-width: 1350px) { .action-row :deep(.keycap) { display: none; } }
+@media (max-width: 1000px) {
+  .action-row { gap: 2px 4px; }
+  .act { min-height: 44px; padding: 0 11px; border: 1px solid var(--rule); border-radius: 2px; background: var(--paper); font-size: 15px; }
+}
+</style>

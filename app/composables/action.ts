@@ -1,0 +1,46 @@
+/** What one is doing when one asks for an action: the headings of the key list and of the menu. */
+export const ACTION_GROUPS = ['about', 'choose', 'change', 'wire', 'read', 'build', 'job'] as const
+export type ActionGroup = typeof ACTION_GROUPS[number]
+export const GROUP_WORDS: Record<ActionGroup, string> = {
+  about: 'Getting about', choose: 'Choosing several', change: 'Changing', wire: 'Wiring', read: 'Reading and tracing', build: 'Building', job: 'The job and the page',
+}
+
+/** What an action is done to. */
+export type ActionTarget = 'speaker' | 'many' | 'rail'
+
+/**
+ * One thing that can be done, however it is asked for: by a key, by a word in the row of actions, from the menu at a tag. Key help, row,
+ * menu and screen reader all read this, so that they cannot differ.
+ */
+export interface Action {
+  /** Keys as pressed: "u", "U", "?", "ArrowLeft", "Shift+ArrowLeft", "Ctrl+z". */
+  keys: readonly string[]
+  says: string
+  group: ActionGroup
+  /** How its keys are shown, where their names are not what stands on the keyboard. */
+  shown?: string
+  /** What it can be done to from the menu and the row; left out where it is not about a tag or rail. */
+  to?: readonly ActionTarget[]
+  /** Its word in the row of actions; left out where it stands in the menu only. */
+  row?: string
+  run: (event: Pick<KeyboardEvent, 'key'>) => void
+}
+
+/** What can be done to a target, in the order of the list; `inRow`: only what has a word in the row. */
+export function actionsFor(actions: readonly Action[], target: ActionTarget, inRow = false): Action[] {
+  return actions.filter(a => a.to?.includes(target) && (!inRow || a.row !== undefined))
+}
+
+/** An action asked for without a key: its first one is taken as pressed. */
+export function runAction(action: Action): void {
+  action.run({ key: action.keys[0]!.replace(/^(\w+\+)+/, '') })
+}
+
+const SHOWN: Record<string, string> = {
+  'ArrowLeft': '←', 'ArrowRight': '→', 'ArrowUp': '↑', 'ArrowDown': '↓', 'Shift+ArrowLeft': '⇧ ←', 'Shift+ArrowRight': '⇧ →', 'Ctrl+ArrowLeft': 'Ctrl ←', 'Ctrl+ArrowRight': 'Ctrl →',
+  'Ctrl+z': 'Ctrl z', 'Ctrl+Z': 'Ctrl ⇧ z', 'Ctrl+c': 'Ctrl c', 'Ctrl+v': 'Ctrl v', 'Escape': 'Esc', 'Delete': 'Del',
+}
+/** What stands on the keys of an action. */
+export function keysShown({ keys, shown }: Pick<Action, 'keys' | 'shown'>): string[] {
+  return shown ? [shown] : keys.map(key => SHOWN[key] ?? key)
+}

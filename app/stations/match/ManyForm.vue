@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { cableEach, lengthsEach, relabelEach, setEach, skippedWords, tapEach, type ManyDone } from '#core/job/many/many'
+import type { Job, Speaker } from '#core/job/schema'
+import { speakerFields } from '#core/job/sections/wiring/schema'
+import { findSpeaker } from '#core/job/tree'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { cableOf, lengthsOf, quantityOrNot, textOf, writeOrNot } from '~/components/form/readers'
+import { wiringText } from '~/drawing/speakerText'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+import { usualCableOf } from './usualCable'
+
+/** Changes all that are chosen in one edit; what cannot be done to some is said. */
+const store = useJobStore()
+const selected = useSelectionStore()
+const evaluation = useEvaluationStore()
+
+const speakers = computed(() => store.job ? selected.ids.flatMap(id => findSpeaker(store.job!, id)?.speaker ?? []) : [])
+/** How many there are of each tap or impedance: "12 × 5 W, 2 × 20 W". */
+const counts = computed(() => {
+  const byText = new Map<string, number>()
+  for (const s of speakers.value) byText.set(wiringText(s), (byText.get(wiringText(s)) ?? 0) + 1)
+  return [...byText].map(([text, count]) => `${count} × ${text}`).join(', ')
+})
+const onLines = computed(() => [...new Set(selected.ids.flatMap(id => store.job ? findSpeaker(store.job, id)?.output.label ?? [] : []))].join(', '))
+/** Watts that arrive at them; said only where every one of them is known. */
+const arriveW = computed(() => {
+  const drops = new Map(evaluation.lines.flatMap(l => l.drops.map(d => [d.nodeId, d.powerW] as const)))
+  const watts = selected.ids.map(id => drops.get(id) ?? null)
+  return watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0)
+})
+const taps = computed(() => [...new Set(speakers.value.flatMap(s => s.load.kind === 'tap' ? s.load.tapsW : []))].sort((a, b) => a - b))
+const isOn = (tapW: number) => speakers.value.every(s => s.load.kind === 'tap' && s.load.tapW === tapW)
+/** What they have in common; empty where they differ. */
+const common = (of: (speaker: Speaker) => string) => {
+  const [first, ...rest] = new Set(speakers.value.map(of))
+  return rest.length === 0 ? first ?? '' : ''
+}
+const hintOf = (of: (speaker: Speaker) => string, none: string) => new Set(speakers.value.map(of)).size > 1 ? 'they differ' : none
+
+function act(make: (job: Job, ids: readonly string[]) => ManyDone): void {
+  if (!store.job) return
+  const { edit, skipped } = make(store.job, selected.ids)
+  const isDone = store.edit(edit)
+  if (skipped.length > 0) store.said = `${isDone ? 'Not all: ' : 'Nothing done: '}${skippedWords(skipped)}`
+}
+</script>
+
+<template>
+  <form class="form" @submit.prevent>
+    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="arriveW !== null">; <span class="figure">{{ writeQuantity(arriveW, 'W') }}</span> arrive at them</template>.
+      What is changed here is changed for all of them at once.</p>
+    <div v-if="taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
+      <button
+        v-for="tapW in [...taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
+        @click="act((job, ids) => tapEach(job, ids, tapW))">
+        {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
+      </button>
+      <span class="soft small">W</span>
+    </div>
+    <div class="two">
+      <TextEntry label="Lengths, in order" text="" :read="lengthsOf" hint="20, then 6" @commit="v => act((job, ids) => lengthsEach(job, ids, v, usualCableOf(job, ids)))" />
+      <TextEntry label="Cable" text="" :read="cableOf" hint="16 AWG" @commit="v => act((job, ids) => cableEach(job, ids, v))" />
+    </div>
+    <div class="two">
+      <TextEntry label="Labels, from" text="" :read="textOf(speakerFields.label, 'label')" hint="C01" @commit="v => act((job, ids) => relabelEach(job, ids, v))" />
+      <TextEntry
+        label="What they are" :text="common(s => s.name)" :read="textOf(speakerFields.name, 'name')" :hint="hintOf(s => s.name, 'not stated')"
+        @commit="v => act((job, ids) => setEach(job, ids, { name: v }))" />
+    </div>
+    <div class="two">
+      <TextEntry
+        label="Continuous rating" :text="common(s => writeOrNot(s.continuousW, 'W'))" :read="quantityOrNot('power')"
+        :hint="hintOf(s => String(s.continuousW), 'not known')" @commit="v => act((job, ids) => setEach(job, ids, { continuousW: v }))" />
+      <TextEntry
+        v-if="taps.length > 0" label="Driver behind it" :text="common(s => writeOrNot(s.driverOhm, 'Ω'))" :read="quantityOrNot('resistance')"
+        :hint="hintOf(s => String(s.driverOhm), 'not known')" @commit="v => act((job, ids) => setEach(job, ids, { driverOhm: v }))" />
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 12px; }
+.two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 10px; align-items: start; }
+</style>

@@ -1,0 +1,121 @@
+import { onBeforeUnmount, onMounted, shallowRef, type Ref } from 'vue'
+import { drag, type D3DragEvent } from 'd3-drag'
+import { select } from 'd3-selection'
+import type { MoveTo } from '#core/job/many/many'
+
+/** A finger that stays so long means the menu; one that moves further means to scroll. */
+const LONG_PRESS_MS = 500
+const STILL_PX = 10
+/** A mouse that moves less than this has only been pressed. */
+const CLICK_PX = 6
+
+interface Hands {
+  /** Takes hold of a speaker: what is chosen goes along if it is one of them. */
+  hold: (outputId: string, nodeId: string) => void
+  drop: (place: MoveTo) => void
+  frame: (nodeIds: string[]) => void
+  menu: (event: Event, place: { outputId: string, nodeId: string | null }) => void
+}
+
+const tagAt = (target: EventTarget | null) => target instanceof Element ? target.closest<SVGGElement>('[data-node]') : null
+const railAt = (target: EventTarget | null) => target instanceof Element ? target.closest<HTMLElement>('[data-output]') : null
+
+/**
+ * The mouse and the finger on the rails: tags dragged along a rail or to another, a frame drawn around some, the menu by the right
+ * button or a long press. A finger does not drag: it scrolls; it moves tags by the action of that name.
+ */
+export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
+  const frame = shallowRef<{ left: number, top: number, width: number, height: number } | null>(null)
+  /** What is held, beside the mouse, and where it would go. */
+  const held = shallowRef<{ x: number, y: number, place: MoveTo | null } | null>(null)
+
+  type Subject = { x: number, y: number, node: { id: string, outputId: string } | null }
+  type Dragged = D3DragEvent<HTMLElement, unknown, Subject>
+  let isMoving = false
+
+  const behaviour = drag<HTMLElement, unknown, Subject>()
+    .clickDistance(CLICK_PX)
+    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && !event.metaKey && !event.shiftKey && !(event.target as Element).closest('button,a,input'))
+    .touchable(false)
+    .container(() => document.documentElement)
+    .subject((event: Dragged): Subject => {
+      const { clientX: x, clientY: y, target } = event.sourceEvent as MouseEvent
+      const tag = tagAt(target)
+      return { x, y, node: tag ? { id: tag.dataset.node!, outputId: tag.dataset.output! } : null }
+    })
+    .on('drag', ({ subject, sourceEvent }: Dragged) => {
+      const { clientX: x, clientY: y } = sourceEvent as MouseEvent
+      if (!isMoving && Math.hypot(x - subject.x, y - subject.y) < CLICK_PX) return
+      if (!isMoving && subject.node) hands.hold(subject.node.outputId, subject.node.id)
+      isMoving = true
+      if (subject.node) held.value = { x, y, place: placeUnder(x, y) }
+      else frame.value = { left: Math.min(x, subject.x), top: Math.min(y, subject.y), width: Math.abs(x - subject.x), height: Math.abs(y - subject.y) }
+    })
+    .on('end', () => {
+      if (held.value?.place) hands.drop(held.value.place)
+      if (frame.value) hands.frame(within(frame.value))
+      isMoving = false
+      held.value = null
+      frame.value = null
+    })
+
+  function placeUnder(x: number, y: number): MoveTo | null {
+    const under = document.elementFromPoint(x, y)
+    const tag = tagAt(under)
+    if (tag) {
+      const box = tag.getBoundingClientRect()
+      return x > box.left + box.width / 2 ? { afterId: tag.dataset.node! } : { beforeId: tag.dataset.node! }
+    }
+    const rail = railAt(under)
+    return rail ? { outputId: rail.dataset.output! } : null
+  }
+
+  function within(box: { left: number, top: number, width: number, height: number }): string[] {
+    return [...rails.value?.querySelectorAll<SVGGElement>('[data-node]') ?? []].filter((tag) => {
+      const { left, right, top, bottom } = tag.querySelector('.outline')!.getBoundingClientRect()
+      return right > box.left && left < box.left + box.width && bottom > box.top && top < box.top + box.height
+    }).map(tag => tag.dataset.node!)
+  }
+
+  function openMenu(event: Event): boolean {
+    const rail = railAt(event.target)
+    if (!rail) return false
+    hands.menu(event, { outputId: rail.dataset.output!, nodeId: tagAt(event.target)?.dataset.node ?? null })
+    return true
+  }
+
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let pressed: { x: number, y: number } | null = null
+  const swallow = (event: Event) => {
+    event.preventDefault()
+    event.stopPropagation()
+  }
+  const onContext = (event: Event) => { if (openMenu(event)) event.preventDefault() }
+  const onDown = (event: PointerEvent) => {
+    if (event.pointerType !== 'touch') return
+    pressed = { x: event.clientX, y: event.clientY }
+    timer = setTimeout(() => {
+      // What lifts the finger afterwards is no press on the tag.
+      if (openMenu(event)) rails.value?.addEventListener('click', swallow, { capture: true, once: true })
+      setTimeout(() => rails.value?.removeEventListener('click', swallow, { capture: true }), 1000)
+    }, LONG_PRESS_MS)
+  }
+  const onMove = (event: PointerEvent) => { if (pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL_PX) onUp() }
+  const onUp = () => {
+    clearTimeout(timer)
+    pressed = null
+  }
+
+  onMounted(() => {
+    const element = rails.value
+    if (!element) return
+    select(element).call(behaviour)
+    element.addEventListener('contextmenu', onContext)
+    element.addEventListener('pointerdown', onDown)
+    element.addEventListener('pointermove', onMove)
+    for (const name of ['pointerup', 'pointercancel']) element.addEventListener(name, onUp)
+  })
+  onBeforeUnmount(() => clearTimeout(timer))
+
+  return { frame, held }
+}

@@ -1,0 +1,42 @@
+import { describe, expect, test } from '@jest/globals'
+import type { ReadingValue } from '#core/job/schema'
+import type { Seen } from '#core/network/solve'
+import { SHORT_OHM } from '#core/quantity/tolerance'
+import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, withSlip } from './likelihood'
+
+const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
+const open: ReadingValue = { is: 'open' }
+const plays: ReadingValue = { is: 'plays' }
+const seen = (value: number): Seen => ({ state: 'finite', re: value, im: 0, ohm: value })
+const OPEN: Seen = { state: 'open' }
+const SHORT: Seen = { state: 'short' }
+const even = { low: 0.1, high: 0.1 }
+/** Any reading from an eighth to eight times: a flat density over the logarithm, four fifths of it. */
+const ANY = 0.8 / (2 * Math.log(8))
+
+test.each<[string, number, number]>([
+  ['open where it is open', likeOhm(open, OPEN, even), 1], ['open where it is not', likeOhm(open, seen(8), even), 0], ['no ohms at all', likeOhm(plays, seen(8), even), 0],
+  ['a short where one is', likeOhm(ohm(SHORT_OHM / 2), SHORT, even), 1], ['a value where a short is', likeOhm(ohm(SHORT_OHM), SHORT, even), 0], ['a value where it is open', likeOhm(ohm(8), OPEN, even), 0],
+  // The normal density at its middle, and one sigma off (NIST handbook of mathematical functions, 26.2).
+  ['just as expected', likeOhm(ohm(8), seen(8), even), 1 / (Math.sqrt(2 * Math.PI) * 0.1)],
+  ['one sigma above', likeOhm(ohm(7.9 * Math.exp(0.1) - 0.1 + 0.1 * Math.exp(0.1)), seen(7.9), even), 0.24197072 / 0.1],
+  ['a wider half weighs both', likeOhm(ohm(8), seen(8), { low: 0.1, high: 0.3 }), 2 / (Math.sqrt(2 * Math.PI) * 0.4)],
+  ['anything: a value', likeAnyOhm(ohm(8)), ANY], ['anything: at the edge of a short', likeAnyOhm(ohm(SHORT_OHM)), ANY], ['anything: a short', likeAnyOhm(ohm(SHORT_OHM / 2)), 0.1], ['anything: open', likeAnyOhm(open), 0.1],
+  ['any way: a value', likeAnyWay(ohm(8)), 0.8], ['any way: at the edge', likeAnyWay(ohm(SHORT_OHM)), 0.8], ['any way: a short', likeAnyWay(ohm(0)), 0.1], ['any way: open', likeAnyWay(open), 0.1],
+  ['no way round, reads open', likeNotOpen(open, OPEN, OPEN), 1], ['a way round, reads open', likeNotOpen(open, seen(5), OPEN), 0],
+  ['a value where there is no way', likeNotOpen(ohm(5), OPEN, OPEN), 0], ['no ohms', likeNotOpen(plays, seen(5), OPEN), 0],
+  ['through windings: any copper', likeNotOpen(ohm(5), seen(5), OPEN), 1], ['through windings: at the edge of a short', likeNotOpen(ohm(SHORT_OHM), seen(5), OPEN), 1], ['through windings: a short is hardly it', likeNotOpen(ohm(SHORT_OHM / 2), seen(5), OPEN), 0.02],
+  ['round the windings: its own copper', likeNotOpen(ohm(4), seen(4), seen(4)), 1], ['half of it', likeNotOpen(ohm(2 - SHORT_OHM), seen(4), seen(4)), 1], ['less', likeNotOpen(ohm(2 - 1.01 * SHORT_OHM), seen(4), seen(4)), 0.02],
+  ['double', likeNotOpen(ohm(8 + SHORT_OHM), seen(4), seen(4)), 1], ['more', likeNotOpen(ohm(8 + 1.01 * SHORT_OHM), seen(4), seen(4)), 0.02], ['a dead short', likeNotOpen(ohm(0), SHORT, SHORT), 1], ['more than one', likeNotOpen(ohm(2 * SHORT_OHM), SHORT, SHORT), 0.02],
+  ['a slip of the pen at the least', withSlip(0), 1e-4], ['and no more than sure', withSlip(1), 1], ['half', withSlip(0.5), 0.50005],
+  ['nothing arrives: silent', silentChance(0, 5), 1],
+])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 7))
+
+describe('what a coil reading comes to', () => {
+  const predicted = { low: 5, high: 8 } as never
+  test.each<[string, ReadingValue, unknown, string | null]>([
+    ['open', open, predicted, 'open'], ['no ohms', plays, predicted, null], ['a short, whatever is predicted', ohm(SHORT_OHM / 2), null, 'short'], ['at the edge of one', ohm(SHORT_OHM), predicted, 'low'],
+    ['nothing predicted', ohm(6), null, null], ['half a band', ohm(6), { low: null, high: 8 }, null], ['the other half', ohm(6), { low: 5, high: null }, null],
+    ['inside', ohm(6), predicted, 'right'], ['a meter’s twentieth over', ohm(8 * 1.05), predicted, 'right'], ['more', ohm(8.41), predicted, 'high'], ['a twentieth under', ohm(4.75), predicted, 'right'], ['less', ohm(4.74), predicted, 'low'],
+  ])('%s', (_, value, band, wanted) => expect(coilOutcome(value, band as never)).toBe(wanted))
+})
