@@ -8,7 +8,8 @@ import { tapDrawW } from './facts'
 
 /**
  * How many more like one speaker an output carries, in parallel, by the chosen school (a line) or by its floor (low impedance, of what
- * labels say, without cable). Null where draw, rating, floor or load are not known, or where it is over already.
+ * labels say, without cable). Null where draw, rating, floor or load are not known, and where something is against the line as it is:
+ * it has no room to speak of before that is mended.
  */
 export interface Room { count: number, leftW: number | null }
 
@@ -18,14 +19,14 @@ const MOST = 999
 const SLACK = 1e-3
 
 export function roomFor(line: LineEvaluation, practice: Practice, like: Speaker): Room | null {
+  if (line.findings.some(f => f.grade === 'stop' || f.grade === 'tight')) return null
   return line.kind === 'constant-voltage' ? onLine(line, practice, like) : lowImpedance(line, like)
 }
 
 function onLine(line: LineEvaluation, practice: Practice, { load }: Speaker): Room | null {
   const allowedW = allowedTapsW(line, practice)
   if (allowedW === null || line.drawW === null || load.kind !== 'tap' || load.tapW === 0 || line.lineV === null) return null
-  const leftW = allowedW - line.drawW
-  if (leftW < 0) return null
+  const leftW = Math.max(0, allowedW - line.drawW)
   return { count: Math.min(MOST, Math.floor(leftW / tapDrawW(load, line.lineV) + SLACK)), leftW }
 }
 
@@ -34,7 +35,6 @@ function lowImpedance(line: LineEvaluation, { load }: Speaker): Room | null {
   if (floor === null || line.loadOhm === null || load.kind === 'tap') return null
   const { loadOhm } = line
   const withMore = (count: number) => 1 / (1 / loadOhm + count / load.nominalOhm)
-  if (isUnderFloor(loadOhm, floor)) return null
   let count = 0
   while (count < MOST && !isUnderFloor(withMore(count + 1), floor)) count++
   return { count, leftW: null }

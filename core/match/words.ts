@@ -1,6 +1,7 @@
 import { lineVoltageName } from '#core/amplifier/index'
 import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/practice/power'
 import { reserveSchool } from '#core/practice/reserve'
+import { isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeQuantity } from '#core/quantity/write'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
@@ -120,7 +121,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'load-suits': f => ({
     what: f.basis === 'rated'
       ? `${Ohm(f.loadOhm)} is what this output is made for.`
-      : `${Ohm(f.loadOhm)} is above ${floorOf(f)}.`,
+      : `${Ohm(f.loadOhm)} is ${isSameLoad(f.loadOhm, f.floorOhm) ? 'just' : 'above'} ${floorOf(f)}.`,
     why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${W(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
     todo: '',
   }),
