@@ -249,14 +249,24 @@ test('room in words; nothing is said where it is not known', () => {
   expect(['4 x 20 W on 70 V 240 W', '20 x 4 W on 100 V 100 W', '8 || 8 on 200 W at 2', '4 x 20 W on 70 V'].map(said)).toEqual(['room for 5 more of 20 W', 'no room for one more of 4 W', 'room for 2 more of 8 Ω', ''])
 })
 
-test('all that is said of these lines, word for word: a change of words is seen, and read, in said.txt', () => {
+/**
+ * After a `=`: ohms at the head, line volts, watts of taps, drawn, given, given at most, lost, part lost; then of the first drop and of
+ * the last: ohms, volts, watts, watts at most, part of the current, of the power, dB lost.
+ */
+test('all that is said of these lines, and its figures: a change is seen, and read, in said.txt', () => {
   const of = (job: Job, name: string) => evaluateJob(job).flatMap((line) => {
     const { says, parts, isOver } = headFigures(line)
     const offers = line.findings.flatMap(finding => remediesFor({ job, line, finding, newId: counter('r') }).map(r => remedyWords(r.facts)))
     const like = line.speakers.at(-1)
     const room = like ? roomWords(roomFor(line, job.practice, like), like) : ''
+    const figure = (value: number | null) => value === null ? '-' : Math.abs(value) < 1e-9 ? '0' : String(Number(value.toPrecision(4)))
+    const figuresOf = (values: (number | null)[]) => values.map(figure).join(' ')
+    const head = [line.loadOhm, line.lineV, line.tapsW, line.drawW, line.amplifierW, line.mostW, line.lostW, line.lostShare]
+    const ends = [...new Set([line.drops[0], line.drops.at(-1)])].flatMap(d => d ? [`${d.label} ${figuresOf([d.ohm, d.volts, d.powerW, d.mostW, d.ampsShare, d.share, d.lossDb])}`] : [])
     return [
       `${name} · ${line.output.label} ${line.grade}${isOver ? ' over' : ''}: ${[says, parts, room].filter(Boolean).join('; ')}`,
+      `  = ${line.kind}, head ${line.head} ${figuresOf(head)}, cable ${line.cable.stated} of ${line.cable.stated + line.cable.missing}, far ${line.farthest?.drop.label ?? '-'}`,
+      `  = ${ends.join(' … ')}`,
       ...line.findings.map(f => `  ${f.grade} ${findingText(f)}`), ...offers.map(o => `    → ${o.does}. ${o.then}`),
     ]
   })
