@@ -23,6 +23,8 @@ export interface Action {
   to?: readonly ActionTarget[]
   /** Its word in the row of actions; left out where it stands in the menu only. */
   row?: string
+  /** The browser does it on its key and tells the page (copy, paste); `run` is for the menu. */
+  isBrowsers?: true
   run: (event: Pick<KeyboardEvent, 'key'>) => void
 }
 

@@ -7,10 +7,10 @@ function nameOf(event: KeyboardEvent): string {
   return [(event.ctrlKey || event.metaKey) && 'Ctrl', named && event.shiftKey && 'Shift', event.key].filter(Boolean).join('+')
 }
 
-function placeOf(target: EventTarget | null): FocusPlace {
-  if (!(target instanceof HTMLElement)) return { typing: false, form: false, presses: false }
+export function placeOf(target: EventTarget | null): FocusPlace {
+  if (!(target instanceof HTMLElement || target instanceof SVGElement)) return { typing: false, form: false, presses: false }
   return {
-    typing: target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],[role=dialog]') !== null,
+    typing: (target instanceof HTMLElement && target.isContentEditable) || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox],[role=listbox],[role=dialog]') !== null,
     form: target.closest('form,[data-form]') !== null,
     presses: target.closest('button,a') !== null,
   }
@@ -23,6 +23,7 @@ export function useKeys(bindings: () => Action[]): void {
     const name = nameOf(event)
     const binding = bindings().find(b => b.keys.includes(name))
     if (!binding || !actsOnPage(name, placeOf(event.target))) return
+    if (binding.isBrowsers) return
     event.preventDefault()
     binding.run(event)
   }

@@ -12,6 +12,7 @@ import JobRow from '~/components/jobs/JobRow.vue'
 import ListChoice from '~/components/jobs/ListChoice.vue'
 import PageTurner from '~/components/jobs/PageTurner.vue'
 import WaitingEdits from '~/components/jobs/WaitingEdits.vue'
+import { SAID_EXAMPLES } from '~/components/quick/examples'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -129,15 +130,16 @@ useKeys(() => bindings)
 <template>
   <div>
     <AppHeader title="Jobs">
-      <button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button>
+      <template #first><button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button></template>
       <button class="act" type="button" @click="file?.click()">file in <KeyCap of="i" /></button>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>
     <main class="jobs">
       <section class="quickline" aria-label="Quick match">
         <QuickInput ref="field" v-model="line" hint="What do I get if…" :error="error" @enter="navigateTo({ path: '/quick', query: line ? { line } : {} })" />
-        <p v-if="line.trim() === ''" class="soft small hint">Type <span class="figure">(8 + 8) || (8 + 8)</span> or <span class="figure">12 x 5 W + 2 x 20 W
-          on 70 V</span>; the answer comes while you type, Enter opens the whole of it.</p>
+        <p v-if="line.trim() === ''" class="soft small hint">Type it as you would say it: <button
+          v-for="example in SAID_EXAMPLES" :key="example" class="act said" type="button" @click="line = example">{{ example }}</button> The answer comes while
+          you type; Enter, or <KeyCap of="q" /> at any time, opens the whole of it.</p>
         <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event, error.position)" />
         <p v-else-if="shown" class="under">
           <GradeTag :grade="shown.evaluation.grade" />
@@ -189,6 +191,7 @@ useKeys(() => bindings)
 .jobs { max-width: 1120px; margin: 0 auto; padding: 26px 20px 60px; }
 .quickline { margin-bottom: 26px; }
 .hint { padding-top: 7px; }
+.said { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; white-space: normal; margin-right: 10px; }
 .under { padding-top: 7px; display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: center; }
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
 .problem { padding: 0 0 14px; }

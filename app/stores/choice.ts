@@ -53,5 +53,6 @@ const tapOf = ({ load }: Speaker) => load.kind === 'tap' ? `${load.tapW} W at ${
 
 /** All that are like a speaker, on its rail or on all of them. */
 export function allAlike(job: Job, like: Speaker, by: AlikeBy, outputId: string | null): string[] {
-  return outputsOf(job).filter(o => outputId === null || o.id === outputId).flatMap(o => speakersOf(o.wiring)).filter(s => ALIKE[by].same(s, like)).map(s => s.id)
+  return outputsOf(job).filter(o => outputId === null || o.id === outputId).flatMap(o => speakersOf(o.wiring))
+    .filter(s => ALIKE[by].same(s, like)).map(s => s.id)
 }

@@ -21,7 +21,10 @@ export const useSelectionStore = defineStore('selection', () => {
   const place = computed(() => store.job && selection.value.nodeId !== null ? findPlace(store.job, selection.value.nodeId) : null)
   const speaker = computed(() => place.value?.branch.node.kind === 'speaker' ? place.value.branch.node : null)
   /** What an action is done to, in wiring order. */
-  const ids = computed((): readonly string[] => chosen.value.size > 0 && store.job ? inOrder(store.job, chosen.value) : selection.value.nodeId === null ? [] : [selection.value.nodeId])
+  const ids = computed((): readonly string[] => {
+    if (chosen.value.size > 0 && store.job) return inOrder(store.job, chosen.value)
+    return selection.value.nodeId === null ? [] : [selection.value.nodeId]
+  })
   const isMany = computed(() => chosen.value.size > 1)
 
   function look(outputId: string | null, nodeId: string | null): void {

@@ -13,11 +13,11 @@ import textarea from '@primeuix/themes/aura/textarea'
  */
 const field = {
   background: 'var(--paper-raised)', disabledBackground: 'var(--wash)', filledBackground: 'var(--paper-raised)', filledHoverBackground: 'var(--paper-raised)', filledFocusBackground: 'var(--paper-raised)',
-  borderColor: 'var(--rule-strong)', hoverBorderColor: 'var(--ink)', focusBorderColor: 'var(--copper)', invalidBorderColor: 'var(--stop)',
+  borderColor: 'var(--rule-strong)', hoverBorderColor: 'var(--ink)', focusBorderColor: 'var(--pen)', invalidBorderColor: 'var(--stop)',
   color: 'var(--ink)', disabledColor: 'var(--ink-soft)', placeholderColor: 'var(--ink-soft)', invalidPlaceholderColor: 'var(--ink-soft)', iconColor: 'var(--ink-soft)', shadow: 'none',
 }
 const scheme = {
-  primary: { color: 'var(--ink)', contrastColor: 'var(--paper)', hoverColor: 'var(--copper)', activeColor: 'var(--copper)' },
+  primary: { color: 'var(--ink)', contrastColor: 'var(--paper)', hoverColor: 'var(--pen)', activeColor: 'var(--pen)' },
   highlight: { background: 'var(--wash)', focusBackground: 'var(--wash)', color: 'var(--ink)', focusColor: 'var(--ink)' },
   formField: field,
   text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--ink-soft)', hoverMutedColor: 'var(--ink)' },
@@ -36,8 +36,8 @@ const outlined = {
 }
 const solid = {
   primary: {
-    background: 'var(--ink)', hoverBackground: 'var(--copper)', activeBackground: 'var(--copper)', borderColor: 'var(--ink)', hoverBorderColor: 'var(--copper)', activeBorderColor: 'var(--copper)',
-    color: 'var(--paper)', hoverColor: 'var(--paper)', activeColor: 'var(--paper)', focusRing: { color: 'var(--copper)', shadow: 'none' },
+    background: 'var(--ink)', hoverBackground: 'var(--pen)', activeBackground: 'var(--pen)', borderColor: 'var(--ink)', hoverBorderColor: 'var(--pen)', activeBorderColor: 'var(--pen)',
+    color: 'var(--paper)', hoverColor: 'var(--paper)', activeColor: 'var(--paper)', focusRing: { color: 'var(--pen)', shadow: 'none' },
   },
 }
 const buttonScheme = { root: solid, outlined }
@@ -45,7 +45,7 @@ const buttonScheme = { root: solid, outlined }
 const preset = definePreset({ ...base, components: { button, contextmenu, dialog, inputtext, select, textarea } }, {
   primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '3px' } },
   semantic: {
-    focusRing: { width: '2px', style: 'solid', color: 'var(--copper)', offset: '2px', shadow: 'none' },
+    focusRing: { width: '2px', style: 'solid', color: 'var(--pen)', offset: '2px', shadow: 'none' },
     formField: { paddingX: '9px', paddingY: '6px', borderRadius: '2px', transitionDuration: '0.1s' },
     overlay: { select: { shadow: '0 6px 0 -2px rgb(0 0 0 / 12%)', borderRadius: '2px' }, modal: { shadow: '0 10px 0 -4px rgb(0 0 0 / 18%)', borderRadius: '3px', padding: '20px' } },
     colorScheme: { light: scheme, dark: scheme },
@@ -53,6 +53,7 @@ const preset = definePreset({ ...base, components: { button, contextmenu, dialog
   components: {
     button: { root: { borderRadius: '2px', paddingX: '12px', paddingY: '7px', label: { fontWeight: '600' } }, colorScheme: { light: buttonScheme, dark: buttonScheme } },
     dialog: { title: { fontSize: '18px', fontWeight: '700' } },
+    contextmenu: { list: { padding: '4px 0', gap: '0' }, item: { padding: '5px 12px', borderRadius: '0' } },
   },
 })
 

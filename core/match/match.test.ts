@@ -245,7 +245,10 @@ test.each<[string, Job, { count: number, leftW: number | null } | null]>([
 })
 
 test('room in words; nothing is said where it is not known', () => {
-  const said = (text: string) => { const [line] = evaluateJob(jobOf(text)); return roomWords(roomFor(line!, jobOf(text).practice, line!.speakers[0]!), line!.speakers[0]!) }
+  const said = (text: string) => {
+    const [line] = evaluateJob(jobOf(text))
+    return roomWords(roomFor(line!, jobOf(text).practice, line!.speakers[0]!), line!.speakers[0]!)
+  }
   expect(['4 x 20 W on 70 V 240 W', '20 x 4 W on 100 V 100 W', '8 || 8 on 200 W at 2', '4 x 20 W on 70 V'].map(said)).toEqual(['room for 5 more of 20 W', 'no room for one more of 4 W', 'room for 2 more of 8 Ω', ''])
 })
 

@@ -1,10 +1,13 @@
 import { grammar } from 'ohm-js'
 
-/** Counts in words; longer before shorter, where one begins with the other. */
+/** Counts in words. */
 export const SPELLED: Readonly<Record<string, number>> = {
   'a pair of': 2, 'pair of': 2, 'one': 1, 'two': 2, 'three': 3, 'four': 4, 'five': 5, 'six': 6, 'seven': 7, 'eight': 8, 'nine': 9, 'ten': 10, 'eleven': 11, 'twelve': 12,
-  'sixteen': 16, 'twenty': 20,
+  'thirteen': 13, 'fourteen': 14, 'fifteen': 15, 'sixteen': 16, 'seventeen': 17, 'eighteen': 18, 'nineteen': 19, 'twenty': 20,
 }
+
+/** Longer before shorter, where one begins with the other: the first that fits is taken. */
+const SPELLED_WORDS = Object.keys(SPELLED).sort((a, b) => b.length - a.length).map(w => `"${w}"`).join(' | ')
 
 /**
  * The language of a typed line. Input is in lower case, quotes and the like already blank (see plain.ts). A rule's description, in
@@ -66,7 +69,7 @@ export const QUICK = grammar(String.raw`Quick {
   close (close bracket)     = ")" | "]"
   count (4 x)               = digit+ ~("." | "k" | "r")
   countWord (4 x)           = spelled ~letter (ws times)?
-  spelled                   = ${Object.keys(SPELLED).map(w => `"${w}"`).join(' | ')}
+  spelled                   = ${SPELLED_WORDS}
   ohm (an impedance, as 8)  = number
   tapWatt (a tap, as 5 W)   = number
   tapW (300 W at 4)         = number
@@ -80,7 +83,7 @@ export const QUICK = grammar(String.raw`Quick {
   volt (V)                  = ("volts" | "volt" | "v") ~letter
   hyphen = "-"
   each   = "each" ~letter
-  thing  = ("speakers" | "speaker" | "drivers" | "driver" | "units" | "unit" | "cabinets" | "cabinet" | "taps" | "tap" | "each") ~letter
+  thing  = ("loudspeakers" | "loudspeaker" | "ceiling" | "wall" | "pendant" | "horns" | "horn" | "speakers" | "speaker" | "drivers" | "driver" | "units" | "unit" | "cabinets" | "cabinet" | "taps" | "tap" | "each") ~letter
   amp    = ("amplifier" | "amp" | "line" | "output" | "system") ~letter
   noise  = ("an" | "a" | "the" | "one" | "amplifier" | "amp") ~letter ws
 }`)

@@ -37,6 +37,7 @@ describe('typed lines', () => {
     ['12 x 5 W on a 100V line', 166.67, 12, '100 V'], ['12 x 5 W 100V line', 166.67, 12, '100 V'], ['5W 70V', 1000, 1, '70 V'], ['12 x 5 W @ 70V', 83.33, 12, '70 V'], ['12 x 5 W at 70 V 120 W', 83.33, 12, '70 V 120 W'],
     ['12 x 5 W 70V/120W', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 70V/120W', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 120 watt amp at 70 V', 83.33, 12, '70 V 120 W'], ['12 x 5 W on 70 V, 120 watt amp', 83.33, 12, '70 V 120 W'],
     ['12 x 5 W, 2 x 20 W on 70 V', 50, 14, '70 V'], ['12 x 5 W and 2 x 20 W on 70 V', 50, 14, '70 V'], ['12 x 5 W, 2 x 20 W, 70 V', 50, 14, '70 V'], ['twelve 5 W on 70 V', 83.33, 12, '70 V'], ['5 W on 25.9 V', 134.16, 1, '25.9 V'],
+    ['fourteen 5 W ceiling speakers on 70 V', 71.43, 14, '70 V'], ['seventeen 5 W horns on 100 V', 117.65, 17, '100 V'], ['four 8 ohm wall loudspeakers in parallel', 2, 4, ''],
     ['5 W on 70.7 V', 1000, 1, '70 V'], ['4 8-ohm in parallel', 2, 4, ''], ['4 8 ohm speakers in parallel', 2, 4, ''], ['four 8 ohm in parallel', 2, 4, ''], ['four x 8 parallel', 2, 4, ''], ['two 4-ohm drivers in series', 8, 2, ''],
     ['a pair of 8 ohm cabinets in parallel on 100 W at 4', 4, 2, '100 W at 4'], ['8 in parallel with 8', 4, 2, ''], ['8 in series with 4', 12, 2, ''], ['[8 + 8] || [8 + 8]', 8, 4, ''], ['"8 + 8"', 16, 2, ''], ['“8 || 8”', 4, 2, ''],
     ['8 + 8.', 16, 2, ''], ['8 + 8 =', 16, 2, ''], ['\uFF18 \uFF0B \uFF18', 16, 2, ''], ['8 ohm, 50 W || 8 ohm 50 W each on 100 W at 4', 4, 2, '100 W at 4'], ['3 Ohm Par 6 OHM', 2, 2, ''], ['1 x 8', 8, 1, ''],

@@ -99,7 +99,8 @@ describe('what explains readings, and how well', () => {
   ])('%s', (_, on, readings, wanted) => expect(nameOf(rank(on, readings)[0]!)).toBe(wanted))
 
   test.each<[string, Job, Reading[], number]>([
-    // Worked from its rules by hand: 0.8 over the logarithms of an eighth to eight; a tenth open or short; 0.4 of them at a coil, one of eight, four ways to be wrong.
+    // Worked from its rules by hand: 0.8 over the logarithms of an eighth to eight; a tenth open or short; 0.4 of them at a coil,
+    // one of three, four ways to be wrong.
     ['a line reading', job, [reading('line-impedance', ohm(12))], Math.log(0.8 / (2 * Math.log(8)))],
     ['an open line', job, [reading('line-impedance', { is: 'open' })], Math.log(0.1)],
     ['a way round through transformers', job, [reading('line-dcr', ohm(12))], Math.log(0.8)],

@@ -3,7 +3,7 @@ import { computed, useTemplateRef } from 'vue'
 import type { InputError } from '#core/quantity/inputError'
 import { piecesOf } from '#core/quick/pieces'
 
-/** The typed line, with its connecting words in copper and an error pointed at by its character. */
+/** The typed line, with its connecting words underlined and an error pointed at by its character. */
 const { error = null, large = false, label = 'What do I get if', hint = '' } = defineProps<{ error?: InputError | null, large?: boolean, label?: string, hint?: string }>()
 const text = defineModel<string>({ required: true })
 const emit = defineEmits<{ enter: [] }>()
@@ -68,12 +68,12 @@ defineExpose({ insert, back, focus: () => input.value?.focus() })
 .line.large { font-size: 28px; }
 .shown, .typed { font: inherit; padding: 4px; white-space: pre; letter-spacing: 0; }
 .shown { position: absolute; inset: 0; overflow: hidden; pointer-events: none; color: var(--ink); }
-.typed { width: 100%; border: 0; background: none; color: transparent; caret-color: var(--copper); border-radius: 0; }
+.typed { width: 100%; border: 0; background: none; color: transparent; caret-color: var(--pen); border-radius: 0; }
 .typed:focus-visible { outline: none; }
 .typed::placeholder { color: var(--ink-soft); opacity: .75; font-family: var(--sans); }
-.line:focus-within { border-bottom-color: var(--copper); }
-.typed::selection { background: var(--copper-pale); }
-.connects { color: var(--copper); font-weight: 600; }
+.line:focus-within { border-bottom-color: var(--pen); }
+.typed::selection { background: color-mix(in srgb, var(--pen) 30%, var(--paper)); }
+.connects { font-weight: 700; text-decoration: underline; text-decoration-color: var(--rule-strong); text-underline-offset: 5px; }
 .fault { color: var(--stop); text-decoration: underline wavy var(--stop) 2px; text-underline-offset: 5px; }
 @media (max-width: 760px) { .line.large { font-size: 20px; } }
 </style>

@@ -64,7 +64,7 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
 .name { font-size: 14px; }
 .name.chosen { font-weight: 700; }
 .bar { fill: var(--wash); stroke: var(--ink); stroke-width: 1.1; }
-.bar.chosen { fill: var(--copper); }
+.bar.chosen { fill: var(--ink); }
 .axis { stroke: var(--ink); stroke-width: 1; }
 .value, .tick { font-size: 12.5px; fill: var(--ink-soft); }
 .tick { text-anchor: middle; }

@@ -10,7 +10,7 @@ const { night, toggle } = useTheme()
   <button class="act" type="button" :aria-pressed="night" @click="toggle">
     {{ night ? 'day' : 'night' }} <KeyCap of="n" />
   </button>
-  <button class="act desk" type="button" @click="emit('keys')">
+  <button class="act" type="button" @click="emit('keys')">
     keys <KeyCap of="?" />
   </button>
 </template>

@@ -7,11 +7,12 @@ import KeyCap from '~/components/KeyCap.vue'
 /** All keys of a page, by what one is doing; what the mouse does besides. */
 const { bindings, mouse = [] } = defineProps<{ bindings: readonly Action[], mouse?: readonly (readonly [string, string])[] }>()
 const open = defineModel<boolean>('open', { required: true })
-const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[group], actions: bindings.filter(b => b.group === group) })).filter(g => g.actions.length > 0))
+const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[group], actions: bindings.filter(b => b.group === group) }))
+  .filter(g => g.actions.length > 0))
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Keys" :dismissable-mask="true" :style="{ width: 'min(760px, 94vw)' }">
+  <Dialog v-model:visible="open" modal header="Keys" :dismissable-mask="true" :style="{ width: 'min(1080px, 96vw)' }">
     <div class="groups">
       <section v-for="group in groups" :key="group.says" class="group">
         <h3>{{ group.says }}</h3>
@@ -24,7 +25,7 @@ const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[gr
       </section>
       <section v-if="mouse.length > 0" class="group">
         <h3>With the mouse or a finger</h3>
-        <dl class="keys">
+        <dl class="keys mouse">
           <template v-for="[press, does] in mouse" :key="press">
             <dt><KeyCap :of="press" /></dt>
             <dd>{{ does }}</dd>
@@ -36,10 +37,10 @@ const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[gr
 </template>
 
 <style scoped>
-.groups { columns: 2; column-gap: 34px; }
+.groups { columns: 3 300px; column-gap: 30px; }
 .group { break-inside: avoid; padding-bottom: 16px; }
 .keys { display: grid; grid-template-columns: 112px 1fr; gap: 5px 12px; margin: 6px 0 0; }
 dt { display: flex; flex-wrap: wrap; gap: 4px; align-items: flex-start; padding-top: 2px; }
 dd { margin: 0; font-size: 15px; }
-@media (max-width: 620px) { .groups { columns: 1; } }
+.mouse { grid-template-columns: 150px 1fr; }
 </style>

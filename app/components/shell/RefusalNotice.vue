@@ -6,14 +6,14 @@ const store = useJobStore()
 /** Refusals that the person can get over: by doing it on top of what stands there, once the job is brought back, or once more. */
 const DOABLE = new Set(['changed-meanwhile', 'archived', 'id-taken'])
 
-/** What is said to a screen reader is shown to all, as long as it takes to read. */
-const SHOWN_MS = 4000
+/** What is said to a screen reader is shown to all, as long as it takes to read; then it is gone, so that the same can be said again. */
+const shownMs = (said: string) => Math.max(4000, 70 * said.length)
 const shown = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(() => store.said, (said) => {
   shown.value = said !== ''
   clearTimeout(timer)
-  timer = setTimeout(() => { shown.value = false }, SHOWN_MS)
+  timer = setTimeout(() => { store.said = '' }, shownMs(said))
 })
 onBeforeUnmount(() => clearTimeout(timer))
 </script>

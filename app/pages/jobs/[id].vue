@@ -31,13 +31,12 @@ onBeforeUnmount(() => store.close())
 useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` : 'Plain Match') })
 
 const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
-const says = computed(() => {
+const says = computed(() => store.status === 'ready' ? evaluation.sentence.replace(/\.$/, '') : '')
+const kept = computed(() => {
   if (store.status !== 'ready') return ''
-  const kept = store.connection === 'away'
-    ? `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open`
-    : SAVED[store.connection]
-  const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
-  return `${evaluation.sentence.replace(/\.$/, '')}; ${kept}${full}`
+  if (store.isStorageFull) return 'this device cannot keep edits (its storage is full or closed): they live only until this page is left'
+  if (store.connection !== 'away') return SAVED[store.connection]
+  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open`
 })
 
 const stations = computed(() => STATIONS.map((station) => {
@@ -74,16 +73,18 @@ onMounted(() => {
 
 <template>
   <div>
-    <AppHeader :title="store.job?.name ?? ''" :says="says">
-      <template v-if="store.status === 'ready'">
-        <button class="act desk" type="button" @click="rename">rename</button>
+    <AppHeader :title="store.job?.name ?? ''" :says="says" :kept="kept">
+      <template v-if="store.status === 'ready'" #first>
         <button
           class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
           @click="store.undo()">undo <KeyCap of="u" /></button>
         <button
           class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`"
           @click="store.redo()">redo <KeyCap of="U" /></button>
-        <a class="act desk" :href="`/api/jobs/${jobId}/file`" download>file out</a>
+      </template>
+      <template v-if="store.status === 'ready'">
+        <button class="act" type="button" @click="rename">rename</button>
+        <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>

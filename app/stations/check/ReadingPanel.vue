@@ -174,21 +174,21 @@ defineExpose({ focus })
 .reading { display: grid; gap: 10px; align-content: start; }
 .kinds { display: flex; gap: 16px; border-bottom: 1px solid var(--rule); }
 .kind { border: 0; background: none; padding: 3px 0 5px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
-.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--copper); }
+.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--pen); }
 .title { font-size: 21px; line-height: 1.2; }
 .steps { font-size: 15px; }
 .steps summary { cursor: pointer; }
 .steps ol { padding-left: 34px; }
 .entry { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .value { display: inline-flex; align-items: baseline; gap: 6px; border-bottom: 2px solid var(--ink); }
-.value:focus-within { border-bottom-color: var(--copper); }
+.value:focus-within { border-bottom-color: var(--pen); }
 .value input { border: 0; background: none; color: inherit; font-size: 40px; font-weight: 600; width: 5.2ch; padding: 0; line-height: 1.1; }
 .value input:focus-visible { outline: none; }
 .value input::placeholder { color: var(--ink); opacity: 1; }
 .unit { font-size: 20px; }
 .result { margin-left: auto; }
 .acts { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
-.correcting { border-left: 4px solid var(--copper); padding-left: 10px; }
+.correcting { border-left: 4px solid var(--pen); padding-left: 10px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
 @media (max-width: 760px) {

@@ -51,8 +51,8 @@ function act(make: (job: Job, ids: readonly string[]) => ManyDone): void {
 
 <template>
   <form class="form" @submit.prevent>
-    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="arriveW !== null">; <span class="figure">{{ writeQuantity(arriveW, 'W') }}</span> arrive at them</template>.
-      What is changed here is changed for all of them at once.</p>
+    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="arriveW !== null">; <span class="figure">{{ writeQuantity(arriveW, 'W') }}</span> arrive
+      at them</template>. What is changed here is changed for all of them at once.</p>
     <div v-if="taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
       <button
         v-for="tapW in [...taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
@@ -62,11 +62,15 @@ function act(make: (job: Job, ids: readonly string[]) => ManyDone): void {
       <span class="soft small">W</span>
     </div>
     <div class="two">
-      <TextEntry label="Lengths, in order" text="" :read="lengthsOf" hint="20, then 6" @commit="v => act((job, ids) => lengthsEach(job, ids, v, usualCableOf(job, ids)))" />
+      <TextEntry
+        label="Lengths, in order" text="" :read="lengthsOf" hint="20, then 6"
+        @commit="v => act((job, ids) => lengthsEach(job, ids, v, usualCableOf(job, ids)))" />
       <TextEntry label="Cable" text="" :read="cableOf" hint="16 AWG" @commit="v => act((job, ids) => cableEach(job, ids, v))" />
     </div>
     <div class="two">
-      <TextEntry label="Labels, from" text="" :read="textOf(speakerFields.label, 'label')" hint="C01" @commit="v => act((job, ids) => relabelEach(job, ids, v))" />
+      <TextEntry
+        label="Labels, from" text="" :read="textOf(speakerFields.label, 'label')" hint="C01"
+        @commit="v => act((job, ids) => relabelEach(job, ids, v))" />
       <TextEntry
         label="What they are" :text="common(s => s.name)" :read="textOf(speakerFields.name, 'name')" :hint="hintOf(s => s.name, 'not stated')"
         @commit="v => act((job, ids) => setEach(job, ids, { name: v }))" />

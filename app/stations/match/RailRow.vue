@@ -160,7 +160,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .rail-row::after { content: ''; position: absolute; left: 54px; right: 0; bottom: 0; border-bottom: 1px solid var(--rule); }
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
-.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--copper); }
+.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
 .top { display: grid; grid-template-columns: minmax(70px, max-content) max-content minmax(0, max-content) 1fr max-content; align-items: center;
   gap: 0 12px; padding: 0 14px 0 24px; min-height: 42px; }
 .name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
@@ -187,15 +187,15 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .tag.chosen .outline { fill: var(--ink); }
 .tag.chosen .label, .tag.chosen .wiring, .tag.chosen .watts { fill: var(--paper); }
 .tag.among:not(.chosen) .outline { fill: var(--wash); stroke-width: 3; }
-.tag.suspect .outline { stroke: var(--copper); stroke-width: 2; stroke-dasharray: 5 3; }
-.tag:focus-visible .outline, .terminal:focus-visible .ring { stroke: var(--copper); stroke-width: 3; }
+.tag.suspect .outline { stroke-width: 2.4; stroke-dasharray: 5 3; }
+.tag:focus-visible .outline, .terminal:focus-visible .ring { stroke: var(--pen); stroke-width: 3.4; }
 .marks text { font-size: 14px; font-weight: 700; fill: var(--ink-soft); }
 .marks .good { fill: var(--good); }
 .marks .stop, .marks .tight { fill: var(--stop); }
 .marks .mend { fill: var(--good); font-size: 12px; }
 .marks .mend.awaiting { fill: var(--tight); }
-.rank circle { fill: var(--paper-raised); stroke: var(--copper); stroke-width: 1.6; }
-.rank.first circle { fill: var(--copper); }
+.rank circle { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.6; }
+.rank.first circle { fill: var(--ink); }
 .rank text { font-size: 12px; font-weight: 600; }
 .rank.first text { fill: var(--paper); }
 .terminal .output { text-anchor: end; font-weight: 700; font-size: 14.5px; }

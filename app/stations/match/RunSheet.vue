@@ -20,6 +20,7 @@ import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
+import { useClip } from '~/stations/match/useClip'
 import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
 import { useSheetPointer } from '~/stations/match/useSheetPointer'
@@ -128,9 +129,6 @@ async function again(): Promise<void> {
   await enterPane('check')
 }
 
-/** What is chosen, as a table on the clipboard. */
-function clip(): void {}
-
 function seek(words: string): void {
   finding.value = false
   const found = findPlace(evaluation.lines, words)
@@ -146,11 +144,12 @@ function choose(number: number): void {
   if (target) actions.move({ outputId: target.outputId })
 }
 
+const { clip } = useClip(actions.chooseAll)
 const menu = useTemplateRef<InstanceType<typeof ActionMenu>>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
-  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, clip: clip,
+  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, clip,
   tap: actions.tap, add: actions.add, copyBehind: actions.copyBehind, remove: actions.remove,
   beginMove: () => {
     actions.moving.value = selected.ids.length > 0
@@ -264,9 +263,12 @@ const ratingText = (amplifierId: string) => {
       <button class="act find" type="button" @click="finding = true">find <KeyCap of="/" /></button>
       <PracticeForm />
     </footer>
-    <div v-if="frame" class="frame" :style="{ left: `${frame.left}px`, top: `${frame.top}px`, width: `${frame.width}px`, height: `${frame.height}px` }" />
+    <div
+      v-if="frame" class="frame"
+      :style="{ left: `${frame.left}px`, top: `${frame.top}px`, width: `${frame.width}px`, height: `${frame.height}px` }" />
     <template v-if="held">
-      <p class="held" :style="{ left: `${held.x + 12}px`, top: `${held.y + 12}px` }">{{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
+      <p class="held" :style="{ left: `${held.x + 12}px`, top: `${held.y + 12}px` }">
+        {{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />

@@ -92,7 +92,8 @@ defineExpose({ pane })
 .mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
 /* Narrow: a sheet over the foot of the rails, its head alone or drawn up. */
 @media (max-width: 1000px) {
-  .pane { position: fixed; z-index: 7; left: 0; right: 0; bottom: 0; max-height: 64vh; border-left: 0; border-top: 2px solid var(--ink); padding: 6px 14px 12px; gap: 8px; }
+  .pane { position: fixed; z-index: 7; left: 0; right: 0; bottom: 0; max-height: 64vh; border-left: 0; border-top: 2px solid var(--ink);
+    padding: 6px 14px 12px; gap: 8px; }
   .pane.away { display: none; }
   .pane.head .modes { border-bottom: 0; }
   .pane.head .body { display: none; }

@@ -97,7 +97,8 @@ function addMore(): void {
   store.said = `${count.value} more like ${speaker.label}: its name, tap, ratings${apartM.value === null ? ' and cable' : ''} taken over`
   emit('choose', nodeIds)
 }
-const alikeWays = computed(() => Object.entries(ALIKE).map(([by, { says }]) => ({ says, ids: store.job ? allAlike(store.job, speaker, by as AlikeBy, null) : [] })))
+const alikeWays = computed(() => Object.entries(ALIKE)
+  .map(([by, { says }]) => ({ says, ids: store.job ? allAlike(store.job, speaker, by as AlikeBy, null) : [] })))
 </script>
 
 <template>

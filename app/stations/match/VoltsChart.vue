@@ -61,9 +61,9 @@ svg { width: 100%; height: auto; display: block; margin-top: 4px; }
 .grid { stroke: var(--rule); stroke-width: 1; }
 .tick { font-size: 12.5px; fill: var(--ink-soft); text-anchor: middle; }
 .end { text-anchor: end; }
-.limit { stroke: var(--copper); stroke-width: 1.3; stroke-dasharray: 4 3; }
-.limit-text { fill: var(--copper); font-size: 12.5px; text-anchor: end; paint-order: stroke; stroke: var(--paper-raised); stroke-width: 4px; }
+.limit { stroke: var(--ink); stroke-width: 1.3; stroke-dasharray: 4 3; }
+.limit-text { fill: var(--ink); font-size: 12.5px; text-anchor: end; paint-order: stroke; stroke: var(--paper-raised); stroke-width: 4px; }
 .curve { fill: none; stroke: var(--ink); stroke-width: 1.8; }
 .dot { fill: var(--ink); }
-.here { fill: var(--copper); }
+.here { fill: var(--pen); }
 </style>

@@ -162,7 +162,8 @@ export function useSheetActions() {
   }
 
   return {
-    moving, go, along, chooseAlong, end, between, chooseAll, onChosen, add, copyBehind, remove, move, reorder, join, apart, newOutput, outputOn, newAmplifier, focusSelection,
+    moving, go, along, chooseAlong, end, between, chooseAll, add, copyBehind, remove, move, reorder, join, apart, newOutput, outputOn, newAmplifier,
+    focusSelection,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
     tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),

@@ -149,13 +149,13 @@ function repair(): void {
 .list { display: grid; gap: 5px; }
 .suspect { display: grid; grid-template-columns: auto 1fr auto; gap: 0 10px; align-items: baseline; border-width: 1px; border-color: var(--rule-strong);
   padding: 7px 10px 8px; overflow: hidden; }
-.suspect.on { border-color: var(--copper); outline: 1px solid var(--copper); }
+.suspect.on { border-color: var(--pen); outline: 1px solid var(--pen); }
 .suspect .then { grid-column: 2 / -1; }
 .group { display: grid; gap: 5px; }
-.group.alike { border-left: 3px solid var(--copper); padding-left: 8px; }
+.group.alike { border-left: 3px solid var(--pen); padding-left: 8px; }
 .together { line-height: 1.35; }
 .form { display: grid; gap: 10px; }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px; }
-.rank { font-weight: 600; color: var(--copper); }
-.bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--copper); }
+.rank { font-weight: 600; color: var(--pen); }
+.bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--pen); }
 </style>

@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { USUAL_LINE_V } from '#core/amplifier/index'
+import { isTable, readTable } from '#core/format/table'
+import type { NewId } from '#core/job/intents'
+import type { Branch } from '#core/job/schema'
+import { branchSchema } from '#core/job/sections/wiring/schema'
+import type { Cable } from '#core/quantity/cable'
+import { parseQuick } from '#core/quick/parse'
+import { toOutput } from '#core/quick/toJob'
+
+/** What was taken last, with its groups, beside the table that other programs get. */
+const clipSchema = z.strictObject({ text: z.string(), branches: z.array(branchSchema) })
+
+export const writeClip = (text: string, branches: readonly Branch[]): string => JSON.stringify({ text, branches })
+
+/** Line ends change on their way through a clipboard. */
+const plain = (text: string) => text.replace(/\r\n/g, '\n').trim()
+
+/**
+ * The speakers of a pasted text: what was taken here last with all its groups, a table of a spreadsheet, or a typed line.
+ * @param kept what `writeClip` wrote, if anything
+ * @throws InputError where it is none of them
+ */
+export function branchesOf(text: string, kept: string | null, usual: { lineV: number | null, cable: Cable }, newId: NewId): Branch[] {
+  const clip = kept === null ? null : clipSchema.safeParse(readJson(kept))
+  if (clip?.success && plain(clip.data.text) === plain(text)) return clip.data.branches
+  if (isTable(text)) return readTable(text, { lineV: usual.lineV ?? USUAL_LINE_V, cable: usual.cable }, newId)
+  return toOutput(parseQuick(text.trim()), newId).wiring.children
+}
+
+function readJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  }
+  catch {
+    return null
+  }
+}

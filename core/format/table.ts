@@ -1,0 +1,127 @@
+import type { Branch, Speaker, SpeakerLoad } from '#core/job/schema'
+import { branchSchema } from '#core/job/sections/wiring/schema'
+import { speakersOf } from '#core/job/tree'
+import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
+import { readCable, writeCable, type Cable } from '#core/quantity/cable'
+import { InputError } from '#core/quantity/inputError'
+import { readQuantity } from '#core/quantity/read'
+import { writeNumber } from '#core/quantity/write'
+import { isGroup } from '#core/network/tree'
+
+/**
+ * Speakers as a table, as a spreadsheet copies and pastes it: a line each, tabs between the columns, the names of the columns first.
+ * Groups are not in it: each speaker stands alone, with the lead that it hangs on.
+ */
+const COLUMNS = ['label', 'what it is', 'wired as', 'taps, W', 'rating', 'driver', 'length', 'cable'] as const
+type Column = typeof COLUMNS[number]
+
+/** Other names that people give these columns. */
+const NAMED: readonly (readonly [Column, RegExp])[] = [
+  ['label', /^(label|no\.?|nr\.?|number|#|id|speaker)$/], ['what it is', /^(what( it is)?|name|model|type|kind|description|unit)$/], ['wired as', /^(wired( as)?|tap|taps?,? ?w|load|impedance|ohms?|z|nominal)$/],
+  ['taps, W', /^(taps,? ?w?|its taps)$/], ['rating', /^(rating|rated|continuous|power|watts)$/], ['driver', /^(driver|coil|driver ohms?)$/],
+  ['length', /^(length|len|distance|m|metres|meters|ft|feet|run)$/], ['cable', /^(cable|wire|gauge|size|awg|mm2|mm²)$/],
+]
+
+export function writeTable(branches: readonly Branch[]): string {
+  const rows = branches.flatMap(branch => isGroup(branch.node)
+    ? speakersOf(branch.node).map((speaker, k) => rowOf(speaker, k === 0 ? branch.lead : null))
+    : [rowOf(branch.node, branch.lead)])
+  return [COLUMNS.join('\t'), ...rows.map(row => row.map(cell => cell.replace(/[\t\r\n]+/g, ' ')).join('\t'))].join('\n')
+}
+
+function rowOf({ label, name, load, continuousW, driverOhm }: Speaker, lead: Branch['lead']): string[] {
+  return [
+    label, name, load.kind === 'tap' ? `${load.tapW === 0 ? 'off' : `${writeNumber(load.tapW, 6)} W`} at ${writeNumber(load.ratedV, 5)} V` : `${writeNumber(load.nominalOhm, 6)} ohm`,
+    load.kind === 'tap' ? load.tapsW.map(w => writeNumber(w, 6)).join(' ') : '', continuousW === null ? '' : `${writeNumber(continuousW, 6)} W`,
+    driverOhm === null ? '' : `${writeNumber(driverOhm, 6)} ohm`, lead ? `${writeNumber(lead.lengthM, 6)} m` : '', lead ? writeCable(lead.cable) : '',
+  ]
+}
+
+/** Whether a text is a table at all: some column, or some line of several. */
+export function isTable(text: string): boolean {
+  return /\t/.test(text) || /\n/.test(text.trim())
+}
+
+/**
+ * The speakers of a table. Columns go by their names; without names by what stands in them. A tap that does not say its volts is for
+ * `lineV`; a length that does not say its cable is of `cable`.
+ * @throws InputError that says which row and column cannot be read; nothing is taken in part
+ */
+export function readTable(text: string, usual: { lineV: number, cable: Cable }, newId: NewId): Branch[] {
+  const rows = text.split(/\r?\n/).map(line => line.split(/\t|;/).map(cell => cell.trim())).filter(cells => cells.some(cell => cell !== ''))
+  if (rows.length === 0) throw new InputError('There is nothing in it.', 0, [])
+  const named = namesOf(rows[0]!)
+  const body = named ? rows.slice(1) : rows
+  if (body.length === 0) throw new InputError('It has column names and no rows.', 0, [])
+  return body.map((cells, k) => {
+    const at = (column: Column) => (named ? cells[named.indexOf(column)] : unnamed(cells).get(column)) ?? ''
+    return branchOf(at, k, named ? k + 2 : k + 1, usual, newId)
+  })
+}
+
+/** What each column of a first row is called; null where it names none by which a speaker could be known. */
+function namesOf(cells: readonly string[]): (Column | null)[] | null {
+  const names = cells.map(cell => NAMED.find(([, pattern]) => pattern.test(cell.toLowerCase()))?.[0] ?? null)
+  return names.includes('wired as') ? names : null
+}
+
+const LOAD = /^(off|[\d.,]+\s*(w|watts?|ohms?|Ω|r)\b.*|[\d.,]+\s*Ω.*)$/i
+const LENGTH = /^[\d.,]+\s*(m|metres?|meters?|ft|feet|')$/i
+const CABLE = /(awg|mm2|mm²)/i
+
+function unnamed(cells: readonly string[]): Map<Column, string> {
+  const found = new Map<Column, string>()
+  const put = (column: Column, cell: string) => { if (!found.has(column)) found.set(column, cell) }
+  cells.filter(cell => cell !== '').forEach((cell, k) => {
+    if (CABLE.test(cell)) put('cable', cell)
+    else if (LENGTH.test(cell)) put('length', cell)
+    else if (LOAD.test(cell)) put(found.has('wired as') ? 'rating' : 'wired as', cell)
+    else put(k === 0 ? 'label' : 'what it is', cell)
+  })
+  return found
+}
+
+function branchOf(at: (column: Column) => string, k: number, row: number, usual: { lineV: number, cable: Cable }, newId: NewId): Branch {
+  const read = <T>(column: Column, reader: (cell: string) => T): T | null => {
+    const cell = at(column)
+    if (cell === '') return null
+    try {
+      return reader(cell)
+    }
+    catch (error) {
+      if (!(error instanceof InputError)) throw error
+      throw new InputError(`Row ${row}, ${column}: ${error.message}`, 0, error.expected)
+    }
+  }
+  const load = read('wired as', cell => loadOf(cell, usual.lineV))
+  if (!load) throw new InputError(`Row ${row}: how it is wired is not said.`, 0, ['10 W', '8 ohm'])
+  const taps = read('taps, W', cell => cell.split(/[\s,]+/).map(w => readQuantity('power', w)))
+  const lengthM = read('length', cell => readQuantity('length', /^[\d.,]+$/.test(cell) ? `${cell} m` : cell))
+  const cable = read('cable', readCable)
+  const branch: Branch = {
+    lead: lengthM === null ? null : { lengthM, cable: cable ?? usual.cable },
+    node: {
+      kind: 'speaker', id: newId(), label: at('label') || String(k + 1).padStart(2, '0'), name: at('what it is').slice(0, 120),
+      load: load.kind === 'tap' && taps ? { ...load, tapsW: taps } : load, continuousW: read('rating', cell => readQuantity('power', cell)),
+      driverOhm: read('driver', cell => readQuantity('resistance', cell)),
+    },
+  }
+  const checked = branchSchema.safeParse(branch)
+  if (!checked.success) throw new InputError(`Row ${row}: ${checked.error.issues[0]!.path.at(-1)?.toString() ?? 'it'} ${checked.error.issues[0]!.message}.`, 0, [])
+  return branch
+}
+
+function loadOf(cell: string, lineV: number): SpeakerLoad {
+  const [first, second] = cell.split(/\s*(?:\bat\b|@)\s*/i)
+  const ratedV = second ? voltsOf(second) : lineV
+  if (/^off$/i.test(first!)) return { kind: 'tap', tapW: 0, ratedV, tapsW: [...USUAL_TAPS_W] }
+  if (!/w(atts?)?$/i.test(first!)) return { kind: 'nominal', nominalOhm: readQuantity('resistance', first!) }
+  const tapW = readQuantity('power', first!)
+  return { kind: 'tap', tapW, ratedV, tapsW: [...new Set([...USUAL_TAPS_W, tapW])].sort((a, b) => a - b) }
+}
+
+function voltsOf(text: string): number {
+  const volts = Number(/^([\d.]+)\s*v(olts?)?$/i.exec(text)?.[1] ?? NaN)
+  if (!(volts >= 1 && volts <= 1000)) throw new InputError(`“${text}” are no volts of a line.`, 0, ['70 V', '100 V'])
+  return volts
+}
