@@ -11,19 +11,25 @@ const shown = computed(() => actionsFor(actions, target, true))
 
 <template>
   <div class="action-row" role="toolbar" aria-label="What can be done to the selection">
-    <button v-for="action in shown" :key="action.row" class="act" type="button" :title="action.says" @click="runAction(action)">
-      {{ action.row }} <KeyCap :of="keysShown(action)[0]!" />
-    </button>
+    <span class="words">
+      <button v-for="action in shown" :key="action.row" class="act" type="button" :title="action.says" @click="runAction(action)">
+        {{ action.row }} <KeyCap :of="keysShown(action)[0]!" />
+      </button>
+    </span>
     <button class="act" type="button" aria-haspopup="menu" @click="emit('more', $event)">more</button>
   </div>
 </template>
 
 <style scoped>
-.action-row { display: flex; flex-wrap: wrap; gap: 0 15px; align-items: center; min-width: 0; }
+.action-row { display: flex; gap: 0 15px; align-items: center; min-width: 0; }
+/* What finds no room is not cut in half: it goes to a second line, which is not shown; “more” has all of it. */
+.words { display: flex; flex-wrap: wrap; gap: 0 15px; height: 38px; overflow: clip; min-width: 0; }
+.words .act { height: 38px; }
 .act { gap: 5px; font-size: 14px; color: var(--ink); padding: 6px 1px; }
 @media (max-width: 1350px) { .action-row :deep(.keycap) { display: none; } }
 @media (max-width: 1000px) {
-  .action-row { gap: 2px 4px; }
+  .action-row, .words { flex-wrap: wrap; gap: 5px; }
+  .words { display: contents; }
   .act { min-height: 44px; padding: 0 11px; border: 1px solid var(--rule); border-radius: 2px; background: var(--paper); font-size: 15px; }
 }
 </style>

@@ -53,7 +53,7 @@ test('row, menu and key help speak of the same actions: what is offered to a tag
     for (const action of menu) runAction(action)
   }
   expect(done.slice(0, 8)).toEqual(['tap -1', 'tap 1', 'enter change', 'add', 'remove', 'beginMove', 'join series', 'join star'])
-  expect(actions.filter(a => a.keys.length > 1).map(a => keysShown(a).join(' '))).toEqual(['= +', 'e Enter', 'x Del', 'Ctrl ← Ctrl →', '1…9', '⇧ ← ⇧ →', '← →', '↑ ↓', 'Home End'])
+  expect(actions.filter(a => a.keys.length > 1).map(a => keysShown(a).join(' '))).toEqual(['= +', 'e Enter', 'x Del', 'Ctrl ← Ctrl →', '1…9, 0', '⇧ ← ⇧ →', '← →', '↑ ↓', 'Home End'])
 })
 
 test('what the keys of the sheet mean', () => {

@@ -42,7 +42,9 @@ export const useSelectionStore = defineStore('selection', () => {
   function take(outputId: string, next: Choice): void {
     chosen.value = next.chosen
     anchorId = next.anchorId
-    look(outputId, next.nodeId)
+    // Of several the one looked at may hang on another rail than the one pressed.
+    const found = store.job && next.nodeId !== null ? findPlace(store.job, next.nodeId) : null
+    look(found?.output.id ?? outputId, next.nodeId)
   }
   /** From where the choice began up to this one. */
   function chooseTo(outputId: string, nodeId: string): void {

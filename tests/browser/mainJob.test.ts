@@ -15,7 +15,7 @@ let browser: Browser
 let path = ''
 const jobId = () => /jobs\/([0-9a-f-]+)/.exec(path)![1]!
 const taps = async () => speakersOf((await world.readJob(jobId())).job.amplifiers[0]!.outputs[0]!.wiring).map(s => s.load.kind === 'tap' ? s.load.tapW : 0)
-const saved = () => browser.see('.says', 'saved')
+const saved = () => browser.see('.kept', 'saved')
 
 const LINE = '10 x 20 W on 70 V 240 W'
 /** Opens a job of ten taps of 20 W, with what the step is to find there. */
@@ -215,10 +215,10 @@ test('the server is killed: work goes on and is kept here, over a reload of the 
   await begin(tapAt(9, 10), read(26.4))
   await world.killServer()
   await browser.press(Key.ESCAPE, Key.HOME, Key.ARROW_RIGHT, '-')
-  await browser.see('.says', '1 kept here to send')
+  await browser.see('.kept', '1 kept here to send')
   await browser.see('.tag.chosen', '10 W')
   await world.startAgain()
-  await browser.see('.says', 'saved', 30_000)
+  await browser.see('.kept', 'saved', 30_000)
   expect((await taps())[0]).toBe(10)
   await browser.driver.navigate().refresh()
   await browser.see('.tag[role=button]', '01\n10 W')
@@ -234,7 +234,7 @@ test('an edit that could not be sent before the window closed is sent by the nex
   await saved()
   await world.killServer()
   await browser.press('=', '-', '-')
-  await browser.see('.says', 'kept here to send')
+  await browser.see('.kept', 'kept here to send')
   await browser.leaveTab()
   await world.startAgain()
   await world.go(`/jobs/${jobId()}`)
@@ -250,7 +250,7 @@ test('two edits that clash are explained, and the person decides', async () => {
   await browser.cdp('Network.enable')
   await browser.cdp('Network.emulateNetworkConditions', { offline: true, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
   await browser.press('-')
-  await browser.see('.says', 'kept here to send')
+  await browser.see('.kept', 'kept here to send')
   const { job } = await world.readJob(jobId())
   const [speaker] = speakersOf(job.amplifiers[0]!.outputs[0]!.wiring)
   if (speaker?.load.kind !== 'tap') throw new Error('no tap')

@@ -35,7 +35,7 @@ describe('jobs', () => {
     await browser.see('.empty', 'Nothing drawn yet')
     await browser.press('A')
     await browser.see('.rail-row')
-    await browser.see('.says', 'saved')
+    await browser.see('.kept', 'saved')
     await browser.press('j')
     await browser.click('[aria-label="rename Chapel"]')
     await browser.typeOver('Chapel, north')
@@ -137,7 +137,7 @@ describe('checks at phone width', () => {
       await browser.see('.reading', 'Does it play')
       await browser.click('button', 'It plays')
       await browser.see('.result', 'Plays')
-      await browser.see('.says', 'saved')
+      await browser.see('.kept', 'saved')
       expect((await world.readJob(fern)).job.readings.slice(-2).map(r => [r.nodeId, r.kind, r.value.is])).toEqual([['fh-fern-02', 'coil-dcr', 'ohm'], ['fh-fern-02', 'sound', 'plays']])
       // Nothing lies beyond the edge of the screen.
       expect(await browser.run('return document.documentElement.scrollWidth')).toBeLessThanOrEqual(390)

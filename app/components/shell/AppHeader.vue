@@ -18,7 +18,7 @@ function leave(event: FocusEvent): void {
       {{ title }}
     </h1>
     <p v-if="says || kept" class="line soft small">
-      <span class="says" :title="says">{{ says }}</span><span v-if="kept" class="kept">{{ says ? '; ' : '' }}{{ kept }}</span>
+      <span class="says" :title="says">{{ says }}</span><span v-if="kept" class="kept">{{ says ? ' · ' : '' }}{{ kept }}</span>
     </p>
     <nav class="actions" aria-label="Actions">
       <slot name="first" />
@@ -42,7 +42,7 @@ function leave(event: FocusEvent): void {
 .actions, .items { display: flex; gap: 16px; flex: none; }
 .actions { margin-left: auto; }
 .menu { display: none; }
-@media (max-width: 1000px) {
+@media (max-width: 1100px) {
   .menu { display: inline-flex; }
   .items { display: none; }
   .items.open { display: grid; gap: 0; position: absolute; z-index: 12; right: 8px; top: 100%; background: var(--paper);
@@ -54,6 +54,8 @@ function leave(event: FocusEvent): void {
   .head { padding: 0 14px; gap: 0 12px; flex-wrap: wrap; min-height: 44px; }
   .title { flex: 1 1 0; font-size: 16px; }
   .line { flex: 1 1 100%; min-width: 0; order: 3; font-size: 13px; line-height: 1.3; padding-bottom: 3px; }
+  .says { flex-shrink: 99; }
+  .kept { flex: 0 1 auto; white-space: pre-wrap; }
   .actions { gap: 11px; }
   .actions :deep(.act) { min-height: 44px; }
 }

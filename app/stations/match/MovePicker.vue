@@ -8,7 +8,7 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 
 /** Where a speaker may go: every other line, with what it has to spare. */
-const emit = defineEmits<{ move: [outputId: string], close: [] }>()
+const emit = defineEmits<{ move: [outputId: string], moveToNew: [], close: [] }>()
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const targets = computed(() => evaluation.lines.filter(l => l.outputId !== selected.selection.outputId))
@@ -22,8 +22,12 @@ function spare(line: (typeof targets.value)[number]): string {
 
 <template>
   <section class="picker" aria-label="Move to another line">
-    <h3>Move {{ selected.speaker?.label }} to</h3>
-    <p v-if="targets.length === 0" class="soft">There is no other line yet. Add an output first (o).</p>
+    <h3>Move {{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }} to</h3>
+    <button class="offer" type="button" @click="emit('moveToNew')">
+      a new output
+      <span class="then">on the same amplifier, rated like {{ selected.line?.output.label }}</span>
+      <KeyCap of="0" />
+    </button>
     <button v-for="(line, k) in targets" :key="line.outputId" class="offer" type="button" @click="emit('move', line.outputId)">
       {{ line.output.label }} {{ line.output.name }}
       <span class="then">{{ spare(line) }}</span>

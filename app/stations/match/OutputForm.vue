@@ -5,7 +5,7 @@ import type { Amplifier, Output } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
-import { contradictionsOf, writeRating } from '#core/amplifier/index'
+import { contradictionsOf, USUAL_LINE_V, writeRating } from '#core/amplifier/index'
 import { findingWords } from '#core/match/words'
 import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
@@ -23,6 +23,17 @@ const netlist = computed(() => `/api/jobs/${store.id}/netlist?output=${encodeURI
 type Fields = Pick<Output, 'label' | 'name' | 'rating'>
 function setOutput(to: Partial<Fields>): void {
   store.edit({ kind: 'output.set', outputId: output.id, ...setting<Fields, Partial<Fields>>(output, to) })
+}
+/** Lines and powers that a press sets: what stands on most amplifiers for lines (common practice, no source). Anything else is typed. */
+const USUAL_VOLTS = [25, 70, 100] as const
+const USUAL_POWERS_W = [60, 120, 240, 360, 480] as const
+const voltsOf = (lineV: number) => lineV === 70 ? USUAL_LINE_V : lineV
+const isLine = (lineV: number) => output.rating.kind === 'constant-voltage' && output.rating.lineV === voltsOf(lineV)
+function setLineVolts(lineV: number): void {
+  setOutput({ rating: { kind: 'constant-voltage', lineV: voltsOf(lineV), powerW: output.rating.kind === 'constant-voltage' ? output.rating.powerW : null } })
+}
+function setLinePower(powerW: number): void {
+  if (output.rating.kind === 'constant-voltage') setOutput({ rating: { ...output.rating, powerW } })
 }
 /** The other outputs of this amplifier that are rated otherwise, set like this one in one edit. */
 const others = computed(() => amplifier.value?.outputs.filter(o => o.id !== output.id && JSON.stringify(o.rating) !== JSON.stringify(output.rating)) ?? [])
@@ -48,6 +59,16 @@ function setAmplifier(to: { name?: string, place?: string }): void {
       <TextEntry
         label="What this output gives" :text="writeRating(output.rating)" :read="parseRating" hint="not known"
         @commit="setOutput({ rating: $event })" />
+      <div class="taps usual">
+        <button
+          v-for="lineV in USUAL_VOLTS" :key="lineV" type="button" class="tap figure" :class="{ on: isLine(lineV) }" :aria-pressed="isLine(lineV)"
+          @click="setLineVolts(lineV)">{{ lineV }} V</button>
+        <template v-if="output.rating.kind === 'constant-voltage'">
+          <button
+            v-for="powerW in USUAL_POWERS_W" :key="powerW" type="button" class="tap figure" :class="{ on: output.rating.powerW === powerW }"
+            :aria-pressed="output.rating.powerW === powerW" @click="setLinePower(powerW)">{{ powerW }} W</button>
+        </template>
+      </div>
       <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
         impedance; empty for not known.</p>
       <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
@@ -79,6 +100,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
 .form { display: grid; gap: 14px; }
 .two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
 .note { padding-top: 4px; }
+.usual { padding-top: 6px; }
 .remark { color: var(--tight); }
 .amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; }
 .acts { display: grid; justify-items: start; border-top: 1px solid var(--rule); padding-top: 8px; }

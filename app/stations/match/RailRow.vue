@@ -107,9 +107,10 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
       <g class="signal">
         <polyline v-for="(wire, k) in drawing.wires" :key="k" :points="wire.points" :stroke-width="stroke(wire.weight)" :stroke-opacity="fade(wire.volts)" />
-        <polyline
-          v-for="reach in drawing.reaches" :key="reach.id" :points="reach.points" :stroke-width="stroke(reach.weight)"
+        <path
+          v-for="reach in drawing.reaches" :key="reach.id" :d="reach.path" :stroke-width="stroke(reach.weight)"
           :stroke-opacity="fade(reach.volts)" :class="{ suspect: suspects?.get(reach.id)?.inCable }" />
+        <path v-for="(turn, k) in drawing.turns" :key="`turn${k}`" :d="`M${turn.x - 5} ${turn.y - 5} l5 5 l-5 5`" class="turn" />
       </g>
       <template v-for="reach in drawing.reaches" :key="`t${reach.id}`">
         <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM) }}</text>
@@ -160,18 +161,16 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .rail-row::after { content: ''; position: absolute; left: 54px; right: 0; bottom: 0; border-bottom: 1px solid var(--rule); }
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
-.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
-.top { display: grid; grid-template-columns: minmax(70px, max-content) max-content minmax(0, max-content) 1fr max-content; align-items: center;
-  gap: 0 12px; padding: 0 14px 0 24px; min-height: 42px; }
-.name { font-size: 16px; line-height: 24px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.read { line-height: 24px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.selected::before { content: ''; position: absolute; left: 59px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
+.top { display: flex; flex-wrap: wrap; align-items: center; gap: 0 12px; padding: 0 14px 3px 24px; }
+.name { font-size: 16px; line-height: 24px; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.read { line-height: 24px; white-space: nowrap; }
 .read.good { color: var(--good); }
 .read.stop, .read.tight { color: var(--stop); }
-.scale { grid-column: 5; }
-.fine { grid-column: 1 / -1; text-align: right; margin-top: -3px; font-size: 13.5px; line-height: 17px; white-space: nowrap; overflow: hidden;
-  text-overflow: ellipsis; }
-.rail { display: block; overflow: visible; margin-top: -4px; }
-.signal polyline { fill: none; stroke: var(--copper); stroke-linejoin: round; }
+.fine { flex-basis: 100%; font-size: 13.5px; line-height: 18px; }
+.rail { display: block; overflow: visible; }
+.signal polyline, .signal path { fill: none; stroke: var(--copper); stroke-linejoin: round; }
+.signal .turn { stroke-width: 2; }
 .signal .suspect { stroke-dasharray: 5 4; }
 .length { font-size: 13px; fill: var(--ink-soft); text-anchor: middle; }
 .nothing { font-size: 15px; fill: var(--ink-soft); }
@@ -202,9 +201,5 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .ring { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.5; }
 .core { fill: var(--copper); }
 .terminal.chosen .ring { fill: var(--ink); }
-@media (max-width: 760px) {
-  .top { padding-right: 0; grid-template-columns: minmax(70px, max-content) max-content minmax(0, 1fr); }
-  .scale, .read { grid-column: 1 / -1; }
-  .fine { text-align: left; white-space: normal; padding-bottom: 4px; }
-}
+@media (max-width: 760px) { .top { padding-right: 4px; } }
 </style>

@@ -44,7 +44,7 @@ const spoken = computed(() => [figures.says, figures.parts].filter(Boolean).join
 .hatch { stroke: var(--ink); stroke-width: 1.6; }
 .mark { stroke: var(--ink-soft); stroke-width: 1.4; }
 .mark.chosen { stroke: var(--pen); stroke-width: 3.4; }
-.text { font-size: 14px; white-space: nowrap; text-align: right; min-width: 172px; }
+.text { font-size: 14px; white-space: nowrap; }
 .text.over { color: var(--stop); }
-@media (max-width: 760px) { .scale { flex-wrap: wrap; gap: 0 10px; } .text { text-align: left; min-width: 0; } }
+@media (max-width: 420px) { .scale { flex-wrap: wrap; gap: 0 10px; } }
 </style>

@@ -3,7 +3,8 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTem
 import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
-import type { ReadingKind } from '#core/job/schema'
+import { writeRating } from '#core/amplifier/index'
+import type { Amplifier, ReadingKind } from '#core/job/schema'
 import { worstLine } from '#core/match/evaluate'
 import ActionMenu from '~/components/ActionMenu.vue'
 import ActionRow from '~/components/ActionRow.vue'
@@ -63,14 +64,16 @@ const suspectsOf = computed(() => {
 
 // The width of the rails is what the window leaves; measured once per change, never per row.
 let observer: ResizeObserver | undefined
+const isNarrow = () => matchMedia('(max-width: 1000px)').matches
 onMounted(() => {
-  observer = new ResizeObserver(([entry]) => { railWidth.value = Math.max(290, Math.floor(entry!.contentRect.width) - 146) })
+  const narrow = matchMedia('(max-width: 760px)')
+  observer = new ResizeObserver(([entry]) => { railWidth.value = Math.max(230, Math.floor(entry!.contentRect.width) - (narrow.matches ? 60 : 166)) })
   if (rails.value) observer.observe(rails.value)
   const wanted = selected.asked(route.query.line)
   if (wanted !== null && selected.selection.outputId !== wanted) selected.select(wanted)
   // An address of before, when tracing was a query.
   if (route.query.pane === 'trace') setMode('trace')
-  if (document.activeElement === document.body) void actions.focusSelection()
+  if (document.activeElement === document.body) void actions.focusSelection('where it is')
 })
 onBeforeUnmount(() => observer?.disconnect())
 // With nothing asked for, what is worst is looked at first; which that is shows when all is worked out.
@@ -78,7 +81,7 @@ watch(() => evaluation.isWhole, (isWhole) => {
   if (!isWhole) return
   if (selected.selection.outputId === null && selected.asked(route.query.line) === null) selected.select(worstLine(evaluation.lines)?.outputId ?? null)
   if (route.params.pane === 'trace') selectWorst()
-  if (document.activeElement === document.body) void actions.focusSelection()
+  if (document.activeElement === document.body) void actions.focusSelection(isNarrow() ? 'where it is' : 'brought into view')
 }, { immediate: true })
 watch(() => route.params.pane, (pane) => {
   if (pane === 'trace') {
@@ -140,6 +143,7 @@ function seek(words: string): void {
 /** A number chooses among what is offered: remedies, or rails to move to. */
 function choose(number: number): void {
   if (!actions.moving.value) return actions.remedy(number)
+  if (number === 0) return actions.moveToNewOutput()
   const target = evaluation.lines.filter(l => l.outputId !== selected.selection.outputId)[number - 1]
   if (target) actions.move({ outputId: target.outputId })
 }
@@ -173,6 +177,7 @@ function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 't
   if (nodeId === null || how === 'alone') selected.select(outputId, nodeId)
   else if (how === 'to') selected.chooseTo(outputId, nodeId)
   else selected.chooseToo(outputId, nodeId)
+  void actions.focusSelection()
 }
 
 /** The chosen ones of each rail; a rail with none keeps the same empty set and is not drawn again. */
@@ -212,9 +217,11 @@ function leavePane(event: KeyboardEvent): void {
   void actions.focusSelection()
 }
 
-const ratingText = (amplifierId: string) => {
-  const outputs = amplifiers.value.find(a => a.id === amplifierId)?.outputs ?? []
-  return `${outputs.length} ${outputs.length === 1 ? 'output' : 'outputs'}`
+/** What its outputs give, equals counted: "4 × 70 V 240 W". */
+const ratingsOf = ({ outputs }: Amplifier) => {
+  const counts = new Map<string, number>()
+  for (const { rating } of outputs) counts.set(writeRating(rating), (counts.get(writeRating(rating)) ?? 0) + 1)
+  return [...counts].map(([says, count]) => `${count > 1 || says === '' ? `${count} × ` : ''}${says === '' ? 'not rated' : says}`.replace(/(\d) (?=[VWΩ]|×)/g, '$1\u00A0'))
 }
 </script>
 
@@ -230,8 +237,8 @@ const ratingText = (amplifierId: string) => {
         <section v-for="amplifier in amplifiers" :key="amplifier.id" class="amplifier" :aria-label="amplifier.name">
           <div class="box">
             <p class="amp-name">{{ amplifier.name }}</p>
-            <p class="soft small">{{ amplifier.place }}</p>
-            <p class="soft small">{{ ratingText(amplifier.id) }}</p>
+            <p v-if="amplifier.place" class="soft small">{{ amplifier.place }}</p>
+            <p v-for="says in ratingsOf(amplifier)" :key="says" class="small">{{ says }}</p>
             <button
               class="act small add" type="button" :aria-label="`add an output to ${amplifier.name}`"
               @click="actions.outputOn(amplifier.id)">+ output</button>
@@ -256,6 +263,7 @@ const ratingText = (amplifierId: string) => {
       </main>
       <SheetPane
         ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
+        @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @more="menu?.show($event)" @choose="actions.chooseAll" />
     </div>
     <footer class="foot">
@@ -280,8 +288,8 @@ const ratingText = (amplifierId: string) => {
 <style scoped>
 .sheet { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px); }
 .rails { overflow-y: auto; overflow-x: hidden; padding: 12px 0 20px 18px; }
-.amplifier { display: grid; grid-template-columns: 118px minmax(0, 1fr); margin-bottom: 10px; }
-.box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 10px 8px 11px; position: relative; display: flex;
+.amplifier { display: grid; grid-template-columns: 138px minmax(0, 1fr); margin-bottom: 10px; }
+.box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 38px 8px 11px; position: relative; display: flex;
   flex-direction: column; gap: 2px; }
 .amp-name { font-weight: 700; line-height: 1.25; }
 .add { margin-top: auto; }
@@ -291,12 +299,12 @@ const ratingText = (amplifierId: string) => {
 .empty { padding: 50px 30px; display: grid; gap: 14px; justify-items: start; max-width: 560px; }
 .foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
   color: var(--ink-soft); }
-/* What finds no room is not cut in half: it goes to a second line, which is not shown; “more” has all of it. */
-.row { flex: 1; height: 38px; overflow: clip; }
+.row { flex: 1; }
 .find { font-size: 14px; margin-left: auto; }
 .frame { position: fixed; z-index: 8; border: 1.5px dashed var(--ink); background: color-mix(in srgb, var(--ink) 7%, transparent); pointer-events: none; }
 .held { position: fixed; z-index: 9; padding: 3px 8px; background: var(--ink); color: var(--paper); font-weight: 600; pointer-events: none; }
 .drop { position: fixed; z-index: 8; background: var(--ink); pointer-events: none; }
+@media (min-width: 1600px) { .sheet { grid-template-columns: minmax(0, 1fr) 440px; } }
 @media (max-width: 1000px) {
   .sheet { grid-template-columns: minmax(0, 1fr); height: auto; }
   .foot { height: auto; flex-wrap: wrap; padding: 8px 14px 40vh; }
@@ -304,8 +312,10 @@ const ratingText = (amplifierId: string) => {
   .rails { overflow: visible; padding-left: 8px; }
 }
 @media (max-width: 760px) {
-  .amplifier { grid-template-columns: 84px minmax(0, 1fr); }
-  .box { padding: 8px 6px; }
-  .amp-name { font-size: 13.5px; }
+  /* The amplifier above its rails: beside them it took a fifth of the width. */
+  .amplifier { grid-template-columns: minmax(0, 1fr); }
+  .box { flex-direction: row; flex-wrap: wrap; gap: 0 12px; align-items: baseline; padding: 6px 10px; }
+  .add { margin: 0 0 0 auto; min-height: 44px; }
+  .rows { margin-left: 54px; border-left: 1.5px solid var(--ink); }
 }
 </style>

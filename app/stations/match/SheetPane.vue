@@ -19,7 +19,15 @@ import SpeakerForm from './SpeakerForm.vue'
 
 /** What is said and can be done about the selection. */
 const { moving, actions, target } = defineProps<{ moving: boolean, actions: readonly Action[], target: ActionTarget }>()
-const emit = defineEmits<{ mode: [mode: PaneMode], move: [to: MoveTo], leave: [], again: [], more: [event: MouseEvent], choose: [nodeIds: string[]] }>()
+const emit = defineEmits<{
+  mode: [mode: PaneMode]
+  move: [to: MoveTo]
+  moveToNew: []
+  leave: []
+  again: []
+  more: [event: MouseEvent]
+  choose: [nodeIds: string[]]
+}>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 const selected = useSelectionStore()
 const matchPane = useMatchPaneStore()
@@ -37,7 +45,7 @@ defineExpose({ pane })
 </script>
 
 <template>
-  <aside ref="pane" class="pane" :class="matchPane.drawn" aria-label="About the selection">
+  <aside ref="pane" class="pane" :class="`is-${matchPane.drawn}`" aria-label="About the selection">
     <template v-if="selected.line">
       <div class="head">
         <p class="subject">
@@ -62,7 +70,7 @@ defineExpose({ pane })
         </button>
       </div>
       <div class="body">
-        <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @close="emit('leave')" />
+        <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
         <ManyForm v-else-if="selected.isMany" />
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />
         <template v-else-if="matchPane.mode === 'change'">
@@ -94,10 +102,11 @@ defineExpose({ pane })
 @media (max-width: 1000px) {
   .pane { position: fixed; z-index: 7; left: 0; right: 0; bottom: 0; max-height: 64vh; border-left: 0; border-top: 2px solid var(--ink);
     padding: 6px 14px 12px; gap: 8px; }
-  .pane.away { display: none; }
-  .pane.head .modes { border-bottom: 0; }
-  .pane.head .body { display: none; }
-  .narrow { display: flex; gap: 14px; flex: none; }
+  .pane.is-away { display: none; }
+  .pane.is-head .modes { border-bottom: 0; }
+  .pane.is-head .body { display: none; }
+  .narrow { display: flex; flex: none; }
+  span.narrow { gap: 10px; }
   .narrow .act { min-height: 44px; padding: 0 6px; color: var(--ink); }
   .mode { min-height: 44px; }
   .mode :deep(.keycap) { display: none; }

@@ -172,7 +172,13 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     <fieldset class="lead">
       <legend class="soft small">More like this</legend>
       <div class="two">
-        <TextEntry label="How many" :text="String(count)" :read="countOf" @commit="count = $event" />
+        <div class="steps">
+          <TextEntry label="How many" :text="String(count)" :read="countOf" @commit="count = $event" />
+          <button
+            v-for="by in [-1, 1, 5]" :key="by" class="tap" type="button" :aria-label="`${Math.abs(by)} ${by < 0 ? 'fewer' : 'more'}`"
+            @click="count = Math.max(1, Math.min(100, count + by))">
+            {{ by < 0 ? '−' : '+' }}{{ Math.abs(by) === 1 ? '' : by }}</button>
+        </div>
         <TextEntry
           label="So far apart" :text="apartM === null ? '' : `${writeNumber(apartM, 6)} m`" :read="quantityOrNot('length')"
           :hint="ownLengthM === null ? 'not stated' : `${writeNumber(ownLengthM, 6)} m, as this one`" @commit="apartM = $event" />
@@ -193,6 +199,9 @@ const alikeWays = computed(() => Object.entries(ALIKE)
 .wide-first { grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); }
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
+/* A count that a thumb can set. */
+.steps { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 4px; align-items: end; }
+.steps .tap { height: 34px; padding: 0 5px; }
 .more { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
 .lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
 </style>

@@ -46,7 +46,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
     { keys: ['t'], says: 'trace a fault', group: 'read', to: ['rail'], run: () => deeds.enter('trace') },
     { keys: ['f'], says: 'findings', group: 'read', to: ['speaker', 'rail'], run: () => deeds.show('findings') },
-    { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'], shown: '1…9', says: 'do what is offered', group: 'read', run: e => deeds.choose(Number(e.key)) },
+    { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'], shown: '1…9, 0', says: 'do what is offered', group: 'read', run: e => deeds.choose(Number(e.key)) },
     { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many'], row: 'whole rail', run: deeds.chooseRail },
     { keys: ['l'], says: 'choose all alike', group: 'choose', to: ['speaker'], row: 'all alike', run: deeds.chooseAlike },
     { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], says: 'choose on along the rail', group: 'choose', run: e => deeds.chooseAlong(e.key === 'ArrowRight' ? 1 : -1) },
@@ -64,5 +64,5 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
 
 /** The same with the mouse, for the key list. */
 export const MOUSE_WORDS: readonly (readonly [string, string])[] = [
-  ['⇧ press', 'choose up to there'], ['Ctrl press', 'choose one more or less'], ['draw a frame', 'choose what it holds'], ['right or long press', 'what can be done'],
+  ['⇧ press', 'choose up to there'], ['Ctrl press', 'choose one more or less'], ['draw a frame', 'choose what it holds'], ['right press', 'what can be done'], ['long press', 'the same, by finger'],
 ]

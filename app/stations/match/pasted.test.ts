@@ -13,6 +13,7 @@ test.each<[string, string, string | null, string[]]>([
   ['what was taken here keeps its groups, whatever the clipboard does to line ends', text.replaceAll('\n', '\r\n'), writeClip(text, children), ['series', '4 Ω']],
   ['the same text without it is a table', text, null, ['8 Ω', '8 Ω', '4 Ω']], ['something else was taken last', text, writeClip('other', children), ['8 Ω', '8 Ω', '4 Ω']],
   ['what is kept cannot be read', text, '{', ['8 Ω', '8 Ω', '4 Ω']], ['what is kept is nothing of ours', text, '{"text":"a","branches":[{}]}', ['8 Ω', '8 Ω', '4 Ω']],
+  ['taps that do not say their volts', '2 x 20 W', null, ['20 W at 100', '20 W at 100']], ['several that do not say how they are wired', '2 x 8', null, ['8 Ω', '8 Ω']],
   ['a typed line', ' 3 x 5 W on 70 V ', null, ['5 W at 70.71', '5 W at 70.71', '5 W at 70.71']], ['a table’s taps are for the volts of the line it goes to', '5 W\n10 W', null, ['5 W at 100', '10 W at 100']],
 ])('%s', (_, pasted, kept, wanted) => expect(kinds(pasted, kept)).toEqual(wanted))
 test('what is none of them', () => expect(() => branchesOf('good morning', null, usual, counter('p'))).toThrow(InputError))

@@ -5,7 +5,8 @@ import type { NewId } from '#core/job/intents'
 import type { Branch } from '#core/job/schema'
 import { branchSchema } from '#core/job/sections/wiring/schema'
 import type { Cable } from '#core/quantity/cable'
-import { parseQuick } from '#core/quick/parse'
+import { InputError } from '#core/quantity/inputError'
+import { parseQuick, type QuickLine } from '#core/quick/parse'
 import { toOutput } from '#core/quick/toJob'
 
 /** What was taken last, with its groups, beside the table that other programs get. */
@@ -25,7 +26,26 @@ export function branchesOf(text: string, kept: string | null, usual: { lineV: nu
   const clip = kept === null ? null : clipSchema.safeParse(readJson(kept))
   if (clip?.success && plain(clip.data.text) === plain(text)) return clip.data.branches
   if (isTable(text)) return readTable(text, { lineV: usual.lineV ?? USUAL_LINE_V, cable: usual.cable }, newId)
-  return toOutput(parseQuick(text.trim()), newId).wiring.children
+  return toOutput(parseHere(text.trim(), usual.lineV ?? USUAL_LINE_V), newId).wiring.children
+}
+
+/** A typed line as it is meant on a rail: taps are for the volts of that line, several that do not say how they are wired hang on it side by side. */
+function parseHere(text: string, lineV: number): QuickLine {
+  try {
+    return parseQuick(text)
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    for (const meant of [`${text} on ${lineV} V`, `${text} parallel`]) {
+      try {
+        return parseQuick(meant)
+      }
+      catch (other) {
+        if (!(other instanceof InputError)) throw other
+      }
+    }
+    throw error
+  }
 }
 
 function readJson(text: string): unknown {

@@ -5,7 +5,8 @@ import type { DropFacts } from '#core/match/facts'
 /** Places of everything on one rail, in px. The drawing follows from the wiring alone; nothing is dragged into place. */
 
 export const TAG = { width: 52, height: 54, roof: 9 } as const
-const CELL = { least: 58, most: 84 } as const
+/** A wide window draws longer rails, so that its width is used. */
+const CELL = { least: 58, most: 84, mostWide: 132, wide: 1000 } as const
 const ABOVE_RAIL = 21
 const STEM = 12
 const LEVEL = 16
@@ -17,19 +18,22 @@ const RIGHT = 8
 
 export interface TagPlace { speaker: Speaker, x: number, y: number, row: number }
 /** A run of cable: weight 0 to 1 by its current, volts 0 to 1 by what is left of them. */
-export interface Reach { id: string, points: string, weight: number, volts: number, lengthM: number | null, textX: number, textY: number }
+export interface Reach { id: string, path: string, weight: number, volts: number, lengthM: number | null, textX: number, textY: number }
 export interface Wire { points: string, weight: number, volts: number }
+/** Where a rail goes on in the next row: its end at the right, and where it comes in again. */
+export interface Turn { x: number, y: number }
 export interface Bracket { id: string, x1: number, x2: number, y: number, text: string }
-export interface RailDrawing { width: number, height: number, railY: number, tags: TagPlace[], reaches: Reach[], wires: Wire[], brackets: Bracket[] }
+interface Size { width: number, height: number, railY: number }
+export interface RailDrawing extends Size { tags: TagPlace[], reaches: Reach[], wires: Wire[], brackets: Bracket[], turns: Turn[] }
 
 type Facts = ReadonlyMap<string, Pick<DropFacts, 'ampsShare' | 'lossDb'>>
 
 export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing {
   const cells = chain.children.reduce((sum, b) => sum + cellsOf(b.node), 0)
   const room = width - LEFT - RIGHT
-  const cell = Math.max(CELL.least, Math.min(CELL.most, room / Math.max(1, cells)))
+  const cell = Math.max(CELL.least, Math.min(width > CELL.wide ? CELL.mostWide : CELL.most, room / Math.max(1, cells)))
   const perRow = Math.max(1, Math.floor(room / cell + 1e-9))
-  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], reaches: [], wires: [], brackets: [] }
+  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], reaches: [], wires: [], brackets: [], turns: [] }
 
   let top = 0
   let lastX = 0
@@ -43,12 +47,13 @@ export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing
     for (const [k, branch] of branches.entries()) {
       const attachX = x + attachOf(branch.node) * cell
       const [amps, volts] = currentOf(branch.node, facts)
-      const points = k === 0 && row > 0
-        // The rail goes on in the next row: out at the right, down, and in from the left.
-        ? `${lastX},${lastY} ${width - 3},${lastY} ${width - 3},${top + 4} 3,${top + 4} 3,${railY} ${attachX},${railY}`
-        : `${lastX},${lastY} ${attachX},${railY}`
-      const textX = k === 0 ? (LEFT + attachX) / 2 - (row === 0 ? 4 : 10) : (lastX + attachX) / 2
-      drawing.reaches.push({ id: branch.node.id, points, weight: amps, volts, lengthM: branch.lead?.lengthM ?? null, textX, textY: railY - 7 })
+      const goesOn = k === 0 && row > 0
+      // In the next row it goes on from the left. A wire drawn all the way back ran through the lengths and around the selection.
+      const [right, left] = [width - 4, LEFT - 12]
+      if (goesOn) drawing.turns.push({ x: right, y: lastY }, { x: left, y: railY })
+      const path = goesOn ? `M${lastX},${lastY}H${right}M${left},${railY}H${attachX}` : `M${lastX},${lastY}H${attachX}`
+      const textX = k === 0 ? (LEFT + attachX) / 2 - (row === 0 ? 4 : 8) : (lastX + attachX) / 2
+      drawing.reaches.push({ id: branch.node.id, path, weight: amps, volts, lengthM: branch.lead?.lengthM ?? null, textX, textY: railY - 7 })
       pen.paint(branch.node, x, railY, true)
       lastX = attachX
       lastY = railY

@@ -1,6 +1,6 @@
 import { nextTick, ref } from 'vue'
 import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
-import { copyEach, joinEach, moveEach, removeEach, retapEach, skippedWords, type ManyDone, type MoveTo } from '#core/job/many/many'
+import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, skippedWords, type ManyDone, type MoveTo } from '#core/job/many/many'
 import type { Job } from '#core/job/schema'
 import { findOutput, findPlace } from '#core/job/tree'
 import { newId } from '~/api/ids'
@@ -18,13 +18,21 @@ export function useSheetActions() {
   const matchPane = useMatchPaneStore()
   const moving = ref(false)
 
-  /** Puts the focus where the selection is, so that a screen reader follows. */
-  async function focusSelection(): Promise<void> {
+  /** Puts the focus where the selection is, so that a screen reader follows; a page that is only opened does not scroll away from its top. */
+  async function focusSelection(how: 'brought into view' | 'where it is' = 'brought into view'): Promise<void> {
     await nextTick()
     const { outputId, nodeId } = selected.selection
     const element = document.getElementById(nodeId === null ? `rail-${outputId}` : `tag-${nodeId}`)
     element?.focus({ preventScroll: true })
-    const show = () => element?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    if (how === 'where it is') return
+    const show = () => {
+      element?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+      // In a narrow window the sheet about it lies over the foot of the page: what is looked at stands above it.
+      const sheet = document.querySelector('.pane')
+      if (!element || !sheet || getComputedStyle(sheet).position !== 'fixed') return
+      const hidden = element.getBoundingClientRect().bottom + 24 - sheet.getBoundingClientRect().top
+      if (hidden > 0) window.scrollBy(0, hidden)
+    }
     show()
     // A rail far away had only a guessed height until it came into view: once more when it has its own.
     requestAnimationFrame(() => requestAnimationFrame(show))
@@ -116,6 +124,13 @@ export function useSheetActions() {
     moving.value = false
   }
 
+  function moveToNewOutput(): void {
+    const ids = selected.ids
+    const made = store.job && moveToNew(store.job, ids, newId)
+    if (made && store.edit(made.edit)) chooseAll(ids)
+    moving.value = false
+  }
+
   function reorder(step: 1 | -1): void {
     const { nodeId } = selected.selection
     if (nodeId !== null && store.job && store.edit(shift(store.job, nodeId, step))) void focusSelection()
@@ -162,8 +177,8 @@ export function useSheetActions() {
   }
 
   return {
-    moving, go, along, chooseAlong, end, between, chooseAll, add, copyBehind, remove, move, reorder, join, apart, newOutput, outputOn, newAmplifier,
-    focusSelection,
+    moving, focusSelection, go, along, end, between, chooseAlong, chooseAll, add, copyBehind, remove, move, moveToNewOutput, reorder, join, apart,
+    newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
     tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),

@@ -7,7 +7,7 @@ import { partsOf, type Edit } from '../edits'
 import { joinWithNext } from '../intents'
 import type { Branch, Job, WireNode } from '../schema'
 import { outputsOf, speakersOf } from '../tree'
-import { addLike, cableEach, copyEach, joinEach, lengthsEach, moveEach, relabelEach, removeEach, retapEach, setEach, skippedWords, tapEach, wholeNodes, type ManyDone } from './many'
+import { addLike, cableEach, copyEach, joinEach, lengthsEach, moveEach, moveToNew, relabelEach, removeEach, retapEach, setEach, skippedWords, tapEach, wholeNodes, type ManyDone } from './many'
 import { countedOn } from './numbering'
 
 /** A line in small: labels with their taps, groups in brackets, the length of a lead behind. */
@@ -49,6 +49,8 @@ describe('what a hand means with several', () => {
     ['to the end of their own line', () => done(moveEach(job, [a, b], { outputId: 'out1' })), '03:10@5 04:10@5 01:10@5 02:10@5'],
     ['behind where they stand', () => done(moveEach(job, [b, c], { afterId: a })), 'nothing'],
     ['behind one of themselves', () => done(moveEach(job, [a, b], { afterId: b })), 'nothing'],
+    ['to a new output, rated like their own', () => { const on = applyEdit(job, moveToNew(job, [c, d], newId())!.edit!).job; return `${drawn(on)} | ${drawn(on, 3)} | ${JSON.stringify(outputOf(on, 3).rating) === JSON.stringify(outputOf(on).rating)}` }, '01:10@5 02:10@5 | 03:10@5 04:10@5 | true'],
+    ['nobody to a new output', () => String(moveToNew(job, [], newId())), 'null'],
     ['a group goes whole', () => { const on = applyEdit(series, moveEach(series, [b, c], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '01:10@5 04:10@10 | 01:5@5 series(02:10 03:10@5)@5'],
     ['a group of one goes whole', () => done(moveEach(applyEdit(series, removeEach(series, [b]).edit!).job, [c], { afterId: d }), applyEdit(series, removeEach(series, [b]).edit!).job), '01:10@5 04:10@5 series(03:10@5)@5'],
     ['copied behind the last, with numbers that are free', () => done(copyEach(job, [a, c], newId())), '01:10@5 02:10@5 03:10@5 05:10@5 06:10@5 04:10@5'],

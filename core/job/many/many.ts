@@ -2,7 +2,7 @@ import { sameCable, type Cable } from '#core/quantity/cable'
 import { isGroup } from '#core/network/tree'
 import { applyEdit } from '../apply'
 import { partsOf, setting, together, type Edit, type SimpleEdit } from '../edits'
-import { freeLabel, joinWithNext, removeNode, retap, setTap, type NewId } from '../intents'
+import { addOutput, freeLabel, joinWithNext, removeNode, retap, setTap, type NewId } from '../intents'
 import type { Branch, Job, Speaker, WireNode } from '../schema'
 import { speakerFields } from '../sections/wiring/schema'
 import { findOutput, findPlace, speakersOf } from '../tree'
@@ -147,6 +147,16 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
     sequence.do({ kind: 'node.move', nodeId: node.id, parentId: target.id, index })
   }
   return { edit: together(sequence.edits), skipped: [] }
+}
+
+/** To an output more on the amplifier of the first of them, rated like the line that they hang on; one edit. */
+export function moveToNew(job: Job, ids: readonly string[], newId: NewId): ManyDone & { outputId: string } | null {
+  const from = ids[0] === undefined ? null : findPlace(job, ids[0])?.output
+  const added = from && addOutput(job, findOutput(job, from.id)!.amplifier.id, newId)
+  if (!added || added.edit.kind !== 'output.add') return null
+  const add: SimpleEdit = { ...added.edit, output: { ...added.edit.output, rating: from.rating } }
+  const moved = moveEach(applyEdit(job, add).job, ids, { outputId: added.outputId })
+  return { edit: together([add, ...parts(moved.edit)]), skipped: moved.skipped, outputId: added.outputId }
 }
 
 /** A node once more: new ids, labels that are free. */
