@@ -153,7 +153,7 @@ useKeys(() => bindings)
 .empty { padding: 46px 0; display: grid; gap: 14px; }
 .examples { list-style: none; display: grid; gap: 6px; justify-items: start; }
 .examples .act { font-size: 17px; white-space: normal; color: var(--ink); }
-.answer { display: grid; grid-template-columns: minmax(0, 600px) minmax(0, 1fr); gap: 24px 44px; padding-top: 30px; }
+.answer { display: grid; grid-template-columns: minmax(0, 600px) minmax(400px, 1fr); gap: 24px 44px; padding-top: 30px; }
 .stale { opacity: .45; }
 .left, .right { display: grid; gap: 20px; align-content: start; }
 .right { justify-items: start; }
@@ -165,5 +165,13 @@ useKeys(() => bindings)
 .keep { justify-content: space-between; align-items: flex-start; padding: 8px 11px; background: var(--paper-raised); border-width: 1.5px; }
 .words { display: grid; text-align: left; font-weight: 400; }
 .words .small { color: var(--ink-soft); }
-@media (max-width: 820px) { .answer { grid-template-columns: minmax(0, 1fr); padding-top: 20px; } .quick { padding: 14px 14px 40px; } }
+@media (max-width: 1000px) {
+  .answer { grid-template-columns: minmax(0, 1fr); padding-top: 20px; justify-items: start; }
+  .quick { padding: 14px 14px 40px; }
+  /* The verdict first, then the drawing and its numbers. */
+  .left, .right { display: contents; }
+  .left > * { order: 2; width: 100%; }
+  .right > * { order: 3; }
+  .right > .tag, .right > .verdict { order: 1; }
+}
 </style>

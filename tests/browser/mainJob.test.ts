@@ -101,7 +101,7 @@ test('speakers are added, reordered, joined and taken off; an output is added, r
   await begin()
   await browser.press('a')
   await browser.see('.tag.chosen', '11')
-  await browser.chord(Key.SHIFT, Key.ARROW_LEFT)
+  await browser.chord(Key.CONTROL, Key.ARROW_LEFT)
   await browser.press('s')
   await browser.see('.bracket', 'in series')
   await browser.press('d')

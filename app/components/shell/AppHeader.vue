@@ -38,7 +38,8 @@ function leave(event: FocusEvent): void {
 .title { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; flex: 0 9 auto; }
 .line { flex: 1 1 auto; min-width: min(200px, 30%); display: flex; white-space: nowrap; }
 .says { overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 1 auto; }
-.kept { flex: none; white-space: pre; }
+.kept { flex: 0 1 auto; white-space: pre; overflow: hidden; text-overflow: ellipsis; }
+.says { flex-shrink: 99; }
 .actions, .items { display: flex; gap: 16px; flex: none; }
 .actions { margin-left: auto; }
 .menu { display: none; }
@@ -54,8 +55,7 @@ function leave(event: FocusEvent): void {
   .head { padding: 0 14px; gap: 0 12px; flex-wrap: wrap; min-height: 44px; }
   .title { flex: 1 1 0; font-size: 16px; }
   .line { flex: 1 1 100%; min-width: 0; order: 3; font-size: 13px; line-height: 1.3; padding-bottom: 3px; }
-  .says { flex-shrink: 99; }
-  .kept { flex: 0 1 auto; white-space: pre-wrap; }
+  .kept { white-space: pre-wrap; overflow: visible; }
   .actions { gap: 11px; }
   .actions :deep(.act) { min-height: 44px; }
 }

@@ -34,9 +34,9 @@ const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
 const says = computed(() => store.status === 'ready' ? evaluation.sentence.replace(/\.$/, '') : '')
 const kept = computed(() => {
   if (store.status !== 'ready') return ''
-  if (store.isStorageFull) return 'this device cannot keep edits (its storage is full or closed): they live only until this page is left'
-  if (store.connection !== 'away') return SAVED[store.connection]
-  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open`
+  const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
+  if (store.connection !== 'away') return `${SAVED[store.connection]}${full}`
+  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open${full}`
 })
 
 const stations = computed(() => STATIONS.map((station) => {

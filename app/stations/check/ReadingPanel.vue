@@ -127,8 +127,10 @@ defineExpose({ focus })
 
     <div ref="field" class="entry">
       <template v-if="kind === 'sound'">
-        <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
-        <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
+        <template v-if="!keypad">
+          <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
+          <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
+        </template>
         <span v-if="shown && verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
       </template>
       <template v-else>
@@ -163,6 +165,11 @@ defineExpose({ focus })
       placeholder="note, kept with the next reading" maxlength="2000" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
+    <!-- Where the thumb is. -->
+    <div v-if="keypad && kind === 'sound'" class="pad heard" role="group" aria-label="What is heard">
+      <Button label="It plays" @click="record({ is: 'plays' })" />
+      <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
+    </div>
     <Keypad
       v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null"
       @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
@@ -191,6 +198,14 @@ defineExpose({ focus })
 .correcting { border-left: 4px solid var(--pen); padding-left: 10px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
+.heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
+.heard :deep(button) { min-height: 62px; font-size: 19px; }
+/* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */
+@media (max-width: 760px) and (max-height: 600px) {
+  .reading > * { order: 2; }
+  .reading > :is(.kinds, .title, .steps, .correcting, .entry) { order: 0; }
+  .reading > .pad { position: static; order: 1; }
+}
 @media (max-width: 760px) {
   .reading { gap: 7px; }
   .title { font-size: 19px; }

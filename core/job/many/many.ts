@@ -129,7 +129,9 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
   const asked = 'afterId' in to ? to.afterId : 'beforeId' in to ? to.beforeId : null
   if (asked !== null && ids.includes(asked)) return { edit: null, skipped: [] }
   let behind = 'afterId' in to ? to.afterId : null
-  for (const { node, lead } of wholeNodes(job, ids)) {
+  const nodes = wholeNodes(job, ids)
+  const going = new Set(nodes.map(b => b.node.id))
+  for (const { node, lead } of nodes) {
     const from = findPlace(sequence.job, node.id)!
     const beside = behind ?? asked
     const target = beside === null ? findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring : findPlace(sequence.job, beside)?.parent
@@ -139,8 +141,8 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
     behind = node.id
     const isSameChain = target.id === from.parent.id
     if (isSameChain && index === from.index) continue
-    // The next one's lead grows by the cable that ended here, as long as the node does not take its place in the same chain.
-    const next = from.parent.children[from.index + 1]
+    // The lead of the next one that stays grows by the cable that ended here, as long as the node does not take its place in the same chain.
+    const next = from.parent.children.slice(from.index + 1).find(b => !going.has(b.node.id))
     if (!isSameChain && from.parent.kind === 'chain' && lead && next?.lead && sameCable(lead.cable, next.lead.cable)) {
       sequence.do({ kind: 'lead.set', nodeId: next.node.id, was: next.lead, to: { ...next.lead, lengthM: next.lead.lengthM + lead.lengthM } })
     }

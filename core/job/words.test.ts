@@ -1,0 +1,64 @@
+import { expect, test } from '@jest/globals'
+import { applyEdit } from './apply'
+import type { Edit } from './edits'
+import { EditRefused } from './refusal'
+import { editWords, refusalWords } from './words'
+import { jobOf } from '#core/testing/jobs'
+
+const changed = (was: unknown, now: unknown, field = 'rating') => refusalWords({ code: 'changed-meanwhile', what: 'A1', field, was, now } as never)
+
+test.each<[unknown, string]>([
+  [null, 'not stated'], [undefined, 'not stated'], ['', 'not stated'], ['Hall', '“Hall”'], [7, '“7”'], [{ kind: 'tap', tapW: 0 }, 'off'], [{ kind: 'tap', tapW: 5 }, '5 W'], [{ kind: 'nominal', nominalOhm: 8 }, '8 Ω'],
+  [{ cable: { awg: 16 }, lengthM: 6 }, '6 m of 16 AWG'], [{ lineV: 70, powerW: null }, '70 V'], [{ lineV: 70, powerW: 240 }, '240 W at 70 V'],
+  [{ points: [{ loadOhm: 4, powerW: 200 }, { loadOhm: 8, powerW: 120 }] }, '200 W at 4 Ω, 120 W at 8 Ω'], [{ kind: 'not-known' }, 'something else'],
+])('%j is said as %s', (value, says) => {
+  expect(changed(value, 'x')).toBe(`The rating of A1 was changed in another window: it was ${says}, it is now “x”.`)
+  expect(changed('x', value, 'load')).toBe(`The tap or impedance of A1 was changed in another window: it was “x”, it is now ${says}.`)
+})
+
+test('why an edit was not taken', () => {
+  expect([refusalWords({ code: 'id-taken' } as never), refusalWords({ code: 'archived' } as never), refusalWords({ code: 'not-valid', message: 'So.' } as never), refusalWords({ code: 'too-many', what: 'repairs', most: 3 } as never)]).toEqual([
+    'Another change was kept under the same number; this one was not taken. Do it once more.', 'This job is archived. Bring it back first; then it takes changes again.', 'So.', 'There are 3 repairs already, as many as a job can hold.',
+  ])
+})
+
+test('what an edit did, in short: of several the one that leads', () => {
+  const batch = (...kinds: string[]): Edit => ({ kind: 'batch', edits: kinds.map(kind => ({ kind })) }) as never
+  expect(([batch('lead.set', 'node.move'), batch('node.move', 'lead.set', 'node.add'), batch('node.add', 'node.remove'), batch('speaker.set', 'lead.set'), batch('output.set', 'output.set'), batch('output.set', 'amplifier.set'), { kind: 'repair.add' }] as Edit[]).map(editWords))
+    .toEqual(['speaker moved', 'speaker added', 'speaker removed', 'speaker changed', 'output details', 'change', 'repair'])
+})
+
+/** Edits of amplifiers and repairs, each with what takes it back. */
+const job = jobOf('2 x 5 W on 70 V', '8')
+const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', withdrawn: false }
+test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
+  ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
+  ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp' }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],
+  ['its name', { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Amplifier A' }, to: { name: 'Rack' } }, { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Rack' }, to: { name: 'Amplifier A' } }, on => on.amplifiers.map(a => [a.name, a.place, a.outputs.length]), [['Rack', 'rack', 2]]],
+  ['an output taken away', { kind: 'output.remove', outputId: 'out2' }, { kind: 'output.add', amplifierId: 'amp', index: 1, output: job.amplifiers[0]!.outputs[1]! }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A1']],
+  ['a repair', { kind: 'repair.add', repair }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].map(r => [r.note, r.withdrawn]), [['screw', false]]],
+  ['a repair of a whole line', { kind: 'repair.add', repair: { ...repair, nodeId: null } }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].length, 1],
+])('%s', (_, edit, inverse, look, wanted) => {
+  const applied = applyEdit(job, edit)
+  expect([look(applied.job), applied.inverse]).toEqual([wanted, inverse])
+  const back = applyEdit(applied.job, applied.inverse)
+  if (inverse.kind !== 'repair.withdraw') expect(back.job).toEqual(job)
+  else expect([[...back.job.repairs].map(r => r.withdrawn), back.inverse]).toEqual([[true], { ...inverse, withdrawn: false }])
+})
+
+test.each<[string, Edit, string]>([
+  ['an amplifier that is gone', { kind: 'amplifier.remove', amplifierId: 'x' }, 'amplifier x'], ['its name', { kind: 'amplifier.set', amplifierId: 'x', was: { name: 'a' }, to: { name: 'b' } }, 'amplifier x'],
+  ['an output on it', { kind: 'output.add', amplifierId: 'x', index: 0, output: job.amplifiers[0]!.outputs[1]! }, 'amplifier x'], ['an output that is gone', { kind: 'output.remove', outputId: 'x' }, 'output x'],
+  ['its name', { kind: 'output.set', outputId: 'x', was: { name: '' }, to: { name: 'b' } }, 'output x'], ['a speaker into a group that is gone', { kind: 'node.move', nodeId: 'o1n3', parentId: 'x', index: 0 }, 'group x'],
+  ['a new one there', { kind: 'node.add', parentId: 'x', index: 0, branch: { lead: null, node: { kind: 'series', id: 'q', children: [] } } }, 'group x'], ['one that is gone', { kind: 'node.move', nodeId: 'x', parentId: 'o1n3', index: 0 }, 'speaker x'],
+])('%s is refused by name', (_, edit, wanted) => {
+  try {
+    applyEdit(job, edit)
+    throw new Error('was taken')
+  }
+  catch (error) {
+    if (!(error instanceof EditRefused)) throw error
+    const { refusal } = error
+    expect(refusal.code === 'not-there' && `${refusal.what} ${refusal.id}`).toBe(wanted)
+  }
+})

@@ -1,0 +1,66 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import type { Job } from '#core/job/schema'
+import { cabled, jobOf } from '#core/testing/jobs'
+import { fernhollow } from '../../demo/fernhollow'
+import { FIND_BAD_TEXT } from '../support/boxes'
+import { Key, type Browser } from '../support/browser'
+import { World } from '../support/world'
+
+/** Every text in sight is whole, inside the window, and over no other: at every width, on several states of each view. */
+
+let world: World
+let browser: Browser
+const jobs: Record<string, string> = {}
+beforeAll(async () => {
+  world = await World.open()
+  browser = world.browser
+  const long: Job = cabled({ ...jobOf('3 x 5 W on 70 V 60 W', '(8 + 8) || (8 + 8) on 300 W at 4, 180 W at 8, from 2'), name: 'Saint Bartholomew’s parish hall, cloister walk and the long north gallery' }, { cable: { awg: 16 }, lengthM: 12.5 })
+  const named = { ...long, amplifiers: long.amplifiers.map(a => ({ ...a, name: 'Amplifier in the vestry cupboard', place: 'behind the organ, second shelf', outputs: a.outputs.map(o => ({ ...o, name: 'Cloister walk and north gallery' })) })) }
+  for (const [name, job] of Object.entries({ fern: fernhollow, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
+}, 120_000)
+afterAll(() => world.close())
+
+const VIEWS: [string, string, string, string[]][] = [
+  ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
+  ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
+  ['check', 'fern', '/check', []], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
+  ['trace', 'fern', '/trace', []], ['trace, forty', 'many', '/trace', []], ['trace, long names', 'long', '/trace', []],
+]
+const QUICK = ['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 on']
+const SIZES = [[320, 700, true], [390, 844, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false], [640, 400, false]] as const
+
+describe.each(SIZES)('at %d × %d', (width, height, mobile) => {
+  const settled = () => new Promise(resolve => setTimeout(resolve, 250))
+  const badText = async () => { await settled(); return browser.run<string[]>(FIND_BAD_TEXT) }
+  test('every view of a job', async () => {
+    await browser.size(width, height, mobile)
+    const found: string[] = []
+    for (const [name, job, path, keys] of VIEWS) {
+      await world.go(`/jobs/${jobs[job]}${path}`)
+      await browser.see('.rail-row, .empty, .check, .nothing')
+      if (keys.length > 0) await browser.press(...keys)
+      found.push(...(await badText()).map(bad => `${name}: ${bad}`))
+    }
+    expect(found).toEqual([])
+  }, 180_000)
+  test('keys for the thumb never cover the field that they fill', async () => {
+    await browser.size(width, height, mobile)
+    await world.go(`/jobs/${jobs.fern}/check`)
+    await browser.see('.reading .value')
+    const rects = await browser.run<[number, number] | null>('const pad = document.querySelector(".pad"); if (!pad) return null; return [document.querySelector(".value").getBoundingClientRect().bottom, pad.getBoundingClientRect().top]')
+    if (width > 760) expect(rects).toBeNull()
+    else expect(rects![0]).toBeLessThanOrEqual(rects![1])
+  }, 30_000)
+  test('list of jobs and quick match', async () => {
+    await browser.size(width, height, mobile)
+    await world.go('/')
+    await browser.see('.row')
+    const found = (await badText()).map(bad => `jobs: ${bad}`)
+    for (const line of QUICK) {
+      await world.go(`/quick?line=${encodeURIComponent(line)}`)
+      await browser.see('.quick')
+      found.push(...(await badText()).map(bad => `quick “${line}”: ${bad}`))
+    }
+    expect(found).toEqual([])
+  }, 120_000)
+})
