@@ -6,6 +6,7 @@ import type { Station } from './station'
 export interface JobDeeds {
   undo: () => void
   redo: () => void
+  showDone: () => void
   goTo: (station: Station) => void
   toJobs: () => void
   toggleNight: () => void
@@ -16,6 +17,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
   return [
     { keys: ['u', 'Ctrl+z'], says: 'undo', group: 'job', run: deeds.undo },
     { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', group: 'job', run: deeds.redo },
+    { keys: ['h'], says: 'what was done here, and back to any of it', group: 'job', run: deeds.showDone },
     ...STATIONS.map((station): Action => ({ keys: [station.key], says: station.keySays, group: 'job', run: () => deeds.goTo(station) })),
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },

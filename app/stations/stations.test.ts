@@ -14,6 +14,7 @@ import { sheetActions } from './match/keys'
 import { findPlace } from './match/search'
 import { addressOf } from './station'
 import { shareText, shownGroups } from './trace/shown'
+import { timeOf } from '~/drawing/times'
 
 /** Deeds that note what was asked of them. */
 function noting(): { deeds: never, done: string[] } {
@@ -106,4 +107,9 @@ describe('whether a key of the page acts where the focus is', () => {
     ['on a button, a letter', 'o', { ...nowhere, presses: true }, true], ['on a button, Enter', 'Enter', { ...nowhere, presses: true }, false], ['on a button, Space', ' ', { ...nowhere, presses: true }, false],
     ['on the page, Space', ' ', nowhere, true],
   ])('%s', (_, name, place, acts) => expect(actsOnPage(name, place)).toBe(acts))
+})
+
+test('a time of today has no day, another has; none is none', () => {
+  const now = new Date(2026, 4, 4, 15, 0)
+  expect([timeOf(new Date(2026, 4, 4, 9, 5).getTime(), now), timeOf(new Date(2026, 4, 3, 23, 59).getTime(), now), timeOf(undefined, now)]).toEqual(['09:05', '3 May, 23:59', ''])
 })

@@ -8,6 +8,7 @@ import { jobKeys } from './keys'
 import { addressOf } from './station'
 
 export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
+export const OPEN_DONE: InjectionKey<Ref<boolean>> = Symbol('what was done')
 
 /** Keys that hold at every station of a job. */
 export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
@@ -15,6 +16,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
   const selected = useSelectionStore()
   const route = useRoute()
   const keysOpen = inject(OPEN_KEYS, ref(false))
+  const doneOpen = inject(OPEN_DONE, ref(false))
   return {
     keysOpen,
     common: jobKeys({
@@ -24,6 +26,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
         query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
       toJobs: () => void navigateTo('/'),
       toggleNight: () => useTheme().toggle(),
+      showDone: () => { doneOpen.value = true },
       showKeys: () => { keysOpen.value = true },
     }),
   }

@@ -120,7 +120,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, waiting, refused, said, isStorageFull, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, waiting, refused, said, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     undo: () => tell({ is: 'undo', id: newId(), at: nextInstant() }),
     redo: () => tell({ is: 'redo', id: newId(), at: nextInstant() }),

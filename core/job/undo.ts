@@ -1,7 +1,7 @@
 import type { Edit, StampedEdit } from './edits'
 
-/** An edit that was applied, with what takes it back. */
-export interface LogEntry extends StampedEdit { inverse: Edit }
+/** An edit that was applied, with what takes it back, and when it was done (ms of the clock), where that is known. */
+export interface LogEntry extends StampedEdit { inverse: Edit, at?: number }
 
 /** As many edits of a job as undo reaches back: what a window keeps, and what it is given when it opens the job. */
 export const UNDO_REACH = 500

@@ -40,10 +40,12 @@ function valueWords(value: unknown): string {
 
 const EDIT_WORDS = Object.assign({}, ...SECTIONS.map(s => s.words)) as Record<SimpleEdit['kind'], string>
 
-/** A short name for what an edit did: "speaker moved". */
+/** A short name for what an edit did: "speaker moved"; of several at once with their number: "speaker changed × 12". */
 export function editWords(edit: Edit): string {
   if (edit.kind !== 'batch') return EDIT_WORDS[edit.kind]
-  const kinds = new Set(edit.edits.map(e => e.kind))
-  const leading = (['node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set'] as const).find(kind => kinds.has(kind))
-  return leading ? EDIT_WORDS[leading] : kinds.size === 1 ? EDIT_WORDS[[...kinds][0]!] : 'change'
+  const kinds = edit.edits.map(e => e.kind)
+  const leading = (['node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set'] as const).find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
+  if (leading === null) return 'change'
+  const count = kinds.filter(kind => kind === leading).length
+  return `${EDIT_WORDS[leading]}${count > 1 ? ` × ${count}` : ''}`
 }

@@ -40,7 +40,7 @@ export function step(state: WindowState, event: WindowEvent): Step {
 }
 
 export function stacksOf({ log, pending, by }: Pick<WindowState, 'log' | 'pending' | 'by'>): UndoStacks {
-  return undoStacks([...log, ...pending.flatMap(({ stamped, inverse }) => inverse === null ? [] : [{ ...stamped, inverse }])], by)
+  return undoStacks([...log, ...pending.flatMap(({ stamped, inverse, at }) => inverse === null ? [] : [{ ...stamped, inverse, at }])], by)
 }
 
 /** How it stands with the server: all is there, on its way, or waiting here. */
@@ -111,8 +111,12 @@ function withBodies({ pending }: WindowState, entries: readonly EditEntry[]): (E
   return all.every((e): e is EditEntry & { edit: Edit } => e.edit !== null) ? all : null
 }
 
-function logged({ log, by }: WindowState, news: readonly (EditEntry & { edit: Edit })[]): WindowState['log'] {
-  const own = news.flatMap(({ id, undoes, edit, inverse, ...e }): LogEntry[] => e.by === by && inverse ? [{ id, by, undoes, edit, inverse }] : [])
+function logged({ log, by, pending }: WindowState, news: readonly (EditEntry & { edit: Edit })[]): WindowState['log'] {
+  const doneAt = new Map(pending.map(p => [p.stamped.id, p.at]))
+  const own = news.flatMap(({ id, undoes, edit, inverse, ...e }): LogEntry[] => {
+    const at = doneAt.get(id)
+    return e.by === by && inverse ? [{ id, by, undoes, edit, inverse, ...at === undefined ? {} : { at } }] : []
+  })
   return own.length === 0 ? log : [...log, ...own].slice(-UNDO_REACH)
 }
 

@@ -106,9 +106,12 @@ export async function documentEdits(db: Knex, jobId: string, after: number, upTo
 
 /** The newest edits of one window, oldest of them first. */
 export async function lastEditsOf(db: Knex, jobId: string, by: string, most: number): Promise<LogEntry[]> {
-  const rows = await db('edits').select('id', 'by', 'undoes', 'edit', 'inverse', 'version').where({ job_id: jobId, by }).orderBy('seq', 'desc').limit(most) as (LogEntry & { version: number })[]
+  type Row = Omit<LogEntry, 'at'> & { version: number, at: Date }
+  const rows = await db('edits').select('id', 'by', 'undoes', 'edit', 'inverse', 'version', 'at').where({ job_id: jobId, by })
+    .orderBy('seq', 'desc').limit(most) as Row[]
   const up = (edit: Edit, version: number) => upgradedEdit(edit, version) as Edit
-  return rows.reverse().map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: up(edit, version), inverse: up(inverse, version) }))
+  return rows.reverse()
+    .map(({ version, edit, inverse, at, ...rest }) => ({ ...rest, at: at.getTime(), edit: up(edit, version), inverse: up(inverse, version) }))
 }
 
 /** Tells every server on this database that a job changed; delivered when the transaction commits. */

@@ -10,7 +10,8 @@ import RefusalNotice from '~/components/shell/RefusalNotice.vue'
 import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
-import { OPEN_KEYS } from '~/stations/useJobKeys'
+import DoneDialog from '~/components/shell/DoneDialog.vue'
+import { OPEN_DONE, OPEN_KEYS } from '~/stations/useJobKeys'
 import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
@@ -21,6 +22,8 @@ const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
 const keysOpen = ref(false)
 provide(OPEN_KEYS, keysOpen)
+const doneOpen = ref(false)
+provide(OPEN_DONE, doneOpen)
 
 const jobId = computed(() => String(route.params.id))
 watch(jobId, (id) => {
@@ -83,6 +86,7 @@ onMounted(() => {
           @click="store.redo()">redo <KeyCap of="U" /></button>
       </template>
       <template v-if="store.status === 'ready'">
+        <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
@@ -107,6 +111,7 @@ onMounted(() => {
       <StationWire :stations="stations" />
       <NuxtPage />
     </template>
+    <DoneDialog v-model:open="doneOpen" />
     <RefusalNotice />
   </div>
 </template>

@@ -198,6 +198,8 @@ defineExpose({ focus })
 .correcting { border-left: 4px solid var(--pen); padding-left: 10px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
+.pad.heard { position: fixed; left: 0; right: 0; bottom: 0; margin: 0; }
+.reading:has(.heard) { padding-bottom: 90px; }
 .heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
 .heard :deep(button) { min-height: 62px; font-size: 19px; }
 /* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */

@@ -56,6 +56,7 @@ function act(make: (job: Job, ids: readonly string[]) => ManyDone): void {
     <div v-if="taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
       <button
         v-for="tapW in [...taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
+        :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`"
         @click="act((job, ids) => tapEach(job, ids, tapW))">
         {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
       </button>

@@ -119,7 +119,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
         <path :d="`M${bracket.x1} ${bracket.y} v5 H${bracket.x2} v-5`" />
         <text :x="(bracket.x1 + bracket.x2) / 2" :y="bracket.y + 9">{{ bracket.text }}</text>
       </g>
-      <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: press a to hang a speaker on it</text>
+      <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: add a speaker (a)</text>
 
       <g
         v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :data-node="tag.speaker.id" :data-output="line.outputId"

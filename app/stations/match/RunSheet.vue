@@ -266,7 +266,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
         @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @more="menu?.show($event)" @choose="actions.chooseAll" />
     </div>
-    <footer class="foot">
+    <footer class="foot" :class="`is-${matchPane.drawn}`">
       <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />
       <button class="act find" type="button" @click="finding = true">find <KeyCap of="/" /></button>
       <PracticeForm />
@@ -307,14 +307,17 @@ const ratingsOf = ({ outputs }: Amplifier) => {
 @media (min-width: 1600px) { .sheet { grid-template-columns: minmax(0, 1fr) 440px; } }
 @media (max-width: 1000px) {
   .sheet { grid-template-columns: minmax(0, 1fr); height: auto; }
-  .foot { height: auto; flex-wrap: wrap; padding: 8px 14px 40vh; }
+  /* Room to scroll the last tags above the sheet that lies over the foot of the page. */
+  .foot { height: auto; flex-wrap: wrap; padding: 8px 14px 20px; }
+  .foot.is-head { padding-bottom: 300px; }
+  .foot.is-up { padding-bottom: 66vh; }
   .row { display: none; }
   .rails { overflow: visible; padding-left: 8px; }
 }
 @media (max-width: 760px) {
   /* The amplifier above its rails: beside them it took a fifth of the width. */
   .amplifier { grid-template-columns: minmax(0, 1fr); }
-  .box { flex-direction: row; flex-wrap: wrap; gap: 0 12px; align-items: baseline; padding: 6px 10px; }
+  .box { flex-direction: row; flex-wrap: wrap; gap: 0 12px; align-items: baseline; padding: 6px 10px; margin-right: 8px; }
   .add { margin: 0 0 0 auto; min-height: 44px; }
   .rows { margin-left: 54px; border-left: 1.5px solid var(--ink); }
 }

@@ -118,7 +118,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       <div role="radiogroup" aria-label="Tap" class="taps">
         <button
           v-for="tapW in [...load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === load.tapW }"
-          :aria-checked="tapW === load.tapW" @click="store.edit(setTap(speaker, tapW))">
+          :aria-checked="tapW === load.tapW" :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`" @click="store.edit(setTap(speaker, tapW))">
           {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
         </button>
         <span class="soft small">W at {{ writeNumber(load.ratedV, 4) }} V</span>

@@ -45,4 +45,4 @@ test('a rail is as thick as what flows in it and as strong as the volts on it', 
   expect(volts[1]).toBeLessThan(0.95)
 })
 
-test('text that fits a tag', () => expect([wattText(null), wattText(29.47), wattText(625.4), shortLabel('07'), shortLabel('Saloon port')]).toEqual(['—', '29.5', '625', '07', 'Saloon…']))
+test('text that fits a tag', () => expect([wattText(null), wattText(29.47), wattText(625.4), wattText(1.25 - 1e-15), wattText(1.25 + 1e-15), shortLabel('07'), shortLabel('Saloon port')]).toEqual(['—', '29.5', '625', '1.3', '1.3', '07', 'Saloon…']))

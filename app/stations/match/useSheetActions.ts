@@ -172,6 +172,7 @@ export function useSheetActions() {
     const made = addAmplifier(store.job, newId)
     if (store.edit(made.edit)) {
       matchPane.mode = 'change'
+      matchPane.drawn = 'up'
       go(made.outputId, null)
     }
   }
