@@ -21,7 +21,7 @@ export function evaluationTimes(): EvaluationTimes {
     evaluate(current)
   })
   const output = outputsOf(job)[0]!
-  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', supersedes: null, withdrawn: false }
+  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', supersedes: null, taken: null, withdrawn: false }
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   return { wholeMs: medianMs(() => void evaluateJob(job)), afterEditMs, suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
 }

@@ -6,7 +6,8 @@ import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { predictLine } from './predict'
 import { checkKey, firstWrong, historyOf, proveLine } from './proof'
 import { isWrong, judge } from './verdict'
-import { GRADE_WORDS, markOf, MARKS, plannedWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
+import { amplifierFor, nextOpen, walkOf } from './walk'
+import { GRADE_WORDS, markOf, MARKS, plannedWords, SOUND_WORDS, takenWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
 
 const driver8 = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, driverOhm: 8 } } : b), job)
 const foretold = (job: Job, kind: ReadingKind) => predictLine(outputOf(job)).find(p => p.kind === kind)!
@@ -57,6 +58,8 @@ test.each<[ReadingKind, string, ReadingValue, string, RegExp]>([
   ['line-dcr', '10 x 5 W on 70 V', { is: 'ohm', ohm: 12 }, 'not-open', /never “right”/],
   ['sound', '8', { is: 'silent' }, 'silent', /open coil or joint/],
   ['sound', '8', { is: 'plays' }, 'plays', /sounds/],
+  ['sound', '8', { is: 'scratchy' }, 'scratchy', /rubbing coil/], ['sound', '8', { is: 'thin' }, 'thin', /other way round/], ['sound', '8', { is: 'quiet' }, 'quiet', /lower tap/],
+  ['sound', '8', { is: 'hum' }, 'hum', /tingle: stop, off/], ['sound', '8', { is: 'comes-and-goes' }, 'comes-and-goes', /several days/],
 ])('%s on “%s”: %j is %s', (kind, line, value, code, says) => {
   const predicted = kind === 'sound' ? null : foretold(jobOf(line), kind)
   const verdict = judge(value, predicted)
@@ -106,7 +109,7 @@ describe('what is foretold of units whose curve is known', () => {
 describe('what stands, what is history', () => {
   const read = (id: string, minute: number, ohm: number, more: Partial<Reading> = {}): Reading => ({
     id, at: `2026-05-04T09:${String(minute).padStart(2, '0')}:00Z`, kind: 'line-impedance', outputId: 'out1', nodeId: null,
-    value: { is: 'ohm', ohm }, note: '', supersedes: null, withdrawn: false, ...more,
+    value: { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, withdrawn: false, ...more,
   })
   const proof = (readings: Reading[], repairedAt?: number) => {
     const job = jobOf('10 x 5 W on 70 V 100 W')
@@ -120,7 +123,7 @@ describe('what stands, what is history', () => {
     ['also when noted in another order', [read('b', 20, 160), read('a', 10, 100)], 'b'],
     ['not a withdrawn one', [read('a', 10, 100), read('b', 20, 160, { withdrawn: true })], 'a'],
     ['a correction in place of the wrong one', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
-    ['a withdrawn correction corrects nothing', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a', withdrawn: true })], 'a'],
+    ['a withdrawn correction corrects nothing', [read('a', 10, 160), read('b', 10, 100, { supersedes: 'a', taken: null, withdrawn: true })], 'a'],
     ['none', [], undefined],
     ['a correction, though its clock was behind', [read('a', 20, 160), read('b', 10, 100, { supersedes: 'a' })], 'b'],
     ['what a correction of another corrects is not this one', [read('a', 20, 160), read('b', 10, 100), read('c', 5, 101, { supersedes: 'b' })], 'a'],
@@ -165,4 +168,29 @@ describe('what stands, what is history', () => {
     expect(firstWrong(proof([read('a', 10, 100)]))).toBeNull()
     expect(firstWrong(proof([read('a', 10, 160)]))!.reading.id).toBe('a')
   })
+})
+
+test('what plays but not as it should reads wrong, and is no silence', () => {
+  const sounds = Object.keys(SOUND_WORDS) as (keyof typeof SOUND_WORDS)[]
+  expect(sounds.map(is => `${valueWords({ is })} ${judge({ is }, null).grade}`)).toEqual(['plays good', 'silent stop', 'scratchy tight', 'thin tight', 'quiet tight', 'hum tight', 'comes and goes tight'])
+})
+
+test.each<[Reading['taken'], string]>([
+  [null, ''], [{ by: '', meter: '', leadsOhm: null }, ''], [{ by: 'Iris', meter: 'blue one', leadsOhm: 0 }, 'Iris, blue one, leads nulled'], [{ by: '', meter: 'blue one', leadsOhm: 0.2 }, 'blue one, leads of 0.2 Ω taken off'],
+])('how it was taken: %j', (taken, says) => expect(takenWords(taken)).toBe(says))
+
+test('a walk goes twice along the line: all with the amplifier off, then all with it on', () => {
+  const { speakers } = { speakers: nodeIds(outputOf(jobOf('3 x 5 W on 70 V'))).map((id, k) => ({ id, label: `0${k + 1}` })) as never[] }
+  const stops = walkOf(speakers)
+  const text = (stop: (typeof stops)[number] | null) => stop && `${stop.kind} ${stop.speaker?.label ?? ''}`.trim()
+  expect(stops.map(text)).toEqual(['line-impedance', 'coil-dcr 01', 'coil-dcr 02', 'coil-dcr 03', 'sound 01', 'sound 02', 'sound 03'])
+  expect(stops.map(s => amplifierFor(s.kind))).toEqual(['off', 'off', 'off', 'off', 'on', 'on', 'on'])
+  const proved = (...at: number[]) => (stop: (typeof stops)[number]) => at.includes(stops.indexOf(stop))
+  const next = [
+    nextOpen(stops, 0, proved(0, 1)), nextOpen(stops, 6, proved(6)), nextOpen(stops, 3, proved(0, 1, 2, 4, 5, 6)), nextOpen(stops, 1, () => true),
+    nextOpen(stops, -1, proved()),
+    nextOpen([], -1, proved()),
+  ]
+  expect(next.map(text))
+    .toEqual(['coil-dcr 02', 'line-impedance', 'coil-dcr 03', 'coil-dcr 02', 'line-impedance', null])
 })

@@ -1,5 +1,5 @@
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import type { ReadingValue } from '#core/job/schema'
+import type { ReadingValue, Sound } from '#core/job/schema'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -7,7 +7,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | 'plays' | 'silent' | 'not-open' | 'nothing-to-compare'
+    | Sound | 'not-open' | 'nothing-to-compare'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -30,6 +30,8 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
   switch (value.is) {
     case 'plays': return is('plays', 'good')
     case 'silent': return is('silent', 'stop')
+    // It is reached and it sounds, but not as it should.
+    case 'scratchy': case 'thin': case 'quiet': case 'hum': case 'comes-and-goes': return is(value.is, 'tight')
     case 'open': return is('open', 'stop')
     case 'ohm': return judgeOhm(value.ohm, predicted)
   }

@@ -1,5 +1,5 @@
 import { writeQuantity } from '#core/quantity/write'
-import type { FaultKind, ReadingKind, ReadingValue } from '#core/job/schema'
+import type { FaultKind, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import type { Predicted } from './predict'
 import type { Grade, VerdictCode } from './verdict'
 
@@ -23,26 +23,26 @@ export function markOf(grade: Grade | null | undefined): string {
   return grade ? MARKS[grade].mark : '·'
 }
 
-export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, steps: string[] }> = {
+/** `before`: what is seen to beside the amplifier's switch; `steps`: the one that matters first. */
+export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, before: string, steps: string[] }> = {
   'line-impedance': {
-    title: 'Impedance of the line', short: 'line impedance',
+    title: 'Impedance of the line', short: 'line impedance', before: 'and the line unplugged at the rack.',
     steps: [
-      'Amplifier off, line unplugged at the rack.',
       'Impedance meter on the two conductors, 1 kHz. An ohmmeter cannot read this.',
       'Wait until it settles; write down what it shows.',
     ],
   },
   'line-dcr': {
-    title: 'Resistance of the line', short: 'line DCR',
-    steps: ['Amplifier off, line unplugged at the rack.', 'Meter leads together first: take off what they read.', 'Ohmmeter on the two conductors.'],
+    title: 'Resistance of the line', short: 'line DCR', before: 'and the line unplugged at the rack.',
+    steps: ['Ohmmeter on the two conductors.', 'Meter leads together first: take off what they read.'],
   },
   'coil-dcr': {
-    title: 'Resistance of the coil', short: 'coil DCR',
-    steps: ['Amplifier off, line unplugged at the rack.', 'Leads on the driver’s two tabs, transformer lead off.', '200 Ω range. Leads together first: take off what they read.'],
+    title: 'Resistance of the coil', short: 'coil DCR', before: 'and the line unplugged at the rack.',
+    steps: ['Leads on the driver’s two tabs, transformer lead off.', '200 Ω range. Leads together first: take off what they read.'],
   },
   'sound': {
-    title: 'Does it play', short: 'sound',
-    steps: ['Line plugged in, amplifier on, level low to begin with.', 'Speech or quiet music. Ear under this speaker only.'],
+    title: 'Does it play', short: 'sound', before: 'with the line plugged in, level low to begin with.',
+    steps: ['Speech or quiet music. Ear under this speaker only.'],
   },
 }
 
@@ -50,15 +50,28 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, ste
 export const CAUTION = 'Off before wiring or changing cables. Constant-voltage outputs can shock; valve amplifiers hold lethal voltage, also unplugged. '
   + 'Mains wiring, fire codes and rigging: the local code and a licensed person decide.'
 
+/** What is heard, as it is said and pressed. */
+export const SOUND_WORDS: Record<Sound, string> = {
+  'plays': 'plays', 'silent': 'silent', 'scratchy': 'scratchy', 'thin': 'thin', 'quiet': 'quiet', 'hum': 'hum', 'comes-and-goes': 'comes and goes',
+}
+
+/** Who read it, with what: "Iris, blue meter, leads nulled". Empty where nothing of it was said. */
+export function takenWords(taken: Reading['taken']): string {
+  if (taken === null) return ''
+  const leads = taken.leadsOhm === null ? '' : taken.leadsOhm === 0 ? 'leads nulled' : `leads of ${writeQuantity(taken.leadsOhm, 'Ω')} taken off`
+  return [taken.by, taken.meter, leads].filter(Boolean).join(', ')
+}
+
 export function valueWords(value: ReadingValue): string {
-  return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : value.is
+  return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
 /** The verdict as a few words for a tag. */
 export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'as-planned': 'As it should be', 'plays': 'Plays', 'just-high': 'Reads wrong: just above', 'just-low': 'Reads wrong: just below',
   'high': 'Reads wrong: too high', 'low': 'Reads wrong: too low', 'far-high': 'Reads wrong: far too high', 'far-low': 'Reads wrong: far too low',
-  'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'silent': 'Silent', 'not-open': 'Not open: it says no more',
+  'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
+  'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
   'nothing-to-compare': 'Read: nothing to compare it with',
 }
 
@@ -87,7 +100,14 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'far-low': 'Shorted turns, or two units across each other.',
     'open': 'The coil is broken, or its lead-out, or the terminal.', 'short': 'A short before the coil.',
   },
-  'sound': { silent: 'An open coil or joint, a tap on off, something unplugged, or cable broken before it.' },
+  'sound': {
+    'silent': 'An open coil or joint, a tap on off, something unplugged, or cable broken before it.',
+    'scratchy': 'A rubbing coil, by heat or too much travel; dirt; a torn cone or surround. Read its coil: right ohms and scratchy is the cone.',
+    'thin': 'Its neighbour the other way round, or one of its own drive units silent.',
+    'quiet': 'A lower tap than drawn, a bad joint, or volts lost on the way.',
+    'hum': 'A leg to earth or shared grounds. With a tingle: stop, off, measure.',
+    'comes-and-goes': 'A joint or lead-out that opens. Read its coil on several days: the spread is the evidence.',
+  },
 }
 
 /** One or two sentences: the band, and what the reading usually means. */

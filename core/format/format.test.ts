@@ -27,6 +27,13 @@ test('a file that version 2 wrote comes in as it is; a repair of a whole line go
   expect(readJobFile(writeJobFile(whole))).toEqual({ job: whole, remarks })
 })
 
+test('a file that version 3 wrote comes in as it is: nobody had said how a reading was taken; what is said goes out and comes in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-3.plainmatch.json', 'utf8'))
+  expect([job.note, [...job.readings].every(r => r.taken === null), job.readings.get('v3-r3')!.value, job.repairs.get('v3-fix')!.nodeId, remarks]).toEqual(['kept by version 3', true, { is: 'plays' }, null, []])
+  const said = job.readings.replaced({ ...job.readings.get('v3-r3')!, value: { is: 'comes-and-goes' }, taken: { by: 'Iris', meter: 'blue one', leadsOhm: 0.2 } })
+  expect(readJobFile(writeJobFile({ ...job, readings: said }))).toEqual({ job: { ...job, readings: said }, remarks: [] })
+})
+
 describe('files that are no job', () => {
   const good = writeJobFile(jobOf('8'))
   test.each<[string, string, RegExp]>([

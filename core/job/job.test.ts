@@ -158,7 +158,7 @@ describe('corrections that no hand could have made', () => {
     }
   })
   test.each<[string, Reading[], (string | null)[], number]>([
-    ['a withdrawn one corrects nothing, and stands in nobody’s way', [reading('a'), { ...reading('b'), supersedes: 'a', withdrawn: true }, { ...reading('c'), supersedes: 'a' }], [null, 'a', 'a'], 0],
+    ['a withdrawn one corrects nothing, and stands in nobody’s way', [reading('a'), { ...reading('b'), supersedes: 'a', taken: null, withdrawn: true }, { ...reading('c'), supersedes: 'a' }], [null, 'a', 'a'], 0],
     ['itself', [{ ...reading('a'), supersedes: 'a' }], [null], 1],
     ['one at another speaker', [{ ...reading('a'), kind: 'coil-dcr', nodeId: 'o1n3' }, { ...reading('b'), kind: 'coil-dcr', nodeId: 'o1n4', supersedes: 'a' }], [null, null], 1],
     ['one of another kind', [reading('a'), { ...reading('b'), kind: 'line-dcr', supersedes: 'a' }], [null, null], 1],

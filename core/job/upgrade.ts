@@ -2,6 +2,7 @@ import { FORMAT_NAME, FORMAT_VERSION } from './schema'
 import { JobError } from './jobError'
 import { supersedeOnce } from './upgrades/from1'
 import { moreFaults } from './upgrades/from2'
+import { howItWasTaken } from './upgrades/from3'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -13,6 +14,7 @@ import type { Fields, Upgrade } from './upgrades/step'
 const UPGRADES: Record<number, Upgrade> = {
   1: { document: supersedeOnce, edit: edit => edit },
   2: moreFaults,
+  3: howItWasTaken,
 }
 
 function isFields(data: unknown): data is Fields {

@@ -22,7 +22,7 @@ const lines: Record<string, Job> = {
   mixed: cabled(jobOf('(8 + 8) || (4 + 4) on 200 W at 4'), lead),
 }
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null, k = 0): Reading =>
-  ({ id: `r${kind}${nodeId}${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', supersedes: null, withdrawn: false })
+  ({ id: `r${kind}${nodeId}${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', supersedes: null, taken: null, withdrawn: false })
 const rank = (job: Job, readings: Reading[]) => rankSuspects(outputOf(job), proveLine({ ...job, readings: Records.of(readings) }, outputOf(job)))
 
 test('every kind of fault that a job can name has prior, change, coil outcomes, words', () => {

@@ -15,7 +15,8 @@ const READINGS: Table = {
   name: 'readings',
   columns: [
     ['id', 'id', 'text'], ['at', 'at', 'text'], ['kind', 'kind', 'text'], ['output_id', 'outputId', 'text'], ['node_id', 'nodeId', 'text'], ['value', 'value', 'jsonb'],
-    ['note', 'note', 'text'], ['supersedes', 'supersedes', 'text'], ['withdrawn', 'withdrawn', 'boolean'],
+    ['note', 'note', 'text'], ['supersedes', 'supersedes', 'text'], ['taken', 'taken', 'jsonb'],
+    ['withdrawn', 'withdrawn', 'boolean'],
   ],
 }
 const REPAIRS: Table = {

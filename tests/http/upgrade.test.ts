@@ -94,3 +94,36 @@ test('what version 2 kept: its lagging document, its edits and its rows open; un
     await old.drop()
   }
 })
+
+test('what version 3 kept opens; an edit of it is known as its own; a sound it did not know, and how it was taken, can be added', async () => {
+  const old = await makeDatabase()
+  const { jobId } = await fillAsVersion(3, old.url)
+  const server = await startServer(old.url)
+  try {
+    const read = async () => await (await fetch(`${server.url}/api/jobs/${jobId}?by=window-one`)).json() as OpenedJob
+    const sync = async (edits: unknown[]) => {
+      const body = JSON.stringify({ since: 0, edits })
+      return (await (await fetch(`${server.url}/api/jobs/${jobId}/sync`, { method: 'POST', headers: { 'content-type': 'application/json' }, body })).json() as SyncAnswer).results.map(r => r.status)
+    }
+    const { job, log } = await read()
+    const before = readJob(job)
+    expect([job.version, job.note, log.length, before.readings.get('v3-r1')!.taken, before.readings.get('v3-r2')!.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 3', 5, null, 'v3-r1'])
+    const again = log.map(({ id, by, undoes, edit }) => ({ id, by, undoes, edit }))
+    const reading = { ...before.readings.get('v3-r3')!, id: 'v4-r', value: { is: 'hum' }, taken: { by: 'Iris', meter: 'blue', leadsOhm: 0 } }
+    const fresh = { id: 'v4-e', by: 'window-one', undoes: null, edit: { kind: 'reading.add', reading } }
+    expect(await sync([...again, fresh])).toEqual(['known', 'known', 'known', 'known', 'known', 'applied'])
+    const after = readJob((await read()).job).readings.get('v4-r')!
+    expect([after.value, after.taken]).toEqual([{ is: 'hum' }, { by: 'Iris', meter: 'blue', leadsOhm: 0 }])
+    // Back over the change of version, one by one.
+    for (let n = 0; ; n++) {
+      const last = undoStacks((await read()).log, 'window-one').undo.at(-1)?.entry
+      if (!last) break
+      expect(await sync([{ id: `v4-u${n}`, by: 'window-one', undoes: last.id, edit: last.inverse }])).toEqual(['applied'])
+    }
+    expect(readJob((await read()).job).note).not.toBe('kept by version 3')
+  }
+  finally {
+    await server.stop()
+    await old.drop()
+  }
+})

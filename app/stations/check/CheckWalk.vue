@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
-import { LINE_CHECKS, SPEAKER_CHECKS, checkKey, firstWrong } from '#core/check/proof'
+import { checkKey, firstWrong } from '#core/check/proof'
+import { amplifierFor, nextOpen, walkOf, type Stop } from '#core/check/walk'
 import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
-import type { ReadingKind, Speaker } from '#core/job/schema'
+import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import PlaceRail from '~/stations/check/PlaceRail.vue'
@@ -44,10 +45,9 @@ watch(() => selected.selection, ({ outputId, nodeId }) => {
 })
 
 /** Every reading that proves the line, in the order of a walk along it. */
-interface Stop { kind: ReadingKind, speaker: Speaker | null }
-const stops = computed((): Stop[] => selected.line
-  ? [...LINE_CHECKS.map(k => ({ kind: k, speaker: null })), ...selected.line.speakers.flatMap(speaker => SPEAKER_CHECKS.map(k => ({ kind: k, speaker })))]
-  : [])
+const stops = computed((): Stop[] => selected.line ? walkOf(selected.line.speakers) : [])
+/** The two passes, each with where its stops begin in the whole. */
+const passes = computed(() => (['off', 'on'] as const).map(state => ({ state, stops: stops.value.filter(s => amplifierFor(s.kind) === state) })))
 const at = computed(() => stops.value.findIndex(s => s.kind === kind.value && (s.speaker?.id ?? null) === selected.selection.nodeId))
 const proof = computed(() => selected.proof)
 
@@ -61,9 +61,8 @@ function step(by: 1 | -1): void {
   go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
 }
 /** The next place not proved yet. */
-function nextOpen(): void {
-  const order = [...stops.value.slice(at.value + 1), ...stops.value.slice(0, at.value + 1)]
-  go(order.find(s => proof.value?.standing.get(checkKey(s.kind, s.speaker?.id ?? null))?.verdict.grade !== 'good') ?? order[0])
+function goOn(): void {
+  go(nextOpen(stops.value, at.value, s => standingOf(s)?.verdict.grade === 'good') ?? undefined)
 }
 function otherLine(by: 1 | -1): void {
   const k = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)
@@ -94,7 +93,7 @@ const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORD
 const standingOf = (stop: Stop) => proof.value?.standing.get(checkKey(stop.kind, stop.speaker?.id ?? null))
 
 const bindings = [...walkKeys({
-  step, nextOpen, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, leave: () => { tracing.value = false },
+  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, leave: () => { tracing.value = false },
 }), ...common]
 useKeys(() => bindings)
 
@@ -124,17 +123,22 @@ function leaveField(event: KeyboardEvent): void {
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
           line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
-        <ul v-if="!narrow" class="stops">
-          <li v-for="stop in stops" :key="textOf(stop)">
-            <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
-              <span
-                class="mark"
-                :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ markOf(standingOf(stop)?.verdict.grade) }}</span>
-              {{ textOf(stop) }}
-              <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
-            </button>
-          </li>
-        </ul>
+        <template v-if="!narrow">
+          <section v-for="pass in passes" :key="pass.state" class="pass">
+            <h3>{{ pass.state === 'off' ? 'First, with the amplifier off' : 'Then, with the amplifier on' }}</h3>
+            <ul class="stops">
+              <li v-for="stop in pass.stops" :key="textOf(stop)">
+                <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
+                  <span
+                    class="mark"
+                    :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ markOf(standingOf(stop)?.verdict.grade) }}</span>
+                  {{ textOf(stop) }}
+                  <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
+                </button>
+              </li>
+            </ul>
+          </section>
+        </template>
       </div>
       <div v-if="selected.line" class="here">
         <p class="soft place">
@@ -145,7 +149,7 @@ function leaveField(event: KeyboardEvent): void {
         <SuspectsPanel v-if="tracing" @again="again" />
         <ReadingPanel
           v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
-          @next="nextOpen" @keydown="leaveField" />
+          @next="goOn" @keydown="leaveField" />
         <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button
           v-if="!narrow"
           class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}/trace`, query: { line: selected.selection.outputId } })">see it

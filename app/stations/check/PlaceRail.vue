@@ -1,11 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
 import type { LineEvaluation } from '#core/match/evaluate'
 
 /** The line in small, to see where one stands on it and to go to another place. */
 const { line, proof, selectedId } = defineProps<{ line: LineEvaluation, proof: LineProof, selectedId: string | null }>()
 const emit = defineEmits<{ select: [nodeId: string | null] }>()
+
+/** The rail follows: where one stands is in sight. */
+const places = useTemplateRef<HTMLElement>('places')
+watch(() => selectedId, async () => {
+  await nextTick()
+  const here = places.value?.querySelector<HTMLElement>('.on')
+  if (here && places.value) places.value.scrollLeft = here.offsetLeft - places.value.clientWidth / 2 + here.offsetWidth / 2
+}, { immediate: true })
 
 const stateOf = (id: string) => {
   const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, id))?.verdict.grade)
@@ -20,7 +28,7 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
 </script>
 
 <template>
-  <div class="places" role="group" aria-label="Places on this line">
+  <div ref="places" class="places" role="group" aria-label="Places on this line">
     <button
       type="button" class="place head" :class="[HEAD_STATE, { on: selectedId === null }]" :aria-pressed="selectedId === null"
       :aria-label="`at the rack, ${WORDS[HEAD_STATE]}`" @click="emit('select', null)">rack</button>
@@ -35,7 +43,7 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
 </template>
 
 <style scoped>
-.places { display: flex; flex-wrap: wrap; gap: 8px 6px; padding-top: 3px; }
+.places { position: relative; display: flex; flex-wrap: wrap; gap: 8px 6px; padding-top: 3px; }
 .place { position: relative; border: 0; border-top: 3px solid var(--copper); background: none; padding: 8px 4px 1px; min-width: 34px; cursor: pointer;
   font-size: 13.5px; text-align: center; margin: 0 -3px; }
 .place::before { content: ''; position: absolute; left: 50%; top: 0; height: 8px; border-left: 1.5px solid var(--ink); }

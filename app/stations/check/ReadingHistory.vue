@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { judge } from '#core/check/verdict'
 import type { Predicted } from '#core/check/predict'
-import { VERDICT_TAGS, valueWords } from '#core/check/words'
+import { takenWords, VERDICT_TAGS, valueWords } from '#core/check/words'
 import type { Reading } from '#core/job/schema'
 
 /** Every reading at a place, newest first. None is ever changed: a wrong one is superseded, a withdrawn one stays in view. */
@@ -23,7 +23,7 @@ const stateOf = (reading: Reading) => reading.withdrawn ? 'taken back' : superse
         <span class="figure">{{ valueWords(reading.value) }}</span>
         <span class="soft">{{ VERDICT_TAGS[judge(reading.value, predicted).code] }}{{ stateOf(reading) ? `, ${stateOf(reading)}` : '' }}</span>
         <button v-if="!reading.withdrawn && !superseded.has(reading.id)" class="act small" type="button" @click="emit('correct', reading)">was wrong</button>
-        <span v-if="reading.note" class="note soft">{{ reading.note }}</span>
+        <span v-if="reading.note || reading.taken" class="note soft">{{ [reading.note, takenWords(reading.taken)].filter(Boolean).join(' · ') }}</span>
       </li>
     </ul>
   </section>

@@ -4,7 +4,8 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { checkKey, historyOf } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
-import { CAUTION, KIND_WORDS, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
+import { amplifierFor } from '#core/check/walk'
+import { CAUTION, KIND_WORDS, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
@@ -14,6 +15,8 @@ import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
+import { withoutLeads } from './taken'
+import { useTaken } from './useTaken'
 import ReadingHistory from './ReadingHistory.vue'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
@@ -29,6 +32,9 @@ const noting = ref(false)
 const problem = ref('')
 /** The reading that the next one corrects. */
 const correcting = shallowRef<Reading | null>(null)
+/** What plays, but not as it should. */
+const ODD = ['scratchy', 'thin', 'quiet', 'hum', 'comes-and-goes'] as const
+const { by, meter, leads, taken } = useTaken(kind)
 const field = useTemplateRef<HTMLElement>('field')
 
 const kinds = computed((): ReadingKind[] => speaker ? ['coil-dcr', 'sound'] : ['line-impedance', 'line-dcr'])
@@ -52,7 +58,7 @@ const draft = computed((): ReadingValue | null => {
   if (text === '') return null
   if (/^(open|o\.?l\.?|∞|inf(inity)?)$/i.test(text)) return { is: 'open' }
   try {
-    return { is: 'ohm', ohm: readQuantity('resistance', text) }
+    return { is: 'ohm', ohm: withoutLeads(readQuantity('resistance', text), taken.value) }
   }
   catch {
     return null
@@ -64,6 +70,7 @@ const isBad = computed(() => verdict.value !== null && isWrong(verdict.value))
 const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
 
 function record(value: ReadingValue | null = draft.value): void {
+  if (value === null && typed.value.trim() === '' && isRecorded.value) return emit('next')
   if (value === null) {
     try {
       readQuantity('resistance', typed.value)
@@ -76,7 +83,7 @@ function record(value: ReadingValue | null = draft.value): void {
   }
   const reading: Reading = {
     id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: note.value.trim(),
-    supersedes: correcting.value?.id ?? null, withdrawn: false,
+    supersedes: correcting.value?.id ?? null, taken: taken.value, withdrawn: false,
   }
   if (!store.edit({ kind: 'reading.add', reading })) return
   typed.value = ''
@@ -114,12 +121,14 @@ defineExpose({ focus })
         @click="kind = k">{{ KIND_WORDS[k].short }}</button>
     </div>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
-    <details class="steps" :open="!keypad">
-      <summary>1. {{ KIND_WORDS[kind].steps[0] }}</summary>
-      <ol start="2">
-        <li v-for="text in KIND_WORDS[kind].steps.slice(1)" :key="text">{{ text }}</li>
-      </ol>
+    <p class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ amplifierFor(kind) === 'off' ? 'OFF' : 'ON' }}</b> {{ KIND_WORDS[kind].before }}</p>
+    <!-- The step that matters stands; what is known by heart folds away. -->
+    <ol v-if="!keypad" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
+    <details v-else-if="KIND_WORDS[kind].steps.length > 1" class="steps">
+      <summary>{{ KIND_WORDS[kind].steps[0] }}</summary>
+      <p v-for="text in KIND_WORDS[kind].steps.slice(1)" :key="text">{{ text }}</p>
     </details>
+    <p v-else class="steps">{{ KIND_WORDS[kind].steps[0] }}</p>
 
     <p v-if="correcting" class="correcting">
       In place of {{ valueWords(correcting.value) }}, which was wrong. <button class="act" type="button" @click="correcting = null">no, leave it</button>
@@ -131,6 +140,10 @@ defineExpose({ focus })
           <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
           <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
         </template>
+        <span class="odd" role="group" aria-label="It plays, but">
+          <span class="soft small">plays, but</span>
+          <button v-for="is in ODD" :key="is" class="tap" type="button" @click="record({ is })">{{ SOUND_WORDS[is] }}</button>
+        </span>
         <span v-if="shown && verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
       </template>
       <template v-else>
@@ -147,6 +160,7 @@ defineExpose({ focus })
       </template>
     </div>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+    <p v-if="draft?.is === 'ohm' && taken?.leadsOhm" class="soft small">Without the leads: {{ valueWords(draft) }}.</p>
     <BandScale v-if="predicted" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
     <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
     <p
@@ -163,6 +177,14 @@ defineExpose({ focus })
     <InputText
       v-if="noting" ref="noteField" v-model="note" size="small" aria-label="Note to this reading"
       placeholder="note, kept with the next reading" maxlength="2000" />
+    <details class="with">
+      <summary class="soft small">{{ takenWords(taken) || 'who reads, with which meter' }}</summary>
+      <div class="three">
+        <InputText v-model="by" size="small" aria-label="Who reads" placeholder="who reads" maxlength="80" />
+        <InputText v-model="meter" size="small" aria-label="With which meter" placeholder="with which meter" maxlength="80" />
+        <InputText v-model="leads" size="small" aria-label="Its leads, ohms: 0 when nulled" placeholder="its leads: 0 Ω when nulled" maxlength="12" />
+      </div>
+    </details>
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <!-- Where the thumb is. -->
@@ -183,9 +205,14 @@ defineExpose({ focus })
 .kind { border: 0; background: none; padding: 3px 0 5px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
 .kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--pen); }
 .title { font-size: 21px; line-height: 1.2; }
+.amplifier { border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; font-size: 15px; }
+.amplifier b { font-size: 18px; margin-right: 8px; }
+.amplifier.on { border-left-color: var(--copper); }
 .steps { font-size: 15px; }
 .steps summary { cursor: pointer; }
-.steps ol { padding-left: 34px; }
+ol.steps { padding-left: 22px; }
+.odd { display: flex; flex-wrap: wrap; gap: 5px 6px; align-items: center; flex-basis: 100%; }
+.three { display: grid; grid-template-columns: repeat(auto-fit, minmax(140px, 1fr)); gap: 8px; padding-top: 6px; }
 .entry { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .value { display: inline-flex; align-items: baseline; gap: 6px; border-bottom: 2px solid var(--ink); }
 .value:focus-within { border-bottom-color: var(--pen); }
@@ -205,7 +232,7 @@ defineExpose({ focus })
 /* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */
 @media (max-width: 760px) and (max-height: 600px) {
   .reading > * { order: 2; }
-  .reading > :is(.kinds, .title, .steps, .correcting, .entry) { order: 0; }
+  .reading > :is(.kinds, .title, .amplifier, .steps, .correcting, .entry) { order: 0; }
   .reading > .pad { position: static; order: 1; }
 }
 @media (max-width: 760px) {

@@ -2,9 +2,10 @@ import type { Knex } from 'knex'
 import * as jobs from './001-jobs'
 import * as records from './002-records'
 import * as faults from './003-more-faults'
+import * as taken from './004-how-taken'
 
 /** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
-const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records, '003-more-faults': faults }
+const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records, '003-more-faults': faults, '004-how-taken': taken }
 
 export const migrationSource: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),

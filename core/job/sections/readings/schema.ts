@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bounded, idText, instant, noteText } from '../../fields'
+import { bounded, idText, instant, noteText, plainText } from '../../fields'
 import { JobError } from '../../jobError'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */
@@ -7,11 +7,14 @@ import { JobError } from '../../jobError'
 export const READING_KINDS = ['line-impedance', 'line-dcr', 'coil-dcr', 'sound'] as const
 export const MOST_READINGS = 50_000
 
+/** What is heard under a speaker. Beside plays and silent: it plays, but not as it should; kept as it was heard. */
+export const SOUNDS = ['plays', 'silent', 'scratchy', 'thin', 'quiet', 'hum', 'comes-and-goes'] as const
+export type Sound = typeof SOUNDS[number]
+
 export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('ohm'), ohm: bounded('Ω', 0, 100e6) }),
   z.strictObject({ is: z.literal('open') }),
-  z.strictObject({ is: z.literal('plays') }),
-  z.strictObject({ is: z.literal('silent') }),
+  z.strictObject({ is: z.enum(SOUNDS) }),
 ])
 export const readingSchema = z.strictObject({
   id: idText,
@@ -24,6 +27,11 @@ export const readingSchema = z.strictObject({
   note: noteText,
   /** The earlier reading of the same place and kind that this one says was wrong. */
   supersedes: idText.nullable(),
+  /**
+   * Who read it, with which meter, and what the meter's own leads read, Ω: that has been taken off the value already; 0 is nulled before,
+   * null not stated. Null as a whole where nothing of it was said.
+   */
+  taken: z.strictObject({ by: plainText(80), meter: plainText(80), leadsOhm: bounded('Ω', 0, 10).nullable() }).nullable(),
   /** Taken back (undo); kept in the history. */
   withdrawn: z.boolean(),
 })
@@ -38,9 +46,9 @@ export function isReadAtHead(kind: ReadingKind): boolean {
 
 /** A reading's kind, value and place must go together. @throws JobError */
 export function checkValue({ kind, value, nodeId }: Pick<Reading, 'kind' | 'value' | 'nodeId'>, path: string): void {
-  const heard = value.is === 'plays' || value.is === 'silent'
+  const heard = value.is !== 'ohm' && value.is !== 'open'
   if ((kind === 'sound') !== heard) {
-    throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, kind === 'sound' ? ['plays', 'silent'] : ['ohm', 'open'])
+    throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, kind === 'sound' ? [...SOUNDS] : ['ohm', 'open'])
   }
   if (isReadAtHead(kind) !== (nodeId === null)) {
     throw new JobError(isReadAtHead(kind) ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)

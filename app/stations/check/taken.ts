@@ -1,0 +1,32 @@
+import type { Reading, ReadingKind } from '#core/job/schema'
+import { InputError } from '#core/quantity/inputError'
+import { readQuantity } from '#core/quantity/read'
+
+/** Leads of more than this are no meter's leads. */
+const MOST_LEADS_OHM = 10
+
+/** How a reading of a kind was taken, as it was typed; null where nothing was said. The leads matter where copper is measured. */
+export function takenOf(kind: ReadingKind, typed: { by: string, meter: string, leads: string }): Reading['taken'] {
+  const isCopper = kind === 'coil-dcr' || kind === 'line-dcr'
+  const said = { by: typed.by.trim(), meter: typed.meter.trim(), leadsOhm: isCopper ? leadsOf(typed.leads) : null }
+  return said.by === '' && said.meter === '' && said.leadsOhm === null ? null : said
+}
+
+/** 0 for nulled before; null for what is not stated or cannot be read. */
+function leadsOf(typed: string): number | null {
+  const text = typed.trim()
+  if (/^(0+([.,]0+)?\s*(Ω|ohms?)?|nulled)$/i.test(text)) return 0
+  try {
+    const ohm = readQuantity('resistance', text)
+    return ohm <= MOST_LEADS_OHM ? ohm : null
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    return null
+  }
+}
+
+/** What was read without what the meter's own leads read; never under nothing. */
+export function withoutLeads(ohm: number, taken: Reading['taken']): number {
+  return Math.max(0, Number((ohm - (taken?.leadsOhm ?? 0)).toFixed(6)))
+}

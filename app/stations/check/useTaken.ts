@@ -1,0 +1,20 @@
+import { computed, ref, watch, type Ref } from 'vue'
+import type { ReadingKind } from '#core/job/schema'
+import { takenOf } from './taken'
+
+const KEY = 'plain-match.taken'
+const FIELDS = ['by', 'meter', 'leads'] as const
+// Said once, it holds for all that is read from then on, in this browser.
+const fields = { by: ref(''), meter: ref(''), leads: ref('') }
+let isRead = false
+
+/** Who reads, with which meter: as it was said last. */
+export function useTaken(kind: Ref<ReadingKind>) {
+  if (!isRead) {
+    isRead = true
+    const kept = (localStorage.getItem(KEY) ?? '').split('\n')
+    FIELDS.forEach((name, k) => { fields[name].value = kept[k] ?? '' })
+    watch(Object.values(fields), () => localStorage.setItem(KEY, FIELDS.map(name => fields[name].value.replaceAll('\n', ' ')).join('\n')))
+  }
+  return { ...fields, taken: computed(() => takenOf(kind.value, { by: fields.by.value, meter: fields.meter.value, leads: fields.leads.value })) }
+}
