@@ -1,12 +1,12 @@
 <script setup lang="ts">
-/** For a thumb: digits, the unit, open, and on. */
-const { canRecord } = defineProps<{ canRecord: boolean }>()
-const emit = defineEmits<{ press: [text: string], back: [], record: [] }>()
-const ROWS = [['7', '8', '9', 'k'], ['4', '5', '6', 'open'], ['1', '2', '3', 'back'], ['.', '0', '']]
+/** For a thumb: digits, the unit, open; then record, and once that is done, on to the next place, or to the trace of what reads wrong. */
+const { canRecord, isDone, isWrong } = defineProps<{ canRecord: boolean, isDone: boolean, isWrong: boolean }>()
+const emit = defineEmits<{ press: [text: string], back: [], record: [], next: [], trace: [] }>()
+const ROWS = [['7', '8', '9', 'k'], ['4', '5', '6', 'open'], ['1', '2', '3', 'back'], ['.', '0']]
 
 function press(key: string): void {
   if (key === 'back') emit('back')
-  else if (key !== '') emit('press', key)
+  else emit('press', key)
 }
 </script>
 
@@ -14,12 +14,15 @@ function press(key: string): void {
   <div class="keypad" role="group" aria-label="Number keys">
     <template v-for="row in ROWS" :key="row.join()">
       <button
-        v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k', blank: key === '' }"
-        :tabindex="key === '' ? -1 : 0" :aria-hidden="key === ''" :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
+        v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k' }"
+        :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
         {{ key === 'k' ? 'kΩ' : key }}
       </button>
     </template>
-    <button type="button" class="key record" :disabled="!canRecord" @click="emit('record')">Record</button>
+    <button v-if="isDone && isWrong" type="button" class="key word" @click="emit('trace')">Trace it</button>
+    <span v-else class="key" />
+    <button v-if="isDone && !canRecord" type="button" class="key record" @click="emit('next')">Next place</button>
+    <button v-else type="button" class="key record" :disabled="!canRecord" @click="emit('record')">Record</button>
   </div>
 </template>
 
@@ -29,7 +32,6 @@ function press(key: string): void {
   font-weight: 600; min-height: 58px; cursor: pointer; touch-action: manipulation; }
 .key:active { background: var(--wash); }
 .word { font-size: 16px; color: var(--ink-soft); }
-.blank { cursor: default; }
 .record { background: var(--ink); color: var(--paper); font-size: 17px; }
 .record:disabled { background: var(--wash); color: var(--ink-soft); }
 </style>

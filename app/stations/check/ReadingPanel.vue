@@ -170,8 +170,7 @@ defineExpose({ focus })
 
     <div class="acts">
       <Button v-if="kind !== 'sound' && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
-      <Button v-if="isBad && isRecorded" label="Trace it" @click="emit('trace')" />
-      <Button v-if="keypad" variant="outlined" label="Next place" @click="emit('next')" />
+      <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
       <button class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
     <InputText
@@ -191,9 +190,14 @@ defineExpose({ focus })
     <div v-if="keypad && kind === 'sound'" class="pad heard" role="group" aria-label="What is heard">
       <Button label="It plays" @click="record({ is: 'plays' })" />
       <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
+      <template v-if="isRecorded">
+        <Button v-if="isBad" variant="outlined" label="Trace it" @click="emit('trace')" />
+        <span v-else />
+        <Button variant="outlined" label="Next place" @click="emit('next')" />
+      </template>
     </div>
     <Keypad
-      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null"
+      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')" @trace="emit('trace')"
       @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
       : typed.slice(0, -1)" @record="record()" />
   </section>
@@ -226,9 +230,14 @@ ol.steps { padding-left: 22px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
 .pad.heard { position: fixed; left: 0; right: 0; bottom: 0; margin: 0; }
-.reading:has(.heard) { padding-bottom: 90px; }
+.reading:has(.heard) { padding-bottom: 160px; }
 .heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
-.heard :deep(button) { min-height: 62px; font-size: 19px; }
+.heard :deep(button) { min-height: 56px; font-size: 18px; }
+/* A small phone: what the tab says already is not said twice, and the keys are a little lower. */
+@media (max-width: 760px) and (max-height: 720px) {
+  .title { display: none; }
+  .pad :deep(.key) { min-height: 49px; }
+}
 /* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */
 @media (max-width: 760px) and (max-height: 600px) {
   .reading > * { order: 2; }
