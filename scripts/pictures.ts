@@ -27,6 +27,7 @@ try {
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('quick-match-line', line('12 x 5 W + 2 x 20 W on 70 V 120 W'), '.answer')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
+  await take('run-sheet-many', `/jobs/${fern}?line=fh-fern`, '.rail-row', ['w'])
   await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
@@ -39,6 +40,10 @@ try {
   await browser.run('scrollTo(0, 0)')
   await settle()
   await browser.picture(`${FOLDER}/check-phone.png`)
+  await world.go(`/jobs/${fern}`)
+  await browser.click('[aria-label^="Speaker 03,"]')
+  await settle()
+  await browser.picture(`${FOLDER}/run-sheet-phone.png`)
 }
 finally {
   await world.close()

@@ -1,17 +1,19 @@
 import type { z } from 'zod'
 import { fromDocument } from './document'
 import { JobError } from './jobError'
+import { placeWords } from './placeWords'
 import { jobSchema, type Job, type JobDocument } from './schema'
 import { checkValue, isSamePlace, type Reading } from './sections/readings/schema'
 import { checkWiring } from './sections/wiring/check'
 import { DEEPEST } from './sections/wiring/schema'
 import { findOutput, findPlace, findSpeaker, wiringIds } from './tree'
 
-/** The first complaint of Zod as one sentence with its place, "amplifiers[0].name must not be empty". */
-export function complaintOf(error: z.ZodError): { message: string, path: string } {
+/** The first complaint of Zod as one sentence with its place: in the words of the trade where the document is given, else "amplifiers[0].name". */
+export function complaintOf(error: z.ZodError, document?: unknown): { message: string, path: string } {
   const issue = deepest(error.issues[0]!)
   const path = issue.path.map(p => typeof p === 'number' ? `[${p}]` : `.${String(p)}`).join('').replace(/^\./, '')
-  return { path, message: `${path || 'The document'}: ${issue.message}` }
+  const place = document === undefined ? path : placeWords(document, issue.path)
+  return { path, message: `${place || 'The document'}: ${issue.message}` }
 }
 
 /** Of a union no branch of which fits, the complaint that got furthest is the one that helps. */
@@ -40,7 +42,7 @@ export function readJob(data: unknown): Job {
   if (tooDeep(data, 3 * DEEPEST + 12)) throw new JobError(`Wiring nests deeper than ${DEEPEST} levels.`, 'amplifiers')
   const parsed = jobSchema.safeParse(data)
   if (!parsed.success) {
-    const { message, path } = complaintOf(parsed.error)
+    const { message, path } = complaintOf(parsed.error, data)
     throw new JobError(message, path)
   }
   checkWhole(parsed.data)

@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
 import { EditRefused } from './refusal'
+import { placeWords } from './placeWords'
 import { editWords, refusalWords } from './words'
 import { jobOf } from '#core/testing/jobs'
 
@@ -62,3 +63,10 @@ test.each<[string, Edit, string]>([
     expect(refusal.code === 'not-there' && `${refusal.what} ${refusal.id}`).toBe(wanted)
   }
 })
+
+test.each<[string, (string | number)[], string]>([
+  ['the document itself', [], ''], ['a field of it', ['name'], 'name'], ['an amplifier', ['amplifiers', 0], 'Amplifier A'], ['an output', ['amplifiers', 0, 'outputs', 1, 'rating'], 'Amplifier A, output A2, rating'],
+  ['a speaker', ['amplifiers', 0, 'outputs', 0, 'wiring', 'children', 1, 'node', 'continuousW'], 'Amplifier A, output A1, speaker 02, power rating'],
+  ['a point of a rating', ['amplifiers', 0, 'outputs', 1, 'rating', 'points', 0, 'powerW'], 'Amplifier A, output A2, rating, points, no. 1, powerW'],
+  ['what is not there', ['amplifiers', 7, 'outputs', 2, 'wiring', 'children', 3, 'node'], 'amplifier 8, output 3'], ['a reading', ['readings', 4, 'value'], 'reading no. 5, value'],
+])('%s as people speak of it', (_, path, wanted) => expect(placeWords(job, path)).toBe(wanted))

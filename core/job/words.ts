@@ -6,7 +6,8 @@ import { SECTIONS } from './sections'
 
 /** Sentences for refused edits and short names for edits, from the words of every section. Nothing else in the project words these. */
 
-const FIELD_WORDS: Record<string, string> = Object.assign({}, ...SECTIONS.map(s => s.fields))
+/** What the fields of the document are called. */
+export const FIELD_WORDS: Record<string, string> = Object.assign({}, ...SECTIONS.map(s => s.fields))
 
 /** Why an edit was not taken, and what stands there now. */
 export function refusalWords(refusal: Refusal): string {

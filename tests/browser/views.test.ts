@@ -151,14 +151,15 @@ describe('checks at phone width', () => {
   }, 60_000)
 })
 
-describe('every main view, by day and by night', () => {
+describe('every main view, by day, by night and in forced colours', () => {
   const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
     ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {
-    for (const night of ['false', 'true']) {
+    for (const [night, forced] of [['false', 'none'], ['true', 'none'], ['false', 'active']] as const) {
+      await browser.cdp('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: forced }] })
       await world.go('/')
       await browser.run('localStorage.setItem("plain-match.night", arguments[0])', night)
       await world.go(path())
@@ -166,8 +167,9 @@ describe('every main view, by day and by night', () => {
       await browser.run(axe)
       const found = await browser.driver.executeAsyncScript<string[]>(`const done = arguments[0]
         axe.run({ runOnly: ['wcag2a', 'wcag2aa'] }).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 160)).slice(0, 3).join(' | '))))`)
-      expect([night, found]).toEqual([night, []])
+      expect([night, forced, found]).toEqual([night, forced, []])
     }
+    await browser.cdp('Emulation.setEmulatedMedia', { features: [] })
     await browser.run('localStorage.setItem("plain-match.night", "false")')
   }, 60_000)
 

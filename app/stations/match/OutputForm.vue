@@ -98,7 +98,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
 
 <style scoped>
 .form { display: grid; gap: 14px; }
-.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
+.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; align-items: start; }
 .note { padding-top: 4px; }
 .usual { padding-top: 6px; }
 .remark { color: var(--tight); }

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
 import { writeRating } from '#core/amplifier/index'
 import type { Amplifier, ReadingKind } from '#core/job/schema'
 import { worstLine } from '#core/match/evaluate'
-import ActionMenu from '~/components/ActionMenu.vue'
 import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
@@ -149,7 +148,9 @@ function choose(number: number): void {
 }
 
 const { clip } = useClip(actions.chooseAll)
-const menu = useTemplateRef<InstanceType<typeof ActionMenu>>('menu')
+// Fetched after the rails: nobody asks for the menu before there is a tag.
+const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),

@@ -195,7 +195,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
 
 <style scoped>
 .form { display: grid; gap: 12px; }
-.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; }
+.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; align-items: start; }
 .wide-first { grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); }
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
