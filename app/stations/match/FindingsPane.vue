@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { checkKey, SPEAKER_CHECKS } from '#core/check/proof'
+import { KIND_WORDS, MARKS } from '#core/check/words'
 import { findingWords } from '#core/match/words'
 import { remedyWords } from '#core/match/remedies/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -22,6 +24,15 @@ const items = computed(() => {
     remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy.facts) })),
   }))
 })
+/** The marks under the selected tag, in words. */
+const marks = computed(() => {
+  const { speaker, proof } = selected
+  if (!speaker || !proof) return ''
+  return SPEAKER_CHECKS.map((kind) => {
+    const grade = proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade
+    return `${KIND_WORDS[kind].short} ${grade ? MARKS[grade].says : 'not read'}`
+  }).join(', ')
+})
 const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
 </script>
 
@@ -41,7 +52,7 @@ const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected
       {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span
         class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template
         v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
-      <template v-else>what it gets is not known until the amplifier is rated.</template>
+      <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ marks }}.
     </p>
   </div>
 </template>

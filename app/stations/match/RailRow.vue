@@ -163,7 +163,7 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .rail-row::after { content: ''; position: absolute; left: 54px; right: 0; bottom: 0; border-bottom: 1px solid var(--rule); }
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
-.selected::before { content: ''; position: absolute; left: 59px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
+.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
 .top { display: flex; flex-wrap: wrap; align-items: center; gap: 0 12px; padding: 0 14px 3px 24px; }
 .name { font-size: 16px; line-height: 24px; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .read { line-height: 24px; white-space: nowrap; }

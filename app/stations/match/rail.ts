@@ -49,7 +49,7 @@ export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing
       const [amps, volts] = currentOf(branch.node, facts)
       const goesOn = k === 0 && row > 0
       // In the next row it goes on from the left. A wire drawn all the way back ran through the lengths and around the selection.
-      const [right, left] = [width - 4, LEFT - 12]
+      const [right, left] = [width - 4, LEFT - 5]
       if (goesOn) drawing.turns.push({ x: right, y: lastY }, { x: left, y: railY })
       const path = goesOn ? `M${lastX},${lastY}H${right}M${left},${railY}H${attachX}` : `M${lastX},${lastY}H${attachX}`
       const textX = k === 0 ? (LEFT + attachX) / 2 - (row === 0 ? 4 : 8) : (lastX + attachX) / 2

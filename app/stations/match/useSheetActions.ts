@@ -97,7 +97,10 @@ export function useSheetActions() {
     if (!job || outputId === null) return
     const last = nodeId ?? selected.line?.speakers.at(-1)?.id ?? null
     const added = last === null ? addFirst(job, outputId, newId) : addAfter(job, last, newId)
-    if (added && store.edit(added.edit)) go(outputId, added.nodeId)
+    if (!added || !store.edit(added.edit)) return
+    go(outputId, added.nodeId)
+    // What is taken over is said: it may not be meant.
+    if (last !== null) store.said = 'added, like the one before it: name, tap, ratings and cable'
   }
 
   function copyBehind(): void {
