@@ -46,6 +46,11 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, bef
   },
 }
 
+/** A mark in words: "coil DCR as it should be", "sound not read". */
+export function markWords(kind: ReadingKind, grade: Grade | null | undefined): string {
+  return `${KIND_WORDS[kind].short} ${grade ? MARKS[grade].says : 'not read'}`
+}
+
 /** Shown wherever a reading is taken. */
 export const CAUTION = 'Off before wiring or changing cables. Constant-voltage outputs can shock; valve amplifiers hold lethal voltage, also unplugged. '
   + 'Mains wiring, fire codes and rigging: the local code and a licensed person decide.'

@@ -54,7 +54,8 @@ export function readTable(text: string, usual: { lineV: number, cable: Cable }, 
   const body = named ? rows.slice(1) : rows
   if (body.length === 0) throw new InputError('It has column names and no rows.', 0, [])
   return body.map((cells, k) => {
-    const at = (column: Column) => (named ? cells[named.indexOf(column)] : unnamed(cells).get(column)) ?? ''
+    const found = named ? null : unnamed(cells)
+    const at = (column: Column) => (found ? found.get(column) : cells[named!.indexOf(column)]) ?? ''
     return branchOf(at, k, named ? k + 2 : k + 1, usual, newId)
   })
 }

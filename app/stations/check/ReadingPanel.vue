@@ -7,6 +7,7 @@ import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
 import { CAUTION, KIND_WORDS, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
+import { SOUNDS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { newId } from '~/api/ids'
@@ -33,7 +34,7 @@ const problem = ref('')
 /** The reading that the next one corrects. */
 const correcting = shallowRef<Reading | null>(null)
 /** What plays, but not as it should. */
-const ODD = ['scratchy', 'thin', 'quiet', 'hum', 'comes-and-goes'] as const
+const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, taken } = useTaken(kind)
 const field = useTemplateRef<HTMLElement>('field')
 

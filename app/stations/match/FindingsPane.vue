@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { checkKey, SPEAKER_CHECKS } from '#core/check/proof'
-import { KIND_WORDS, MARKS } from '#core/check/words'
+import { markWords } from '#core/check/words'
 import { findingWords } from '#core/match/words'
 import { remedyWords } from '#core/match/remedies/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -28,10 +28,7 @@ const items = computed(() => {
 const marks = computed(() => {
   const { speaker, proof } = selected
   if (!speaker || !proof) return ''
-  return SPEAKER_CHECKS.map((kind) => {
-    const grade = proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade
-    return `${KIND_WORDS[kind].short} ${grade ? MARKS[grade].says : 'not read'}`
-  }).join(', ')
+  return SPEAKER_CHECKS.map(kind => markWords(kind, proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade)).join(', ')
 })
 const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { cableEach, lengthsEach, relabelEach, setEach, skippedWords, tapEach, type ManyDone } from '#core/job/many/many'
-import type { Job, Speaker } from '#core/job/schema'
+import { cableEach, lengthsEach, relabelEach, setEach, tapEach } from '#core/job/many/many'
+import type { Speaker } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findSpeaker } from '#core/job/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -11,6 +11,7 @@ import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import { useOnChosen } from './useOnChosen'
 import { usualCableOf } from './usualCable'
 
 /** Changes all that are chosen in one edit; what cannot be done to some is said. */
@@ -28,9 +29,8 @@ const counts = computed(() => {
 const onLines = computed(() => [...new Set(selected.ids.flatMap(id => store.job ? findSpeaker(store.job, id)?.output.label ?? [] : []))].join(', '))
 /** Watts that arrive at them; said only where every one of them is known. */
 const arriveW = computed(() => {
-  const drops = new Map(evaluation.lines.flatMap(l => l.drops.map(d => [d.nodeId, d.powerW] as const)))
-  const watts = selected.ids.map(id => drops.get(id) ?? null)
-  return watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0)
+  const watts = evaluation.lines.flatMap(l => l.drops).filter(d => selected.chosen.has(d.nodeId)).map(d => d.powerW)
+  return watts.length < selected.ids.length || watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0)
 })
 const taps = computed(() => [...new Set(speakers.value.flatMap(s => s.load.kind === 'tap' ? s.load.tapsW : []))].sort((a, b) => a - b))
 const isOn = (tapW: number) => speakers.value.every(s => s.load.kind === 'tap' && s.load.tapW === tapW)
@@ -40,13 +40,7 @@ const common = (of: (speaker: Speaker) => string) => {
   return rest.length === 0 ? first ?? '' : ''
 }
 const hintOf = (of: (speaker: Speaker) => string, none: string) => new Set(speakers.value.map(of)).size > 1 ? 'they differ' : none
-
-function act(make: (job: Job, ids: readonly string[]) => ManyDone): void {
-  if (!store.job) return
-  const { edit, skipped } = make(store.job, selected.ids)
-  const isDone = store.edit(edit)
-  if (skipped.length > 0) store.said = `${isDone ? 'Not all: ' : 'Nothing done: '}${skippedWords(skipped)}`
-}
+const act = useOnChosen()
 </script>
 
 <template>

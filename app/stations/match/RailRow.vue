@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
-import { KIND_WORDS, markOf, MARKS, plannedWords } from '#core/check/words'
+import { markOf, markWords, plannedWords } from '#core/check/words'
 import type { Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
@@ -75,7 +75,7 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, x, y }) => {
   const suspect = suspects?.get(id) ?? null
   const spoken = [
     `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`,
-    ...marks.map(m => `${KIND_WORDS[m.kind].short} ${m.grade === null ? 'not read' : MARKS[m.grade].says}`),
+    ...marks.map(m => markWords(m.kind, m.grade)),
     mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   return { id, x, y, label: shortLabel(speaker.label), wiring, watts, marks, mend, suspect, spoken }

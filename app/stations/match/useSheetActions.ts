@@ -1,12 +1,12 @@
 import { nextTick, ref } from 'vue'
 import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
-import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, skippedWords, type ManyDone, type MoveTo } from '#core/job/many/many'
-import type { Job } from '#core/job/schema'
+import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/job/many/many'
 import { findOutput, findPlace } from '#core/job/tree'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { allAlike } from '~/stores/choice'
+import { useOnChosen } from './useOnChosen'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 
@@ -17,6 +17,7 @@ export function useSheetActions() {
   const evaluation = useEvaluationStore()
   const matchPane = useMatchPaneStore()
   const moving = ref(false)
+  const onChosen = useOnChosen()
 
   /** Puts the focus where the selection is, so that a screen reader follows; a page that is only opened does not scroll away from its top. */
   async function focusSelection(how: 'brought into view' | 'where it is' = 'brought into view'): Promise<void> {
@@ -80,15 +81,6 @@ export function useSheetActions() {
     selected.chooseAll(nodeIds)
     store.said = nodeIds.length === 1 ? 'one chosen' : `${nodeIds.length} chosen`
     void focusSelection()
-  }
-
-  /** Does an edit about what is chosen, and says what could not be done. False where nothing was done. */
-  function onChosen(make: (job: Job, ids: readonly string[]) => ManyDone): boolean {
-    if (!store.job || selected.ids.length === 0) return false
-    const { edit, skipped } = make(store.job, selected.ids)
-    const isDone = store.edit(edit)
-    if (skipped.length > 0) store.said = `${isDone ? 'Not all: ' : 'Nothing done: '}${skippedWords(skipped)}`
-    return isDone
   }
 
   function add(): void {

@@ -48,7 +48,11 @@ const parts = (edit: Edit | null): SimpleEdit[] => edit ? [...partsOf(edit)] : [
 
 /** Each to its own next tap up or down. */
 export function retapEach(job: Job, ids: readonly string[], step: 1 | -1): ManyDone {
-  return each(job, ids, speaker => speaker.load.kind !== 'tap' ? 'no-transformer' : parts(retap(job, speaker.id, step)).length > 0 ? parts(retap(job, speaker.id, step)) : 'no-tap-further')
+  return each(job, ids, (speaker) => {
+    if (speaker.load.kind !== 'tap') return 'no-transformer'
+    const edit = retap(job, speaker.id, step)
+    return edit ? parts(edit) : 'no-tap-further'
+  })
 }
 
 /** All to one tap, W, 0 for off; who has no such tap keeps its own. */
