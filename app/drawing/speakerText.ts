@@ -1,9 +1,10 @@
 import { writeNumber } from '#core/quantity/write'
 import type { Speaker } from '#core/job/schema'
+import { nominalOhmOf } from '#core/network/tree'
 
 /** How a speaker is wired, as short as fits a tag: "30 W", "8 Ω", "off". */
 export function wiringText({ load }: Speaker): string {
-  if (load.kind !== 'tap') return `${writeNumber(load.nominalOhm)} Ω`
+  if (load.kind !== 'tap') return `${writeNumber(nominalOhmOf(load))} Ω`
   return load.tapW === 0 ? 'off' : `${writeNumber(load.tapW)} W`
 }
 
@@ -18,4 +19,10 @@ export function wattText(powerW: number | null): string {
 /** A label cut to what a tag holds; the whole of it stands beside the sheet and is read out. */
 export function shortLabel(label: string): string {
   return [...label].length > 7 ? [...label].slice(0, 6).join('') + '…' : label
+}
+
+/** What a kind made of a speaker is called where nobody has named it yet: "5 W on 70 V", "8 Ω speaker". */
+export function kindName(speaker: Speaker): string {
+  const { load } = speaker
+  return load.kind === 'tap' ? `Speaker on ${writeNumber(load.ratedV, 3)} V, up to ${writeNumber(Math.max(0, ...load.tapsW))} W` : `${wiringText(speaker)} speaker`
 }

@@ -49,7 +49,7 @@ export const ALIKE = {
 export type AlikeBy = keyof typeof ALIKE
 
 const loadOf = ({ load }: Speaker) => JSON.stringify(load)
-const tapOf = ({ load }: Speaker) => load.kind === 'tap' ? `${load.tapW} W at ${load.ratedV} V` : `${load.nominalOhm} Ω`
+const tapOf = ({ load }: Speaker) => load.kind === 'tap' ? `${load.tapW} W at ${load.ratedV} V` : JSON.stringify(load)
 
 /** All that are like a speaker, on its rail or on all of them. */
 export function allAlike(job: Job, like: Speaker, by: AlikeBy, outputId: string | null): string[] {

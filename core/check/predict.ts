@@ -1,4 +1,5 @@
 import { headOf } from '#core/network/line'
+import { membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import type { View } from '#core/network/element'
 import type { Chain, Output, ReadingKind, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
@@ -33,7 +34,7 @@ export function predictLine(output: Output): Predicted[] {
   ]
 }
 
-function headBand(chain: Chain, viewAt: (edge: Edge) => View): { low: number | null, expected: number | null, high: number | null } {
+function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View): { low: number | null, expected: number | null, high: number | null } {
   const at = (edge: Edge) => {
     const head = headOf({ lead: null, node: chain }, viewAt(edge), METER_HZ)
     return head.state === 'finite' ? head.ohm : null
@@ -42,7 +43,7 @@ function headBand(chain: Chain, viewAt: (edge: Edge) => View): { low: number | n
 }
 
 function predictLineImpedance(output: Output, speakers: Speaker[]): Predicted {
-  const kinds = [...new Set(speakers.map(s => s.load.kind))]
+  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))]
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
     ...headBand(output.wiring, impedanceAt),
@@ -52,7 +53,7 @@ function predictLineImpedance(output: Output, speakers: Speaker[]): Predicted {
 
 function predictLineDcr(output: Output, speakers: Speaker[]): Predicted {
   const transformers = speakers.some(s => s.load.kind === 'tap')
-  const kinds = [...new Set(speakers.map(s => s.load.kind))].filter(kind => kind !== 'tap')
+  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))].filter(kind => kind !== 'tap')
   return {
     kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
     ...(transformers ? { low: null, expected: null, high: null } : headBand(output.wiring, dcrAt)),
@@ -63,8 +64,13 @@ function predictLineDcr(output: Output, speakers: Speaker[]): Predicted {
 }
 
 /** The coil itself, leads on the drive unit. */
-function predictCoil(output: Output, { id, label, load, driverOhm }: Speaker): Predicted {
+function predictCoil(output: Output, speaker: Speaker): Predicted {
+  const { id, label, load, driverOhm } = speaker
   const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const }
+  if (load.kind === 'members') {
+    const count = `${load.members.length} in ${load.joined === 'series' ? 'series' : 'parallel'}, read as one`
+    return { ...base, ...headBand(membersOf({ id, kind: 'speaker', load }), dcrAt), source: [count, ...new Set(load.members.map(m => DCR_BANDS[m.kind].source))].join('; ') }
+  }
   const nominalOhm = load.kind === 'tap' ? driverOhm : load.nominalOhm
   const stated = load.kind === 'motional' ? load.reOhm : nominalOhm
   if (stated === null) return { ...base, low: null, expected: null, high: null, source: 'the impedance of the drive unit is not known' }

@@ -6,6 +6,9 @@ import { FORMAT_VERSION } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
+import { findSpeaker } from '#core/job/tree'
+import { makeKind } from '#core/job/kinds'
+import { applyEdit } from '#core/job/apply'
 
 test('a job goes out and comes in the same', () => {
   const job = jobOf('12 x 5 W + 2 x 20 W on 70 V 120 W', '(8 + 8) || 4')
@@ -32,6 +35,15 @@ test('a file that version 3 wrote comes in as it is: nobody had said how a readi
   expect([job.note, [...job.readings].every(r => r.taken === null), job.readings.get('v3-r3')!.value, job.repairs.get('v3-fix')!.nodeId, remarks]).toEqual(['kept by version 3', true, { is: 'plays' }, null, []])
   const said = job.readings.replaced({ ...job.readings.get('v3-r3')!, value: { is: 'comes-and-goes' }, taken: { by: 'Iris', meter: 'blue one', leadsOhm: 0.2 } })
   expect(readJobFile(writeJobFile({ ...job, readings: said }))).toEqual({ job: { ...job, readings: said }, remarks: [] })
+})
+
+test('a file that version 4 wrote comes in as it is, of no kinds; kinds and units of several coils go out and come in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-4.plainmatch.json', 'utf8'))
+  expect([job.note, job.kinds, findSpeaker(job, 'v4-new')!.speaker.kindId, remarks.length]).toEqual(['kept by version 4', [], null, 0])
+  const load = { kind: 'members' as const, joined: 'series' as const, members: [{ kind: 'nominal' as const, nominalOhm: 4 }, { kind: 'nominal' as const, nominalOhm: 2 }] }
+  const made = applyEdit(job, makeKind(job, ['v4-new'], 'x', () => 'v5-kind')!.edit).job
+  const coils = applyEdit(made, { kind: 'speaker.set', nodeId: 'v4-new', was: { load: findSpeaker(made, 'v4-new')!.speaker.load }, to: { load } }).job
+  expect(readJobFile(writeJobFile(coils))).toEqual({ job: coils, remarks })
 })
 
 describe('files that are no job', () => {

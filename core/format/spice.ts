@@ -1,6 +1,6 @@
 import { leadOhm } from '#core/network/cable'
 import { asCurve, type Element, type View } from '#core/network/element'
-import { isGroup, type Child, type WiringNode } from '#core/network/tree'
+import { isGroup, isUnit, membersOf, type Child, type WiringNode } from '#core/network/tree'
 
 export interface SpiceOptions {
   headV: number
@@ -73,9 +73,10 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
       }
       return
     }
+    if (isUnit(node)) place(membersOf(node), plus, minus)
     nodes.set(node.id, { plus, minus })
     if (node.kind === 'short') lines.push(`V${++partCount} ${plus} ${minus} DC 0 AC 0`)
-    else if (node.kind === 'speaker') element(view(node.load), plus, minus)
+    else if (node.kind === 'speaker' && node.load.kind !== 'members') element(view(node.load), plus, minus)
   }
 
   place(root.node, lead('n1', leadOhm(root.lead)), '0')

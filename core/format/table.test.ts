@@ -10,7 +10,7 @@ const read = (text: string) => readTable(text, usual, counter('t'))
 const drawn = ({ lead, node }: Branch) => node.kind !== 'speaker'
   ? node.kind
   : [
-      node.label, node.name, node.load.kind === 'tap' ? `${node.load.tapW} W/${node.load.ratedV} of ${node.load.tapsW.join(' ')}` : `${node.load.nominalOhm} Ω`,
+      node.label, node.name, node.load.kind === 'tap' ? `${node.load.tapW} W/${node.load.ratedV} of ${node.load.tapsW.join(' ')}` : node.load.kind === 'members' ? `${node.load.joined} ${node.load.members.map(m => m.nominalOhm).join()}` : `${node.load.nominalOhm} Ω`,
       node.continuousW && `${node.continuousW} W cont`, node.driverOhm && `${node.driverOhm} Ω drv`, lead && `${Number(lead.lengthM.toFixed(4))} m ${JSON.stringify(lead.cable)}`,
     ].filter(Boolean).join(' | ')
 

@@ -31,10 +31,16 @@ export function writeTable(branches: readonly Branch[]): string {
 
 function rowOf({ label, name, load, continuousW, driverOhm }: Speaker, lead: Branch['lead']): string[] {
   return [
-    label, name, load.kind === 'tap' ? `${load.tapW === 0 ? 'off' : `${writeNumber(load.tapW, 6)} W`} at ${writeNumber(load.ratedV, 5)} V` : `${writeNumber(load.nominalOhm, 6)} ohm`,
+    label, name, load.kind === 'tap' ? `${load.tapW === 0 ? 'off' : `${writeNumber(load.tapW, 6)} W`} at ${writeNumber(load.ratedV, 5)} V` : ohmsOf(load),
     load.kind === 'tap' ? load.tapsW.map(w => writeNumber(w, 6)).join(' ') : '', continuousW === null ? '' : `${writeNumber(continuousW, 6)} W`,
     driverOhm === null ? '' : `${writeNumber(driverOhm, 6)} ohm`, lead ? `${writeNumber(lead.lengthM, 6)} m` : '', lead ? writeCable(lead.cable) : '',
   ]
+}
+
+/** "8 ohm"; of several coils or drivers "4 + 4 ohm" in series, "4 || 4 ohm" side by side. */
+function ohmsOf(load: Exclude<SpeakerLoad, { kind: 'tap' }>): string {
+  const members = load.kind === 'members' ? load.members : [load]
+  return `${members.map(m => writeNumber(m.nominalOhm, 6)).join(load.kind === 'members' && load.joined === 'series' ? ' + ' : ' || ')} ohm`
 }
 
 /** Whether a text is a table at all: some column, or some line of several. */
@@ -66,7 +72,7 @@ function namesOf(cells: readonly string[]): (Column | null)[] | null {
   return names.includes('wired as') ? names : null
 }
 
-const LOAD = /^(off|[\d.,]+\s*(w|watts?|ohms?|Ω|r)\b.*|[\d.,]+\s*Ω.*)$/i
+const LOAD = /^(off|[\d.,]+(\s*(\+|\|\|)\s*[\d.,]+)*\s*(w|watts?|ohms?|Ω|r)\b.*|[\d.,]+\s*Ω.*)$/i
 const LENGTH = /^[\d.,]+\s*(m|metres?|meters?|ft|feet|')$/i
 const CABLE = /(awg|mm2|mm²)/i
 
@@ -104,7 +110,7 @@ function branchOf(at: (column: Column) => string, k: number, row: number, usual:
     node: {
       kind: 'speaker', id: newId(), label: at('label') || String(k + 1).padStart(2, '0'), name: at('what it is').slice(0, 120),
       load: load.kind === 'tap' && taps ? { ...load, tapsW: taps } : load, continuousW: read('rating', cell => readQuantity('power', cell)),
-      driverOhm: read('driver', cell => readQuantity('resistance', cell)),
+      driverOhm: read('driver', cell => readQuantity('resistance', cell)), kindId: null,
     },
   }
   const checked = branchSchema.safeParse(branch)
@@ -116,6 +122,14 @@ function loadOf(cell: string, lineV: number): SpeakerLoad {
   const [first, second] = cell.split(/\s*(?:\bat\b|@)\s*/i)
   const ratedV = second ? voltsOf(second) : lineV
   if (/^off$/i.test(first!)) return { kind: 'tap', tapW: 0, ratedV, tapsW: [...USUAL_TAPS_W] }
+  const members = first!.split(/\s*(?:\+|\|\||∥)\s*/)
+  if (members.length > 1) {
+    const unit = /[a-zΩ]+$/i.exec(first!)?.[0] ?? ''
+    return {
+      kind: 'members', joined: first!.includes('+') ? 'series' : 'parallel',
+      members: members.map(ohms => ({ kind: 'nominal', nominalOhm: readQuantity('resistance', /\d$/.test(ohms) ? `${ohms} ${unit}` : ohms) })),
+    }
+  }
   if (!/w(atts?)?$/i.test(first!)) return { kind: 'nominal', nominalOhm: readQuantity('resistance', first!) }
   const tapW = readQuantity('power', first!)
   return { kind: 'tap', tapW, ratedV, tapsW: [...new Set([...USUAL_TAPS_W, tapW])].sort((a, b) => a - b) }

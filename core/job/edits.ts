@@ -1,13 +1,14 @@
 import { z } from 'zod'
-import { idText } from './fields'
+import { idText } from '#core/quantity/fields'
 import { detailEdits } from './sections/details/edits'
+import { kindEdits } from './sections/kinds/edits'
 import { practiceEdits } from './sections/practice/edits'
 import { readingEdits } from './sections/readings/edits'
 import { repairEdits } from './sections/repairs/edits'
 import { wiringEdits } from './sections/wiring/edits'
 
 /** Every change to a job is one of these: the edits of all sections, and several of them as one. */
-const simpleEdits = [...detailEdits, ...practiceEdits, ...wiringEdits, ...readingEdits, ...repairEdits] as const
+const simpleEdits = [...detailEdits, ...practiceEdits, ...kindEdits, ...wiringEdits, ...readingEdits, ...repairEdits] as const
 
 /** Parts of one edit. A whole line of the largest job is one. */
 export const MOST_PARTS = 10_000

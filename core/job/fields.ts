@@ -1,21 +1,6 @@
 import { z } from 'zod'
 
-/** Kinds of field that every section of the document uses. SI units, named in the message. */
-
-/** PostgreSQL keeps neither the null character nor half a surrogate pair; both are only ever slips. */
-export const plainText = (most: number) => z.string().max(most, `must be at most ${most} characters`)
-  .refine(text => !text.includes('\u0000') && text.isWellFormed(), 'contains characters that cannot be kept')
-
-export const nameText = plainText(120).refine(text => text.trim() !== '', 'must not be empty')
-export const noteText = plainText(2000)
-export const labelText = plainText(24).refine(text => text.trim() !== '', 'must not be empty')
-export const idText = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, - or _')
-export const instant = z.iso.datetime({ message: 'must be a date and time in UTC, as 2026-05-04T09:30:00Z' })
-
-export const bounded = (unit: string, least: number, most: number) =>
-  z.number().min(least, `must be at least ${least} ${unit}`).max(most, `must be at most ${most} ${unit}`)
-export const ohm = bounded('Ω', 0.05, 100_000)
-export const watt = bounded('W', 0.001, 100_000)
+/** What edits of every section are made of. */
 
 /** A place in a list; beyond its end is at its end. */
 export const index = z.int().min(0).max(100_000)

@@ -64,7 +64,7 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
   const plain = lineV !== null
     ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] } }
     : { name: 'taken as 8 Ω: not known yet', load: { kind: 'nominal' as const, nominalOhm: 8 } }
-  const speaker: Speaker = { kind: 'speaker', continuousW: null, driverOhm: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
+  const speaker: Speaker = { kind: 'speaker', continuousW: null, driverOhm: null, kindId: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
   const branch: Branch = { lead: null, node: speaker }
   return { edit: { kind: 'node.add', parentId: output.wiring.id, index: output.wiring.children.length, branch }, nodeId: speaker.id }
 }

@@ -22,6 +22,7 @@ function idsOf(part: SimpleEdit): string[] {
     case 'reading.withdraw': return [part.readingId]
     case 'repair.add': return [part.repair.id]
     case 'repair.withdraw': return [part.repairId]
+    case 'kind.add': return [part.item.id]
     case 'amplifier.add': return [part.amplifier.id, ...part.amplifier.outputs.flatMap(outputIds)]
     case 'output.add': return outputIds(part.output)
     case 'node.add': return nodeIds(part.branch.node)

@@ -58,6 +58,7 @@ function checkWhole(document: JobDocument): void {
     if (seen.has(id)) throw new JobError(`The id “${id}” stands twice.`, path)
     seen.add(id)
   }
+  for (const { id } of document.kinds) once(id, 'kinds')
   for (const id of wiringIds(document)) once(id, 'amplifiers')
   const earlier = new Map<string, Reading>()
   const corrected = new Set<string>()

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Records } from './records'
 import { detailFields } from './sections/details/schema'
+import { kindSchema, MOST_KINDS } from './sections/kinds/schema'
 import { practiceSchema } from './sections/practice/schema'
 import { MOST_READINGS, readingSchema, type Reading } from './sections/readings/schema'
 import { MOST_REPAIRS, repairSchema, type Repair } from './sections/repairs/schema'
@@ -12,13 +13,14 @@ import { amplifierSchema, MOST_AMPLIFIERS } from './sections/wiring/schema'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 4
+export const FORMAT_VERSION = 5
 
 export const jobSchema = z.strictObject({
   format: z.literal(FORMAT_NAME, `must be “${FORMAT_NAME}”: this is another kind of file`),
   version: z.literal(FORMAT_VERSION, `must be ${FORMAT_VERSION}: the file was written by another version`),
   ...detailFields,
   practice: practiceSchema,
+  kinds: z.array(kindSchema).max(MOST_KINDS),
   amplifiers: z.array(amplifierSchema).max(MOST_AMPLIFIERS),
   readings: z.array(readingSchema).max(MOST_READINGS),
   repairs: z.array(repairSchema).max(MOST_REPAIRS),
@@ -36,4 +38,5 @@ export interface Job extends Omit<JobDocument, 'format' | 'version' | 'readings'
 export type * from './sections/wiring/schema'
 export type * from './sections/readings/schema'
 export type * from './sections/repairs/schema'
+export type { Kind } from './sections/kinds/schema'
 export type { Practice } from './sections/practice/schema'

@@ -3,6 +3,7 @@ import { JobError } from './jobError'
 import { supersedeOnce } from './upgrades/from1'
 import { moreFaults } from './upgrades/from2'
 import { howItWasTaken } from './upgrades/from3'
+import { kindsOfSpeakers } from './upgrades/from4'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -15,6 +16,7 @@ const UPGRADES: Record<number, Upgrade> = {
   1: { document: supersedeOnce, edit: edit => edit },
   2: moreFaults,
   3: howItWasTaken,
+  4: kindsOfSpeakers,
 }
 
 function isFields(data: unknown): data is Fields {

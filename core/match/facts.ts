@@ -1,10 +1,10 @@
 import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/predict'
-import { asCurve, asLabelled, asLowest } from '#core/network/element'
+import { asCurve, asLabelled, asLowest, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
 import type { Branch, Output, Speaker, WireNode } from '#core/job/schema'
-import { isGroup } from '#core/network/tree'
+import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
 import { speakersOf } from '#core/job/tree'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
@@ -88,11 +88,10 @@ export function solveOutput(output: Output): LineFacts {
   const bareById = new Map(bare.drops.map(d => [d.id, d]))
   const drops = speakers.map((speaker): DropFacts => {
     const drop = byId.get(speaker.id)!
-    const element = asLabelled(speaker.load)
     const ideal = bareById.get(speaker.id)!.volts
     return {
       nodeId: speaker.id, label: speaker.label, speaker,
-      ohm: element.kind === 'resistor' ? element.ohm : null,
+      ohm: labelledOhm(speaker.load),
       volts: volts === null ? null : drop.volts * volts,
       powerW: volts === null ? null : drop.powerW * volts ** 2,
       mostW: mostVolts === null ? null : drop.powerW * mostVolts ** 2,
@@ -146,7 +145,7 @@ export function tapDrawW(load: { tapW: number, ratedV: number }, lineV: number):
 }
 
 function tapsWOn(lineV: number, speakers: Speaker[]): number {
-  return speakers.reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / load.nominalOhm), 0)
+  return speakers.reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / nominalOhmOf(load)), 0)
 }
 
 /** The wiring as if no lead had resistance. */
@@ -158,10 +157,11 @@ function bareOf<N>(node: N): N {
 
 function lowestOf(output: Output, speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
   const root = { lead: null, node: output.wiring }
-  const known = speakers.filter(s => s.load.kind === 'motional').length
+  const singles = speakers.flatMap(s => singleLoads(s.load))
+  const known = singles.filter(load => load.kind === 'motional').length
   const lowest = lowestAtHead(root, asLowest)
   if (!lowest) return null
-  if (known === speakers.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
+  if (known === singles.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
   // Without a curve the labels at their word are the nominal load, which is solved already.
   return known > 0
     ? { ...lowest, from: 'mixed', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }

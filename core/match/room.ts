@@ -5,6 +5,7 @@ import { isUnderFloor } from '#core/quantity/tolerance'
 import { allowedTapsW } from './allowance'
 import type { LineEvaluation } from './evaluate'
 import { tapDrawW } from './facts'
+import { nominalOhmOf } from '#core/network/tree'
 
 /**
  * How many more like one speaker an output carries, in parallel, by the chosen school (a line) or by its floor (low impedance, of what
@@ -34,7 +35,7 @@ function lowImpedance(line: LineEvaluation, { load }: Speaker): Room | null {
   const floor = floorOhm(line.output.rating)
   if (floor === null || line.loadOhm === null || load.kind === 'tap') return null
   const { loadOhm } = line
-  const withMore = (count: number) => 1 / (1 / loadOhm + count / load.nominalOhm)
+  const withMore = (count: number) => 1 / (1 / loadOhm + count / nominalOhmOf(load))
   let count = 0
   while (count < MOST && !isUnderFloor(withMore(count + 1), floor)) count++
   return { count, leftW: null }
@@ -43,6 +44,6 @@ function lowImpedance(line: LineEvaluation, { load }: Speaker): Room | null {
 /** "room for 5 more of 20 W", "full for one more of 20 W"; empty where it is not known, or over already. */
 export function roomWords(room: Room | null, { load }: Speaker): string {
   if (room === null) return ''
-  const one = load.kind === 'tap' ? `${writeNumber(load.tapW)} W` : writeQuantity(load.nominalOhm, 'Ω')
+  const one = load.kind === 'tap' ? `${writeNumber(load.tapW)} W` : writeQuantity(nominalOhmOf(load), 'Ω')
   return room.count === 0 ? `no room for one more of ${one}` : `room for ${room.count} more of ${one}`
 }

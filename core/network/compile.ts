@@ -1,6 +1,6 @@
 import { leadOhm } from './cable'
 import type { View } from './element'
-import { isGroup, type Child, type WiringNode } from './tree'
+import { isGroup, isUnit, membersOf, type Child, type SingleLoad, type WiringNode } from './tree'
 
 export const enum Kind { Resistor, Motional, Open, Short, Series, Star, Chain }
 
@@ -22,6 +22,8 @@ export interface Circuit {
   groups: Int32Array
   /** Indices of the speakers whose impedance depends on frequency. */
   motional: Int32Array
+  /** Indices of speakers that are laid out as the group of their members. */
+  units: ReadonlySet<number>
   /** Per node: resistor R; motional Re, Le, Qms/fs, Qms·fs, Res. */
   values: Float64Array
 }
@@ -41,6 +43,7 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
     children: new Int32Array(Math.max(0, count - 1)),
     groups: new Int32Array(0),
     motional: new Int32Array(0),
+    units: new Set(order.flatMap((placed, i) => placed.isUnit ? [i] : [])),
     values: new Float64Array(count * VALUES_PER_NODE),
   }
   const groups: number[] = []
@@ -62,19 +65,23 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
   return circuit
 }
 
-interface Placed { child: Child<WiringNode>, parent: number }
+interface Placed { child: Child<WiringNode>, parent: number, isUnit: boolean }
 
 function preorder(root: Child<WiringNode>): Placed[] {
   const order: Placed[] = []
-  const waiting: Placed[] = [{ child: root, parent: -1 }]
+  const waiting: Placed[] = [placed(root, -1)]
   while (waiting.length > 0) {
-    const placed = waiting.pop()!
-    const index = order.push(placed) - 1
-    const { node } = placed.child
+    const next = waiting.pop()!
+    const index = order.push(next) - 1
+    const { node } = next.child
     if (!isGroup(node)) continue
-    for (let k = node.children.length - 1; k >= 0; k--) waiting.push({ child: node.children[k]!, parent: index })
+    for (let k = node.children.length - 1; k >= 0; k--) waiting.push(placed(node.children[k]!, index))
   }
   return order
+}
+
+function placed(child: Child<WiringNode>, parent: number): Placed {
+  return isUnit(child.node) ? { child: { lead: child.lead, node: membersOf(child.node) }, parent, isUnit: true } : { child, parent, isUnit: false }
 }
 
 function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): void {
@@ -86,7 +93,7 @@ function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): v
     circuit.kind[i] = node.kind === 'open' ? Kind.Open : Kind.Short
     return
   }
-  const element = view(node.load)
+  const element = view(node.load as SingleLoad)
   const at = i * VALUES_PER_NODE
   switch (element.kind) {
     case 'open':

@@ -1,4 +1,4 @@
-import type { Load } from './tree'
+import { nominalOhmOf, type Load, type SingleLoad } from './tree'
 
 /** What the solver can compute with. */
 export type Element
@@ -7,18 +7,25 @@ export type Element
     | { kind: 'open' }
 
 /** A way to look at a load: as its label says, as its curve goes, as an ohmmeter sees it. */
-export type View = (load: Load) => Element
+export type View = (load: SingleLoad) => Element
 
 const OPEN: Element = { kind: 'open' }
 
 /** Impedance of a tap, V²/P. Source: definition of power. 0 W is the off position. */
-function tapElement(load: Extract<Load, { kind: 'tap' }>): Element {
+function tapElement(load: Extract<SingleLoad, { kind: 'tap' }>): Element {
   return load.tapW === 0 ? OPEN : { kind: 'resistor', ohm: load.ratedV ** 2 / load.tapW }
 }
 
 /** As labelled: every speaker a resistance of its nominal impedance or of its tap. */
 export const asLabelled: View = load =>
   load.kind === 'tap' ? tapElement(load) : { kind: 'resistor', ohm: load.nominalOhm }
+
+/** What a whole speaker is by its label, Ω; null for one that is off. */
+export function labelledOhm(load: Load): number | null {
+  if (load.kind !== 'tap') return nominalOhmOf(load)
+  const element = tapElement(load)
+  return element.kind === 'resistor' ? element.ohm : null
+}
 
 /** As far as its curve is known: the motional model where there is one, the label elsewhere. */
 export const asCurve: View = load => load.kind === 'motional'

@@ -29,8 +29,13 @@ export function solveLine(root: Child<WiringNode>, view: View, frequencyHz: numb
 function dropsOf(solver: Solver): Drop[] {
   const { circuit, z } = solver
   const drops: Drop[] = []
+  let memberEnd = 0
   for (let i = 0; i < circuit.count; i++) {
-    if (circuit.kind[i]! >= Kind.Series) continue
+    const isUnit = circuit.units.has(i)
+    if (circuit.kind[i]! >= Kind.Series && !isUnit) continue
+    // The members of a unit are counted in it.
+    if (i < memberEnd) continue
+    if (isUnit) memberEnd = i + 1 + circuit.childStart[i + 1]! - circuit.childStart[i]!
     const { vRe, vIm, iRe, iIm } = flowAt(solver, i)
     const square = iRe ** 2 + iIm ** 2
     drops.push({ id: circuit.ids[i]!, volts: Math.hypot(vRe, vIm), amps: Math.sqrt(square), powerW: square * z[2 * i]! })

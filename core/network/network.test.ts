@@ -86,6 +86,10 @@ function nodeByMathjs(node: WiringNode, f: number): Complex {
     }, null)!
   }
   if (node.kind !== 'speaker') throw new Error('no faults in these trees')
+  if (node.load.kind === 'members') {
+    const each = node.load.members.map(load => nodeByMathjs({ ...node, load }, f))
+    return node.load.joined === 'series' ? each.reduce((a, b) => add(a, b) as Complex) : inverse(each.map(inverse).reduce((a, b) => add(a, b) as Complex))
+  }
   const e = asCurve(node.load)
   if (e.kind === 'resistor') return complex(e.ohm, 0)
   if (e.kind === 'open') throw new Error('no taps on off in these trees')

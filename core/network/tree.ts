@@ -1,13 +1,16 @@
 import type { Lead } from './cable'
 
-/** What a speaker is to the line, as far as it is known. */
-export type Load
+/** What one coil or transformer is to the line, as far as it is known. */
+export type SingleLoad
   /** Only the label is known: taken as a resistance of its nominal impedance. */
   = | { kind: 'nominal', nominalOhm: number }
   /** Small-signal parameters of the drive unit (Small, JAES 1972). */
     | { kind: 'motional', nominalOhm: number, reOhm: number, leH: number, fsHz: number, qms: number, qes: number }
   /** A transformer set to `tapW` as printed for a line of `ratedV`; 0 W is its off position. */
     | { kind: 'tap', tapW: number, ratedV: number, tapsW: number[] }
+
+/** What a speaker is to the line: one load, or several coils or drivers behind one pair of terminals. */
+export type Load = SingleLoad | { kind: 'members', joined: 'series' | 'parallel', members: Exclude<SingleLoad, { kind: 'tap' }>[] }
 
 /** A child hangs at the end of a lead; null is a lead that nobody has stated. */
 export interface Child<N> { lead: Lead | null, node: N }
@@ -34,4 +37,24 @@ export type WiringNode = SpeakerNode | GroupNode | FaultNode
 
 export function isGroup<N extends { kind: string }>(node: N): node is Extract<N, { kind: GroupKind }> {
   return node.kind === 'series' || node.kind === 'chain' || node.kind === 'star'
+}
+
+/** A speaker of several members as the group that they are, for solving; its members bear its id with a number. */
+export function membersOf({ id, load }: SpeakerNode & { load: { kind: 'members' } }): GroupNode {
+  return { kind: load.joined === 'series' ? 'series' : 'star', id, children: load.members.map((member, k) => ({ lead: null, node: { kind: 'speaker', id: `${id}/${k + 1}`, load: member } })) }
+}
+
+export const isUnit = (node: WiringNode): node is SpeakerNode & { load: { kind: 'members' } } => node.kind === 'speaker' && node.load.kind === 'members'
+
+/** The single loads that a load is made of. */
+export function singleLoads(load: Load): SingleLoad[] {
+  return load.kind === 'members' ? load.members : [load]
+}
+
+/** Nominal impedance of a load without a transformer: of members what they come to together, by their labels. */
+export function nominalOhmOf(load: Exclude<Load, { kind: 'tap' }>): number {
+  if (load.kind !== 'members') return load.nominalOhm
+  return load.joined === 'series'
+    ? load.members.reduce((sum, m) => sum + m.nominalOhm, 0)
+    : 1 / load.members.reduce((sum, m) => sum + 1 / m.nominalOhm, 0)
 }

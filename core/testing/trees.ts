@@ -1,9 +1,10 @@
 import type { Cable } from '#core/quantity/cable'
-import type { Child, Load, WiringNode } from '#core/network/tree'
+import type { Child, Load, SingleLoad, WiringNode } from '#core/network/tree'
 
 /** Trees for tests and benchmarks. The same seed gives the same tree. */
 
 export type Chance = () => number
+type Member = Exclude<SingleLoad, { kind: 'tap' }>
 
 /** A small seeded generator (mulberry32): nothing here needs more than repeatability. */
 export function seeded(seed: number): Chance {
@@ -20,7 +21,7 @@ export function seeded(seed: number): Chance {
 const between = (chance: Chance, least: number, most: number) => least + chance() * (most - least)
 const oneOf = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
 
-export function randomMotional(chance: Chance): Load {
+export function randomMotional(chance: Chance): Extract<SingleLoad, { kind: 'motional' }> {
   const nominalOhm = oneOf(chance, [4, 8, 16])
   return {
     kind: 'motional', nominalOhm, reOhm: nominalOhm * between(chance, 0.7, 0.9), leH: between(chance, 0, 2e-3),
@@ -28,8 +29,15 @@ export function randomMotional(chance: Chance): Load {
   }
 }
 
+/** Two to four coils or drivers behind one pair of terminals. */
+function randomMembers(chance: Chance): Load {
+  const one = (): Member => chance() < 0.5 ? { kind: 'nominal', nominalOhm: between(chance, 2, 16) } : randomMotional(chance)
+  return { kind: 'members', joined: oneOf(chance, ['series', 'parallel'] as const), members: Array.from({ length: 2 + Math.floor(chance() * 3) }, one) }
+}
+
 function randomLoad(chance: Chance): Load {
   const pick = chance()
+  if (pick < 0.1) return randomMembers(chance)
   if (pick < 0.5) return randomMotional(chance)
   if (pick < 0.8) return { kind: 'nominal', nominalOhm: between(chance, 2, 600) }
   return { kind: 'tap', tapW: oneOf(chance, [1.25, 2.5, 5, 10, 20]), ratedV: oneOf(chance, [70.71, 100]), tapsW: [] }

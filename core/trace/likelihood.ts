@@ -3,6 +3,7 @@ import type { JudgedReading } from '#core/check/proof'
 import type { Output, ReadingValue } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import type { LineSolution } from '#core/network/line'
+import { singleLoads } from '#core/network/tree'
 import type { Seen } from '#core/network/solve'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { CoilOutcome } from './fault'
@@ -35,8 +36,11 @@ export function spreadOf(output: Output, solved: LineSolution): Spread {
   let labelled = 0
   for (const { id, load } of speakersOf(output.wiring)) {
     const part = solved.headPowerW > 0 ? (watts.get(id) ?? 0) / solved.headPowerW : 0
-    if (load.kind === 'nominal') labelled += part
-    else own += (part * OWN[load.kind]) ** 2
+    const singles = singleLoads(load)
+    for (const single of singles) {
+      if (single.kind === 'nominal') labelled += part / singles.length
+      else own += (part / singles.length * OWN[single.kind]) ** 2
+    }
   }
   return { low: Math.hypot(Math.sqrt(own), labelled * LABEL.low), high: Math.hypot(Math.sqrt(own), labelled * LABEL.high) }
 }

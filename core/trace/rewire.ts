@@ -1,4 +1,4 @@
-import { isGroup, type Child, type GroupNode, type WiringNode } from '#core/network/tree'
+import { isGroup, nominalOhmOf, type Child, type GroupNode, type WiringNode } from '#core/network/tree'
 
 /** The tree with the branch of one node changed; `after` also gets to change what follows it under the same parent. */
 export function rewire(
@@ -17,7 +17,7 @@ export function withLoadTimes(root: WiringNode, nodeId: string, times: number): 
   return rewire(root, nodeId, (branch) => {
     const { node } = branch
     if (node.kind !== 'speaker') return branch
-    const load = node.load.kind === 'tap' ? { ...node.load, tapW: node.load.tapW / times } : { kind: 'nominal' as const, nominalOhm: node.load.nominalOhm * times }
+    const load = node.load.kind === 'tap' ? { ...node.load, tapW: node.load.tapW / times } : { kind: 'nominal' as const, nominalOhm: nominalOhmOf(node.load) * times }
     return { ...branch, node: { ...node, load } }
   })
 }

@@ -27,10 +27,10 @@ export function openJobText(db: Knex, id: string, by: string): Promise<string[] 
   return atOneMoment(db, async (trx) => {
     const row = await rows.findJob(trx, id)
     if (!row) return null
-    const { format, version, name, note, practice, amplifiers } = toDocument(await documentAt(trx, row))
+    const { readings: _, repairs: __, ...drawing } = toDocument(await documentAt(trx, row))
     const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEditsOf(trx, id, by, UNDO_REACH)]
     const head = JSON.stringify({ id, revision: row.revision, archivedAt: row.archivedAt, log })
-    const document = JSON.stringify({ format, version, name, note, practice, amplifiers })
+    const document = JSON.stringify(drawing)
     return [head.slice(0, -1), ',"job":', document.slice(0, -1), ',"readings":', ...readings, ',"repairs":', ...repairs, '}}']
   })
 }

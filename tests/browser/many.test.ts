@@ -4,6 +4,7 @@ import { outputsOf, speakersOf } from '#core/job/tree'
 import { cabled, jobOf } from '#core/testing/jobs'
 import { Key, type Browser } from '../support/browser'
 import { World } from '../support/world'
+import { nominalOhmOf } from '#core/network/tree'
 
 /** Many at once: chosen by keys, by the mouse, by a drawn frame; changed, moved, copied, each in one edit. */
 
@@ -25,7 +26,7 @@ async function open(job: Job): Promise<string> {
 async function lines(id: string): Promise<string[]> {
   await browser.see('.kept', 'saved')
   const { job } = await world.readJob(id)
-  return outputsOf(job as never).map(o => speakersOf(o.wiring).map(s => s.load.kind === 'tap' ? s.load.tapW : `${s.load.nominalOhm}Ω`).join(' '))
+  return outputsOf(job as never).map(o => speakersOf(o.wiring).map(s => s.load.kind === 'tap' ? s.load.tapW : `${nominalOhmOf(s.load)}Ω`).join(' '))
 }
 const tag = (nodeId: string) => `[data-node="${nodeId}"]`
 const clickWith = async (modifier: string, css: string) => {

@@ -1,10 +1,12 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { FORMAT_VERSION } from '#core/job/schema'
+import { makeKind } from '#core/job/kinds'
 import { readJob } from '#core/job/readJob'
 import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
+import { outputsOf, speakersOf } from '#core/job/tree'
 import { undoStacks } from '#core/job/undo'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
-import { fillAsVersion } from '../support/oldVersion'
+import { fillAsVersion, type OldVersion } from '../support/oldVersion'
 
 /** What version 1 kept, read by this one. */
 
@@ -63,67 +65,66 @@ test('an edit of version 1 that is sent once more is known; another under its na
   expect((await send([{ id: editId, by, undoes, edit }, { id: editId, by, undoes, edit: { kind: 'job.set', was: {}, to: {} } }])).results.map(r => r.status)).toEqual(['known', 'refused'])
 })
 
-test('what version 2 kept: its lagging document, its edits and its rows open; undo reaches over the change; a repair of a whole line can be added', async () => {
+/** A server on what an older version kept, and a window on its job that was the author of the edits. */
+interface OldWindow { read: () => Promise<OpenedJob>, sync: (...edits: unknown[]) => Promise<string[]>, undoAll: () => Promise<string[]> }
+async function onOld(version: OldVersion, run: (window: OldWindow) => Promise<void>): Promise<void> {
   const old = await makeDatabase()
-  const { jobId } = await fillAsVersion(2, old.url)
+  const { jobId } = await fillAsVersion(version, old.url)
   const server = await startServer(old.url)
-  try {
-    const read = async () => await (await fetch(`${server.url}/api/jobs/${jobId}?by=window-one`)).json() as OpenedJob
-    const sync = async (edit: unknown, undoes: string | null, n: number) => {
-      const body = JSON.stringify({ since: 0, edits: [{ id: `v3-${n}`, by: 'window-one', undoes, edit }] })
-      return (await (await fetch(`${server.url}/api/jobs/${jobId}/sync`, { method: 'POST', headers: { 'content-type': 'application/json' }, body })).json() as SyncAnswer).results[0]!.status
-    }
-    const { job, log } = await read()
-    const taken = readJob(job)
-    const corrected = taken.readings.get('v2-r2')
-    expect([job.version, job.note, log.length, taken.repairs.get('v2-fix')!.fault, corrected!.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 2', 8, 'high-resistance', 'v2-r1'])
-    const outputId = corrected!.outputId
-    const repair = { id: 'v3-fix', at: '2026-06-01T08:00:00Z', outputId, nodeId: null, fault: 'taps-on-other-scale', note: '', withdrawn: false }
-    expect([await sync({ kind: 'repair.add', repair }, null, 0), await sync({ kind: 'repair.add', repair: { ...repair, id: 'v3-other', outputId: 'nowhere' } }, null, 1)]).toEqual(['applied', 'refused'])
+  const read = async () => await (await fetch(`${server.url}/api/jobs/${jobId}?by=window-one`)).json() as OpenedJob
+  const sync = async (...edits: unknown[]) => {
+    const body = JSON.stringify({ since: 0, edits })
+    return (await (await fetch(`${server.url}/api/jobs/${jobId}/sync`, { method: 'POST', headers: { 'content-type': 'application/json' }, body })).json() as SyncAnswer).results.map(r => r.status)
+  }
+  const undoAll = async () => {
     const steps: string[] = []
-    for (let n = 2; ; n++) {
-      const last = undoStacks((await read()).log, 'window-one').undo.at(-1)?.entry
-      if (!last) break
-      steps.push(`${last.edit.kind} ${await sync(last.inverse, last.id, n)}`)
-    }
-    const kinds = ['repair.add', 'node.remove', 'repair.add', 'reading.add', 'reading.add', 'speaker.set', 'job.set']
-    expect(steps).toEqual(kinds.map(kind => `${kind} applied`))
-  }
-  finally {
-    await server.stop()
-    await old.drop()
-  }
-})
-
-test('what version 3 kept opens; an edit of it is known as its own; a sound it did not know, and how it was taken, can be added', async () => {
-  const old = await makeDatabase()
-  const { jobId } = await fillAsVersion(3, old.url)
-  const server = await startServer(old.url)
-  try {
-    const read = async () => await (await fetch(`${server.url}/api/jobs/${jobId}?by=window-one`)).json() as OpenedJob
-    const sync = async (edits: unknown[]) => {
-      const body = JSON.stringify({ since: 0, edits })
-      return (await (await fetch(`${server.url}/api/jobs/${jobId}/sync`, { method: 'POST', headers: { 'content-type': 'application/json' }, body })).json() as SyncAnswer).results.map(r => r.status)
-    }
-    const { job, log } = await read()
-    const before = readJob(job)
-    expect([job.version, job.note, log.length, before.readings.get('v3-r1')!.taken, before.readings.get('v3-r2')!.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 3', 5, null, 'v3-r1'])
-    const again = log.map(({ id, by, undoes, edit }) => ({ id, by, undoes, edit }))
-    const reading = { ...before.readings.get('v3-r3')!, id: 'v4-r', value: { is: 'hum' }, taken: { by: 'Iris', meter: 'blue', leadsOhm: 0 } }
-    const fresh = { id: 'v4-e', by: 'window-one', undoes: null, edit: { kind: 'reading.add', reading } }
-    expect(await sync([...again, fresh])).toEqual(['known', 'known', 'known', 'known', 'known', 'applied'])
-    const after = readJob((await read()).job).readings.get('v4-r')!
-    expect([after.value, after.taken]).toEqual([{ is: 'hum' }, { by: 'Iris', meter: 'blue', leadsOhm: 0 }])
-    // Back over the change of version, one by one.
     for (let n = 0; ; n++) {
       const last = undoStacks((await read()).log, 'window-one').undo.at(-1)?.entry
-      if (!last) break
-      expect(await sync([{ id: `v4-u${n}`, by: 'window-one', undoes: last.id, edit: last.inverse }])).toEqual(['applied'])
+      if (!last) return steps
+      steps.push(`${last.edit.kind} ${(await sync({ id: `undo-${n}`, by: 'window-one', undoes: last.id, edit: last.inverse }))[0]}`)
     }
-    expect(readJob((await read()).job).note).not.toBe('kept by version 3')
+  }
+  try {
+    await run({ read, sync, undoAll })
   }
   finally {
     await server.stop()
     await old.drop()
   }
-})
+}
+const fresh = (id: string, edit: unknown) => ({ id, by: 'window-one', undoes: null, edit })
+const applied = (...kinds: string[]) => kinds.map(kind => `${kind} applied`)
+
+test('what version 2 kept: its lagging document, its edits and its rows open; undo reaches over the change; a repair of a whole line can be added', () => onOld(2, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const taken = readJob(job)
+  const corrected = taken.readings.get('v2-r2')!
+  expect([job.version, job.note, log.length, taken.repairs.get('v2-fix')!.fault, corrected.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 2', 8, 'high-resistance', 'v2-r1'])
+  const repair = { id: 'v3-fix', at: '2026-06-01T08:00:00Z', outputId: corrected.outputId, nodeId: null, fault: 'taps-on-other-scale', note: '', withdrawn: false }
+  expect(await sync(fresh('v3-0', { kind: 'repair.add', repair }), fresh('v3-1', { kind: 'repair.add', repair: { ...repair, id: 'v3-other', outputId: 'nowhere' } }))).toEqual(['applied', 'refused'])
+  expect(await undoAll()).toEqual(applied('repair.add', 'node.remove', 'repair.add', 'reading.add', 'reading.add', 'speaker.set', 'job.set'))
+}))
+
+test('what version 3 kept opens; an edit of it is known as its own; a sound it did not know, and how it was taken, can be added', () => onOld(3, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  expect([job.version, job.note, log.length, before.readings.get('v3-r1')!.taken, before.readings.get('v3-r2')!.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 3', 5, null, 'v3-r1'])
+  const reading = { ...before.readings.get('v3-r3')!, id: 'v4-r', value: { is: 'hum' }, taken: { by: 'Iris', meter: 'blue', leadsOhm: 0 } }
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })), fresh('v4-e', { kind: 'reading.add', reading }))).toEqual(['known', 'known', 'known', 'known', 'known', 'applied'])
+  const after = readJob((await read()).job).readings.get('v4-r')!
+  expect([after.value, after.taken]).toEqual([{ is: 'hum' }, { by: 'Iris', meter: 'blue', leadsOhm: 0 }])
+  expect((await undoAll()).every(step => step.endsWith(' applied'))).toBe(true)
+  expect(readJob((await read()).job).note).not.toBe('kept by version 3')
+}))
+
+test('what version 4 kept opens: no speaker is of a kind, in its edits neither; a kind can be made of them; undo reaches over the change', () => onOld(4, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  expect([job.version, job.note, log.length, before.kinds, outputsOf(before).flatMap(o => speakersOf(o.wiring)).every(s => s.kindId === null)]).toEqual([FORMAT_VERSION, 'kept by version 4', 5, [], true])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(['known', 'known', 'known', 'known', 'known'])
+  const { edit } = makeKind(before, ['v4-new'], 'x', () => 'v5-kind')!
+  expect(await sync(fresh('v5-e', edit))).toEqual(['applied'])
+  expect((await read()).job.kinds.map(k => k.model.name)).toEqual(['by version 4'])
+  expect(await undoAll()).toEqual(applied('batch', 'output.remove', 'amplifier.add', 'batch', 'node.add', 'job.set'))
+  expect((await read()).job.amplifiers).toHaveLength(before.amplifiers.length - 1)
+}))

@@ -46,3 +46,10 @@ export function countOf(typed: string): number {
   if (!Number.isInteger(count) || count < 1 || count > 100) throw new InputError('A whole number from 1 to 100.', 0, ['14'])
   return count
 }
+
+/** A plain number between two bounds, with or without its unit. */
+export const within = (least: number, most: number, what: string, unit = '') => (typed: string): number => {
+  const value = Number(typed.replace(',', '.').replace(/\s*(mH|Hz|V)$/i, ''))
+  if (!(value >= least && value <= most)) throw new InputError(`${what} lies between ${least} and ${most}${unit}.`, 0, [])
+  return value
+}

@@ -4,6 +4,7 @@ import { lineKindOf, ratedW } from '#core/amplifier/index'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
+import { nominalOhmOf } from '#core/network/tree'
 
 const { line } = defineProps<{ line: LineEvaluation }>()
 
@@ -23,7 +24,7 @@ const amplifier = computed(() => {
 
 const inside = (id: string) => {
   const { load } = facts.value.get(id)!.speaker
-  return load.kind === 'tap' ? `${writeNumber(load.tapW)} W` : writeNumber(load.nominalOhm)
+  return load.kind === 'tap' ? `${writeNumber(load.tapW)} W` : writeNumber(nominalOhmOf(load))
 }
 const beside = (id: string) => {
   const drop = facts.value.get(id)!

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
 import { markOf, markWords, plannedWords } from '#core/check/words'
-import type { Practice } from '#core/job/schema'
+import { byHand, FOLLOWED_WORDS } from '#core/job/kinds'
+import type { Kind, Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { headFigures } from '#core/match/headFigures'
@@ -15,11 +16,13 @@ import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
-const { line, proof, width, practice, selectedId, chosen, suspects } = defineProps<{
+const { line, proof, width, practice, kinds, selectedId, chosen, suspects } = defineProps<{
   line: LineEvaluation
   proof: LineProof
   width: number
   practice: Practice
+  /** The job's kinds by their ids. */
+  kinds: ReadonlyMap<string, Kind>
   /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
   selectedId: string | null
   /** All that are chosen, where they are several. */
@@ -73,12 +76,14 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, x, y }) => {
   const [watts, wiring] = [wattText(wattsOf(id)), wiringText(speaker)]
   const mend = awaiting.value.has(id) ? 'awaiting' : repaired.value.has(id) ? 'proved' : null
   const suspect = suspects?.get(id) ?? null
+  const kind = speaker.kindId === null ? undefined : kinds.get(speaker.kindId)
+  const own = kind ? byHand(speaker, kind).map(field => FOLLOWED_WORDS[field]) : []
   const spoken = [
     `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`,
     ...marks.map(m => markWords(m.kind, m.grade)),
-    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', `on ${line.output.label}`,
+    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
-  return { id, x, y, label: shortLabel(speaker.label), wiring, watts, marks, mend, suspect, spoken }
+  return { id, x, y, label: `${shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`, wiring, watts, marks, mend, suspect, spoken }
 }))
 const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
 

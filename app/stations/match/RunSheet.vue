@@ -46,6 +46,7 @@ const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
 
+const kinds = computed(() => new Map(store.job?.kinds.map(k => [k.id, k])))
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
 const { isDrawn } = useGradualRails()
 const suspectsOf = computed(() => {
@@ -154,7 +155,7 @@ const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
-  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, clip,
+  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, makeKind: actions.makeKind, clip,
   tap: actions.tap, add: actions.add, copyBehind: actions.copyBehind, remove: actions.remove,
   beginMove: () => {
     actions.moving.value = selected.ids.length > 0
@@ -248,7 +249,8 @@ const ratingsOf = ({ outputs }: Amplifier) => {
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
-                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth" :practice="store.job!.practice"
+                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
+                :practice="store.job!.practice" :kinds="kinds"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 :chosen="chosenByRail.get(output.id) ?? NONE"
@@ -265,7 +267,8 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       <SheetPane
         ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
-        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @more="menu?.show($event)" @choose="actions.chooseAll" />
+        @leave="actions.moving.value = false" @again="again" @keydown="leavePane"
+        @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind" />
     </div>
     <footer class="foot" :class="`is-${matchPane.drawn}`">
       <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />

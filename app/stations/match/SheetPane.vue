@@ -27,6 +27,7 @@ const emit = defineEmits<{
   again: []
   more: [event: MouseEvent]
   choose: [nodeIds: string[]]
+  makeKind: []
 }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 const selected = useSelectionStore()
@@ -71,10 +72,12 @@ defineExpose({ pane })
       </div>
       <div class="body">
         <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
-        <ManyForm v-else-if="selected.isMany" />
+        <ManyForm v-else-if="selected.isMany" @make-kind="emit('makeKind')" />
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />
         <template v-else-if="matchPane.mode === 'change'">
-          <SpeakerForm v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker" @choose="emit('choose', $event)" />
+          <SpeakerForm
+v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
+            @choose="emit('choose', $event)" @make-kind="emit('makeKind')" />
           <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
         </template>
         <ReadingPanel

@@ -1,35 +1,31 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
-import { USUAL_LINE_V } from '#core/amplifier/index'
 import { leadOhm } from '#core/network/cable'
 import type { Lead } from '#core/network/cable'
 import { setting } from '#core/job/edits'
-import { setTap, ungroup, USUAL_TAPS_W } from '#core/job/intents'
+import { setTap, ungroup } from '#core/job/intents'
 import { addLike } from '#core/job/many/many'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findPlace } from '#core/job/tree'
+import { nominalOhmOf } from '#core/network/tree'
 import { writeCable, type Cable } from '#core/quantity/cable'
-import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { newId } from '~/api/ids'
-import { cableOf, countOf, quantityOf, quantityOrNot, tapsOf, textOf, writeOrNot } from '~/components/form/readers'
+import { cableOf, countOf, quantityOf, quantityOrNot, tapsOf, textOf, within, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
+import KindPart from './KindPart.vue'
 import { usualCableOf } from './usualCable'
+import { membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
-const emit = defineEmits<{ choose: [nodeIds: string[]] }>()
+const emit = defineEmits<{ choose: [nodeIds: string[]], makeKind: [] }>()
 const store = useJobStore()
 const selected = useSelectionStore()
-
-type Kind = SpeakerLoad['kind']
-const KINDS: { value: Kind, label: string }[] = [
-  { value: 'tap', label: 'line transformer' }, { value: 'nominal', label: 'impedance by its label' }, { value: 'motional', label: 'drive unit’s parameters' },
-]
 
 /** The lead that a place in the tree hangs by: its own, and for a member of a group the group's too. */
 const leads = computed(() => {
@@ -47,37 +43,12 @@ function set(to: Partial<Fields>): void {
   store.edit({ kind: 'speaker.set', nodeId: speaker.id, ...setting<Fields, Partial<Fields>>(speaker, to) })
 }
 
-function setKind(kind: Kind): void {
-  if (kind === load.value.kind) return
-  const nominalOhm = load.value.kind === 'tap' ? speaker.driverOhm ?? 8 : load.value.nominalOhm
-  const lineV = selected.line?.lineV ?? USUAL_LINE_V
-  const loads: Record<Kind, SpeakerLoad> = {
-    tap: { kind: 'tap', tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] },
-    nominal: { kind: 'nominal', nominalOhm },
-    // A plain full-range unit to start from; every figure is there to be overwritten by its sheet.
-    motional: { kind: 'motional', nominalOhm, reOhm: nominalOhm * 0.8, leH: 0.0005, fsHz: 80, qms: 4, qes: 0.6 },
-  }
-  // What is not known yet is named as taken, until somebody names the unit.
-  const taken: Record<Kind, string> = {
-    tap: 'taken as 10 W: not known yet', nominal: speaker.driverOhm === null && load.value.kind === 'tap' ? 'taken as 8 Ω: not known yet' : '',
-    motional: 'figures of a usual unit: not from its sheet yet',
-  }
-  const isUnnamed = speaker.name === '' || /not (known|from its sheet) yet$/.test(speaker.name)
-  set({ load: loads[kind], ...(isUnnamed && speaker.name !== taken[kind] ? { name: taken[kind] } : {}) })
-}
-
 function setNominal(nominalOhm: number): void {
-  if (load.value.kind !== 'tap') set({ load: { ...load.value, nominalOhm } })
+  if (load.value.kind === 'nominal' || load.value.kind === 'motional') set({ load: { ...load.value, nominalOhm } })
 }
 
 function setMotional(to: Partial<Extract<SpeakerLoad, { kind: 'motional' }>>): void {
   if (load.value.kind === 'motional') set({ load: { ...load.value, ...to } })
-}
-
-const within = (least: number, most: number, what: string, unit = '') => (typed: string): number => {
-  const value = Number(typed.replace(',', '.').replace(/\s*(mH|Hz)$/i, ''))
-  if (!(value >= least && value <= most)) throw new InputError(`${what} lies between ${least} and ${most}${unit}.`, 0, [])
-  return value
 }
 
 function setLead(nodeId: string, was: Lead | null, change: { cable?: Cable, lengthM?: number }): void {
@@ -110,8 +81,8 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     <div class="field">
       <label for="load-kind" class="soft small">Wired as</label>
       <Select
-        input-id="load-kind" :model-value="load.kind" :options="KINDS" option-label="label" option-value="value" size="small"
-        @update:model-value="setKind" />
+        input-id="load-kind" :model-value="load.kind" :options="WIRED_AS" option-label="label" option-value="value" size="small"
+        @update:model-value="kind => kind !== load.kind && set(wiredAs(speaker, kind, selected.line?.lineV ?? null))" />
     </div>
 
     <template v-if="load.kind === 'tap'">
@@ -139,10 +110,19 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       </div>
     </template>
     <div v-else class="two">
-      <TextEntry label="Nominal" :text="writeQuantity(load.nominalOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setNominal($event)" />
+      <TextEntry
+        v-if="load.kind === 'members'" label="Each, Ω" :text="membersText(load)" :read="membersFrom(load)" hint="4, 4"
+        @commit="load.kind === 'members' && set({ load: { ...load, members: $event } })" />
+      <TextEntry v-else label="Nominal" :text="writeQuantity(load.nominalOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setNominal($event)" />
       <TextEntry
         label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known"
         @commit="set({ continuousW: $event })" />
+    </div>
+    <div v-if="load.kind === 'members'" role="radiogroup" aria-label="Joined" class="taps">
+      <button
+        v-for="way in (['parallel', 'series'] as const)" :key="way" type="button" role="radio" class="tap" :class="{ on: load.joined === way }"
+        :aria-checked="load.joined === way" @click="set({ load: { ...load, joined: way } })">{{ way === 'series' ? 'in series' : 'in parallel' }}</button>
+      <span class="soft small">{{ writeQuantity(nominalOhmOf(load), 'Ω') }} together, one thing with one pair of terminals</span>
     </div>
     <div v-if="load.kind === 'motional'" class="three">
       <TextEntry label="Re" :text="writeQuantity(load.reOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setMotional({ reOhm: $event })" />
@@ -152,6 +132,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       <TextEntry label="Qes" :text="writeNumber(load.qes, 6)" :read="within(0.01, 1000, 'Qes')" @commit="setMotional({ qes: $event })" />
     </div>
 
+    <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
     <fieldset v-for="{ nodeId, lead, says } in leads" :key="nodeId" class="lead">
       <legend class="soft small">Cable {{ says }}</legend>
       <div class="two">

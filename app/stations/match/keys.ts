@@ -19,6 +19,7 @@ export interface SheetDeeds {
   join: (kind: 'series' | 'star') => void
   apart: () => void
   clip: () => void
+  makeKind: () => void
   show: (mode: PaneMode) => void
   enter: (mode: PaneMode) => void
   choose: (number: number) => void
@@ -50,6 +51,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many'], row: 'whole rail', run: deeds.chooseRail },
     { keys: ['l'], says: 'choose all alike', group: 'choose', to: ['speaker'], row: 'all alike', run: deeds.chooseAlike },
     { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], says: 'choose on along the rail', group: 'choose', run: e => deeds.chooseAlong(e.key === 'ArrowRight' ? 1 : -1) },
+    { keys: ['K'], says: 'make one kind of them: change once, all follow', group: 'choose', to: tags, run: deeds.makeKind },
     { keys: ['Ctrl+c'], says: 'take, to paste elsewhere', group: 'choose', to: tags, isBrowsers: true, run: deeds.clip },
     { keys: ['Ctrl+v'], says: 'paste: a stretch, a table, a typed line', group: 'choose', isBrowsers: true, run: () => {} },
     { keys: ['ArrowLeft', 'ArrowRight'], says: 'along the rail', group: 'about', run: e => deeds.along(e.key === 'ArrowRight' ? 1 : -1) },

@@ -3,11 +3,12 @@ import { writeTable } from '#core/format/table'
 import { InputError } from '#core/quantity/inputError'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
 import { branchesOf, writeClip } from './pasted'
+import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 100, cable: { awg: 18 } }
 const { children } = outputOf(jobOf('(8 + 8) || 4')).wiring
 const text = writeTable(children)
-const kinds = (pasted: string, kept: string | null) => branchesOf(pasted, kept, usual, counter('p')).map(({ node }) => node.kind === 'speaker' ? (node.load.kind === 'tap' ? `${node.load.tapW} W at ${node.load.ratedV}` : `${node.load.nominalOhm} Ω`) : node.kind)
+const kinds = (pasted: string, kept: string | null) => branchesOf(pasted, kept, usual, counter('p')).map(({ node }) => node.kind === 'speaker' ? (node.load.kind === 'tap' ? `${node.load.tapW} W at ${node.load.ratedV}` : `${nominalOhmOf(node.load)} Ω`) : node.kind)
 
 test.each<[string, string, string | null, string[]]>([
   ['what was taken here keeps its groups, whatever the clipboard does to line ends', text.replaceAll('\n', '\r\n'), writeClip(text, children), ['series', '4 Ω']],

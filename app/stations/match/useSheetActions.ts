@@ -1,7 +1,9 @@
 import { nextTick, ref } from 'vue'
 import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
 import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/job/many/many'
-import { findOutput, findPlace } from '#core/job/tree'
+import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/job/kinds'
+import { findOutput, findPlace, findSpeaker } from '#core/job/tree'
+import { kindName } from '~/drawing/speakerText'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
@@ -148,6 +150,17 @@ export function useSheetActions() {
     }
   }
 
+  /** One kind of what is chosen; with one alone, of all that are as it is. */
+  function makeKind(): void {
+    const { job } = store
+    if (!job || selected.ids.length === 0) return
+    const ids = selected.isMany ? selected.ids : equalsOf(job, selected.ids[0]!)
+    const first = findSpeaker(job, selected.ids[0]!)?.speaker
+    const made = first && makeKindOf(job, ids, kindName(first), newId)
+    if (made && store.edit(made.edit)) store.said = `${ids.length} of one kind now: change it once, and all follow`
+    else if (first) store.said = `${first.label} is of the kind “${kindOf(job, first)?.model.name ?? '?'}” already`
+  }
+
   function newOutput(): void {
     const { job } = store
     if (!job) return
@@ -177,6 +190,7 @@ export function useSheetActions() {
     newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
+    makeKind,
     tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),
     remedy: (number: number) => {
       const remedy = matchPane.remedies[number - 1]

@@ -1,8 +1,9 @@
 import { details } from './details/section'
+import { kinds } from './kinds/section'
 import { practice } from './practice/section'
 import { readings } from './readings/section'
 import { repairs } from './repairs/section'
 import { wiring } from './wiring/section'
 
 /** Every section of the document. Its schema stands in ../schema.ts, its edits in ../edits.ts. */
-export const SECTIONS = [details, practice, wiring, readings, repairs] as const
+export const SECTIONS = [details, practice, kinds, wiring, readings, repairs] as const

@@ -3,6 +3,7 @@ import { drawsAsSet } from '../draw'
 import type { Finding } from '../finding'
 import { tapDrawW, type LineFacts } from '../facts'
 import { found, type Rule } from './rule'
+import { nominalOhmOf } from '#core/network/tree'
 
 /** Does every speaker belong on this kind of line and this voltage. */
 export const lineVoltage: Rule = (line) => {
@@ -14,7 +15,7 @@ export const lineVoltage: Rule = (line) => {
   }
   const mismatched = line.speakers.flatMap(({ id, label, load }): Finding[] => {
     if (load.kind !== 'tap') {
-      const { nominalOhm } = load
+      const nominalOhm = nominalOhmOf(load)
       return [found(line, { code: 'plain-speaker-on-line', grade: 'stop', facts: { label, nominalOhm, lineV, wouldTakeW: lineV ** 2 / nominalOhm } }, id)]
     }
     if (load.tapW === 0 || isSameVoltage(load.ratedV, lineV)) return []

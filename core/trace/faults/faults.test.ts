@@ -3,7 +3,7 @@ import { applyEdit } from '#core/job/apply'
 import { joinWithNext, setTap } from '#core/job/intents'
 import type { Job, WireNode } from '#core/job/schema'
 import { findPlace, speakersOf, withBranch } from '#core/job/tree'
-import { isGroup, type WiringNode } from '#core/network/tree'
+import { isGroup, nominalOhmOf, type WiringNode } from '#core/network/tree'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
 import type { Fault } from '../fault'
 import { FAULTS } from '.'
@@ -11,7 +11,7 @@ import { FAULTS } from '.'
 /** The wiring that a fault makes, in small: taps and impedances, open and short by name. */
 const drawn = (node: WiringNode): string => isGroup(node)
   ? `${node.kind}(${node.children.map(c => drawn(c.node)).join(' ')})`
-  : node.kind !== 'speaker' ? node.kind : node.load.kind === 'tap' ? String(Math.round(node.load.tapW * 100) / 100) : `${Math.round(node.load.nominalOhm * 100) / 100}Ω`
+  : node.kind !== 'speaker' ? node.kind : node.load.kind === 'tap' ? String(Math.round(node.load.tapW * 100) / 100) : `${Math.round(nominalOhmOf(node.load) * 100) / 100}Ω`
 
 // A line of 10, 5, off and 2.5 W out of taps 2.5 5 10, the second in series with the third; its last one has an 8 Ω driver, the first 4 Ω.
 const ids = speakersOf(outputOf(jobOf('4 x 10 W on 70 V')).wiring).map(s => s.id) as [string, string, string, string]

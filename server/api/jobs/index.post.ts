@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { emptyJob } from '#core/job/document'
-import { nameText } from '#core/job/fields'
+import { nameText } from '#core/quantity/fields'
 import { readJob } from '#core/job/readJob'
 import type { Job } from '#core/job/schema'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'

@@ -1,4 +1,4 @@
-import { nameText, noteText } from '../../fields'
+import { nameText, noteText } from '#core/quantity/fields'
 
 /** What a job is called, and what is to be known of it. */
 export const detailFields = { name: nameText, note: noteText }

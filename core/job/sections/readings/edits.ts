@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idText } from '../../fields'
+import { idText } from '#core/quantity/fields'
 import { readingSchema } from './schema'
 
 export const readingEdits = [

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bounded, idText, instant, noteText, plainText } from '../../fields'
+import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idText, instant, noteText } from '../../fields'
+import { idText, instant, noteText } from '#core/quantity/fields'
 
 /** What was repaired. Never changed; an undone one is marked withdrawn. */
 

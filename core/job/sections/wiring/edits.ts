@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { idText, index, setter } from '../../fields'
+import { idText } from '#core/quantity/fields'
+import { index, setter } from '../../fields'
 import { amplifierFields, amplifierSchema, branchSchema, leadSchema, outputFields, outputSchema, speakerFields } from './schema'
 
 export const wiringEdits = [

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { loadSchema } from '#core/gear/load'
 import { AWG_RANGE, CLASS5_OHM_PER_KM } from '#core/quantity/cable'
-import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '../../fields'
+import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 
 /** Amplifiers, their outputs, and the wiring tree that hangs on each. */
 
@@ -11,17 +12,6 @@ export const cableSchema = z.union([
 ])
 export const leadSchema = z.strictObject({ cable: cableSchema, lengthM: bounded('m', 0, 10_000) })
 
-export const loadSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('nominal'), nominalOhm: ohm }),
-  z.strictObject({
-    kind: z.literal('motional'), nominalOhm: ohm, reOhm: ohm, leH: bounded('H', 0, 1), fsHz: bounded('Hz', 1, 100_000),
-    qms: bounded('', 0.01, 1000), qes: bounded('', 0.01, 1000),
-  }),
-  z.strictObject({
-    kind: z.literal('tap'), tapW: z.union([z.literal(0), watt]), ratedV: bounded('V', 1, 1000), tapsW: z.array(watt).max(20),
-  }),
-])
-
 export const speakerFields = {
   label: labelText,
   /** What it is, in plain words: "Ceiling 165 back-can, 30 W". */
@@ -31,6 +21,8 @@ export const speakerFields = {
   continuousW: watt.nullable(),
   /** Nominal impedance of the drive unit behind a transformer; null is not known. */
   driverOhm: ohm.nullable(),
+  /** The kind that it is of (job.kinds); null for none. Its own fields count: what differs from the kind was set by hand. */
+  kindId: idText.nullable(),
 }
 export const speakerSchema = z.strictObject({ kind: z.literal('speaker'), id: idText, ...speakerFields })
 

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream'
 import { sendStream, setHeader } from 'h3'
 import { z } from 'zod'
-import { idText } from '#core/job/fields'
+import { idText } from '#core/quantity/fields'
 import { jobIdOf, noSuchJob, readQuery, route } from '../../../http/route'
 import { openJobText } from '../../../jobs/service'
 

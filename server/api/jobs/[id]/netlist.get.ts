@@ -1,6 +1,6 @@
 import { setHeader } from 'h3'
 import { z } from 'zod'
-import { idText } from '#core/job/fields'
+import { idText } from '#core/quantity/fields'
 import { findOutput } from '#core/job/tree'
 import { writeSpice } from '#core/format/spice'
 import { problem } from '../../../http/problem'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { MOST_PARTS, partsOf, readStampedInSteps, type StampedEdit } from '#core/job/edits'
-import { idText } from '#core/job/fields'
+import { idText } from '#core/quantity/fields'
 import { EDITS_A_REQUEST } from '#core/job/protocol'
 import { problem } from '../../../http/problem'
 import { jobIdOf, noSuchJob, readJson, refused, route } from '../../../http/route'

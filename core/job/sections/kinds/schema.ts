@@ -1,0 +1,13 @@
+import { z } from 'zod'
+import { speakerModelSchema } from '#core/gear/speaker'
+import { idText } from '#core/quantity/fields'
+
+/**
+ * What equals share. A kind is a copy of a model, the job's own: its file stands alone, and a library changes nothing behind its
+ * back. Speakers name it; what they have otherwise than it was set by hand.
+ */
+export const kindFields = { model: speakerModelSchema }
+export const kindSchema = z.strictObject({ id: idText, ...kindFields })
+export type Kind = z.infer<typeof kindSchema>
+
+export const MOST_KINDS = 500
