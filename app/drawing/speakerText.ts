@@ -21,8 +21,8 @@ export function shortLabel(label: string): string {
   return [...label].length > 7 ? [...label].slice(0, 6).join('') + '…' : label
 }
 
-/** What a kind made of a speaker is called where nobody has named it yet: "5 W on 70 V", "8 Ω speaker". */
+/** What a kind made of a speaker is called where nobody has named it yet: "70.7 V unit, to 30 W", "8 Ω speaker". */
 export function kindName(speaker: Speaker): string {
   const { load } = speaker
-  return load.kind === 'tap' ? `Speaker on ${writeNumber(load.ratedV, 3)} V, up to ${writeNumber(Math.max(0, ...load.tapsW))} W` : `${wiringText(speaker)} speaker`
+  return load.kind === 'tap' ? `${writeNumber(load.ratedV, 3)} V unit, to ${writeNumber(Math.max(0, ...load.tapsW))} W` : `${wiringText(speaker)} speaker`
 }

@@ -1,67 +1,57 @@
 import { z } from 'zod'
 import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
+import { choice, field, flag, numeric } from './field'
 import { lineV, membersSchema, smallSignalFields, tapW } from './load'
 
 /** What a speaker may be built as. */
 export const SPEAKER_BUILDS = ['ceiling-open', 'ceiling-can', 'surface', 'pendant', 'horn', 'column', 'sub', 'box', 'cabinet', 'driver'] as const
-export type SpeakerBuild = typeof SPEAKER_BUILDS[number]
-
-/** Whether the watts printed at a tap are what the line gives, or what arrives at the driver behind the transformer's loss. */
-export const TAP_MEANS = ['line-gives', 'driver-gets'] as const
 
 const millimetre = bounded('mm', 1, 5000)
-const text = (most: number) => plainText(most)
+export const price = bounded('', 0, 1_000_000)
+export const scalesSchema = z.array(z.strictObject({ lineV, tapsW: z.array(tapW).min(1, 'needs at least one tap').max(20) })).max(6)
+const colour = plainText(30).refine(text => !/[\/,;:]/.test(text), 'must not hold / , ; or :')
 
 /**
  * A speaker of a certain make, as its sheet states it. SI units, named in the keys (sizes in mm, as sheets have them); null and
  * '' are "not stated". Powers are kept as stated; `believedW` is the continuous rating that the person trusts more.
  */
 export const speakerModelFields = {
-  name: nameText,
-  build: z.enum(SPEAKER_BUILDS).nullable(),
-  /** What it is for, in a sentence. */
-  purpose: text(200),
+  name: field(nameText, 'name', { also: '^(model|type|item|article|product|speaker)$' }),
+  build: choice(SPEAKER_BUILDS, 'built as', '^(kind|build|category|style|form)$'),
+  purpose: field(plainText(200), 'what it is for', { also: 'purpose|use|application|description' }),
   /** Of the drive unit, or of the whole where it has no transformer. */
-  nominalOhm: ohm.nullable(),
-  smallSignal: z.strictObject(smallSignalFields).nullable(),
+  nominalOhm: numeric(ohm, 'impedance', 'Ω', 'impedance|nominal|^z$|ohm'),
+  smallSignal: field(z.strictObject(smallSignalFields).nullable(), 'small-signal parameters', { cell: 'small-signal', also: 'thiele|parameters|t.?s' }),
   /** Its coils or drivers where they are several; null for a plain one. */
-  members: membersSchema.nullable(),
-  continuousW: watt.nullable(),
-  programW: watt.nullable(),
-  peakW: watt.nullable(),
+  members: field(membersSchema.nullable(), 'coils or drivers', { cell: 'members', also: 'coils?|drivers' }),
+  continuousW: numeric(watt, 'continuous rating', 'W', 'continuous|rms|aes|rated power|^rating|^power|nominal power'),
+  programW: numeric(watt, 'program rating', 'W', 'program'),
+  peakW: numeric(watt, 'peak rating', 'W', 'peak|max'),
   /** By which method the ratings were found. */
-  ratedBy: text(80),
-  believedW: watt.nullable(),
-  sensitivityDb: bounded('dB', 40, 130).nullable(),
-  sensitivityAt: z.enum(['1 W', '2.83 V']).nullable(),
-  coverageDeg: bounded('°', 1, 360).nullable(),
-  lowHz: bounded('Hz', 1, 100_000).nullable(),
-  highHz: bounded('Hz', 1, 100_000).nullable(),
+  ratedBy: field(plainText(80), 'rated by', { also: 'method|standard' }),
+  believedW: numeric(watt, 'rating I believe', 'W', 'believe'),
+  sensitivityDb: numeric(bounded('dB', 40, 130), 'sensitivity', 'dB', 'sensitivity|spl|efficiency'),
+  sensitivityAt: choice(['1 W', '2.83 V'], 'sensitivity at', 'sens.* at|reference'),
+  coverageDeg: numeric(bounded('°', 1, 360), 'coverage angle', '°', 'coverage|angle|dispersion'),
+  lowHz: numeric(bounded('Hz', 1, 100_000), 'from', 'Hz', 'low|lower|^f.?min'),
+  highHz: numeric(bounded('Hz', 1, 100_000), 'up to', 'Hz', 'high|upper|^f.?max'),
   /** Taps of its line transformer, for each line voltage on its dial; none where it has no transformer. */
-  scales: z.array(z.strictObject({ lineV, tapsW: z.array(tapW).min(1, 'needs at least one tap').max(20) })).max(6),
-  tapMeans: z.enum(TAP_MEANS).nullable(),
-  insertionDb: bounded('dB', 0, 12).nullable(),
+  scales: field(scalesSchema, 'taps', { cell: 'scales', also: 'taps?|transformer' }),
+  /** Whether the watts printed at a tap are what the line gives, or what arrives at the driver behind the transformer's loss. */
+  tapMeans: choice(['line-gives', 'driver-gets'], 'tap watts are what the', 'tap.*(mean|are)'),
+  insertionDb: numeric(bounded('dB', 0, 12), 'transformer loss', 'dB', 'insertion|loss'),
   /** Impedance in its position past the transformer; null where it has none or that is not stated. */
-  throughOhm: ohm.nullable(),
-  hasOff: z.boolean().nullable(),
+  throughOhm: numeric(ohm, 'through position', 'Ω', 'through|bypass|direct|low.?z'),
+  hasOff: flag('off position', '^off'),
   /** Colours of its leads: the common one has no tap. */
-  leads: z.array(z.strictObject({ tapW: tapW.nullable(), base: text(30), stripe: text(30) })).max(24),
-  frameMm: millimetre.nullable(),
-  cutOutMm: millimetre.nullable(),
-  depthMm: millimetre.nullable(),
-  holes: text(80),
-  massKg: bounded('kg', 0.01, 500).nullable(),
-  price: bounded('', 0, 1_000_000).nullable(),
-  remark: text(500),
+  leads: field(z.array(z.strictObject({ tapW: tapW.nullable(), base: colour, stripe: colour })).max(24), 'leads', { cell: 'leads', also: 'colou?rs?|wires' }),
+  frameMm: numeric(millimetre, 'frame', 'mm', 'frame|diameter|^size|width'),
+  cutOutMm: numeric(millimetre, 'cut-out', 'mm', 'cut.?out|hole diameter|baffle'),
+  depthMm: numeric(millimetre, 'depth', 'mm', 'depth'),
+  holes: field(plainText(80), 'hole pattern', { also: 'hole pattern|bolt|screws|holes' }),
+  massKg: numeric(bounded('kg', 0.01, 500), 'mass', 'kg', 'mass|weight'),
+  price: numeric(price, 'price', '', 'price|cost|net|list'),
+  remark: field(plainText(500), 'remark', { also: 'remarks?|notes?|comment' }),
 }
 export const speakerModelSchema = z.strictObject(speakerModelFields)
 export type SpeakerModel = z.infer<typeof speakerModelSchema>
-
-/** A model of which nothing is stated but its name. */
-export function unstatedSpeaker(name: string): SpeakerModel {
-  return {
-    name, build: null, purpose: '', nominalOhm: null, smallSignal: null, members: null, continuousW: null, programW: null, peakW: null, ratedBy: '', believedW: null, sensitivityDb: null, sensitivityAt: null,
-    coverageDeg: null, lowHz: null, highHz: null, scales: [], tapMeans: null, insertionDb: null, throughOhm: null, hasOff: null, leads: [], frameMm: null, cutOutMm: null, depthMm: null, holes: '', massKg: null,
-    price: null, remark: '',
-  }
-}

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
-import { unstatedSpeaker, type SpeakerModel } from '#core/gear/speaker'
+import { unstatedModel } from '#core/gear/models'
+import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
 import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, kindOf, makeKind, modelOf, removeKind, speakersOfKind } from './kinds'
@@ -17,7 +18,7 @@ const says = (job: Job, id: string) => {
   const load = s.load.kind === 'tap' ? `${s.load.tapW} of ${s.load.tapsW.join(' ')} at ${s.load.ratedV}` : s.load.kind === 'members' ? `${s.load.members.length} ${s.load.joined}` : `${s.load.nominalOhm} ${s.load.kind}`
   return [s.name, load, s.continuousW, s.driverOhm, kind ? byHand(s, kind).join(' ') : 'none'].join(' | ')
 }
-const ceiling: SpeakerModel = { ...unstatedSpeaker('Ceiling'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 70, tapsW: [5, 10] }, { lineV: 100, tapsW: [10, 20] }] }
+const ceiling: SpeakerModel = { ...unstatedModel('speaker', 'Ceiling'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 70, tapsW: [5, 10] }, { lineV: 100, tapsW: [10, 20] }] }
 
 const line = jobOf('4 x 5 W on 70 V', '8 || 8')
 const [a, b, c, d] = speakersOf(outputOf(line).wiring).map(s => s.id) as [string, string, string, string]
@@ -68,12 +69,12 @@ test.each<[string, Partial<SpeakerModel>, Speaker['load'], unknown]>([
   ['two coils', { members: { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] } }, { kind: 'nominal', nominalOhm: 4 }, { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }],
   ['nothing stated: it stays', {}, { kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }],
 ])('the load of a model: %s', (_, model, load, expected) => {
-  const whole = { ...unstatedSpeaker('m'), ...model }
+  const whole = { ...unstatedModel('speaker', 'm'), ...model }
   expect(fieldsOf(whole, { load, driverOhm: null }).load).toEqual(expected)
   // What a speaker says of itself is a model that says the same of it.
   const speaker: Speaker = { ...at(line, a), load: expected as Speaker['load'], driverOhm: null }
   const own = modelOf(speaker, 'f')
-  expect(byHand({ ...speaker, name: 'f' }, { id: 'k', model: own })).toEqual([])
+  expect(byHand({ ...speaker, name: 'f' }, { what: 'speaker', id: 'k', from: null, model: own })).toEqual([])
 })
 
 test('the rating believed counts before the one stated', () => {
@@ -81,7 +82,7 @@ test('the rating believed counts before the one stated', () => {
 })
 
 test('given and taken off: a plain speaker on a distributed line gets the transformer, on its lowest tap', () => {
-  const job = { ...line, kinds: [{ id: 'k', model: ceiling }] }
+  const job = { ...line, kinds: [{ what: 'speaker' as const, id: 'k', from: null, model: ceiling }] }
   const given = done(job, giveKind(job, [a, plain], 'k', id => id === plain ? 100 : 70))
   expect([says(given, a), says(given, plain)]).toEqual(['Ceiling | 5 of 5 10 at 70 | 30 | 8 | ', 'Ceiling | 10 of 10 20 at 100 | 30 | 8 | '])
   expect(says(done(job, giveKind(job, [plain], 'k', () => null)), plain)).toBe('Ceiling | 8 nominal | 30 |  | ')
@@ -99,5 +100,5 @@ test('equals are those of no kind that agree in all but label, tap and cable; a 
 
 test('a kind in use is not removed; its id is no other’s', () => {
   expect(() => applyEdit(ofOne, { kind: 'kind.remove', kindId: made.kindId })).toThrow(expect.objectContaining({ refusal: { code: 'not-valid', message: '4 speakers are of the kind “5 W on 70 V”: take them off it first.' } }))
-  expect(() => applyEdit(ofOne, { kind: 'kind.add', index: 0, item: { id: a, model: ceiling } })).toThrow(expect.objectContaining({ refusal: { code: 'already-there', id: a } }))
+  expect(() => applyEdit(ofOne, { kind: 'kind.add', index: 0, item: { what: 'speaker', id: a, from: null, model: ceiling } })).toThrow(expect.objectContaining({ refusal: { code: 'already-there', id: a } }))
 })

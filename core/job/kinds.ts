@@ -1,5 +1,5 @@
 import type { SpeakerModel } from '#core/gear/speaker'
-import { unstatedSpeaker } from '#core/gear/speaker'
+import { unstatedModel } from '#core/gear/models'
 import { together, setting, type Edit, type SimpleEdit } from './edits'
 import type { NewId } from './intents'
 import type { Job, Kind, Speaker, SpeakerLoad } from './schema'
@@ -61,7 +61,7 @@ export function byHand(speaker: Speaker, { model }: Kind): Followed[] {
 
 /** What a speaker says of itself, as a model: of all the rest nothing is stated. */
 export function modelOf({ name, load, continuousW, driverOhm }: Speaker, fallback: string): SpeakerModel {
-  const plain = unstatedSpeaker(name.trim() === '' ? fallback : name)
+  const plain = unstatedModel('speaker', name.trim() === '' ? fallback : name)
   switch (load.kind) {
     case 'tap': return { ...plain, continuousW, nominalOhm: driverOhm, scales: load.tapsW.length > 0 ? [{ lineV: load.ratedV, tapsW: load.tapsW }] : [] }
     case 'members': return { ...plain, continuousW, members: load }
@@ -85,7 +85,7 @@ export function makeKind(job: Job, ids: readonly string[], fallback: string, new
   const speakers = found(job, ids)
   const [first] = speakers
   if (!first) return null
-  const item: Kind = { id: newId(), model: modelOf(first, fallback) }
+  const item: Kind = { what: 'speaker', id: newId(), from: null, model: modelOf(first, fallback) }
   const add: SimpleEdit = { kind: 'kind.add', index: job.kinds.length, item }
   // A speaker without a name of its own takes the kind's: without it every one of them would differ.
   const named = speakers.flatMap(s => setFields(s, { kindId: item.id, ...(s.name.trim() === '' ? { name: item.model.name } : {}) }))

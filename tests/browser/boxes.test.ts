@@ -21,9 +21,9 @@ beforeAll(async () => {
 afterAll(() => world.close())
 
 const VIEWS: [string, string, string, string[]][] = [
-  ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
+  ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, forty as one', 'many', '', [Key.ARROW_RIGHT]], ['run sheet, a kind of forty', 'many', '', [Key.ARROW_RIGHT, 'K']], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
-  ['check', 'fern', '/check', []], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
+  ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
   ['trace', 'fern', '/trace', []], ['trace, forty', 'many', '/trace', []], ['trace, long names', 'long', '/trace', []],
 ]
 const QUICK = ['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 on']

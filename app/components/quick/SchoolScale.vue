@@ -42,6 +42,7 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
         <text v-if="row.toW === null" :x="start(row.from) + 10" y="15" class="figure value">{{ writeQuantity(row.from, 'W') }}</text>
       </g>
       <line :x1="LEFT" :x2="WIDTH - 10" :y1="bottom" :y2="bottom" class="axis" />
+      <text x="0" :y="bottom + 36" class="kind-of-axis">watts, on a log scale</text>
       <g v-for="tick in ends" :key="tick">
         <line :x1="scale(tick)" :x2="scale(tick)" :y1="bottom" :y2="bottom + 4" class="axis" />
         <text :x="scale(tick)" :y="bottom + 36" class="figure tick">{{ writeQuantity(tick, 'W') }}</text>
@@ -67,6 +68,7 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
 .bar.chosen { fill: var(--ink); }
 .axis { stroke: var(--ink); stroke-width: 1; }
 .value, .tick { font-size: 12.5px; fill: var(--ink-soft); }
+.kind-of-axis { font-size: 12.5px; fill: var(--ink-soft); }
 .tick { text-anchor: middle; }
 .value { paint-order: stroke; stroke: var(--paper); stroke-width: 4px; }
 .mine { stroke: var(--ink); stroke-width: 1.8; stroke-dasharray: 4 3; }

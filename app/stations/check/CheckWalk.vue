@@ -7,6 +7,7 @@ import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
+import FoundHere from '~/stations/check/FoundHere.vue'
 import PlaceRail from '~/stations/check/PlaceRail.vue'
 import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
@@ -150,6 +151,7 @@ function leaveField(event: KeyboardEvent): void {
         <ReadingPanel
           v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
           @next="goOn" @keydown="leaveField" />
+        <FoundHere v-if="!tracing && selected.speaker" :key="selected.speaker.id" :output="selected.line.output" :speaker="selected.speaker" />
         <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button
           v-if="!narrow"
           class="act" type="button" @click="navigateTo({ path: `/jobs/${route.params.id}/trace`, query: { line: selected.selection.outputId } })">see it

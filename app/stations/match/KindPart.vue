@@ -13,6 +13,8 @@ const emit = defineEmits<{ make: [] }>()
 const store = useJobStore()
 const evaluation = useEvaluationStore()
 const isOpen = ref(false)
+/** Of no kind; an empty value would count as nothing chosen. */
+const NONE = '-'
 
 const kinds = computed(() => [...new Set(speakers.map(s => kindOf(store.job!, s)))])
 const kind = computed(() => kinds.value.length === 1 ? kinds.value[0]! : null)
@@ -21,7 +23,7 @@ const ids = computed(() => speakers.map(s => s.id))
 /** Who would become one kind: what is chosen, and with one alone all that are as it is. */
 const equals = computed(() => speakers.length === 1 ? equalsOf(store.job!, speakers[0]!.id) : ids.value)
 const options = computed(() => [
-  ...(kind.value === null && kinds.value.length > 1 ? [] : [{ value: '', label: 'of no kind' }]),
+  ...(kind.value === null && kinds.value.length > 1 ? [] : [{ value: NONE, label: 'of no kind' }]),
   ...store.job!.kinds.map(k => ({ value: k.id, label: k.model.name })),
 ])
 const differing = computed(() => {
@@ -37,7 +39,7 @@ function give(kindId: string): void {
     const line = evaluation.lines.find(l => l.speakers.some(s => s.id === nodeId))
     return line?.kind === 'constant-voltage' ? line.lineV : null
   }
-  store.edit(giveKind(store.job!, ids.value, kindId === '' ? null : kindId, lineVOf))
+  store.edit(giveKind(store.job!, ids.value, kindId === NONE ? null : kindId, lineVOf))
 }
 </script>
 
@@ -46,7 +48,7 @@ function give(kindId: string): void {
     <legend class="soft small">Kind</legend>
     <div v-if="store.job!.kinds.length > 0" class="chosen">
       <Select
-        aria-label="kind" :model-value="kind?.id ?? (kinds.length > 1 ? null : '')" :options="options" option-label="label" option-value="value" size="small"
+        aria-label="kind" :model-value="kind?.id ?? (kinds.length > 1 ? null : NONE)" :options="options" option-label="label" option-value="value" size="small"
         placeholder="they differ" @update:model-value="give" />
       <button v-if="kind && !isOpen" class="act change" type="button" @click="isOpen = true">change all {{ count }}</button>
     </div>

@@ -11,12 +11,13 @@ import { roomFor, roomWords } from '#core/match/room'
 import { writeCable } from '#core/quantity/cable'
 import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
+import { foldLabel, rangeText } from '~/stations/match/folds'
 import { drawRail, TAG } from '~/stations/match/rail'
 import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
-const { line, proof, width, practice, kinds, selectedId, chosen, suspects } = defineProps<{
+const { line, proof, width, practice, kinds, selectedId, chosen, suspects, folds, foldState } = defineProps<{
   line: LineEvaluation
   proof: LineProof
   width: number
@@ -27,12 +28,15 @@ const { line, proof, width, practice, kinds, selectedId, chosen, suspects } = de
   selectedId: string | null
   /** All that are chosen, where they are several. */
   chosen: ReadonlySet<string>
+  /** Equals that are drawn as one, and whether the rail has any. */
+  folds: readonly string[][]
+  foldState: 'folded' | 'open' | 'none'
   /** Rank of suspected places while the line is traced. */
   suspects: ReadonlyMap<string, { rank: number, chosen: boolean, inCable: boolean }> | null
 }>()
 /** How a press means it: this one alone, up to this one, this one too. */
 type How = 'alone' | 'to' | 'too'
-const emit = defineEmits<{ select: [nodeId: string | null, how: How] }>()
+const emit = defineEmits<{ select: [nodeId: string | null, how: How], fold: [] }>()
 const howOf = (event: MouseEvent): How => event.shiftKey ? 'to' : event.ctrlKey || event.metaKey ? 'too' : 'alone'
 /** The focus that a key or a screen reader brings looks at a tag; a press says for itself what it means. */
 function onFocus(event: FocusEvent, nodeId: string | null): void {
@@ -40,7 +44,7 @@ function onFocus(event: FocusEvent, nodeId: string | null): void {
 }
 
 const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))
-const drawing = computed(() => drawRail(line.output.wiring, facts.value, width))
+const drawing = computed(() => drawRail(line.output.wiring, facts.value, width, folds))
 
 const name = computed(() => line.output.name || (line.kind === 'constant-voltage' ? 'distributed line' : 'low-impedance line'))
 const cables = computed(() => {
@@ -70,21 +74,26 @@ const fade = (volts: number) => (1 - 0.62 * Math.min(1, (1 - volts) / 0.15)).toF
 const repaired = computed(() => new Set(proof.repairs.map(r => r.nodeId)))
 const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
 /** A tag as it is drawn and spoken. Watts are spoken as they are written: a change far along the line leaves it as it is, and it is not drawn again. */
-const tags = computed(() => drawing.value.tags.map(({ speaker, x, y }) => {
+const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width: tagWidth }) => {
   const { id } = speaker
   const marks = SPEAKER_CHECKS.map(kind => ({ kind, grade: proof.standing.get(checkKey(kind, id))?.verdict.grade ?? null }))
-  const [watts, wiring] = [wattText(wattsOf(id)), wiringText(speaker)]
+  const members = fold ?? [speaker]
+  const wiring = fold ? `${fold.length} × ${wiringText(speaker)}` : wiringText(speaker)
+  const watts = rangeText(members.map(s => wattsOf(s.id)), wattText)
+  const volts = fold ? rangeText(fold.map(s => facts.value.get(s.id)!.volts), v => v.toFixed(0)) : '—'
   const mend = awaiting.value.has(id) ? 'awaiting' : repaired.value.has(id) ? 'proved' : null
   const suspect = suspects?.get(id) ?? null
   const kind = speaker.kindId === null ? undefined : kinds.get(speaker.kindId)
   const own = kind ? byHand(speaker, kind).map(field => FOLLOWED_WORDS[field]) : []
   const spoken = [
-    `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`,
+    fold ? `${fold.length} alike, ${foldLabel(fold.map(s => s.label))}` : `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`, volts === '—' ? '' : `at ${volts} V`,
     ...marks.map(m => markWords(m.kind, m.grade)),
     mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
-  return { id, x, y, label: `${shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`, wiring, watts, marks, mend, suspect, spoken }
+  const label = `${fold ? foldLabel(fold.map(s => shortLabel(s.label))) : shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`
+  return { id, x, y, width: tagWidth, ids: fold?.map(s => s.id) ?? null, volts, label, wiring, watts, marks, mend, suspect, spoken }
 }))
+const isLooked = (tag: { id: string, ids: readonly string[] | null }) => selectedId !== null && (tag.ids ? tag.ids.includes(selectedId) : selectedId === tag.id)
 const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
 
 const lineSays = computed(() => {
@@ -96,7 +105,9 @@ const lineSays = computed(() => {
 
 const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${line.speakers.length} speakers, ${fine.value}`)
 /** A house with a hole in its roof: tied to the wire like a luggage tag. */
-const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roof} V${TAG.height} H${-TAG.width / 2} Z`
+const outline = (tagWidth: number) => `M${-tagWidth / 2} ${TAG.roof} H${-TAG.width / 2} L0 0 L${TAG.width / 2} ${TAG.roof} H${tagWidth / 2} V${TAG.height} H${-tagWidth / 2} Z`
+/** The edges of those that lie behind the first of a fold. */
+const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TAG.height + d} H${tagWidth / 2 + d} V${TAG.roof + d}`).join(' ')
 </script>
 
 <template>
@@ -108,6 +119,8 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
         {{ lineSays }}
       </span>
       <ReserveScale :figures="figures" class="scale" />
+      <button v-if="foldState !== 'none'" class="act small" type="button" @click="emit('fold')">
+        {{ foldState === 'folded' ? 'every tag' : 'equals as one' }}</button>
       <span class="fine soft">{{ fine }}</span>
     </div>
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
@@ -129,18 +142,20 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 
       <g
         v-for="tag in tags" :id="`tag-${tag.id}`" :key="tag.id"
-        v-memo="[tag.x, tag.y, tag.spoken, tag.wiring, tag.suspect, selectedId === tag.id, chosen.has(tag.id)]" class="tag" :data-node="tag.id"
-        :data-output="line.outputId" :class="{ chosen: selectedId === tag.id, among: chosen.has(tag.id), suspect: tag.suspect }"
-        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="selectedId === tag.id ? 0 : -1"
-        :aria-label="tag.spoken" :aria-pressed="selectedId === tag.id || chosen.has(tag.id)"
+        v-memo="[tag.x, tag.y, tag.width, tag.spoken, tag.wiring, tag.suspect, isLooked(tag), chosen.has(tag.id)]" class="tag" :data-node="tag.id"
+        :data-output="line.outputId" :data-nodes="tag.ids?.join(' ')" :class="{ chosen: isLooked(tag), among: chosen.has(tag.id), suspect: tag.suspect }"
+        :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="isLooked(tag) ? 0 : -1"
+        :aria-label="tag.spoken" :aria-pressed="isLooked(tag) || chosen.has(tag.id)"
         @click="emit('select', tag.id, howOf($event))" @focus="onFocus($event, tag.id)"
       >
-        <path :d="OUTLINE" class="outline" />
+        <path v-if="tag.ids" :d="behind(tag.width)" class="behind" />
+        <path :d="outline(tag.width)" class="outline" />
         <circle cy="7" r="2" class="hole" />
         <text y="20" class="label">{{ tag.label }}</text>
         <text y="35" class="figure wiring">{{ tag.wiring }}</text>
-        <text y="48.5" class="figure watts">{{ tag.watts }}</text>
-        <g class="marks" :transform="`translate(0 ${TAG.height + 11})`">
+        <text y="48.5" class="figure watts">{{ tag.watts }}<template v-if="tag.ids && tag.watts !== '—'"> W</template></text>
+        <text v-if="tag.volts !== '—'" :x="tag.width / 4" :y="TAG.height + 20" class="volts">{{ tag.volts }} V</text>
+        <g class="marks" :transform="`translate(${tag.ids ? -tag.width / 4 : 0} ${TAG.height + (tag.ids ? 16 : 11)})`">
           <text
             v-for="(mark, k) in tag.marks" :key="mark.kind" :x="k * 17 - 8.5" y="4"
             :class="mark.grade ?? 'none'">{{ markOf(mark.grade) }}</text>
@@ -186,6 +201,8 @@ const OUTLINE = `M${-TAG.width / 2} ${TAG.roof} L0 0 L${TAG.width / 2} ${TAG.roo
 .tag, .terminal { cursor: pointer; outline: none; }
 .tag text, .rank text { text-anchor: middle; }
 .outline { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.3; }
+.volts { font-size: 12.5px; fill: var(--ink-soft); }
+.behind { fill: none; stroke: var(--ink); stroke-width: 1.1; }
 .hole { fill: var(--paper); stroke: var(--ink); stroke-width: 1; }
 .label { font-size: 11.5px; fill: var(--ink-soft); }
 .wiring { font-size: 15px; font-weight: 600; }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
@@ -20,6 +20,7 @@ import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
+import { useFoldStore } from '~/stations/match/foldStore'
 import { useClip } from '~/stations/match/useClip'
 import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
@@ -41,13 +42,13 @@ const actions = useSheetActions()
 const route = useRoute()
 const { common, keysOpen } = useJobKeys()
 const readingKind = ref<ReadingKind>('line-impedance')
-const railWidth = shallowRef(720)
 const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
 
 const kinds = computed(() => new Map(store.job?.kinds.map(k => [k.id, k])))
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
+const folds = useFoldStore()
 const { isDrawn } = useGradualRails()
 const suspectsOf = computed(() => {
   if (matchPane.mode !== 'trace') return null
@@ -67,7 +68,7 @@ let observer: ResizeObserver | undefined
 const isNarrow = () => matchMedia('(max-width: 1000px)').matches
 onMounted(() => {
   const narrow = matchMedia('(max-width: 760px)')
-  observer = new ResizeObserver(([entry]) => { railWidth.value = Math.max(230, Math.floor(entry!.contentRect.width) - (narrow.matches ? 60 : 166)) })
+  observer = new ResizeObserver(([entry]) => { folds.railWidth = Math.max(230, Math.floor(entry!.contentRect.width) - (narrow.matches ? 60 : 166)) })
   if (rails.value) observer.observe(rails.value)
   const wanted = selected.asked(route.query.line)
   if (wanted !== null && selected.selection.outputId !== wanted) selected.select(wanted)
@@ -155,7 +156,7 @@ const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
-  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, makeKind: actions.makeKind, clip,
+  chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, makeKind: actions.makeKind, fold: actions.fold, clip,
   tap: actions.tap, add: actions.add, copyBehind: actions.copyBehind, remove: actions.remove,
   beginMove: () => {
     actions.moving.value = selected.ids.length > 0
@@ -176,8 +177,12 @@ useKeys(() => bindings)
 function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
   actions.moving.value = false
   if (matchPane.drawn === 'away') matchPane.drawn = 'head'
-  if (nodeId === null || how === 'alone') selected.select(outputId, nodeId)
-  else if (how === 'to') selected.chooseTo(outputId, nodeId)
+  const fold = nodeId === null ? null : folds.foldAt(outputId, nodeId)
+  if (nodeId === null) selected.select(outputId)
+  else if (fold && how === 'too') selected.chooseAll(selected.chosen.has(nodeId) ? selected.ids.filter(id => !fold.includes(id)) : [...selected.ids, ...fold])
+  else if (fold && how === 'alone') selected.chooseAll(fold)
+  else if (how === 'alone') selected.select(outputId, nodeId)
+  else if (how === 'to') selected.chooseTo(outputId, fold?.at(-1) ?? nodeId)
   else selected.chooseToo(outputId, nodeId)
   void actions.focusSelection()
 }
@@ -192,20 +197,24 @@ const chosenByRail = computed(() => {
   return byRail
 })
 
+const isHeld = (nodeIds: readonly string[]) => nodeIds.every(id => selected.chosen.has(id))
 const { frame, held } = useSheetPointer(rails, {
-  hold: (outputId, nodeId) => { if (!selected.chosen.has(nodeId)) selected.select(outputId, nodeId) },
+  hold: (nodeIds) => { if (!isHeld(nodeIds)) selected.chooseAll(nodeIds) },
   drop: to => actions.move(to),
   frame: (nodeIds) => { if (nodeIds.length > 0) actions.chooseAll(nodeIds) },
-  menu: (event, { outputId, nodeId }) => {
-    if (nodeId === null || !selected.chosen.has(nodeId)) selected.select(outputId, nodeId)
+  menu: (event, { outputId, nodeIds }) => {
+    if (nodeIds.length === 0) selected.select(outputId)
+    else if (!isHeld(nodeIds)) selected.chooseAll(nodeIds)
     menu.value?.show(event)
   },
 })
+/** Of the tag that a speaker is drawn in. */
+const tagId = (nodeId: string) => `tag-${evaluation.lines.map(l => folds.foldAt(l.outputId, nodeId)).find(fold => fold)?.[0] ?? nodeId}`
 /** The edge of the tag, or the rail, at which what is held would be put down. */
 const dropMark = computed(() => {
   const place = held.value?.place
   if (!place) return null
-  const element = 'outputId' in place ? document.getElementById(`rail-${place.outputId}`)?.closest('.rail-row') : document.getElementById(`tag-${'afterId' in place ? place.afterId : place.beforeId}`)
+  const element = 'outputId' in place ? document.getElementById(`rail-${place.outputId}`)?.closest('.rail-row') : document.getElementById(tagId('afterId' in place ? place.afterId : place.beforeId))
   const box = element?.getBoundingClientRect()
   if (!box) return null
   return 'outputId' in place
@@ -249,12 +258,13 @@ const ratingsOf = ({ outputs }: Amplifier) => {
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
-                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="railWidth"
+                :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="folds.railWidth"
                 :practice="store.job!.practice" :kinds="kinds"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 :chosen="chosenByRail.get(output.id) ?? NONE"
-                @select="(nodeId, how) => press(output.id, nodeId, how)"
+                :folds="folds.foldsOf(output.id)" :fold-state="folds.state(evaluation.lineById.get(output.id)!)"
+                @select="(nodeId, how) => press(output.id, nodeId, how)" @fold="folds.toggle(evaluation.lineById.get(output.id)!)"
               />
             </template>
             <p v-if="amplifier.outputs.length === 0" class="soft none">No output on it. <button

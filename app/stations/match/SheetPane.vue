@@ -53,7 +53,7 @@ defineExpose({ pane })
           <GradeTag :grade="selected.line.grade" :words="plannedWords(selected.line.grade, selected.proof?.wrong ?? 0)" />
           <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
           <span v-if="selected.isMany" class="about"><b>{{ selected.ids.length }} speakers</b> chosen</span>
-          <span v-else class="about"><b>{{ selected.line.output.label }} {{ selected.line.output.name }}</b><template v-if="selected.speaker">,
+          <span v-else class="about"><b>{{ `${selected.line.output.label} ${selected.line.output.name}`.trim() }}</b><template v-if="selected.speaker">,
             speaker {{ selected.speaker.label }}</template></span>
         </p>
         <span class="narrow">

@@ -47,7 +47,7 @@ const limitY = computed(() => y.value(limitV.value))
       </g>
       <text v-for="tick in x.ticks(3)" :key="`x${tick}`" :x="Math.min(x(tick), WIDTH - 18)" :y="HEIGHT - 8" class="tick">{{ tick }} m</text>
       <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="limitY" :y2="limitY" class="limit" />
-      <text :x="WIDTH - EDGE.right" :y="limitY - 4" class="limit-text">limit {{ writeDb(limitDb) }}</text>
+      <text :x="EDGE.left + 4" :y="limitY - 4" class="limit-text">limit {{ writeDb(limitDb) }}</text>
       <path :d="path" class="curve" />
       <circle
         v-for="point in points" :key="point.id" :cx="x(point.metres)" :cy="y(point.volts)" :r="point.id === selectedId ? 4.5 : 2.4"
@@ -62,7 +62,7 @@ svg { width: 100%; height: auto; display: block; margin-top: 4px; }
 .tick { font-size: 12.5px; fill: var(--ink-soft); text-anchor: middle; }
 .end { text-anchor: end; }
 .limit { stroke: var(--ink); stroke-width: 1.3; stroke-dasharray: 4 3; }
-.limit-text { fill: var(--ink); font-size: 12.5px; text-anchor: end; paint-order: stroke; stroke: var(--paper-raised); stroke-width: 4px; }
+.limit-text { fill: var(--ink); font-size: 12.5px; paint-order: stroke; stroke: var(--paper-raised); stroke-width: 4px; }
 .curve { fill: none; stroke: var(--ink); stroke-width: 1.8; }
 .dot { fill: var(--ink); }
 .here { fill: var(--pen); }

@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import { evaluateJob } from '#core/match/evaluate'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
+import { proveLine } from '#core/check/proof'
+import { stretchesOf } from './folds'
 import { drawRail, TAG } from './rail'
 import { shortLabel, wattText } from '~/drawing/speakerText'
 
@@ -12,14 +14,16 @@ describe.each(LINES)('“%s”', (text) => {
   const line = evaluateJob(job)[0]!
   const facts = new Map(line.drops.map(d => [d.nodeId, d]))
 
-  test.each([320, 620, 1200])('on a rail of %d px every speaker has its own place inside the drawing, no tag over another', (width) => {
-    const drawing = drawRail(outputOf(job).wiring, facts, width)
-    expect(drawing.tags.map(t => t.speaker.id).sort()).toEqual(line.speakers.map(s => s.id).sort())
+  const folds = stretchesOf(line, proveLine(job, line.output, line.predicted))
+  test.each([[230, []], [320, []], [620, []], [1200, []], [230, folds], [320, folds], [1200, folds]])('on a rail of %d px, folded: %j, every speaker has its place inside the drawing, no tag over another', (width, folded) => {
+    const drawing = drawRail(outputOf(job).wiring, facts, width, folded)
+    expect(drawing.tags).toHaveLength(line.speakers.length - folded.reduce((sum, ids) => sum + ids.length - 1, 0))
+    expect(drawing.tags.flatMap(t => (t.fold ?? [t.speaker]).map(s => s.id)).sort()).toEqual(line.speakers.map(s => s.id).sort())
     for (const [k, a] of drawing.tags.entries()) {
-      expect(a.x - TAG.width / 2).toBeGreaterThan(0)
+      expect(a.x - a.width / 2).toBeGreaterThan(0)
       expect(a.y + TAG.height).toBeLessThan(drawing.height)
-      expect(a.x + TAG.width / 2).toBeLessThanOrEqual(drawing.width)
-      for (const b of drawing.tags.slice(k + 1)) expect(Math.abs(a.x - b.x) >= TAG.width || Math.abs(a.y - b.y) >= TAG.height).toBe(true)
+      expect(a.x + a.width / 2).toBeLessThanOrEqual(drawing.width)
+      for (const b of drawing.tags.slice(k + 1)) expect(Math.abs(a.x - b.x) >= (a.width + b.width) / 2 || Math.abs(a.y - b.y) >= TAG.height).toBe(true)
     }
     expect(drawing.reaches[0]!.weight).toBeCloseTo(1, 6)
     expect(JSON.stringify(drawing)).not.toMatch(/NaN|null,null/)

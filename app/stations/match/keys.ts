@@ -20,6 +20,7 @@ export interface SheetDeeds {
   apart: () => void
   clip: () => void
   makeKind: () => void
+  fold: () => void
   show: (mode: PaneMode) => void
   enter: (mode: PaneMode) => void
   choose: (number: number) => void
@@ -58,6 +59,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['ArrowUp', 'ArrowDown'], says: 'between rails', group: 'about', run: e => deeds.between(e.key === 'ArrowDown' ? 1 : -1) },
     { keys: ['Home', 'End'], says: 'head or end of the rail', group: 'about', run: e => e.key === 'End' ? deeds.toEnd() : deeds.toHead() },
     { keys: ['/'], says: 'find a speaker or line', group: 'about', run: deeds.find },
+    { keys: ['z'], says: 'equals as one tag, or every tag', group: 'about', to: ['speaker', 'many', 'rail'], run: deeds.fold },
     { keys: ['Escape'], says: 'back to the sheet, one alone', group: 'about', run: deeds.leave },
     { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },

@@ -12,11 +12,14 @@ const STEM = 12
 const LEVEL = 16
 const MARKS = 17
 const BRACKET = 16
+/** Edges of those behind the first of a fold, and the range of their volts under it. */
+const BEHIND = 8
 /** Room at the left for the terminal, at the right for the wire that goes on in the next row. */
 const LEFT = 26
 const RIGHT = 8
 
-export interface TagPlace { speaker: Speaker, x: number, y: number, row: number }
+/** A tag: one speaker, or equals side by side that are drawn as one (`fold`: all of them, `speaker` the first). */
+export interface TagPlace { speaker: Speaker, fold: Speaker[] | null, x: number, y: number, row: number, width: number }
 /** A run of cable: weight 0 to 1 by its current, volts 0 to 1 by what is left of them. */
 export interface Reach { id: string, path: string, weight: number, volts: number, lengthM: number | null, textX: number, textY: number }
 export interface Wire { points: string, weight: number, volts: number }
@@ -28,8 +31,33 @@ export interface RailDrawing extends Size { tags: TagPlace[], reaches: Reach[], 
 
 type Facts = ReadonlyMap<string, Pick<DropFacts, 'ampsShare' | 'lossDb'>>
 
-export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing {
-  const cells = chain.children.reduce((sum, b) => sum + cellsOf(b.node), 0)
+/** A place on the rail: a branch, or several of equals. */
+interface Item { branch: Branch, fold: Speaker[] | null }
+/** Cells of a fold: room for its labels and its range of watts and volts. */
+const FOLD_CELLS = 2
+
+function itemsOf(chain: Chain, folds: readonly string[][]): Item[] {
+  const firsts = new Map(folds.map(ids => [ids[0]!, ids.length]))
+  const items: Item[] = []
+  for (let k = 0; k < chain.children.length; k++) {
+    const count = firsts.get(chain.children[k]!.node.id)
+    const fold = count === undefined ? null : chain.children.slice(k, k + count).map(b => b.node as Speaker)
+    items.push({ branch: chain.children[k]!, fold })
+    if (fold) k += fold.length - 1
+  }
+  return items
+}
+const cellsOfItem = ({ branch, fold }: Item) => fold ? FOLD_CELLS : cellsOf(branch.node)
+
+/** How many rows a rail takes with every tag drawn. */
+export function rowsOfRail(chain: Chain, width: number): number {
+  return rowsOf(itemsOf(chain, []), Math.max(1, Math.floor((width - LEFT - RIGHT) / CELL.least + 1e-9))).length
+}
+
+/** @param folds stretches of speakers beside each other on the rail that are drawn as one tag */
+export function drawRail(chain: Chain, facts: Facts, width: number, folds: readonly string[][] = []): RailDrawing {
+  const items = itemsOf(chain, folds)
+  const cells = items.reduce((sum, item) => sum + cellsOfItem(item), 0)
   const room = width - LEFT - RIGHT
   const cell = Math.max(CELL.least, Math.min(width > CELL.wide ? CELL.mostWide : CELL.most, room / Math.max(1, cells)))
   const perRow = Math.max(1, Math.floor(room / cell + 1e-9))
@@ -38,15 +66,16 @@ export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing
   let top = 0
   let lastX = 0
   let lastY = ABOVE_RAIL
-  for (const [row, branches] of rowsOf(chain.children, perRow).entries()) {
+  for (const [row, inRow] of rowsOf(items, perRow).entries()) {
+    const branches = inRow.map(item => item.branch)
     const railY = top + ABOVE_RAIL
     const depth = Math.max(0, ...branches.map(b => depthOf(b.node)))
     const tagTop = railY + STEM + LEVEL * depth
     const pen = new Pen(drawing, facts, cell, tagTop, row)
     let x = LEFT
-    for (const [k, branch] of branches.entries()) {
-      const attachX = x + attachOf(branch.node) * cell
-      const [amps, volts] = currentOf(branch.node, facts)
+    for (const [k, { branch, fold }] of inRow.entries()) {
+      const attachX = x + (fold ? FOLD_CELLS / 2 : attachOf(branch.node)) * cell
+      const [amps, volts] = fold ? currentOf({ kind: 'chain', id: '', children: fold.map(node => ({ lead: null, node })) }, facts) : currentOf(branch.node, facts)
       const goesOn = k === 0 && row > 0
       // In the next row it goes on from the left. A wire drawn all the way back ran through the lengths and around the selection.
       const [right, left] = [width - 4, LEFT - 5]
@@ -54,15 +83,16 @@ export function drawRail(chain: Chain, facts: Facts, width: number): RailDrawing
       const path = goesOn ? `M${lastX},${lastY}H${right}M${left},${railY}H${attachX}` : `M${lastX},${lastY}H${attachX}`
       const textX = k === 0 ? (LEFT + attachX) / 2 - (row === 0 ? 4 : 8) : (lastX + attachX) / 2
       drawing.reaches.push({ id: branch.node.id, path, weight: amps, volts, lengthM: branch.lead?.lengthM ?? null, textX, textY: railY - 7 })
-      pen.paint(branch.node, x, railY, true)
+      if (fold) pen.fold(fold, attachX, railY)
+      else pen.paint(branch.node, x, railY, true)
       lastX = attachX
       lastY = railY
-      x += cellsOf(branch.node) * cell
+      x += cellsOfItem({ branch, fold }) * cell
     }
-    top = tagTop + TAG.height + MARKS + (branches.some(b => holdsSeries(b.node)) ? BRACKET : 0) + 4
+    top = tagTop + TAG.height + MARKS + (branches.some(b => holdsSeries(b.node)) ? BRACKET : 0) + (inRow.some(item => item.fold) ? BEHIND : 0) + 4
   }
   drawing.height = Math.max(top, ABOVE_RAIL + STEM + 24)
-  drawing.width = Math.max(width, ...drawing.tags.map(t => t.x + TAG.width / 2 + RIGHT))
+  drawing.width = Math.max(width, ...drawing.tags.map(t => t.x + t.width / 2 + RIGHT))
   accumulate(drawing.reaches)
   return drawing
 }
@@ -76,16 +106,16 @@ function accumulate(reaches: Reach[]): void {
   }
 }
 
-function rowsOf(branches: Branch[], perRow: number): Branch[][] {
-  const rows: Branch[][] = []
+function rowsOf(items: Item[], perRow: number): Item[][] {
+  const rows: Item[][] = []
   let used = perRow
-  for (const branch of branches) {
-    const cells = cellsOf(branch.node)
+  for (const item of items) {
+    const cells = cellsOfItem(item)
     if (used + cells > perRow) {
       rows.push([])
       used = 0
     }
-    rows.at(-1)!.push(branch)
+    rows.at(-1)!.push(item)
     used += cells
   }
   return rows
@@ -134,7 +164,7 @@ class Pen {
     const attachX = x + attachOf(node) * this.cell
     if (!isGroup(node)) {
       if (fed) this.wire(node, `${attachX},${y} ${attachX},${this.tagTop}`)
-      this.into.tags.push({ speaker: node, x: attachX, y: this.tagTop, row: this.row })
+      this.into.tags.push({ speaker: node, fold: null, x: attachX, y: this.tagTop, row: this.row, width: TAG.width })
       return
     }
     if (node.children.length === 0) return
@@ -150,6 +180,12 @@ class Pen {
     }
   }
 
+  /** Equals as one tag, hung by its middle. */
+  fold(speakers: Speaker[], x: number, y: number): void {
+    this.wire(speakers[0]!, `${x},${y} ${x},${this.tagTop}`, currentOf({ kind: 'chain', id: '', children: speakers.map(node => ({ lead: null, node })) }, this.facts))
+    this.into.tags.push({ speaker: speakers[0]!, fold: speakers, x, y: this.tagTop, row: this.row, width: FOLD_CELLS * this.cell - (CELL.least - TAG.width) })
+  }
+
   private series(children: Branch[], x: number, y: number, fed: boolean, node: WireNode): void {
     const middle = this.tagTop + TAG.height * 0.62
     let childX = x
@@ -163,8 +199,7 @@ class Pen {
     this.into.brackets.push({ id: node.id, x1: x + this.cell / 2 - TAG.width / 2, x2: childX - this.cell / 2 + TAG.width / 2, y: bottom, text: 'in series' })
   }
 
-  private wire(node: WireNode, points: string): void {
-    const [weight, volts] = currentOf(node, this.facts)
+  private wire(node: WireNode, points: string, [weight, volts] = currentOf(node, this.facts)): void {
     this.into.wires.push({ points, weight, volts })
   }
 }

@@ -8,6 +8,7 @@ import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { allAlike } from '~/stores/choice'
+import { useFoldStore } from './foldStore'
 import { useOnChosen } from './useOnChosen'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
@@ -18,6 +19,7 @@ export function useSheetActions() {
   const selected = useSelectionStore()
   const evaluation = useEvaluationStore()
   const matchPane = useMatchPaneStore()
+  const folds = useFoldStore()
   const moving = ref(false)
   const onChosen = useOnChosen()
 
@@ -25,7 +27,7 @@ export function useSheetActions() {
   async function focusSelection(how: 'brought into view' | 'where it is' = 'brought into view'): Promise<void> {
     await nextTick()
     const { outputId, nodeId } = selected.selection
-    const element = document.getElementById(nodeId === null ? `rail-${outputId}` : `tag-${nodeId}`)
+    const element = document.getElementById(nodeId === null ? `rail-${outputId}` : `tag-${(outputId === null ? null : folds.foldAt(outputId, nodeId)?.[0]) ?? nodeId}`)
     element?.focus({ preventScroll: true })
     if (how === 'where it is') return
     const show = () => {
@@ -41,33 +43,38 @@ export function useSheetActions() {
     requestAnimationFrame(() => requestAnimationFrame(show))
   }
 
-  function go(outputId: string | null, nodeId: string | null): void {
+  /** Looks at a rail, a speaker, or equals that are drawn as one. */
+  function go(outputId: string | null, nodeId: string | null, all: readonly string[] = []): void {
     moving.value = false
-    selected.select(outputId, nodeId)
+    if (all.length > 1) selected.chooseAll(all)
+    else selected.select(outputId, nodeId)
     void focusSelection()
   }
 
-  /** The speaker so many steps along the rail; null for its head. */
-  function beside(step: 1 | -1): string | null {
-    const ids = selected.line?.speakers.map(s => s.id) ?? []
-    const at = selected.selection.nodeId === null ? -1 : ids.indexOf(selected.selection.nodeId)
-    return ids[Math.max(-1, Math.min(ids.length - 1, at + step))] ?? null
+  /** The speaker, or the equals drawn as one, a step along the rail; none for its head. */
+  function beside(step: 1 | -1): readonly string[] {
+    const { nodeId } = selected.selection
+    const stops = selected.line ? folds.stops(selected.line) : []
+    const at = nodeId === null ? -1 : stops.findIndex(stop => stop.includes(nodeId))
+    return stops[Math.max(-1, Math.min(stops.length - 1, at + step))] ?? []
   }
 
   function along(step: 1 | -1): void {
-    if (selected.line) go(selected.line.outputId, beside(step))
+    const next = beside(step)
+    if (selected.line) go(selected.line.outputId, next[0] ?? null, next)
     else go(evaluation.lines[0]?.outputId ?? null, null)
   }
 
   function chooseAlong(step: 1 | -1): void {
     const next = beside(step)
-    if (!selected.line || next === null) return
-    selected.chooseTo(selected.line.outputId, next)
+    if (!selected.line || next.length === 0) return
+    selected.chooseTo(selected.line.outputId, step > 0 ? next.at(-1)! : next[0]!)
     void focusSelection()
   }
 
   function end(): void {
-    if (selected.line) go(selected.line.outputId, selected.line.speakers.at(-1)?.id ?? null)
+    const last = selected.line ? folds.stops(selected.line).at(-1) ?? [] : []
+    if (selected.line) go(selected.line.outputId, last[0] ?? null, last)
   }
 
   function between(step: 1 | -1): void {
@@ -75,7 +82,9 @@ export function useSheetActions() {
     const next = evaluation.lines[at === -1 ? 0 : Math.max(0, Math.min(evaluation.lines.length - 1, at + step))]
     if (!next) return
     const column = selected.line?.speakers.findIndex(s => s.id === selected.selection.nodeId) ?? -1
-    go(next.outputId, column < 0 ? null : next.speakers[Math.min(column, next.speakers.length - 1)]?.id ?? null)
+    const id = column < 0 ? null : next.speakers[Math.min(column, next.speakers.length - 1)]?.id ?? null
+    const fold = id === null ? null : folds.foldAt(next.outputId, id)
+    go(next.outputId, fold?.[0] ?? id, fold ?? [])
   }
 
   /** Chooses and says how many, for who cannot see it. */
@@ -191,6 +200,11 @@ export function useSheetActions() {
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
     makeKind,
+    fold: () => {
+      if (!selected.line) return
+      folds.toggle(selected.line)
+      void focusSelection()
+    },
     tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),
     remedy: (number: number) => {
       const remedy = matchPane.remedies[number - 1]

@@ -11,13 +11,15 @@ const CLICK_PX = 6
 
 interface Hands {
   /** Takes hold of a speaker: what is chosen goes along if it is one of them. */
-  hold: (outputId: string, nodeId: string) => void
+  hold: (nodeIds: readonly string[]) => void
   drop: (place: MoveTo) => void
   frame: (nodeIds: string[]) => void
-  menu: (event: Event, place: { outputId: string, nodeId: string | null }) => void
+  menu: (event: Event, place: { outputId: string, nodeIds: readonly string[] }) => void
 }
 
 const tagAt = (target: EventTarget | null) => target instanceof Element ? target.closest<SVGGElement>('[data-node]') : null
+/** What a tag stands for: one speaker, or equals drawn as one. */
+const idsOf = ({ dataset }: SVGGElement): string[] => dataset.nodes?.split(' ') ?? [dataset.node!]
 const railAt = (target: EventTarget | null) => target instanceof Element ? target.closest<HTMLElement>('[data-output]') : null
 
 /**
@@ -29,7 +31,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
   /** What is held, beside the mouse, and where it would go. */
   const held = shallowRef<{ x: number, y: number, place: MoveTo | null } | null>(null)
 
-  type Subject = { x: number, y: number, node: { id: string, outputId: string } | null }
+  type Subject = { x: number, y: number, nodeIds: string[] }
   type Dragged = D3DragEvent<HTMLElement, unknown, Subject>
   let isMoving = false
 
@@ -41,14 +43,14 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     .subject((event: Dragged): Subject => {
       const { clientX: x, clientY: y, target } = event.sourceEvent as MouseEvent
       const tag = tagAt(target)
-      return { x, y, node: tag ? { id: tag.dataset.node!, outputId: tag.dataset.output! } : null }
+      return { x, y, nodeIds: tag ? idsOf(tag) : [] }
     })
     .on('drag', ({ subject, sourceEvent }: Dragged) => {
       const { clientX: x, clientY: y } = sourceEvent as MouseEvent
       if (!isMoving && Math.hypot(x - subject.x, y - subject.y) < CLICK_PX) return
-      if (!isMoving && subject.node) hands.hold(subject.node.outputId, subject.node.id)
+      if (!isMoving && subject.nodeIds.length > 0) hands.hold(subject.nodeIds)
       isMoving = true
-      if (subject.node) held.value = { x, y, place: placeUnder(x, y) }
+      if (subject.nodeIds.length > 0) held.value = { x, y, place: placeUnder(x, y) }
       else frame.value = { left: Math.min(x, subject.x), top: Math.min(y, subject.y), width: Math.abs(x - subject.x), height: Math.abs(y - subject.y) }
     })
     .on('end', () => {
@@ -64,7 +66,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     const tag = tagAt(under)
     if (tag) {
       const box = tag.getBoundingClientRect()
-      return x > box.left + box.width / 2 ? { afterId: tag.dataset.node! } : { beforeId: tag.dataset.node! }
+      return x > box.left + box.width / 2 ? { afterId: idsOf(tag).at(-1)! } : { beforeId: idsOf(tag)[0]! }
     }
     const rail = railAt(under)
     return rail ? { outputId: rail.dataset.output! } : null
@@ -74,13 +76,14 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     return [...rails.value?.querySelectorAll<SVGGElement>('[data-node]') ?? []].filter((tag) => {
       const { left, right, top, bottom } = tag.querySelector('.outline')!.getBoundingClientRect()
       return right > box.left && left < box.left + box.width && bottom > box.top && top < box.top + box.height
-    }).map(tag => tag.dataset.node!)
+    }).flatMap(idsOf)
   }
 
   function openMenu(event: Event): boolean {
     const rail = railAt(event.target)
     if (!rail) return false
-    hands.menu(event, { outputId: rail.dataset.output!, nodeId: tagAt(event.target)?.dataset.node ?? null })
+    const tag = tagAt(event.target)
+    hands.menu(event, { outputId: rail.dataset.output!, nodeIds: tag ? idsOf(tag) : [] })
     return true
   }
 

@@ -31,5 +31,5 @@ export const kinds: Section<typeof kindEdits> = {
     },
   },
   words: { 'kind.add': 'kind made', 'kind.remove': 'kind removed', 'kind.set': 'kind changed' },
-  fields: { model: 'model' },
+  fields: { model: 'model', from: 'origin' },
 }

@@ -1,15 +1,10 @@
 import { z } from 'zod'
 import { loadSchema } from '#core/gear/load'
-import { AWG_RANGE, CLASS5_OHM_PER_KM } from '#core/quantity/cable'
+import { cableSchema } from '#core/gear/cable'
 import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 
 /** Amplifiers, their outputs, and the wiring tree that hangs on each. */
 
-const areas = [...CLASS5_OHM_PER_KM.keys()]
-export const cableSchema = z.union([
-  z.strictObject({ awg: z.int().min(AWG_RANGE.thickest).max(AWG_RANGE.thinnest) }),
-  z.strictObject({ areaMm2: z.number().refine(area => CLASS5_OHM_PER_KM.has(area), `must be one of ${areas.join(', ')} mm²`) }),
-])
 export const leadSchema = z.strictObject({ cable: cableSchema, lengthM: bounded('m', 0, 10_000) })
 
 export const speakerFields = {

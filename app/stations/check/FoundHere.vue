@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { checkKey } from '#core/check/proof'
+import { driverAsRead } from '#core/check/found'
+import type { Edit } from '#core/job/edits'
+import { addAfter, removeNode, setTap } from '#core/job/intents'
+import type { Output, Speaker } from '#core/job/schema'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { newId } from '~/api/ids'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { quantityOf } from '~/components/form/readers'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+
+/** What stands on the ladder otherwise than it is drawn: each thing is taken into the plan by one press. */
+const { output, speaker } = defineProps<{ output: Output, speaker: Speaker }>()
+const store = useJobStore()
+const evaluation = useEvaluationStore()
+const selected = useSelectionStore()
+
+const lead = computed(() => selected.place?.branch.lead ?? null)
+/** The next one along the rail leads from here too: its cable is of the same size. */
+const usualCable = computed(() => selected.place?.parent.children.find(b => b.lead)?.lead?.cable ?? { awg: 16 })
+const asRead = computed(() => driverAsRead(speaker, evaluation.proofs.get(output.id)?.standing.get(checkKey('coil-dcr', speaker.id)) ?? null))
+
+function take(edit: Edit | null, says: string): void {
+  if (store.edit(edit)) store.said = `${says}: in the plan now`
+}
+function another(): void {
+  const added = addAfter(store.job!, speaker.id, newId)
+  if (added) take(added.edit, `one more behind ${speaker.label}, like it`)
+}
+function gone(): void {
+  take(removeNode(store.job!, speaker.id), `${speaker.label} taken off`)
+  selected.select(output.id)
+}
+</script>
+
+<template>
+  <fieldset class="found">
+    <legend class="soft small">Found otherwise? Into the plan by one press</legend>
+    <button v-if="asRead" class="offer" type="button" @click="take(asRead.edit, `${speaker.label}: a driver of ${asRead.labelOhm} Ω`)">
+      It is a driver of {{ writeQuantity(asRead.labelOhm, 'Ω') }}: it reads as one</button>
+    <div v-if="speaker.load.kind === 'tap'" role="radiogroup" aria-label="Tap found" class="taps">
+      <span class="soft small">Its tap</span>
+      <button
+        v-for="tapW in [...speaker.load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === speaker.load.tapW }"
+        :aria-checked="tapW === speaker.load.tapW" :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`"
+        @click="take(setTap(speaker, tapW), `${speaker.label} on ${tapW === 0 ? 'off' : writeQuantity(tapW, 'W')}`)">
+        {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
+      </button>
+    </div>
+    <TextEntry
+      class="length" label="Cable to here" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
+      @commit="take({ kind: 'lead.set', nodeId: speaker.id, was: lead, to: { cable: lead?.cable ?? usualCable, lengthM: $event } }, 'the cable')" />
+    <p class="acts">
+      <button class="act" type="button" @click="another">one more hangs behind it</button>
+      <button class="act" type="button" @click="gone">it is not there</button>
+    </p>
+  </fieldset>
+</template>
+
+<style scoped>
+.found { border: 0; border-top: 1px solid var(--rule); margin: 10px 0 0; padding: 8px 0 0; display: grid; gap: 8px; }
+.length { max-width: 200px; }
+.acts { display: flex; flex-wrap: wrap; gap: 2px 20px; }
+@media (max-width: 760px) { .acts .act, .tap { min-height: 44px; } .tap { min-width: 44px; } }
+</style>

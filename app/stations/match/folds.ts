@@ -1,0 +1,75 @@
+import { checkKey, SPEAKER_CHECKS, type LineProof } from '#core/check/proof'
+import type { Speaker } from '#core/job/schema'
+import type { LineEvaluation } from '#core/match/evaluate'
+
+/** Equals side by side on a rail are drawn as one tag; what differs stands out of it. */
+
+/** So many equals are worth folding; three tags are read as quickly. */
+const LEAST = 4
+/** A rail of more rows than this is drawn folded without being asked. */
+const MOST_ROWS = 3
+
+/** How a person wants a rail: as it comes, every tag, or equals as one. */
+export type FoldWish = 'open' | 'folded' | undefined
+
+/** What a speaker is, in so far as another may be drawn with it; null where it is to be seen by itself: read wrong, or repaired and not proved. */
+function faceOf(speaker: Speaker, proof: LineProof, isAwaiting: (id: string) => boolean, isRepaired: (id: string) => boolean): string | null {
+  const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade ?? 'none')
+  if (grades.includes('stop') || grades.includes('tight') || isAwaiting(speaker.id) || isRepaired(speaker.id)) return null
+  const { name, load, continuousW, driverOhm, kindId } = speaker
+  return JSON.stringify([name, load, continuousW, driverOhm, kindId, grades])
+}
+
+/** Stretches of equals that hang on the rail itself, one after the other, in its order. */
+export function stretchesOf(line: LineEvaluation, proof: LineProof): string[][] {
+  const repaired = new Set(proof.repairs.map(r => r.nodeId))
+  const awaiting = new Set(proof.unproved.map(r => r.nodeId))
+  const stretches: { face: string | null, ids: string[] }[] = []
+  for (const { node } of line.output.wiring.children) {
+    const face = node.kind === 'speaker' ? faceOf(node, proof, id => awaiting.has(id), id => repaired.has(id)) : null
+    const last = stretches.at(-1)
+    if (face !== null && last?.face === face) last.ids.push(node.id)
+    else stretches.push({ face, ids: [node.id] })
+  }
+  return stretches.filter(s => s.face !== null && s.ids.length >= LEAST).map(s => s.ids)
+}
+
+/** Whether a rail of so many rows is drawn folded. */
+export function isFolding(rows: number, wish: FoldWish): boolean {
+  return wish === 'folded' || (wish === undefined && rows > MOST_ROWS)
+}
+
+/**
+ * The stretches that are drawn as one: none of them that is looked into. One is, when something of it is selected or chosen and
+ * not all of it, or when one of its speakers is suspected.
+ */
+interface LookedAt { nodeId: string | null, chosen: ReadonlySet<string>, suspects: ReadonlySet<string> }
+export function closedFolds(stretches: readonly string[][], at: LookedAt): string[][] {
+  return stretches.filter((ids) => {
+    if (ids.some(id => at.suspects.has(id))) return false
+    const count = ids.filter(id => at.chosen.has(id)).length
+    return count === ids.length || (count === 0 && !(at.nodeId !== null && ids.includes(at.nodeId)))
+  })
+}
+
+/** The stops of the arrow keys along a rail: a tag each, a fold as one. */
+export function stopsOf(speakerIds: readonly string[], folds: readonly string[][]): string[][] {
+  const foldOf = new Map(folds.flatMap(ids => ids.map(id => [id, ids] as const)))
+  return [...new Set(speakerIds.map(id => foldOf.get(id) ?? id))].map(stop => typeof stop === 'string' ? [stop] : stop)
+}
+
+/** "01–14" of the labels of a fold; "01 … 20 (14)" where they do not count on. */
+export function foldLabel(labels: readonly string[]): string {
+  const [first, last] = [labels[0]!, labels.at(-1)!]
+  const ends = [/^(.*?)(\d+)$/.exec(first), /^(.*?)(\d+)$/.exec(last)] as const
+  const counts = ends[0] !== null && ends[1] !== null && ends[0][1] === ends[1][1] && Number(ends[1][2]) - Number(ends[0][2]) === labels.length - 1
+  return counts ? `${first}–${last}` : `${first} … ${last}`
+}
+
+/** "4.2–5.0"; one figure where both ends are written alike, "—" where any is not known. */
+export function rangeText(values: readonly (number | null)[], write: (value: number) => string): string {
+  if (values.length === 0 || values.includes(null)) return '—'
+  const known = values as readonly number[]
+  const [least, most] = [write(Math.min(...known)), write(Math.max(...known))]
+  return least === most ? least : `${least}–${most}`
+}

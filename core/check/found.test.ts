@@ -1,0 +1,32 @@
+import { expect, test } from '@jest/globals'
+import { applyEdit } from '#core/job/apply'
+import type { Edit } from '#core/job/edits'
+import { findSpeaker, speakersOf } from '#core/job/tree'
+import { jobOf, outputOf } from '#core/testing/jobs'
+import { checkKey, proveLine } from './proof'
+import { predictLine } from './predict'
+import { driverAsRead, labelThatReads } from './found'
+
+// A 4 Ω coil reads 3 to 3.6, an 8 Ω one 5.5 to 7.2, a 16 Ω one 11 to 14: common practice, no source.
+test.each<[number, number | null]>([[3.2, 4], [3.6, 4], [6.4, 8], [7.2, 8], [13, 16], [1.5, 2], [5.5, null], [4.5, 6], [0.4, null], [40, null], [3.7, null], [28, 32]])('a coil of %d Ω is labelled %j', (ohm, label) =>
+  expect(labelThatReads(ohm)).toBe(label))
+
+const line = '5 W on 70 V'
+const read = (text: string, ohm: number | 'open', driverOhm: number | null) => {
+  const plain = jobOf(text)
+  const { id, load } = speakersOf(outputOf(plain).wiring)[0]!
+  const edits: Edit[] = [
+    ...load.kind === 'tap' && driverOhm !== null ? [{ kind: 'speaker.set' as const, nodeId: id, was: { driverOhm: null }, to: { driverOhm } }] : [],
+    { kind: 'reading.add', reading: { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'coil-dcr', outputId: 'out1', nodeId: id, value: ohm === 'open' ? { is: 'open' } : { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, withdrawn: false } },
+  ]
+  const job = edits.reduce((j, e) => applyEdit(j, e).job, plain)
+  const output = outputOf(job)
+  const proof = proveLine(job, output, predictLine(output))
+  const found = driverAsRead(findSpeaker(job, id)!.speaker, proof.standing.get(checkKey('coil-dcr', id)) ?? null)
+  if (!found) return null
+  const { speaker } = findSpeaker(applyEdit(job, found.edit).job, id)!
+  return [found.labelOhm, speaker.load.kind === 'tap' ? speaker.driverOhm : speaker.load.kind === 'members' ? 'members' : speaker.load.nominalOhm]
+}
+test.each<[string, number | 'open', number | null, number[] | null]>([
+  ['8', 3.2, null, [4, 4]], ['8', 6.4, null, null], ['8', 'open', null, null], ['8', 40, null, null], [line, 13, 8, [16, 16]], [line, 6.4, 8, null], [line, 3.2, null, [4, 4]],
+])('“%s” whose coil reads %s where a driver of %s is drawn', (text, ohm, driver, expected) => expect(read(text, ohm, driver)).toEqual(expected))

@@ -1,0 +1,100 @@
+import Papa from 'papaparse'
+import { InputError } from '#core/quantity/inputError'
+import { readCell, unitInHead, writeCell } from './cells'
+import { columnsOf, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
+
+/** Gear as a table of text, out and in: RFC 4180 by a library; cells that a spreadsheet would run are kept from it. */
+
+/** A cell that begins so would be run as a formula; an apostrophe before it keeps it text. Source: OWASP, CSV injection. */
+const RUNS = /^'*[=+\-@\t\r]/
+const guard = (text: string) => RUNS.test(text) ? `'${text}` : text
+const unguard = (text: string) => /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text
+
+export const headOf = ({ label, unit }: Pick<Column, 'label' | 'unit'>) => unit === '' ? label : `${label} (${unit})`
+
+export function writeCsv<K extends GearKind>(kind: K, models: readonly Models[K][]): string {
+  const columns = columnsOf(kind)
+  const rows = models.map(model => columns.map(column => guard(writeCell(column, model[column.key as keyof Models[K]]))))
+  return Papa.unparse([columns.map(c => guard(headOf(c))), ...rows], { newline: '\r\n' }) + '\r\n'
+}
+
+/** A file as it is read: its heads, and rows of text as wide as they are. */
+export interface Table { heads: string[], rows: { line: number, cells: string[] }[] }
+
+/** @throws InputError for what is no table at all */
+export function readTable(text: string): Table {
+  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] })
+  const broken = errors.find(e => e.type === 'Quotes')
+  if (broken) throw new InputError(`Row ${(broken.row ?? 0) + 1}: a quotation mark is not closed.`, 0, [])
+  const rows = data.map((cells, k) => ({ line: k + 1, cells: cells.map(cell => unguard(cell).trim()) })).filter(({ cells }) => cells.some(cell => cell !== ''))
+  const [head, ...rest] = rows
+  if (!head) throw new InputError('There is nothing in it.', 0, [])
+  if (rest.length === 0) throw new InputError('It has column names and no rows.', 0, [])
+  return { heads: head.cells, rows: rest }
+}
+
+/** Which column of the library each column of a file is; null for one that is left out. */
+export type Mapping = (string | null)[]
+
+/** Guessed by the names of the heads; of two that fit, the one that names it whole is taken, and none twice. */
+export function guessMapping(kind: GearKind, heads: readonly string[]): Mapping {
+  const columns = columnsOf(kind)
+  const plain = heads.map(h => h.toLowerCase().replace(/[_()[\]]+/g, ' ').replace(/\s+/g, ' ').trim())
+  const taken = new Set<string>()
+  const mapping: Mapping = heads.map(() => null)
+  const pass = (fits: (head: string, column: Column, k: number) => boolean) => plain.forEach((head, k) => {
+    if (mapping[k] !== null || head === '') return
+    const column = columns.find(c => !taken.has(c.key) && fits(head, c, k))
+    if (!column) return
+    taken.add(column.key)
+    mapping[k] = column.key
+  })
+  pass((_, c, k) => heads[k] === headOf(c))
+  pass((head, c) => head === c.label.toLowerCase() || head === c.key.toLowerCase())
+  pass((head, c) => c.also !== '' && new RegExp(c.also).test(head))
+  return mapping
+}
+
+export interface BadCell { row: number, column: string, message: string }
+export interface GearRead<K extends GearKind> {
+  /** Every row that can be taken, whole. */
+  good: { row: number, model: Models[K] }[]
+  /** Rows with something that cannot be read: nothing of them is taken. */
+  bad: BadCell[]
+}
+
+/** Reads the rows of a table by a mapping. */
+export function readGear<K extends GearKind>(kind: K, { heads, rows }: Table, mapping: Mapping): GearRead<K> {
+  const columns = columnsOf(kind)
+  const used = mapping.flatMap((key, k) => {
+    const column = columns.find(c => c.key === key)
+    return column ? [{ column, k, headUnit: column.cell === 'cable' ? /awg|mm2|mm²/i.exec(heads[k]!)?.[0] ?? '' : unitInHead(heads[k]!, column.unit) }] : []
+  })
+  const read: GearRead<K> = { good: [], bad: [] }
+  if (!used.some(u => u.column.key === 'name')) return { good: [], bad: rows.map(({ line }) => ({ row: line, column: 'name', message: 'No column is the name.' })) }
+  for (const { line, cells } of rows) {
+    const model: Record<string, unknown> = { ...unstatedModel(kind, '') }
+    const bad: BadCell[] = []
+    for (const { column, k, headUnit } of used) {
+      try {
+        model[column.key] = readCell(column, cells[k] ?? '', headUnit)
+      }
+      catch (error) {
+        if (!(error instanceof InputError)) throw error
+        bad.push({ row: line, column: heads[k]!, message: error.message })
+      }
+    }
+    const whole = bad.length === 0 ? MODEL_SCHEMAS[kind].safeParse(model) : null
+    if (whole?.success) read.good.push({ row: line, model: whole.data as Models[K] })
+    else read.bad.push(...(bad.length > 0 ? bad : whole!.error!.issues.slice(0, 1).map(i => ({ row: line, column: String(i.path[0] ?? ''), message: `${i.message}.` }))))
+  }
+  return read
+}
+
+/** The bad rows as they came, with what is wrong with each: to be mended and taken in again. */
+export function writeBadRows({ heads, rows }: Table, bad: readonly BadCell[]): string {
+  const reasons = new Map<number, string[]>()
+  for (const { row, column, message } of bad) reasons.set(row, [...reasons.get(row) ?? [], `${column}: ${message}`])
+  const kept = rows.filter(({ line }) => reasons.has(line)).map(({ line, cells }) => [...heads.map((_, k) => guard(cells[k] ?? '')), guard(reasons.get(line)!.join(' '))])
+  return Papa.unparse([[...heads.map(guard), 'what is wrong'], ...kept], { newline: '\r\n' }) + '\r\n'
+}

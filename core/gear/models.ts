@@ -1,0 +1,44 @@
+import type { z } from 'zod'
+import { amplifierModelSchema, type AmplifierModel } from './amplifier'
+import { cableModelSchema, type CableModel } from './cable'
+import { controlModelSchema, type ControlModel } from './control'
+import { metaOf, type FieldMeta } from './field'
+import { speakerModelSchema, type SpeakerModel } from './speaker'
+import { transformerModelSchema, type TransformerModel } from './transformer'
+
+/** What the library holds: a schema a kind of gear; types, columns, forms, messages and the JSON Schema come from it. */
+
+export interface Models { speaker: SpeakerModel, amplifier: AmplifierModel, cable: CableModel, control: ControlModel, transformer: TransformerModel }
+export type GearKind = keyof Models
+export type Model = Models[GearKind]
+export const GEAR_KINDS = ['speaker', 'amplifier', 'cable', 'control', 'transformer'] as const satisfies readonly GearKind[]
+
+export const MODEL_SCHEMAS = {
+  speaker: speakerModelSchema, amplifier: amplifierModelSchema, cable: cableModelSchema, control: controlModelSchema, transformer: transformerModelSchema,
+} as const
+
+export const GEAR_WORDS: Record<GearKind, { one: string, many: string }> = {
+  speaker: { one: 'speaker', many: 'Speakers' }, amplifier: { one: 'amplifier', many: 'Amplifiers' }, cable: { one: 'cable', many: 'Cable' },
+  control: { one: 'control', many: 'Controls' }, transformer: { one: 'transformer', many: 'Transformers' },
+}
+
+export interface Column extends FieldMeta { key: string, schema: z.ZodType }
+
+/** The fields of a kind of gear in their order, which is the order of forms and of the columns of a file. */
+export function columnsOf(kind: GearKind): readonly Column[] {
+  return COLUMNS[kind]
+}
+const COLUMNS = Object.fromEntries(GEAR_KINDS.map(kind => [
+  kind, Object.entries(MODEL_SCHEMAS[kind].shape as Record<string, z.ZodType>).map(([key, schema]) => ({ key, schema, ...metaOf(schema) })),
+])) as unknown as Record<GearKind, readonly Column[]>
+
+/** What stands in a field of which nothing is stated. */
+function unstated({ cell }: Column): unknown {
+  return cell === 'text' ? '' : ['scales', 'leads', 'numbers', 'outputs', 'colours'].includes(cell) ? [] : null
+}
+
+/** A model of which nothing is stated but its name; a cable is of a size, or it is none. */
+export function unstatedModel<K extends GearKind>(kind: K, name: string): Models[K] {
+  const empty = Object.fromEntries(columnsOf(kind).map(column => [column.key, unstated(column)]))
+  return { ...empty, ...(kind === 'cable' ? { size: { awg: 16 } } : {}), name } as unknown as Models[K]
+}
