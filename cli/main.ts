@@ -1,4 +1,6 @@
 import { readFileSync } from 'node:fs'
+import { guessMapping, readGear, readTable, type GearCheck } from '#core/gear/csv'
+import { GEAR_KINDS } from '#core/gear/models'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { JobError } from '#core/job/jobError'
 import type { Job } from '#core/job/schema'
@@ -8,9 +10,30 @@ import { quickAnswer } from '#core/quick/answer'
 
 /** The core from a terminal: one verb per engine, one JSON document out. Exit 0, or 2 for input that cannot be used. */
 
-const VERBS: Record<string, { takes: string, run: (argument: string) => unknown }> = {
-  quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: quickAnswer },
-  evaluate: { takes: 'a file, as job.plainmatch.json', run: path => reportOf(told(readJobFile(readFile(path)))) },
+const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknown }> = {
+  quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: one('quick', quickAnswer) },
+  gear: { takes: 'check FILE.csv --kind speaker', run: checkGear },
+  evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
+}
+
+/** A verb of one argument. */
+function one(verb: string, run: (argument: string) => unknown) {
+  return (...words: string[]): unknown => {
+    const { takes } = VERBS[verb]!
+    if (words.length !== 1) throw new InputError(`${verb} takes ${takes}: one argument, ${words.length} given. A typed line goes in quotes.`, 0, [takes])
+    return run(words[0]!)
+  }
+}
+
+/** What of a table of gear can be taken, and what is wrong with the rest. */
+function checkGear(...words: string[]): unknown {
+  const [deed, path, flag, kind] = words
+  if (deed !== 'check' || path === undefined || flag !== '--kind' || words.length !== 4) throw new InputError(`gear takes ${VERBS.gear!.takes}.`, 0, [VERBS.gear!.takes])
+  const known = GEAR_KINDS.find(k => k === kind)
+  if (!known) throw new InputError(`There is no gear of the kind “${kind}”.`, 0, GEAR_KINDS)
+  const table = readTable(readFile(path))
+  const { good, bad } = readGear(known, table, guessMapping(known, table.heads))
+  return { rows: table.rows.length, good: good.length, bad } satisfies GearCheck
 }
 
 function readFile(path: string): string {
@@ -18,7 +41,7 @@ function readFile(path: string): string {
     return readFileSync(path, 'utf8')
   }
   catch {
-    throw new InputError(`There is no file “${path}” that can be read.`, 0, ['a file saved as *.plainmatch.json'])
+    throw new InputError(`There is no file “${path}” that can be read.`, 0, ['a file that is there'])
   }
 }
 
@@ -31,8 +54,7 @@ function told({ job, remarks }: ReadFile): Job {
 function main([verb, ...rest]: string[]): void {
   const wanted = VERBS[verb ?? '']
   if (!wanted) throw new InputError(verb ? `There is no “${verb}” here.` : 'Nothing asked.', 0, Object.keys(VERBS))
-  if (rest.length !== 1) throw new InputError(`${verb} takes ${wanted.takes}: one argument, ${rest.length} given. A typed line goes in quotes.`, 0, [wanted.takes])
-  print(wanted.run(rest[0]!))
+  print(wanted.run(...rest))
 }
 
 function print(document: unknown): void {

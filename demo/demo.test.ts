@@ -2,10 +2,14 @@ import { expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
 import { toDocument } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
-import { outputsOf } from '#core/job/tree'
+import { outputsOf, speakersOf } from '#core/job/tree'
 import { evaluateJob } from '#core/match/evaluate'
 import { jobState, stateSentence } from '#core/match/jobState'
 import { rankSuspects } from '#core/trace/rank'
+import { MODEL_SCHEMAS } from '#core/gear/models'
+import { remarksOn } from '#core/gear/remarks'
+import { byHand } from '#core/job/kinds'
+import { demoGear } from './gear'
 import { demoJobs } from '.'
 
 test('the demo is a valid pair of jobs that says what it should', () => {
@@ -17,6 +21,18 @@ test('the demo is a valid pair of jobs that says what it should', () => {
     ['Fernhollow Glasshouses', 'A1 good, A2 tight, A3 good, A4 good', 'A4', '1 reading wrong; A2 tight; 22 of 60 proved.'],
     ['Excursion boat Marigold', 'B1 good, B2 good, B3 good, B4 good', '', '5 of 22 proved.'],
   ])
+})
+
+test('the library to begin with: some sixty models, each named once, valid, with nothing to remark; the jobs are made of it, nothing by hand', () => {
+  for (const { kind, body } of demoGear) {
+    expect(MODEL_SCHEMAS[kind].safeParse(body)).toEqual({ success: true, data: body })
+    expect([body.name, remarksOn(kind, body as never)]).toEqual([body.name, []])
+  }
+  const count = demoGear.length
+  expect([count >= 60, new Set(demoGear.map(g => g.body.name)).size, new Set(demoGear.map(g => g.id)).size]).toEqual([true, count, count])
+  const [fern] = demoJobs.map(d => d.job)
+  const speakers = outputsOf(fern!).flatMap(o => speakersOf(o.wiring))
+  expect(fern!.kinds.map(k => [k.model.name, speakers.filter(s => s.kindId === k.id && byHand(s, k).length === 0).length])).toEqual([['Ceiling 165 back-can, 30 W', 21], ['Surface 130 weatherproof, 20 W', 3], ['Horn 200, 30 W', 4]])
 })
 
 test('its wrong reading is what the fault behind it makes: cable broken before the third horn', () => {

@@ -1,10 +1,14 @@
 import { demoJobs } from '../demo'
+import { demoGear } from '../demo/gear'
 import { connect, migrate } from '../server/database/connect'
+import { insertModels } from '../server/gear/repository'
 import { deleteJobs, readSetting, writeSetting } from '../server/jobs/repository'
 import { createJob } from '../server/jobs/service'
 
 /** Migrates, and loads the demo: `once` (unless it was loaded before), `reset` (puts it back as it was), `none`. */
 const DEMO_LOADED = 'demo-loaded'
+/** The library came later: a database that had the demo before gets it all the same. */
+const GEAR_LOADED = 'gear-loaded'
 
 async function prepare(mode: string): Promise<string> {
   const url = process.env.DATABASE_URL
@@ -20,6 +24,12 @@ async function prepare(mode: string): Promise<string> {
         await writeSetting(trx, DEMO_LOADED, true)
       })
       told.push(mode === 'reset' ? 'demo put back' : 'demo loaded')
+    }
+    if (mode === 'reset' || (mode === 'once' && !await readSetting(db, GEAR_LOADED))) {
+      await db.transaction(async (trx) => {
+        await insertModels(trx, demoGear)
+        await writeSetting(trx, GEAR_LOADED, true)
+      })
     }
     return told.join(', ')
   }

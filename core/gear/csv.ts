@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
 import { readCell, unitInHead, writeCell } from './cells'
 import { columnsOf, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
@@ -55,7 +56,11 @@ export function guessMapping(kind: GearKind, heads: readonly string[]): Mapping 
   return mapping
 }
 
-export interface BadCell { row: number, column: string, message: string }
+const badCell = z.strictObject({ row: z.int(), column: z.string(), message: z.string() })
+export type BadCell = z.infer<typeof badCell>
+/** What a check of a file says. */
+export const gearCheckSchema = z.strictObject({ rows: z.int(), good: z.int(), bad: z.array(badCell) })
+export type GearCheck = z.infer<typeof gearCheckSchema>
 export interface GearRead<K extends GearKind> {
   /** Every row that can be taken, whole. */
   good: { row: number, model: Models[K] }[]

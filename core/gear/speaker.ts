@@ -9,7 +9,7 @@ export const SPEAKER_BUILDS = ['ceiling-open', 'ceiling-can', 'surface', 'pendan
 const millimetre = bounded('mm', 1, 5000)
 export const price = bounded('', 0, 1_000_000)
 export const scalesSchema = z.array(z.strictObject({ lineV, tapsW: z.array(tapW).min(1, 'needs at least one tap').max(20) })).max(6)
-const colour = plainText(30).refine(text => !/[\/,;:]/.test(text), 'must not hold / , ; or :')
+const colour = plainText(30).refine(text => !/[/,;:]/.test(text), 'must not hold / , ; or :')
 
 /**
  * A speaker of a certain make, as its sheet states it. SI units, named in the keys (sizes in mm, as sheets have them); null and
@@ -21,7 +21,7 @@ export const speakerModelFields = {
   purpose: field(plainText(200), 'what it is for', { also: 'purpose|use|application|description' }),
   /** Of the drive unit, or of the whole where it has no transformer. */
   nominalOhm: numeric(ohm, 'impedance', 'Ω', 'impedance|nominal|^z$|ohm'),
-  smallSignal: field(z.strictObject(smallSignalFields).nullable(), 'small-signal parameters', { cell: 'small-signal', also: 'thiele|parameters|t.?s' }),
+  smallSignal: field(z.strictObject(smallSignalFields).nullable(), 'small-signal parameters', { cell: 'small-signal', also: 'thiele|parameters|^t.?s( |$)' }),
   /** Its coils or drivers where they are several; null for a plain one. */
   members: field(membersSchema.nullable(), 'coils or drivers', { cell: 'members', also: 'coils?|drivers' }),
   continuousW: numeric(watt, 'continuous rating', 'W', 'continuous|rms|aes|rated power|^rating|^power|nominal power'),

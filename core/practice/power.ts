@@ -26,6 +26,8 @@ export type PowerSchoolId = (typeof POWER_SCHOOLS)[number]['id']
 
 /** A unit stands its continuous rating for long, and four times of it in peaks (AES2, IEC 60268-5: pink noise of 6 dB crest). */
 export const PEAK_OF_CONTINUOUS = 4
+/** Program rating over continuous. Source: AES2, IEC 60268-5 for the noise. */
+export const PROGRAM_OF_CONTINUOUS = 2
 
 /** The commonest rule for a comparable (continuous) rating. */
 export const DEFAULT_POWER: PowerSchoolId = 'twice-continuous'

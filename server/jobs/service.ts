@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { toDocument } from '#core/job/document'
-import type { Edit, StampedEdit } from '#core/job/edits'
+import { partsOf, type Edit, type StampedEdit } from '#core/job/edits'
 import { takeInSteps, type Outcome } from '#core/job/ledger'
 import { correctedIds, documentParts, mentionedIds, touchedRows } from '#core/job/parts'
 import { Records } from '#core/job/records'
@@ -9,6 +9,7 @@ import { UNDO_REACH } from '#core/job/undo'
 import { upgradedEdit } from '#core/job/upgrade'
 import { refusalWords } from '#core/job/words'
 import type { EditResult, SyncAnswer, SyncRequest } from '#core/job/protocol'
+import { writeUse } from '../gear/repository'
 import { inSlices } from './breath'
 import { documentAt, hold } from './held'
 import * as records from './recordRows'
@@ -59,6 +60,7 @@ function atOneMoment<T>(db: Knex, read: (trx: Knex.Transaction) => Promise<T>): 
 export async function createJob(db: Knex, id: string, job: Job): Promise<void> {
   await db.transaction(async (trx) => {
     if (!await rows.insertJob(trx, id, job)) return
+    await writeUse(trx, id, job)
     await records.insertReadings(trx, id, [...job.readings])
     await records.insertRepairs(trx, id, [...job.repairs])
     await rows.notifyChanged(trx, id, 0)
@@ -123,6 +125,7 @@ async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: 
   await records.writeRepairs(trx, row.id, { before: before.repairs, after: job.repairs, touched: touched.flatMap(t => t.repairs) })
   // A document that nothing has changed stands for the new revision as well.
   const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
+  if (applied.some(entry => partsOf(entry.edit).some(part => part.kind.startsWith('kind.')))) await writeUse(trx, row.id, job)
   const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG
   await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, documentStands, ...(isDue ? { job } : {}) })
 }

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
+import { gearCheckSchema } from '#core/gear/csv'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
 import { demoJobs } from '../../demo'
@@ -33,7 +34,13 @@ test('evaluate does the same for a saved job', () => {
   expect(lines[1]!.predicted[0]).toMatchObject({ place: 'A2', kind: 'line-impedance', unit: 'Ω' })
 }, 30_000)
 
+test('gear check counts the rows of a table that can be taken, and says what is wrong with the rest', () => {
+  const { status, answer } = cli('gear', 'check', file('ceilings.csv', 'Model,RMS (W),Impedance\nA,30,8\nB,lots,8\nC,20,\n'), '--kind', 'speaker')
+  expect([status, gearCheckSchema.parse(answer)]).toEqual([0, { rows: 3, good: 2, bad: [{ row: 3, column: 'RMS (W)', message: '“lots” is not a number of W.' }] }])
+}, 30_000)
+
 test.each([
+  [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],
 ] as [string[], number | string][])('%j ends with 2 and says where', (args, position) => {

@@ -4,9 +4,12 @@ import * as records from './002-records'
 import * as faults from './003-more-faults'
 import * as taken from './004-how-taken'
 import * as kinds from './005-kinds'
+import * as gear from './006-gear'
 
 /** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
-const MIGRATIONS: Record<string, Knex.Migration> = { '001-jobs': jobs, '002-records': records, '003-more-faults': faults, '004-how-taken': taken, '005-kinds': kinds }
+const MIGRATIONS: Record<string, Knex.Migration> = {
+  '001-jobs': jobs, '002-records': records, '003-more-faults': faults, '004-how-taken': taken, '005-kinds': kinds, '006-gear': gear,
+}
 
 export const migrationSource: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(Object.keys(MIGRATIONS)),

@@ -1,0 +1,27 @@
+import type { GearKind, Model } from './models'
+
+/** What the library's server and its pages say to each other. */
+
+/** Fields of each kind that a table shows and is searched by, the name first. */
+export const LIST_KEYS: Record<GearKind, readonly string[]> = {
+  speaker: ['name', 'build', 'nominalOhm', 'continuousW', 'believedW', 'sensitivityDb', 'coverageDeg', 'scales', 'price', 'purpose'],
+  amplifier: ['name', 'outputs', 'zones', 'rackUnits', 'price', 'purpose'],
+  cable: ['name', 'size', 'conductors', 'listing', 'price'],
+  control: ['name', 'ratingW', 'linesV', 'insertionDb', 'priorityRelay', 'price'],
+  transformer: ['name', 'ratingW', 'scales', 'secondariesOhm', 'insertionDb', 'price'],
+}
+
+/** A model in a table: the newest version's listed fields in the order of LIST_KEYS. */
+export interface GearRow { id: string, version: number, isRetired: boolean, usedIn: number, values: unknown[] }
+
+export interface GearModel {
+  id: string
+  kind: GearKind
+  isRetired: boolean
+  /** Newest first. */
+  versions: { version: number, at: string, body: Model }[]
+  usedIn: { jobId: string, name: string, version: number }[]
+}
+
+/** Models of one request. */
+export const MOST_MODELS = 10_000

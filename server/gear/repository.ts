@@ -1,0 +1,77 @@
+import type { Knex } from 'knex'
+import type { GearKind, Model } from '#core/gear/models'
+import { LIST_KEYS, type GearModel, type GearRow } from '#core/gear/protocol'
+import type { Job } from '#core/job/schema'
+
+/** All SQL about the library of gear. */
+
+const asVersion = ({ version, at, body }: { version: number, at: Date, body: Model }) => ({ version, at: at.toISOString(), body })
+
+/** Every model of a kind, its newest version's listed fields, by name. */
+export async function listModels(db: Knex, kind: GearKind): Promise<GearRow[]> {
+  const values = LIST_KEYS[kind].map(() => 'v.body->?::text').join(', ')
+  const { rows } = await db.raw<{ rows: GearRow[] }>(`
+    select m.id, m.version, m.retired_at is not null as "isRetired", jsonb_build_array(${values}) as "values",
+      (select count(distinct job_id)::int from job_models j where j.model_id = m.id::text) as "usedIn"
+    from models m join model_versions v on v.model_id = m.id and v.version = m.version
+    where m.kind = ? order by lower(v.name), m.id`, [...LIST_KEYS[kind], kind])
+  return rows
+}
+
+/** Every model of a kind that is not retired, whole, by name. */
+export async function newestOf(db: Knex, kind: GearKind): Promise<Model[]> {
+  const { rows } = await db.raw<{ rows: { body: Model }[] }>(`
+    select v.body from models m join model_versions v on v.model_id = m.id and v.version = m.version
+    where m.kind = ? and m.retired_at is null order by lower(v.name), m.id`, [kind])
+  return rows.map(r => r.body)
+}
+
+export async function findModel(db: Knex, id: string): Promise<GearModel | null> {
+  const model = await db('models').where({ id }).first() as { id: string, kind: GearKind, retired_at: Date | null } | undefined
+  if (!model) return null
+  const versions = await db('model_versions').select('version', 'at', 'body').where({ model_id: id }).orderBy('version', 'desc') as Parameters<typeof asVersion>[0][]
+  const usedIn = await db('job_models').join('jobs', 'jobs.id', 'job_models.job_id').whereNull('jobs.deleted_at').where({ model_id: id })
+    .select('jobs.id as jobId', 'jobs.name as name', 'job_models.version as version').orderBy('jobs.name') as GearModel['usedIn']
+  return { id, kind: model.kind, isRetired: model.retired_at !== null, versions: versions.map(asVersion), usedIn }
+}
+
+/** Puts models in, each as its first version; an id that is there already stays as it is. @returns how many came in */
+export async function insertModels(db: Knex, models: readonly { id: string, kind: GearKind, body: Model }[]): Promise<number> {
+  return db.transaction(async (trx) => {
+    const { rows } = await trx.raw<{ rows: { id: string }[] }>(
+      `insert into models (id, kind) select * from jsonb_to_recordset(?) as x(id uuid, kind text) on conflict (id) do nothing returning id`,
+      [JSON.stringify(models.map(({ id, kind }) => ({ id, kind })))])
+    const made = new Set(rows.map(r => r.id))
+    await trx.raw(`insert into model_versions (model_id, version, body) select id, 1, body from jsonb_to_recordset(?) as x(id uuid, body jsonb)`,
+      [JSON.stringify(models.filter(m => made.has(m.id)).map(({ id, body }) => ({ id, body })))])
+    return made.size
+  })
+}
+
+/** A version more after `was`; null where there is no such model, false where `was` is no longer its newest. */
+export async function addVersion(db: Knex, id: string, was: number, body: Model): Promise<boolean | null> {
+  return db.transaction(async (trx) => {
+    const model = await trx('models').where({ id }).forUpdate().first() as { version: number } | undefined
+    if (!model) return null
+    if (model.version !== was) return false
+    await trx('model_versions').insert({ model_id: id, version: was + 1, body: JSON.stringify(body) })
+    await trx('models').where({ id }).update({ version: was + 1 })
+    return true
+  })
+}
+
+export async function kindOfModel(db: Knex, id: string): Promise<GearKind | null> {
+  const found = await db('models').select('kind').where({ id }).first() as { kind: GearKind } | undefined
+  return found?.kind ?? null
+}
+
+export async function setRetired(db: Knex, id: string, retired: boolean): Promise<boolean> {
+  return await db('models').where({ id }).update({ retired_at: retired ? db.fn.now() : null }) > 0
+}
+
+/** Writes which versions of which models a job is made with. */
+export async function writeUse(db: Knex, jobId: string, job: Pick<Job, 'kinds'>): Promise<void> {
+  await db('job_models').where({ job_id: jobId }).delete()
+  const used = new Map(job.kinds.flatMap(({ from }) => from ? [[`${from.modelId} ${from.version}`, from] as const] : []))
+  if (used.size > 0) await db('job_models').insert([...used.values()].map(({ modelId, version }) => ({ job_id: jobId, model_id: modelId, version })))
+}

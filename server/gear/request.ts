@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { GEAR_KINDS, MODEL_SCHEMAS, type GearKind, type Model } from '#core/gear/models'
+import { MOST_MODELS } from '#core/gear/protocol'
+import { problem } from '../http/problem'
+import { jobIdSchema, refused } from '../http/route'
+
+/** What a request about gear may say. */
+
+export const kindSchema = z.enum(GEAR_KINDS)
+export const newModels = z.strictObject({ models: z.array(z.strictObject({ id: jobIdSchema, kind: kindSchema, body: z.unknown() })).min(1).max(MOST_MODELS) })
+
+/** A body by the schema of its kind. Throws what is wrong and where. */
+export function bodyOf(kind: GearKind, body: unknown, at: string): Model {
+  const parsed = MODEL_SCHEMAS[kind].safeParse(body)
+  if (!parsed.success) throw refused(parsed.error, at)
+  return parsed.data
+}
+
+export const noSuchModel = () => problem(404, 'no-such-model', 'There is no such model in the library. It may be of another database.')

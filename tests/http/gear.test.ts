@@ -1,0 +1,103 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import pg from 'pg'
+import { unstatedModel } from '#core/gear/models'
+import { readTable, readGear, guessMapping } from '#core/gear/csv'
+import { makeKind } from '#core/job/kinds'
+import { readJob } from '#core/job/readJob'
+import { outputsOf, speakersOf } from '#core/job/tree'
+import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
+
+/** The library of gear: models in versions, in columns with their bounds, and where they are used. */
+
+let database: TestDatabase
+let server: RunningServer
+beforeAll(async () => {
+  database = await makeDatabase()
+  server = await startServer(database.url)
+}, 120_000)
+afterAll(async () => {
+  await server.stop()
+  await database.drop()
+})
+
+async function ask(method: string, path: string, body?: unknown): Promise<{ status: number, body: any }> {
+  const response = await fetch(`${server.url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
+  const text = await response.text()
+  return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text }
+}
+const ceiling = { ...unstatedModel('speaker', 'Ceiling A'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 70.71, tapsW: [5, 10] }] }
+const put = async (body: unknown = ceiling, kind = 'speaker', id = randomUUID()) => ({ id, ...await ask('POST', '/gear', { models: [{ id, kind, body }] }) })
+const row = async (id: string) => (await ask('GET', '/gear?kind=speaker')).body.rows.find((r: { id: string }) => r.id === id)
+
+test('a model comes in once, is listed, gets versions, is retired and comes back; none of its versions is lost', async () => {
+  const { id, status, body } = await put()
+  expect([status, body, (await put(ceiling, 'speaker', id)).body]).toEqual([200, { made: 1 }, { made: 0 }])
+  expect((await row(id)).values.slice(0, 4)).toEqual(['Ceiling A', null, 8, 30])
+  expect((await ask('POST', `/gear/${id}/versions`, { was: 1, body: { ...ceiling, continuousW: 40 } })).body).toEqual({ version: 2 })
+  // Made from a version that is no longer the newest: not written over.
+  const late = await ask('POST', `/gear/${id}/versions`, { was: 1, body: { ...ceiling, name: 'Ceiling B' } })
+  expect([late.status, late.body.error.code]).toEqual([409, 'changed-meanwhile'])
+  expect((await ask('PATCH', `/gear/${id}`, { retired: true })).status).toBe(200)
+  const found = (await ask('GET', `/gear/${id}`)).body
+  expect([found.isRetired, found.versions.map((v: any) => [v.version, v.body.continuousW]), (await row(id)).isRetired]).toEqual([true, [[2, 40], [1, 30]], true])
+  await ask('PATCH', `/gear/${id}`, { retired: false })
+  expect((await row(id)).isRetired).toBe(false)
+})
+
+test.each<[string, string, unknown, string]>([
+  ['a rating out of bounds', 'speaker', { ...ceiling, continuousW: 0 }, 'models[0].body.continuousW'], ['a key too many', 'speaker', { ...ceiling, colour: 'red' }, 'models[0].body'], ['of another kind', 'cable', ceiling, 'models[0].body.size'],
+  ['no name', 'speaker', { ...ceiling, name: ' ' }, 'models[0].body.name'],
+])('%s is refused, and where', async (_, kind, body, where) => {
+  const answer = await put(body, kind)
+  expect([answer.status, answer.body.error.where]).toEqual([422, where])
+})
+
+test('all or none: one bad model of three, and none is there', async () => {
+  const before = (await ask('GET', '/gear?kind=control')).body.rows.length
+  const models = [1, 2, 3].map(k => ({ id: randomUUID(), kind: 'control', body: { ...unstatedModel('control', `c${k}`), ratingW: k === 3 ? -1 : k } }))
+  expect((await ask('POST', '/gear', { models })).body.error.where).toBe('models[2].body.ratingW')
+  expect((await ask('GET', '/gear?kind=control')).body.rows).toHaveLength(before)
+})
+
+test.each([['GET', `/gear/${randomUUID()}`, undefined, 404], ['GET', '/gear/x', undefined, 404], ['GET', '/gear?kind=lamp', undefined, 422], ['PATCH', `/gear/${randomUUID()}`, { retired: true }, 404], ['POST', `/gear/${randomUUID()}/versions`, { was: 1, body: ceiling }, 404], ['POST', '/gear', { models: [] }, 422]] as [string, string, unknown, number][])('%s %s is answered', async (method, path, body, status) =>
+  expect((await ask(method, path, body)).status).toBe(status))
+
+test('out as a table of text, which comes in again', async () => {
+  await put({ ...ceiling, name: '=odd', remark: 'two\nlines' })
+  const text = (await ask('GET', '/gear/file?kind=speaker')).body as string
+  const table = readTable(text)
+  const { good, bad } = readGear('speaker', table, guessMapping('speaker', table.heads))
+  expect([bad, good.find(g => g.model.name === '=odd')!.model.remark]).toEqual([[], 'two\nlines'])
+  expect(text).not.toMatch(/(^|,|\n)"?=/)
+})
+
+test('where a model is used: by the job that carries a copy of it, until that gives it up; a job from elsewhere may name what is not here', async () => {
+  const { id } = await put()
+  const jobId = randomUUID()
+  await ask('POST', '/jobs', { id: jobId, from: 'line', line: '4 x 5 W on 70 V' })
+  const job = readJob((await ask('GET', `/jobs/${jobId}`)).body.job)
+  const { edit, kindId } = makeKind(job, speakersOf(outputsOf(job)[0]!.wiring).map(s => s.id), 'x', () => `k-${jobId.slice(0, 8)}`)!
+  const sync = (edit: unknown) => ask('POST', `/jobs/${jobId}/sync`, { since: 0, edits: [{ id: randomUUID(), by: 'w', undoes: null, edit }] })
+  await sync(edit)
+  await sync({ kind: 'kind.set', kindId, was: { from: null }, to: { from: { modelId: id, version: 1 } } })
+  expect([(await row(id)).usedIn, (await ask('GET', `/gear/${id}`)).body.usedIn]).toEqual([1, [{ jobId, name: '4 x 5 W on 70 V', version: 1 }]])
+  await sync({ kind: 'kind.set', kindId, was: { from: { modelId: id, version: 1 } }, to: { from: { modelId: 'elsewhere', version: 7 } } })
+  expect((await row(id)).usedIn).toBe(0)
+})
+
+test('the database keeps the bounds itself', async () => {
+  const client = new pg.Client({ connectionString: database.url })
+  await client.connect()
+  try {
+    const { id } = await put()
+    const insert = (body: object, version = 2) => client.query('insert into model_versions (model_id, version, body) values ($1, $2, $3)', [id, version, JSON.stringify(body)]).then(() => 'taken', (error: { code: string }) => error.code)
+    expect([await insert({ name: ' ' }), await insert({ name: 'x', nominalOhm: 0 }), await insert({ name: 'x', price: -1 }), await insert({}), await insert({ name: 'x' }, 1), await insert({ name: 'x' }, 0), await insert({ name: 'x', nominalOhm: 8 })])
+      .toEqual(['23514', '23514', '23514', '23502', '23505', '23514', 'taken'])
+    const { rows } = await client.query(`select tablename || ' ' || indexdef as says from pg_indexes where tablename in ('model_versions', 'models', 'job_models')`)
+    for (const column of ['lower(name)', 'nominal_ohm', 'sensitivity_db', 'price', 'model_id']) expect(rows.some(r => r.says.includes(column))).toBe(true)
+  }
+  finally {
+    await client.end()
+  }
+})
