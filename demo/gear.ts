@@ -49,11 +49,13 @@ const SPEAKERS: SpeakerModel[] = [
   plain('sub', 'Sub 300, 300 W', 'Bass for a small stage.', 8, 300, 95, 42, 380), plain('sub', 'Sub 380, 500 W', 'Bass for a stage.', 8, 500, 97, 36, 560), plain('sub', 'Sub 250 for a vehicle, 200 W', 'Bass in a cabin.', 4, 200, 88, 35, 140),
   plain('box', 'Box 200, 100 W', 'Foyers and rehearsal.', 8, 100, 92, 65, 190), plain('box', 'Box 250, 200 W', 'Small stages, with a sub under it.', 8, 200, 95, 60, 290), plain('box', 'Box 300, 300 W', 'Stages.', 8, 300, 97, 52, 420), plain('box', 'Box 2 × 130, 60 W', 'Shelves and counters.', 16, 60, 90, 75, 150),
   plain('cabinet', 'Cabinet 1 × 300, 16 Ω, 60 W', 'One speaker, for a valve head.', 16, 60, 99, 80, 260), plain('cabinet', 'Cabinet 2 × 300, 8 Ω, 120 W', 'Two speakers, for a valve head.', 8, 120, 100, 75, 380), plain('cabinet', 'Cabinet 4 × 300, 16 Ω, 240 W', 'Four speakers, for a valve head.', 16, 240, 101, 70, 640),
-  driver(100, 8, 20, 87, 110, 18), driver(130, 4, 30, 88, 85, 22), driver(130, 8, 30, 88, 85, 22), driver(165, 8, 50, 90, 62, 34), driver(200, 8, 80, 92, 48, 49), driver(300, 8, 150, 96, 46, 92), driver(300, 16, 60, 98, 80, 88),
+  driver(100, 8, 20, 87, 110, 18), driver(130, 4, 30, 88, 85, 22), driver(130, 8, 30, 88, 85, 22),
+  driver(165, 8, 50, 90, 62, 34), driver(200, 8, 80, 92, 48, 49), driver(300, 8, 150, 96, 46, 92), driver(300, 16, 60, 98, 80, 88),
 ]
 
 type Output = AmplifierModel['outputs'][number]
-const lines = (count: number, powerW: number, ...volts: number[]): Output => ({ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null })
+const lines = (count: number, powerW: number, ...volts: number[]): Output =>
+  ({ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null })
 const loads = (count: number, floorOhm: number, ...points: [loadOhm: number, powerW: number][]): Output =>
   ({ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm })
 const amplifier = (name: string, purpose: string, outputs: Output[], price: number, more: Partial<AmplifierModel> = {}): AmplifierModel =>
@@ -96,7 +98,7 @@ export function withKinds(job: Job): Job {
     const known = kinds.find(k => k.model.name === name)
     const at = SPEAKERS.findIndex(s => s.name === name)
     if (known || at === -1) return known ?? null
-    kinds.push({ what: 'speaker', id: `kind-${kinds.length + 1}`, from: { modelId: idOf('speaker', at), version: 1 }, model: SPEAKERS[at]! })
+    kinds.push({ what: 'speaker', id: `kind-${kinds.length + 1}`, from: { modelId: idOf('speaker', at), version: 1, passed: null }, model: SPEAKERS[at]! })
     return kinds.at(-1)!
   }
   const all = outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(b => b.node.kind === 'speaker' ? [b.node] : [])

@@ -4,7 +4,7 @@ import { actionsFor, keysShown, runAction, type Action, type ActionTarget } from
 import KeyCap from '~/components/KeyCap.vue'
 
 /** What can be done to the selection, in words; all of it behind “more”. */
-const { actions, target } = defineProps<{ actions: readonly Action[], target: ActionTarget }>()
+const { actions, target, hasMenu = true } = defineProps<{ actions: readonly Action[], target: ActionTarget, hasMenu?: boolean }>()
 const emit = defineEmits<{ more: [event: MouseEvent] }>()
 const shown = computed(() => actionsFor(actions, target, true))
 </script>
@@ -16,7 +16,7 @@ const shown = computed(() => actionsFor(actions, target, true))
         {{ action.row }} <KeyCap :of="keysShown(action)[0]!" />
       </button>
     </span>
-    <button class="act" type="button" aria-haspopup="menu" @click="emit('more', $event)">more</button>
+    <button v-if="hasMenu" class="act" type="button" aria-haspopup="menu" @click="emit('more', $event)">more</button>
   </div>
 </template>
 

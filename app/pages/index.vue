@@ -120,7 +120,7 @@ function showAll(): void {
 }
 
 const bindings = listKeys({
-  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), find: () => choice.value?.focus(), step, turn,
+  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), find: () => choice.value?.focus(), step, turn,
   begin: () => void begin(), fileIn: () => file.value?.click(), takeBack: () => void takeBack(),
   toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
@@ -131,6 +131,7 @@ useKeys(() => bindings)
   <div>
     <AppHeader title="Jobs">
       <template #first><button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button></template>
+      <button class="act" type="button" @click="navigateTo('/gear')">gear <KeyCap of="g" /></button>
       <button class="act" type="button" @click="file?.click()">file in <KeyCap of="i" /></button>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>

@@ -7,6 +7,7 @@ import { jobState } from '#core/match/jobState'
 import { jobOf } from '#core/testing/jobs'
 import { listKeys } from '~/components/jobs/keys'
 import { quickKeys } from '~/components/quick/keys'
+import { gearKeys } from '~/gear/keys'
 import { STATIONS } from '.'
 import { walkKeys } from './check/keys'
 import { jobKeys } from './keys'
@@ -22,7 +23,7 @@ function noting(): { deeds: never, done: string[] } {
   const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
   return { deeds: deeds as never, done }
 }
-const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]]]
+const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]], ['gear', [gearKeys]]]
 
 describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()

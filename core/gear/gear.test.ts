@@ -60,7 +60,7 @@ test.each<[string, string, string]>([['Weight (lb)', 'kg', 'lb'], ['weight', 'kg
 
 test('heads of other people are guessed, none twice', () => {
   expect(guessMapping('speaker', ['Model', 'RMS power (W)', 'Peak Power', 'Impedance', 'SPL', 'Weight (lb)', 'Colour of box', 'Notes', 'List price', 'Taps', 'Model']))
-    .toEqual(['name', 'continuousW', 'peakW', 'nominalOhm', 'sensitivityDb', 'massKg', 'leads', 'remark', 'price', 'scales', null])
+    .toEqual(['name', 'continuousW', 'peakW', 'nominalOhm', 'sensitivityDb', 'massKg', null, 'remark', 'price', 'scales', null])
 })
 
 test('bad rows come back with their reasons, good ones whole, never half a row; mended they come in', () => {

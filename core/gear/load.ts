@@ -23,4 +23,3 @@ export const membersSchema = z.strictObject({
 })
 
 export const loadSchema = z.discriminatedUnion('kind', [nominal, motional, tap, membersSchema])
-export type SpeakerLoad = z.infer<typeof loadSchema>

@@ -44,7 +44,7 @@ export const speakerModelFields = {
   throughOhm: numeric(ohm, 'through position', 'Ω', 'through|bypass|direct|low.?z'),
   hasOff: flag('off position', '^off'),
   /** Colours of its leads: the common one has no tap. */
-  leads: field(z.array(z.strictObject({ tapW: tapW.nullable(), base: colour, stripe: colour })).max(24), 'leads', { cell: 'leads', also: 'colou?rs?|wires' }),
+  leads: field(z.array(z.strictObject({ tapW: tapW.nullable(), base: colour, stripe: colour })).max(24), 'leads', { cell: 'leads', also: '^leads?$|colou?r.?(key|code)|wires' }),
   frameMm: numeric(millimetre, 'frame', 'mm', 'frame|diameter|^size|width'),
   cutOutMm: numeric(millimetre, 'cut-out', 'mm', 'cut.?out|hole diameter|baffle'),
   depthMm: numeric(millimetre, 'depth', 'mm', 'depth'),

@@ -4,7 +4,7 @@ import { unstatedModel } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
-import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, kindOf, makeKind, modelOf, removeKind, speakersOfKind } from './kinds'
+import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, giveModel, kindOf, makeKind, modelOf, newerThan, passVersion, removeKind, takeVersion, speakersOfKind } from './kinds'
 import { copyEach } from './many/many'
 import type { Job, Speaker } from './schema'
 import { findSpeaker, speakersOf } from './tree'
@@ -90,6 +90,22 @@ test('given and taken off: a plain speaker on a distributed line gets the transf
   expect(says(off, a)).toBe('Ceiling | 5 of 5 10 at 70 | 30 | 8 | none')
   const gone = done(given, removeKind(given, 'k'))
   expect([gone.kinds, says(gone, plain)]).toEqual([[], 'Ceiling | 10 of 10 20 at 100 | 30 | 8 | none'])
+})
+
+test('out of the library: one copy a version, however often it is given; a newer version is taken or passed over by one edit', () => {
+  const given = done(line, giveModel(line, [a, b], { modelId: 'm', version: 2, model: ceiling }, () => 70, counter('k')))
+  const again = done(given, giveModel(given, [c], { modelId: 'm', version: 2, model: ceiling }, () => 70, counter('z')))
+  expect([again.kinds.map(k => [k.id, k.from]), says(again, c)]).toEqual([[['k1', { modelId: 'm', version: 2, passed: null }]], 'Ceiling | 5 of 5 10 at 70 | 30 | 8 | '])
+  const [kind] = again.kinds
+  expect([newerThan(kind!, { id: 'm', version: 3 }), newerThan(kind!, { id: 'm', version: 2 }), newerThan(kind!, { id: 'n', version: 3 }), newerThan(kind!, null), newerThan({ ...kind!, from: null }, { id: 'm', version: 3 })]).toEqual([3, null, null, null, null])
+  const taken = done(again, takeVersion(again, 'k1', 3, { ...ceiling, continuousW: 20 }))
+  expect([taken.kinds[0]!.from, says(taken, a)]).toEqual([{ modelId: 'm', version: 3, passed: null }, 'Ceiling | 5 of 5 10 at 70 | 20 | 8 | '])
+  expect(applyEdit(taken, applyEdit(again, takeVersion(again, 'k1', 3, { ...ceiling, continuousW: 20 })!).inverse).job).toEqual(again)
+  // The same figures under a new number are still a version taken.
+  expect(done(again, takeVersion(again, 'k1', 3, ceiling)).kinds[0]!.from!.version).toBe(3)
+  const passed = done(again, passVersion(again, 'k1', 3))
+  expect([newerThan(passed.kinds[0]!, { id: 'm', version: 3 }), newerThan(passed.kinds[0]!, { id: 'm', version: 4 }), says(passed, a)]).toEqual([null, 4, 'Ceiling | 5 of 5 10 at 70 | 30 | 8 | '])
+  expect([passVersion(ofOne, made.kindId, 3), passVersion(line, 'nope', 3)]).toEqual([null, null])
 })
 
 test('equals are those of no kind that agree in all but label, tap and cable; a copy is of the kind', () => {

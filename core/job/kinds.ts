@@ -1,6 +1,6 @@
 import type { SpeakerModel } from '#core/gear/speaker'
 import { unstatedModel } from '#core/gear/models'
-import { together, setting, type Edit, type SimpleEdit } from './edits'
+import { partsOf, setting, together, type Edit, type SimpleEdit } from './edits'
 import type { NewId } from './intents'
 import type { Job, Kind, Speaker, SpeakerLoad } from './schema'
 import { same } from './sections/guard'
@@ -107,13 +107,41 @@ export function giveKind(job: Job, ids: readonly string[], kindId: string | null
   }))
 }
 
-/** Changes a kind; its speakers follow in whatever they have not by hand. One edit. */
-export function changeKind(job: Job, kindId: string, change: Partial<SpeakerModel>): Edit | null {
+/**
+ * Makes these of a model of the library: of the job's own copy of that version where there is one, else of a new copy. One edit.
+ */
+export function giveModel(job: Job, ids: readonly string[], taken: LibraryModel, lineVOf: (nodeId: string) => number | null, newId: NewId): Edit | null {
+  const { modelId, version, model } = taken
+  const known = job.kinds.find(k => k.from?.modelId === modelId && k.from.version === version && same(k.model, model))
+  if (known) return giveKind(job, ids, known.id, lineVOf)
+  const item: Kind = { what: 'speaker', id: newId(), from: { modelId, version, passed: null }, model }
+  const given = giveKind({ ...job, kinds: [...job.kinds, item] }, ids, item.id, lineVOf)
+  return given && together([{ kind: 'kind.add', index: job.kinds.length, item }, ...partsOf(given)])
+}
+export interface LibraryModel { modelId: string, version: number, model: SpeakerModel }
+
+/** A newer version of a kind's model that has not been answered yet; null for none. */
+export function newerThan({ from }: Kind, newest: { id: string, version: number } | null): number | null {
+  return from && newest && newest.id === from.modelId && newest.version > Math.max(from.version, from.passed ?? 0) ? newest.version : null
+}
+/** Takes a newer version of its model: the kind is that now, and its speakers follow. */
+export function takeVersion(job: Job, kindId: string, version: number, model: SpeakerModel): Edit | null {
+  return changeKind(job, kindId, model, version)
+}
+/** Keeps the version that the job has; the newer one is not asked about again. */
+export function passVersion(job: Job, kindId: string, version: number): Edit | null {
+  const from = job.kinds.find(k => k.id === kindId)?.from
+  return from ? { kind: 'kind.set', kindId, was: { from }, to: { from: { ...from, passed: version } } } : null
+}
+
+/** Changes a kind; its speakers follow in whatever they have not by hand. `version`: it is that of its model now. One edit. */
+export function changeKind(job: Job, kindId: string, change: Partial<SpeakerModel>, version?: number): Edit | null {
   const kind = job.kinds.find(k => k.id === kindId)
   if (!kind) return null
   const model = { ...kind.model, ...change }
-  if (same(model, kind.model)) return null
-  const set: SimpleEdit = { kind: 'kind.set', kindId, was: { model: kind.model }, to: { model } }
+  const from = version !== undefined && kind.from ? { ...kind.from, version, passed: null } : kind.from
+  if (same(model, kind.model) && same(from, kind.from)) return null
+  const set: SimpleEdit = { kind: 'kind.set', kindId, ...setting<Pick<Kind, 'model' | 'from'>, Partial<Kind>>(kind, { model, ...(from === kind.from ? {} : { from }) }) }
   return together([set, ...speakersOfKind(job, kindId).flatMap((speaker) => {
     const own = new Set<Followed>(byHand(speaker, kind))
     const wanted = fieldsOf(model, speaker)

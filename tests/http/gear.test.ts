@@ -40,7 +40,8 @@ test('a model comes in once, is listed, gets versions, is retired and comes back
   expect([late.status, late.body.error.code]).toEqual([409, 'changed-meanwhile'])
   expect((await ask('PATCH', `/gear/${id}`, { retired: true })).status).toBe(200)
   const found = (await ask('GET', `/gear/${id}`)).body
-  expect([found.isRetired, found.versions.map((v: any) => [v.version, v.body.continuousW]), (await row(id)).isRetired]).toEqual([true, [[2, 40], [1, 30]], true])
+  const versions = found.versions.map((v: any) => [v.version, v.body.continuousW])
+  expect([found.isRetired, versions, (await row(id)).isRetired]).toEqual([true, [[2, 40], [1, 30]], true])
   await ask('PATCH', `/gear/${id}`, { retired: false })
   expect((await row(id)).isRetired).toBe(false)
 })
@@ -80,9 +81,9 @@ test('where a model is used: by the job that carries a copy of it, until that gi
   const { edit, kindId } = makeKind(job, speakersOf(outputsOf(job)[0]!.wiring).map(s => s.id), 'x', () => `k-${jobId.slice(0, 8)}`)!
   const sync = (edit: unknown) => ask('POST', `/jobs/${jobId}/sync`, { since: 0, edits: [{ id: randomUUID(), by: 'w', undoes: null, edit }] })
   await sync(edit)
-  await sync({ kind: 'kind.set', kindId, was: { from: null }, to: { from: { modelId: id, version: 1 } } })
+  await sync({ kind: 'kind.set', kindId, was: { from: null }, to: { from: { modelId: id, version: 1, passed: null } } })
   expect([(await row(id)).usedIn, (await ask('GET', `/gear/${id}`)).body.usedIn]).toEqual([1, [{ jobId, name: '4 x 5 W on 70 V', version: 1 }]])
-  await sync({ kind: 'kind.set', kindId, was: { from: { modelId: id, version: 1 } }, to: { from: { modelId: 'elsewhere', version: 7 } } })
+  await sync({ kind: 'kind.set', kindId, was: { from: { modelId: id, version: 1, passed: null } }, to: { from: { modelId: 'elsewhere', version: 7, passed: null } } })
   expect((await row(id)).usedIn).toBe(0)
 })
 
@@ -91,7 +92,8 @@ test('the database keeps the bounds itself', async () => {
   await client.connect()
   try {
     const { id } = await put()
-    const insert = (body: object, version = 2) => client.query('insert into model_versions (model_id, version, body) values ($1, $2, $3)', [id, version, JSON.stringify(body)]).then(() => 'taken', (error: { code: string }) => error.code)
+    const insert = (body: object, version = 2) =>
+      client.query('insert into model_versions (model_id, version, body) values ($1, $2, $3)', [id, version, JSON.stringify(body)]).then(() => 'taken', (error: { code: string }) => error.code)
     expect([await insert({ name: ' ' }), await insert({ name: 'x', nominalOhm: 0 }), await insert({ name: 'x', price: -1 }), await insert({}), await insert({ name: 'x' }, 1), await insert({ name: 'x' }, 0), await insert({ name: 'x', nominalOhm: 8 })])
       .toEqual(['23514', '23514', '23514', '23502', '23505', '23514', 'taken'])
     const { rows } = await client.query(`select tablename || ' ' || indexdef as says from pg_indexes where tablename in ('model_versions', 'models', 'job_models')`)

@@ -4,6 +4,7 @@ import type { Action } from '~/composables/action'
 export interface ListDeeds {
   toLine: () => void
   toQuick: () => void
+  toGear: () => void
   find: () => void
   step: (by: 1 | -1) => void
   turn: (by: 1 | -1) => void
@@ -18,6 +19,7 @@ export function listKeys(deeds: ListDeeds): Action[] {
   return [
     { keys: ['/'], says: 'to the quick line', group: 'about', run: deeds.toLine },
     { keys: ['q'], says: 'quick match', group: 'about', run: deeds.toQuick },
+    { keys: ['g'], says: 'gear: the library of models', group: 'about', run: deeds.toGear },
     { keys: ['f'], says: 'find a job', group: 'about', run: deeds.find },
     { keys: ['ArrowDown', 'ArrowUp'], says: 'next job, job before', group: 'about', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },
     { keys: ['PageDown', 'PageUp'], says: 'next page, earlier page', group: 'about', run: e => deeds.turn(e.key === 'PageDown' ? 1 : -1) },

@@ -1,8 +1,15 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import Select from 'primevue/select'
-import { asKind, byHand, equalsOf, FOLLOWED_WORDS, giveKind, kindOf, speakersOfKind } from '#core/job/kinds'
+import type { Model } from '#core/gear/models'
+import type { GearModel } from '#core/gear/protocol'
+import type { SpeakerModel } from '#core/gear/speaker'
+import { asKind, byHand, equalsOf, FOLLOWED_WORDS, giveKind, giveModel, kindOf, newerThan, passVersion, speakersOfKind, takeVersion } from '#core/job/kinds'
 import type { Speaker } from '#core/job/schema'
+import { newId } from '~/api/ids'
+import GearPick from '~/components/gear/GearPick.vue'
+import { differences } from '~/gear/list'
+import { useGearStore } from '~/stores/gear'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import KindForm from './KindForm.vue'
@@ -12,7 +19,9 @@ const { speakers } = defineProps<{ speakers: readonly Speaker[] }>()
 const emit = defineEmits<{ make: [] }>()
 const store = useJobStore()
 const evaluation = useEvaluationStore()
+const gear = useGearStore()
 const isOpen = ref(false)
+const isPicking = ref(false)
 /** Of no kind; an empty value would count as nothing chosen. */
 const NONE = '-'
 
@@ -34,11 +43,33 @@ const differing = computed(() => {
   return [...new Set(fields)].map(field => FOLLOWED_WORDS[field]).join(', ')
 })
 
+const lineVOf = (nodeId: string) => {
+  const line = evaluation.lines.find(l => l.speakers.some(s => s.id === nodeId))
+  return line?.kind === 'constant-voltage' ? line.lineV : null
+}
+const used = computed(() => store.job!.kinds.flatMap(k => k.from?.modelId ?? []))
+function pick({ modelId, version, body }: { modelId: string, version: number, body: Model }): void {
+  isPicking.value = false
+  const model = body as SpeakerModel
+  if (store.edit(giveModel(store.job!, ids.value, { modelId, version, model }, lineVOf, newId))) store.said = `${model.name}: ${ids.value.length} of it now`
+}
+
+/** The library is asked once for each model that a kind is of; where it does not answer nothing is said of versions. */
+const library = shallowRef<GearModel | null>(null)
+watch(() => kind.value?.from?.modelId, async (modelId) => {
+  library.value = null
+  if (modelId === undefined) return
+  const found = await gear.read(modelId).catch(() => null)
+  if (found && kind.value?.from?.modelId === found.id) library.value = found
+}, { immediate: true })
+const newer = computed(() => {
+  const newest = library.value?.versions[0]
+  const version = kind.value && newest ? newerThan(kind.value, { id: library.value!.id, version: newest.version }) : null
+  if (version === null) return null
+  const model = newest!.body as SpeakerModel
+  return { version, model, differs: differences('speaker', [kind.value!.model, model]).map(d => d.column.label).join(', ') }
+})
 function give(kindId: string): void {
-  const lineVOf = (nodeId: string) => {
-    const line = evaluation.lines.find(l => l.speakers.some(s => s.id === nodeId))
-    return line?.kind === 'constant-voltage' ? line.lineV : null
-  }
   store.edit(giveKind(store.job!, ids.value, kindId === NONE ? null : kindId, lineVOf))
 }
 </script>
@@ -52,9 +83,16 @@ function give(kindId: string): void {
         placeholder="they differ" @update:model-value="give" />
       <button v-if="kind && !isOpen" class="act change" type="button" @click="isOpen = true">change all {{ count }}</button>
     </div>
+    <p v-if="newer !== null && kind" class="small newer">The library has version {{ newer.version }} of it now; it differs in
+      {{ newer.differs || 'nothing that is stated' }}.
+      <button class="act" type="button" @click="store.edit(takeVersion(store.job!, kind.id, newer.version, newer.model))">take it</button>
+      <button class="act" type="button" @click="store.edit(passVersion(store.job!, kind.id, newer.version))">keep what the job has</button></p>
     <KindForm v-if="kind && isOpen" :key="kind.id" :kind="kind" :count="count" @close="isOpen = false" />
     <p v-if="differing !== ''" class="small">≠ By hand otherwise than the kind: {{ differing }}. <button
       class="act" type="button" @click="store.edit(asKind(store.job!, ids))">as the kind again</button></p>
+    <GearPick v-if="isPicking" kind="speaker" :used="used" @pick="pick" @close="isPicking = false" />
+    <button v-else class="act make library" type="button" @click="isPicking = true">
+      {{ kind ? 'another model of the library' : 'a model of the library' }}</button>
     <button v-if="!kind" class="act make" type="button" @click="emit('make')">
       {{ equals.length > 1 ? `Make these ${equals.length} one kind` : 'Make a kind of it' }}</button>
     <p v-if="!kind && equals.length > 1" class="soft small">Then what they are, their taps and ratings are changed once for all of them.</p>
@@ -64,5 +102,6 @@ function give(kindId: string): void {
 <style scoped>
 .kind { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 6px; }
 .chosen { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 10px; align-items: center; }
+.newer { border-left: 3px solid var(--tight); padding-left: 10px; }
 .change, .make { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; justify-self: start; }
 </style>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import type { AmplifierModel } from '#core/gear/amplifier'
+import type { Model } from '#core/gear/models'
+import { asAmplifierModel } from '#core/job/amplifierModel'
 import { setting, together } from '#core/job/edits'
 import type { Amplifier, Output } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
@@ -9,6 +12,8 @@ import { contradictionsOf, USUAL_LINE_V, writeRating } from '#core/amplifier/ind
 import { findingWords } from '#core/match/words'
 import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
+import { newId } from '~/api/ids'
+import GearPick from '~/components/gear/GearPick.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, textOf } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
@@ -43,6 +48,13 @@ function rateAllAlike(): void {
 /** What a rating says against itself is told where it is entered. */
 const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
+const isPicking = ref(false)
+function pick({ body }: { body: Model }): void {
+  const model = body as AmplifierModel
+  isPicking.value = false
+  const { edit, beyond } = asAmplifierModel(store.job!, amplifier.value!.id, model, newId)
+  if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
+}
 function setAmplifier(to: { name?: string, place?: string }): void {
   const a = amplifier.value
   if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place'>, typeof to>(a, to) })
@@ -85,6 +97,8 @@ function setAmplifier(to: { name?: string, place?: string }): void {
           label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated"
           @commit="setAmplifier({ place: $event })" />
       </div>
+      <GearPick v-if="isPicking" kind="amplifier" :used="[]" @pick="pick" @close="isPicking = false" />
+      <button v-else class="act" type="button" @click="isPicking = true">a model of the library: its name, outputs and ratings</button>
     </fieldset>
     <div class="acts">
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>

@@ -119,9 +119,8 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         {{ lineSays }}
       </span>
       <ReserveScale :figures="figures" class="scale" />
-      <button v-if="foldState !== 'none'" class="act small" type="button" @click="emit('fold')">
-        {{ foldState === 'folded' ? 'every tag' : 'equals as one' }}</button>
-      <span class="fine soft">{{ fine }}</span>
+      <span class="fine soft">{{ fine }}<button v-if="foldState !== 'none'" class="act fold" type="button" @click="emit('fold')">
+        {{ foldState === 'folded' ? 'every tag' : 'equals as one' }}</button></span>
     </div>
     <svg class="rail" :width="drawing.width" :height="drawing.height" :viewBox="`0 0 ${drawing.width} ${drawing.height}`" role="group" :aria-label="spokenLine">
       <g class="signal">
@@ -190,6 +189,8 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .read.good { color: var(--good); }
 .read.stop, .read.tight { color: var(--stop); }
 .fine { flex-basis: 100%; font-size: 13.5px; line-height: 18px; }
+.fold { font-size: 13.5px; padding: 0 0 0 12px; text-decoration: underline; text-decoration-color: var(--rule-strong); text-underline-offset: 3px; }
+@media (max-width: 760px) { .fold { min-height: 44px; margin: -13px 0; } }
 .rail { display: block; overflow: visible; }
 .signal polyline, .signal path { fill: none; stroke: var(--copper); stroke-linejoin: round; }
 .signal .turn { stroke-width: 2; }

@@ -1,0 +1,41 @@
+import { expect, test } from '@jest/globals'
+import { unstatedModel, type GearKind } from '#core/gear/models'
+import { LIST_KEYS, type GearRow } from '#core/gear/protocol'
+import { cellText, differences, listColumns, offered, shownRows, USUAL_ASK, windowOf, type Asked } from './list'
+
+const rowOf = (kind: GearKind, stated: { name: string, [key: string]: unknown }, isRetired = false): GearRow => {
+  const body = { ...unstatedModel(kind, 'x'), ...stated } as unknown as Record<string, unknown>
+  return { id: stated.name, version: 1, isRetired, usedIn: 0, values: LIST_KEYS[kind].map(key => body[key]) }
+}
+const rows = [
+  rowOf('speaker', { name: 'Box 10', build: 'box', nominalOhm: 8, continuousW: 100, price: 90 }), rowOf('speaker', { name: 'Box 9', build: 'box', nominalOhm: 4, continuousW: 60 }),
+  rowOf('speaker', { name: 'Ceiling', build: 'ceiling-can', nominalOhm: 8, scales: [{ lineV: 100, tapsW: [5, 12.5] }], price: 20 }), rowOf('speaker', { name: 'Old horn', build: 'horn' }, true),
+]
+test.each<[string, Partial<Asked>, string]>([
+  ['nothing asked: all but what is retired, as it comes', {}, 'Box 10, Box 9, Ceiling'], ['retired too', { withRetired: true }, 'Box 10, Box 9, Ceiling, Old horn'], ['a word', { search: 'box' }, 'Box 10, Box 9'], ['two words, each somewhere', { search: '8 Ω can' }, 'Ceiling'],
+  ['a tap', { search: '12.5' }, 'Ceiling'], ['a built one by words', { search: 'ceiling can' }, 'Ceiling'], ['no such', { search: 'lamp' }, ''], ['the end of a word is none', { search: 'ox' }, ''], ['nor the end of a number', { search: '0' }, ''], ['of one build', { choice: 'box' }, 'Box 10, Box 9'],
+  ['by a figure', { sort: 'continuousW' }, 'Box 9, Box 10, Ceiling'], ['down, what is not stated still last', { sort: 'continuousW', isDown: true }, 'Box 10, Box 9, Ceiling'], ['by price', { sort: 'price' }, 'Ceiling, Box 10, Box 9'],
+  ['names down: numbers in them count as numbers', { sort: 'name', isDown: true }, 'Ceiling, Box 10, Box 9'], ['by build', { sort: 'build', isDown: true }, 'Ceiling, Box 10, Box 9'],
+])('%s', (_, asked, names) => expect(shownRows('speaker', rows, { ...USUAL_ASK, ...asked }).map(r => r.id).join(', ')).toBe(names))
+
+test('offered for a few words: what the job has, then the last ones, then by name, eight at most', () => {
+  const ids = (search: string, used: string[] = [], recent: string[] = [], most?: number) => offered('speaker', rows, search, { used, recent }, most).map(r => r.id)
+  expect([ids(''), ids('', ['Ceiling'], ['Box 9', 'Old horn']), ids('box', ['Ceiling'], ['Box 9']), ids('', [], [], 1)]).toEqual([['Box 10', 'Box 9', 'Ceiling'], ['Ceiling', 'Box 9', 'Box 10'], ['Box 9', 'Box 10'], ['Box 10']])
+})
+
+test('what was asked leaves the rows as they are', () => {
+  const before = [...rows]
+  shownRows('speaker', rows, { ...USUAL_ASK, sort: 'price' })
+  expect(rows).toEqual(before)
+})
+test('cells are read, not parsed: four figures, taps in words, nothing for what is not stated', () => {
+  const columns = listColumns('speaker')
+  expect(columns.map(c => cellText(c, rows[2]!.values[c.at]))).toEqual(['Ceiling', 'ceiling can', '8', '', '', '', '', '100 V: 5 12.5', '20', ''])
+  expect(cellText(columns[2]!, 7.123456)).toBe('7.123')
+})
+test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_000, { from: 0, to: 20 }], [3400, 340, 10_000, { from: 90, to: 120 }], [339_700, 340, 10_000, { from: 9981, to: 10_000 }], [0, 340, 3, { from: 0, to: 3 }]])('scrolled to %d in %d px of %d rows', (top, height, count, expected) =>
+  expect(windowOf(top, height, 34, count)).toEqual(expected))
+test('side by side: only what differs', () => {
+  const of = (continuousW: number, price: number | null) => ({ ...unstatedModel('speaker', 'x'), continuousW, price })
+  expect(differences('speaker', [of(20, null), of(30, null), of(20, null)]).map(d => [d.column.key, d.says])).toEqual([['continuousW', ['20', '30', '20']]])
+})

@@ -1,0 +1,206 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { navigateTo, useHead, useRoute, useRouter } from '#imports'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { choicesOf } from '#core/gear/cells'
+import { GEAR_KINDS, GEAR_WORDS, unstatedModel, type GearKind, type Model } from '#core/gear/models'
+import type { GearRow } from '#core/gear/protocol'
+import { ApiError } from '~/api/client'
+import ActionRow from '~/components/ActionRow.vue'
+import CompareGear from '~/components/gear/CompareGear.vue'
+import GearTable from '~/components/gear/GearTable.vue'
+import KeyCap from '~/components/KeyCap.vue'
+import AppHeader from '~/components/shell/AppHeader.vue'
+import CommonActions from '~/components/shell/CommonActions.vue'
+import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { useKeys } from '~/composables/useKeys'
+import { useTheme } from '~/composables/useTheme'
+import { gearKeys } from '~/gear/keys'
+import { listColumns, shownRows, USUAL_ASK, type Asked } from '~/gear/list'
+import { useGearStore } from '~/stores/gear'
+
+const store = useGearStore()
+const route = useRoute()
+const router = useRouter()
+const keysOpen = ref(false)
+const asked = shallowRef<Asked>(USUAL_ASK)
+const at = shallowRef<string | null>(null)
+const editing = shallowRef<string | null>(null)
+const marked = shallowRef<ReadonlySet<string>>(new Set())
+const comparing = shallowRef<{ id: string, body: Model }[]>([])
+const problem = shallowRef('')
+const box = useTemplateRef<HTMLElement>('box')
+const table = useTemplateRef<InstanceType<typeof GearTable>>('table')
+
+useHead({ title: 'Gear · Plain Match' })
+const kindOf = (value: unknown): GearKind => GEAR_KINDS.find(k => k === value) ?? 'speaker'
+onMounted(() => store.load(kindOf(route.query.kind)))
+watch(() => route.query.kind, (kind) => {
+  asked.value = USUAL_ASK
+  at.value = editing.value = null
+  marked.value = new Set()
+  comparing.value = []
+  void store.load(kindOf(kind))
+})
+
+const columns = computed(() => listColumns(store.kind))
+const rows = computed(() => shownRows(store.kind, store.rows, asked.value))
+const current = computed((): GearRow | null => rows.value.find(r => r.id === at.value) ?? null)
+const retired = computed(() => store.rows.filter(r => r.isRetired).length)
+/** What can be chosen by: the second column where it is a choice. */
+const choices = computed(() => columns.value[1]?.column.cell === 'choice' ? [{ id: null, says: 'built any way' }, ...choicesOf(columns.value[1].column.schema).map(id => ({ id, says: id.replace('-', ' ') }))] : [])
+const ask = (to: Partial<Asked>) => { asked.value = { ...asked.value, ...to } }
+const nameOf = (row: GearRow) => String(row.values[0])
+
+/** Does something that can fail; what went wrong is said, and what was typed stays where it is. */
+async function attempt(run: () => Promise<unknown>): Promise<void> {
+  problem.value = ''
+  try {
+    await run()
+  }
+  catch (failure) {
+    if (!(failure instanceof ApiError)) throw failure
+    problem.value = failure.message
+  }
+}
+
+function look(id: string | undefined): void {
+  if (id === undefined) return
+  at.value = id
+  void nextTick(() => table.value?.show(id))
+}
+function step(by: number): void {
+  const k = rows.value.findIndex(r => r.id === at.value)
+  look(rows.value[Math.max(0, Math.min(rows.value.length - 1, k === -1 ? 0 : k + by))]?.id)
+}
+const onCurrent = (run: (row: GearRow) => void) => () => { if (current.value) run(current.value) }
+const open = (id: string) => navigateTo(`/gear/${id}`)
+
+const add = () => attempt(async () => {
+  const one = GEAR_WORDS[store.kind].one
+  const [id] = await store.add([{ kind: store.kind, body: unstatedModel(store.kind, `New ${one}`) }])
+  await navigateTo(`/gear/${id}?rename=1`)
+})
+const duplicate = (row: GearRow) => attempt(async () => {
+  const { body } = (await store.read(row.id)).versions[0]!
+  const [id] = await store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
+  look(id)
+})
+const retire = (row: GearRow) => attempt(() => store.retire(row, nameOf(row), !row.isRetired))
+function mark(row: GearRow): void {
+  const next = new Set(marked.value)
+  if (!next.delete(row.id)) next.add(row.id)
+  marked.value = new Set([...next].slice(-3))
+  comparing.value = []
+}
+const compare = () => attempt(async () => {
+  if (marked.value.size < 2) {
+    problem.value = 'Mark two or three models first: Space, or the box before their names.'
+    return
+  }
+  const found = await Promise.all([...marked.value].map(id => store.read(id)))
+  comparing.value = found.map(({ id, versions }) => ({ id, body: versions[0]!.body }))
+})
+function leave(): void {
+  editing.value = null
+  comparing.value = []
+  problem.value = ''
+  if (current.value) look(current.value.id)
+}
+
+const bindings = gearKeys({
+  find: () => box.value?.querySelector('input')?.focus(), step, toEnd: end => look(end === 'first' ? rows.value[0]?.id : rows.value.at(-1)?.id),
+  open: onCurrent(row => void open(row.id)), edit: onCurrent((row) => {
+    editing.value = row.id
+    void nextTick(() => table.value?.enter())
+  }), mark: onCurrent(mark), compare: () => void compare(),
+  add: () => void add(), duplicate: onCurrent(row => void duplicate(row)), retire: onCurrent(row => void retire(row)), fileIn: () => void navigateTo(`/gear/in?kind=${store.kind}`),
+  otherKind: (by) => {
+    const k = GEAR_KINDS.indexOf(store.kind)
+    void router.replace({ query: { kind: GEAR_KINDS[Math.max(0, Math.min(GEAR_KINDS.length - 1, k + by))] } })
+  },
+  takeBack: () => void attempt(store.takeBack), leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
+})
+useKeys(() => bindings)
+</script>
+
+<template>
+  <div>
+    <AppHeader title="Gear">
+      <template #first><button class="act" type="button" @click="add">new {{ GEAR_WORDS[store.kind].one }} <KeyCap of="a" /></button></template>
+      <button class="act" type="button" @click="navigateTo(`/gear/in?kind=${store.kind}`)">table in <KeyCap of="i" /></button>
+      <a class="act" :href="`/api/gear/file?kind=${store.kind}`" download>table out</a>
+      <button class="act" type="button" @click="navigateTo('/')">jobs <KeyCap of="j" /></button>
+      <CommonActions @keys="keysOpen = true" />
+    </AppHeader>
+    <main class="gear">
+      <div ref="box" class="choice" role="search" aria-label="Which models">
+        <div class="kinds" role="tablist" aria-label="Kind of gear">
+          <button
+            v-for="kind in GEAR_KINDS" :key="kind" type="button" role="tab" class="kind" :class="{ on: store.kind === kind }"
+            :aria-selected="store.kind === kind"
+            @click="router.replace({ query: { kind } })">{{ GEAR_WORDS[kind].many }}</button>
+        </div>
+        <span class="find">
+          <InputText
+            :model-value="asked.search" size="small" aria-label="Find by any words" placeholder="find: 8 Ω ceiling 30" maxlength="120"
+            @update:model-value="ask({ search: $event ?? '' })" @keydown.esc="ask({ search: '' })" @keydown.enter="step(0)" />
+          <KeyCap of="f" />
+        </span>
+        <Select
+          v-if="choices.length > 0" aria-label="Built as" :model-value="asked.choice" :options="choices" option-label="says" option-value="id" size="small"
+          :placeholder="choices[0]!.says" @update:model-value="ask({ choice: $event })" />
+        <label v-if="retired > 0" class="small retired"><input
+          type="checkbox" :checked="asked.withRetired" @change="ask({ withRetired: !asked.withRetired })"> {{ retired }} retired too</label>
+        <span class="soft small count">{{ rows.length }} of {{ store.rows.length }}</span>
+      </div>
+      <p v-if="problem" class="error-words note" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
+      <p v-if="store.done" class="note" role="status">{{ store.done.says }} <button class="act" type="button" @click="attempt(store.takeBack)">take
+        it back <KeyCap of="u" /></button></p>
+      <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the library…</p>
+      <section v-else-if="store.status === 'failed'" class="state" role="alert">
+        <p>{{ store.problem }}</p><Button variant="outlined" label="Try now" @click="store.load()" />
+      </section>
+      <section v-else-if="rows.length === 0" class="state">
+        <template v-if="store.rows.length > 0"><p>Nothing here is like that.</p>
+          <Button variant="outlined" label="Show all" @click="asked = USUAL_ASK" /></template>
+        <template v-else>
+          <p>No {{ GEAR_WORDS[store.kind].one }} in the library yet.</p>
+          <Button variant="outlined" :label="`New ${GEAR_WORDS[store.kind].one}`" @click="add" />
+          <Button variant="outlined" label="Take a table in" @click="navigateTo(`/gear/in?kind=${store.kind}`)" />
+        </template>
+      </section>
+      <template v-else>
+        <CompareGear v-if="comparing.length > 0" :kind="store.kind" :models="comparing" @close="leave" />
+        <GearTable
+          ref="table" :columns="columns" :rows="rows" :at="at" :editing="editing" :marked="marked" :sort="asked.sort" :is-down="asked.isDown"
+          @look="look" @open="open" @mark="mark" @leave="leave"
+          @sort="key => ask({ sort: key, isDown: asked.sort === key && !asked.isDown })"
+          @change="(row, key, value) => attempt(() => store.change(row.id, { [key]: value }))" />
+        <ActionRow v-if="current" class="row" :actions="bindings" target="model" :has-menu="false" />
+        <p v-else class="soft small row">Press a model, or go down with the arrow keys; Enter opens it.</p>
+      </template>
+    </main>
+    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+  </div>
+</template>
+
+<style scoped>
+.gear { padding: 12px 22px 0; display: flex; flex-direction: column; gap: 8px; height: calc(100vh - 52px); min-height: 420px; }
+.choice { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; border-bottom: 1px solid var(--rule); }
+.kinds { display: flex; flex-wrap: wrap; gap: 0 18px; }
+.kind { border: 0; background: none; padding: 6px 0; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
+.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+.find { display: inline-flex; gap: 6px; align-items: center; }
+.retired { display: inline-flex; gap: 6px; align-items: center; }
+.count { margin-left: auto; }
+.note { padding-top: 2px; }
+.state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
+.row { min-height: 40px; display: flex; align-items: center; }
+@media (max-width: 760px) {
+  .gear { padding: 6px 14px 0; }
+  .kind { min-height: 44px; }
+}
+</style>

@@ -1,0 +1,28 @@
+import { expect, test } from '@jest/globals'
+import { writeRating } from '#core/amplifier/index'
+import type { OutputRating } from '#core/amplifier/rating'
+import { unstatedModel } from '#core/gear/models'
+import { counter, jobOf } from '#core/testing/jobs'
+import { applyEdit } from './apply'
+import { asAmplifierModel, ratingOf } from './amplifierModel'
+
+const line = (lineV: number): OutputRating => ({ kind: 'constant-voltage', lineV, powerW: null })
+const loads = { count: 1, points: [{ loadOhm: 4, powerW: 300 }], lines: [], floorOhm: 2 }
+const lines = { count: 1, points: [], lines: [{ lineV: 100, powerW: 240 }, { lineV: 70.71, powerW: 200 }], floorOhm: null }
+const both = { ...loads, lines: lines.lines }
+test.each<[string, Parameters<typeof ratingOf>[0], OutputRating, string]>([
+  ['loads', loads, { kind: 'not-known' }, '300 W at 4, from 2'], ['loads, though a line was meant', loads, line(70.71), '300 W at 4, from 2'], ['the first line', lines, { kind: 'not-known' }, '100 V 240 W'], ['the line that is meant', lines, line(70), '70 V 200 W'],
+  ['no such line: the first', lines, line(25), '100 V 240 W'], ['either way: loads', both, { kind: 'not-known' }, '300 W at 4, from 2'], ['either way, a line meant', both, line(100), '100 V 240 W'],
+])('%s', (_, output, now, says) => expect(writeRating(ratingOf(output, now))).toBe(says))
+
+test('name, ratings, outputs that lack; what it has not stays and is named; one undo', () => {
+  const job = jobOf('2 x 5 W on 70 V 60 W', '8')
+  const model = { ...unstatedModel('amplifier', 'Rack 4'), outputs: [{ ...lines, count: 1 }, { ...loads, count: 3 }] }
+  const { edit, beyond } = asAmplifierModel(job, 'amp', model, counter('n'))
+  const { job: after, inverse } = applyEdit(job, edit!)
+  expect([after.amplifiers[0]!.name, after.amplifiers[0]!.outputs.map(o => `${o.label} ${writeRating(o.rating)}`), beyond]).toEqual(['Rack 4', ['A1 70 V 200 W', 'A2 300 W at 4, from 2', 'A3 300 W at 4, from 2', 'A4 300 W at 4, from 2'], []])
+  expect(applyEdit(after, inverse).job).toEqual(job)
+  expect(asAmplifierModel(after, 'amp', model, counter('m'))).toEqual({ edit: null, beyond: [] })
+  expect(asAmplifierModel(after, 'amp', { ...model, outputs: [{ ...lines, count: 2 }] }, counter('m')).beyond).toEqual(['A3', 'A4'])
+  expect(asAmplifierModel(job, 'nope', model, counter('m'))).toEqual({ edit: null, beyond: [] })
+})
