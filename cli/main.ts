@@ -4,7 +4,10 @@ import { GEAR_KINDS } from '#core/gear/models'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { JobError } from '#core/job/jobError'
 import type { Job } from '#core/job/schema'
-import { reportOf } from '#core/match/report'
+import { outputsOf } from '#core/job/tree'
+import { cableReport, cableSearch } from '#core/match/cableSearch'
+import { reportOf, tidy } from '#core/match/report'
+import { AWG_RANGE, USUAL_AWG } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
 
@@ -13,6 +16,7 @@ import { quickAnswer } from '#core/quick/answer'
 const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknown }> = {
   quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: one('quick', quickAnswer) },
   gear: { takes: 'check FILE.csv --kind speaker', run: checkGear },
+  cable: { takes: 'FILE.plainmatch.json --line A2 --limit-db 0.5 [--sizes 12,14,16,18]', run: searchCable },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }
 
@@ -34,6 +38,25 @@ function checkGear(...words: string[]): unknown {
   const table = readTable(readFile(path))
   const { good, bad } = readGear(known, table, guessMapping(known, table.heads))
   return { rows: table.rows.length, good: good.length, bad } satisfies GearCheck
+}
+
+/** The thinnest cable for a line of a saved job, of one size and of sizes that fall along the run. */
+function searchCable(...words: string[]): unknown {
+  const { takes } = VERBS.cable!
+  const [path, ...flags] = words
+  const values = new Map(flags.flatMap((word, k) => word.startsWith('--') ? [[word.slice(2), flags[k + 1] ?? ''] as const] : []))
+  const limitDb = Number(values.get('limit-db'))
+  if (path === undefined || !values.has('line') || flags.length !== 2 * values.size || !(limitDb > 0)) throw new InputError(`cable takes ${takes}.`, 0, [takes])
+  const awgs = (values.get('sizes') ?? USUAL_AWG.join(',')).split(',').map(Number)
+  if (awgs.some(awg => !(Number.isInteger(awg) && awg >= AWG_RANGE.thickest && awg <= AWG_RANGE.thinnest))) {
+    throw new InputError(`Sizes are gauges from ${AWG_RANGE.thickest} to ${AWG_RANGE.thinnest}.`, 0, ['12,14,16,18'])
+  }
+  const outputs = outputsOf(told(readJobFile(readFile(path))))
+  const output = outputs.find(o => o.label === values.get('line'))
+  if (!output) throw new InputError(`There is no line “${values.get('line')}” in it.`, 0, outputs.map(o => o.label))
+  const found = cableSearch(output, limitDb, awgs.map(awg => ({ awg })))
+  if (!found) throw new InputError(`The run of ${output.label} has no length that is stated.`, 0, [])
+  return tidy(cableReport(found))
 }
 
 function readFile(path: string): string {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { jobSchema } from '#core/job/schema'
 import { gearCheckSchema } from '#core/gear/csv'
 import { GEAR_KINDS, MODEL_SCHEMAS } from '#core/gear/models'
+import { cableReportSchema } from '#core/match/cableSearch'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
 
@@ -9,7 +10,7 @@ import { quickAnswerSchema } from '#core/quick/answer'
 export function schemaFiles(): Record<string, string> {
   const write = (schema: z.ZodType) => JSON.stringify(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }), null, 2) + '\n'
   return {
-    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'gear-check.schema.json': write(gearCheckSchema),
+    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'cable.schema.json': write(cableReportSchema), 'gear-check.schema.json': write(gearCheckSchema),
     ...Object.fromEntries(GEAR_KINDS.map(kind => [`gear-${kind}.schema.json`, write(MODEL_SCHEMAS[kind])])),
   }
 }

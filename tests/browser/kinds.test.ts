@@ -81,6 +81,19 @@ test('several coils as one thing: one tag, one load, one coil reading foretold',
   await browser.see('.reading', '2 in series, read as one')
 }, 60_000)
 
+test('the thinnest cable of a line, found and laid by one press', async () => {
+  const id = await open(cabled(jobOf('20 x 10 W on 70 V 400 W'), { cable: { awg: 12 }, lengthM: 8 }))
+  await browser.see('.rail-row')
+  await browser.press(Key.HOME, 'e')
+  await fill('At most so much lost, dB', '0.75')
+  await browser.see('.finder .offer', '160 m of 16 AWG')
+  await browser.see('.finder', 'Every other choice of these sizes needs more copper')
+  await browser.click('.finder .offer')
+  await browser.see('.kept', 'saved')
+  const { job } = await world.readJob(id)
+  expect(new Set(outputsOf(job as never)[0]!.wiring.children.map(b => JSON.stringify(b.lead!.cable)))).toEqual(new Set(['{"awg":16}']))
+}, 60_000)
+
 test('found on the walk, into the plan by one press: a tap, a length, one more, a driver that reads as another', async () => {
   const id = await open(jobOf('3 x 10 W on 70 V 100 W', '8 on 100 W at 4'), '/check')
   await browser.see('.check')

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
+import { cableReportSchema } from '#core/match/cableSearch'
 import { gearCheckSchema } from '#core/gear/csv'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
@@ -39,7 +40,17 @@ test('gear check counts the rows of a table that can be taken, and says what is 
   expect([status, gearCheckSchema.parse(answer)]).toEqual([0, { rows: 3, good: 2, bad: [{ row: 3, column: 'RMS (W)', message: '“lots” is not a number of W.' }] }])
 }, 30_000)
 
+test('cable finds the thinnest for a line, one size and falling, and says that it is proven', () => {
+  const saved = file('garden.plainmatch.json', writeJobFile(demoJobs[0]!.job))
+  const { status, answer } = cli('cable', saved, '--line', 'A2', '--limit-db', '0.5', '--sizes', '12,14,16,18')
+  const read = cableReportSchema.parse(answer)
+  expect([status, read.single!.awg, read.single!.lengthM, read.proven, read.falling!.length, read.worstDb! >= -0.5]).toEqual([0, 16, 76, true, 10, true])
+  expect(read.falling!.map(f => f.awg)).toEqual([...read.falling!.map(f => f.awg)].sort((a, b) => a - b))
+  expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4'])
+}, 60_000)
+
 test.each([
+  [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],

@@ -16,10 +16,14 @@ import { newId } from '~/api/ids'
 import GearPick from '~/components/gear/GearPick.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, textOf } from '~/components/form/readers'
+import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
+import CableFinder from './CableFinder.vue'
 
 const { output } = defineProps<{ output: Output }>()
 const store = useJobStore()
+const evaluation = useEvaluationStore()
+const line = computed(() => evaluation.lineById.get(output.id))
 const amplifier = computed(() => store.job ? findOutput(store.job, output.id)?.amplifier ?? null : null)
 const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
 const cable = computed(() => new Set(leads.value).size === 1 ? leads.value[0]! : '')
@@ -89,6 +93,7 @@ function setAmplifier(to: { name?: string, place?: string }): void {
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
       @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
+    <CableFinder v-if="leads.length > 0 && line" :output="output" :line="line" />
     <fieldset v-if="amplifier" class="amplifier">
       <legend class="soft small">The amplifier</legend>
       <div class="two">
