@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { unstatedModel, type GearKind } from '#core/gear/models'
 import { LIST_KEYS, type GearRow } from '#core/gear/protocol'
-import { cellText, differences, listColumns, offered, shownRows, USUAL_ASK, windowOf, type Asked } from './list'
+import { cellText, differences, listColumns, offered, shownRows, USUAL_ASK, windowOf, wordsInSteps, type Asked } from './list'
 
 const rowOf = (kind: GearKind, stated: { name: string, [key: string]: unknown }, isRetired = false): GearRow => {
   const body = { ...unstatedModel(kind, 'x'), ...stated } as unknown as Record<string, unknown>
@@ -23,6 +23,11 @@ test('offered for a few words: what the job has, then the last ones, then by nam
   expect([ids(''), ids('', ['Ceiling'], ['Box 9', 'Old horn']), ids('box', ['Ceiling'], ['Box 9']), ids('', [], [], 1)]).toEqual([['Box 10', 'Box 9', 'Ceiling'], ['Ceiling', 'Box 9', 'Box 10'], ['Box 9', 'Box 10'], ['Box 10']])
 })
 
+test('words made ahead, in steps, are those that are searched', () => {
+  const many = Array.from({ length: 700 }, (_, k) => rowOf('speaker', { name: `Model ${k}` }))
+  expect([[...wordsInSteps('speaker', many)].length, shownRows('speaker', many, { ...USUAL_ASK, search: 'model 699' }).map(r => r.id)]).toEqual([2, ['Model 699']])
+})
+
 test('what was asked leaves the rows as they are', () => {
   const before = [...rows]
   shownRows('speaker', rows, { ...USUAL_ASK, sort: 'price' })
@@ -33,7 +38,7 @@ test('cells are read, not parsed: four figures, taps in words, nothing for what 
   expect(columns.map(c => cellText(c, rows[2]!.values[c.at]))).toEqual(['Ceiling', 'ceiling can', '8', '', '', '', '', '100 V: 5 12.5', '20', ''])
   expect(cellText(columns[2]!, 7.123456)).toBe('7.123')
 })
-test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_000, { from: 0, to: 20 }], [3400, 340, 10_000, { from: 90, to: 120 }], [339_700, 340, 10_000, { from: 9981, to: 10_000 }], [0, 340, 3, { from: 0, to: 3 }]])('scrolled to %d in %d px of %d rows', (top, height, count, expected) =>
+test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_000, { from: 0, to: 16 }], [3400, 340, 10_000, { from: 94, to: 116 }], [339_700, 340, 10_000, { from: 9985, to: 10_000 }], [0, 340, 3, { from: 0, to: 3 }]])('scrolled to %d in %d px of %d rows', (top, height, count, expected) =>
   expect(windowOf(top, height, 34, count)).toEqual(expected))
 test('side by side: only what differs', () => {
   const of = (continuousW: number, price: number | null) => ({ ...unstatedModel('speaker', 'x'), continuousW, price })

@@ -35,6 +35,15 @@ function wordsOf(row: GearRow, columns: readonly ListColumn[]): string {
   return words
 }
 
+/** Makes the words of all rows, a few hundred a step: the first letter typed then waits for none. */
+export function* wordsInSteps(kind: GearKind, rows: readonly GearRow[]): Generator<void> {
+  const columns = listColumns(kind)
+  for (const [k, row] of rows.entries()) {
+    wordsOf(row, columns)
+    if (k % 300 === 299) yield
+  }
+}
+
 const byText = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
 function compare(a: unknown, b: unknown, column: Column): number {
   if (typeof a === 'number' && typeof b === 'number') return a - b
@@ -66,11 +75,14 @@ export function offered(kind: GearKind, rows: readonly GearRow[], search: string
   return found.sort((a, b) => rank(a) - rank(b)).slice(0, most)
 }
 
-/** Which of so many rows are to be drawn, a screen more at each end. */
+/** Rows drawn beyond what is in sight: a notch of the wheel never shows a gap, and a jump draws few. */
+const BEYOND = 6
+
+/** Which of so many rows are to be drawn. */
 export function windowOf(scrollTop: number, height: number, rowHeight: number, count: number): { from: number, to: number } {
   const screen = Math.ceil(height / rowHeight)
   const first = Math.floor(scrollTop / rowHeight)
-  return { from: Math.max(0, first - screen), to: Math.min(count, first + 2 * screen) }
+  return { from: Math.max(0, first - BEYOND), to: Math.min(count, first + screen + BEYOND) }
 }
 
 /** The fields in which models differ, with what each says: first all that differs, then nothing more. */

@@ -44,7 +44,8 @@ test('300 random lines: the least copper is what trying every choice gives, prov
     const sizes = chance() < 0.5 ? gauges(12, 14, 16, 18) : gauges(10, 14, 20)
     const wanted = exhaustive(job, limitDb, sizes)
     const found = cableSearch(outputOf(job), limitDb, sizes)!
-    expect([k, found.proven, found.single?.copperMm2M.toFixed(6), found.falling?.copperMm2M.toFixed(6)]).toEqual([k, true, wanted.single?.toFixed(6), wanted.falling?.toFixed(6)])
+    const copper = [found.single?.copperMm2M.toFixed(6), found.falling?.copperMm2M.toFixed(6)]
+    expect([k, found.proven, ...copper]).toEqual([k, true, wanted.single?.toFixed(6), wanted.falling?.toFixed(6)])
     if (!found.falling) none++
     else {
       const laid = layCable(outputOf(job), found.falling)

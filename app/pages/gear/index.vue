@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
@@ -18,7 +18,7 @@ import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { gearKeys } from '~/gear/keys'
-import { listColumns, shownRows, USUAL_ASK, type Asked } from '~/gear/list'
+import { listColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from '~/gear/list'
 import { useGearStore } from '~/stores/gear'
 
 const store = useGearStore()
@@ -44,6 +44,15 @@ watch(() => route.query.kind, (kind) => {
   comparing.value = []
   void store.load(kindOf(kind))
 })
+
+let warming: ReturnType<typeof setTimeout> | undefined
+watch(() => store.rows, (all) => {
+  clearTimeout(warming)
+  const steps = wordsInSteps(store.kind, all)
+  const slice = () => { if (!steps.next().done) warming = setTimeout(slice) }
+  warming = setTimeout(slice, 200)
+})
+onBeforeUnmount(() => clearTimeout(warming))
 
 const columns = computed(() => listColumns(store.kind))
 const rows = computed(() => shownRows(store.kind, store.rows, asked.value))

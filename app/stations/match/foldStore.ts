@@ -34,7 +34,15 @@ export const useFoldStore = defineStore('folds', () => {
     remembered.set(line, { proof, stretches: found })
     return found
   }
-  const isFolded = (line: LineEvaluation) => isFolding(rowsOfRail(line.output.wiring, railWidth.value), wishes.value.get(line.outputId))
+  const counted = new WeakMap<LineEvaluation, { width: number, rows: number }>()
+  function rowsOf(line: LineEvaluation): number {
+    const before = counted.get(line)
+    if (before?.width === railWidth.value) return before.rows
+    const rows = rowsOfRail(line.output.wiring, railWidth.value)
+    counted.set(line, { width: railWidth.value, rows })
+    return rows
+  }
+  const isFolded = (line: LineEvaluation) => isFolding(rowsOf(line), wishes.value.get(line.outputId))
 
   const suspects = computed(() => new Set(matchPane.mode === 'trace' ? trace.suspects.flatMap(s => s.fault?.nodeId ?? []) : []))
   /** Folds as they are drawn; a rail where nothing of it is selected keeps the same list. */
