@@ -18,6 +18,7 @@ import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
@@ -34,7 +35,7 @@ const choice = useTemplateRef<InstanceType<typeof ListChoice>>('choice')
 const file = useTemplateRef<HTMLInputElement>('file')
 const list = useTemplateRef<HTMLElement>('list')
 const keysOpen = ref(false)
-const problem = shallowRef('')
+const { problem, attempt } = useAttempt()
 /** What was just done to a job, with what takes it back in one press. */
 const done = shallowRef<{ says: string, undo: () => Promise<unknown> } | null>(null)
 /** A file that came in with remarks: they are read before its job is opened. */
@@ -52,18 +53,6 @@ watch(line, text => void router.replace({ query: text === '' ? {} : { line: text
 
 const jobs = computed(() => store.list.jobs)
 const isPlain = computed(() => store.query.search === '' && store.query.state === null)
-
-/** Does something that can fail; what went wrong is said at the top. */
-async function attempt(run: () => Promise<unknown>): Promise<void> {
-  problem.value = ''
-  try {
-    await run()
-  }
-  catch (failure) {
-    if (!(failure instanceof ApiError)) throw failure
-    problem.value = failure.where ? `${failure.message} (at ${failure.where})` : failure.message
-  }
-}
 
 const begin = () => attempt(async () => navigateTo(`/jobs/${(await store.create({ from: 'nothing', name: 'New job' })).id}?rename=1`))
 const copy = (job: JobSummary) => attempt(async () => {

@@ -8,13 +8,13 @@ import { headOf } from '#core/gear/csv'
 import { columnsOf, GEAR_WORDS, type Column, type Model } from '#core/gear/models'
 import type { GearModel } from '#core/gear/protocol'
 import { remarksOn } from '#core/gear/remarks'
-import { ApiError } from '~/api/client'
 import TextEntry from '~/components/form/TextEntry.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { Action } from '~/composables/action'
+import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { timeOf } from '~/drawing/times'
@@ -24,8 +24,7 @@ import { useGearStore } from '~/stores/gear'
 const store = useGearStore()
 const route = useRoute()
 const model = shallowRef<GearModel | null>(null)
-const problem = shallowRef('')
-const isMissing = ref(false)
+const { problem, status, attempt } = useAttempt()
 const keysOpen = ref(false)
 const form = useTemplateRef<HTMLElement>('form')
 const id = String(route.params.id)
@@ -35,17 +34,6 @@ const columns = computed(() => model.value ? columnsOf(model.value.kind) : [])
 const remarks = computed(() => model.value && newest.value ? remarksOn(model.value.kind, newest.value.body, model.value.versions[1]?.body ?? null) : [])
 useHead({ title: computed(() => `${newest.value?.body.name ?? 'Gear'} · Plain Match`) })
 
-async function attempt(run: () => Promise<unknown>): Promise<void> {
-  problem.value = ''
-  try {
-    await run()
-  }
-  catch (failure) {
-    if (!(failure instanceof ApiError)) throw failure
-    isMissing.value = failure.status === 404
-    problem.value = failure.message
-  }
-}
 const read = () => attempt(async () => { model.value = await store.read(id) })
 onMounted(async () => {
   await read()
@@ -117,7 +105,7 @@ useKeys(() => bindings)
         of="u" /></button></p>
       <section v-if="!model" class="wide state" role="status">
         <p v-if="problem === ''" class="soft">Reading the model…</p>
-        <template v-else><p>{{ problem }}</p><Button v-if="!isMissing" variant="outlined" label="Try now" @click="read" /></template>
+        <template v-else><p>{{ problem }}</p><Button v-if="status !== 404" variant="outlined" label="Try now" @click="read" /></template>
       </section>
       <template v-else>
         <form ref="form" class="fields" aria-label="The model" @submit.prevent>

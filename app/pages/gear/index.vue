@@ -7,7 +7,6 @@ import Select from 'primevue/select'
 import { choicesOf } from '#core/gear/cells'
 import { GEAR_KINDS, GEAR_WORDS, unstatedModel, type GearKind, type Model } from '#core/gear/models'
 import type { GearRow } from '#core/gear/protocol'
-import { ApiError } from '~/api/client'
 import ActionRow from '~/components/ActionRow.vue'
 import CompareGear from '~/components/gear/CompareGear.vue'
 import GearTable from '~/components/gear/GearTable.vue'
@@ -15,6 +14,7 @@ import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
+import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { gearKeys } from '~/gear/keys'
@@ -30,7 +30,7 @@ const at = shallowRef<string | null>(null)
 const editing = shallowRef<string | null>(null)
 const marked = shallowRef<ReadonlySet<string>>(new Set())
 const comparing = shallowRef<{ id: string, body: Model }[]>([])
-const problem = shallowRef('')
+const { problem, attempt } = useAttempt()
 const box = useTemplateRef<HTMLElement>('box')
 const table = useTemplateRef<InstanceType<typeof GearTable>>('table')
 
@@ -62,18 +62,6 @@ const retired = computed(() => store.rows.filter(r => r.isRetired).length)
 const choices = computed(() => columns.value[1]?.column.cell === 'choice' ? [{ id: null, says: 'built any way' }, ...choicesOf(columns.value[1].column.schema).map(id => ({ id, says: id.replace('-', ' ') }))] : [])
 const ask = (to: Partial<Asked>) => { asked.value = { ...asked.value, ...to } }
 const nameOf = (row: GearRow) => String(row.values[0])
-
-/** Does something that can fail; what went wrong is said, and what was typed stays where it is. */
-async function attempt(run: () => Promise<unknown>): Promise<void> {
-  problem.value = ''
-  try {
-    await run()
-  }
-  catch (failure) {
-    if (!(failure instanceof ApiError)) throw failure
-    problem.value = failure.message
-  }
-}
 
 function look(id: string | undefined): void {
   if (id === undefined) return
