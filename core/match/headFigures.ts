@@ -14,7 +14,7 @@ export interface HeadFigures {
   /** The end of what there is; null while it is not known. */
   room: number | null
   /** How far each school lets a line go; on low impedance the floor. */
-  marks: { at: number, chosen: boolean }[]
+  marks: { at: number, chosen: boolean, says: string }[]
   isOver: boolean
   /** What the amplifier gives. */
   says: string
@@ -35,12 +35,16 @@ function onLine(line: LineEvaluation): HeadFigures {
   const lost = line.lostW ?? 0
   const isOver = room !== null && line.drawW !== null && exceeds(line.drawW, room)
   // A school's mark stands where what is given may go up to: given × rated / required.
-  const marks = room === null || givesW === 0 ? [] : line.required.flatMap(r => r.powerW ? [{ at: givesW * room / r.powerW, chosen: r.chosen }] : [])
+  const marks = room === null || givesW === 0 ? [] : line.required.flatMap(r => r.powerW ? [schoolMark(r, givesW * room / r.powerW)] : [])
   const rated = room === null ? 'a power not known' : W(room)
   const says = line.speakers.length === 0
     ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
     : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
   return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
+}
+
+function schoolMark({ name, chosen }: { name: string, chosen: boolean }, at: number): HeadFigures['marks'][number] {
+  return { at, chosen, says: `“${name}” lets it give up to ${W(at)}${chosen ? ', the rule chosen' : ''}` }
 }
 
 function lowImpedance(line: LineEvaluation): HeadFigures {
@@ -52,7 +56,7 @@ function lowImpedance(line: LineEvaluation): HeadFigures {
   const says = floor === null
     ? 'power not known'
     : line.speakers.length === 0 || loadOhm === null ? `floor ${writeQuantity(floor, 'Ω')}` : isOver ? `not allowed: floor ${writeQuantity(floor, 'Ω')}` : `${gives}, floor ${writeQuantity(floor, 'Ω')}`
-  return { used, lost: 0, room: floor === null ? null : 1, marks: floor === null ? [] : [{ at: 1, chosen: true }], isOver, says, parts: isOver ? '' : partsOf(line) }
+  return { used, lost: 0, room: floor === null ? null : 1, marks: floor === null ? [] : [{ at: 1, chosen: true, says: `the floor, ${writeQuantity(floor, 'Ω')}: as much as is allowed` }], isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
 function partsOf({ amplifierW, lostW, cable, speakers }: LineEvaluation): string {

@@ -258,7 +258,7 @@ test('room in words; nothing is said where it is not known', () => {
  */
 test('all that is said of these lines, and its figures: a change is seen, and read, in said.txt', () => {
   const of = (job: Job, name: string) => evaluateJob(job).flatMap((line) => {
-    const { says, parts, isOver } = headFigures(line)
+    const { says, parts, isOver, marks } = headFigures(line)
     const offers = line.findings.flatMap(finding => remediesFor({ job, line, finding, newId: counter('r') }).map(r => remedyWords(r.facts)))
     const like = line.speakers.at(-1)
     const room = like ? roomWords(roomFor(line, job.practice, like), like) : ''
@@ -267,7 +267,7 @@ test('all that is said of these lines, and its figures: a change is seen, and re
     const head = [line.loadOhm, line.lineV, line.tapsW, line.drawW, line.amplifierW, line.mostW, line.lostW, line.lostShare]
     const ends = [...new Set([line.drops[0], line.drops.at(-1)])].flatMap(d => d ? [`${d.label} ${figuresOf([d.ohm, d.volts, d.powerW, d.mostW, d.ampsShare, d.share, d.lossDb])}`] : [])
     return [
-      `${name} · ${line.output.label} ${line.grade}${isOver ? ' over' : ''}: ${[says, parts, room].filter(Boolean).join('; ')}`,
+      `${name} · ${line.output.label} ${line.grade}${isOver ? ' over' : ''}: ${[says, parts, room, ...marks.map(m => m.says)].filter(Boolean).join('; ')}`,
       `  = ${line.kind}, head ${line.head} ${figuresOf(head)}, cable ${line.cable.stated} of ${line.cable.stated + line.cable.missing}, far ${line.farthest?.drop.label ?? '-'}`,
       `  = ${ends.join(' … ')}`,
       ...line.findings.map(f => `  ${f.grade} ${findingText(f)}`), ...offers.map(o => `    → ${o.does}. ${o.then}`),

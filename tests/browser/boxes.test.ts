@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { Job } from '#core/job/schema'
 import { cabled, jobOf } from '#core/testing/jobs'
+import { demoGear } from '../../demo/gear'
 import { fernhollow } from '../../demo/fernhollow'
 import { FIND_BAD_TEXT } from '../support/boxes'
 import { Key, type Browser } from '../support/browser'
@@ -14,6 +15,7 @@ const jobs: Record<string, string> = {}
 beforeAll(async () => {
   world = await World.open()
   browser = world.browser
+  await world.post('/gear', { models: demoGear })
   const long: Job = cabled({ ...jobOf('3 x 5 W on 70 V 60 W', '(8 + 8) || (8 + 8) on 300 W at 4, 180 W at 8, from 2'), name: 'Saint Bartholomew’s parish hall, cloister walk and the long north gallery' }, { cable: { awg: 16 }, lengthM: 12.5 })
   const named = { ...long, amplifiers: long.amplifiers.map(a => ({ ...a, name: 'Amplifier in the vestry cupboard', place: 'behind the organ, second shelf', outputs: a.outputs.map(o => ({ ...o, name: 'Cloister walk and north gallery' })) })) }
   for (const [name, job] of Object.entries({ fern: fernhollow, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
@@ -51,6 +53,20 @@ describe.each(SIZES)('at %d × %d', (width, height, mobile) => {
     if (width > 760) expect(rects).toBeNull()
     else expect(rects![0]).toBeLessThanOrEqual(rects![1])
   }, 30_000)
+  test('the library of gear', async () => {
+    await browser.size(width, height, mobile)
+    const found: string[] = []
+    for (const [name, path, css, keys] of [
+      ['controls', '/gear?kind=control', '.body .line', [Key.ARROW_DOWN]], ['compared', '/gear?kind=cable', '.body .line', [Key.ARROW_DOWN, ' ', Key.ARROW_DOWN, ' ', 'c']], ['nothing found', '/gear?kind=cable', '.body .line', ['f', ...'lamp']],
+      ['a model', `/gear/${demoGear[6]!.id}`, '.fields', []], ['a table in', '/gear/in?kind=cable', '.source', []], ['no such model', '/gear/00000000-0000-4000-8000-000000000000', '.state', []],
+    ] as [string, string, string, string[]][]) {
+      await world.go(path)
+      await browser.see(css)
+      if (keys.length > 0) await browser.press(...keys)
+      found.push(...(await badText()).map(bad => `${name}: ${bad}`))
+    }
+    expect(found).toEqual([])
+  }, 120_000)
   test('list of jobs and quick match', async () => {
     await browser.size(width, height, mobile)
     await world.go('/')

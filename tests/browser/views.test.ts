@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
 import { jobOf } from '#core/testing/jobs'
+import { demoGear } from '../../demo/gear'
 import { fernhollow } from '../../demo/fernhollow'
 import { marigold } from '../../demo/marigold'
 import { Key, type Browser } from '../support/browser'
@@ -18,6 +19,7 @@ let boat = ''
 beforeAll(async () => {
   world = await World.open()
   browser = world.browser
+  await world.post('/gear', { models: demoGear })
   fern = await world.putJob(fernhollow)
   boat = await world.putJob(marigold)
 }, 120_000)
@@ -156,6 +158,7 @@ describe('every main view, by day, by night and in forced colours', () => {
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
     ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
+    ['gear', () => '/gear', '.body .line'], ['a model', () => `/gear/${demoGear[6]!.id}`, '.fields'], ['a table in', () => '/gear/in?kind=speaker', '.source'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {
     for (const [night, forced] of [['false', 'none'], ['true', 'none'], ['false', 'active']] as const) {
