@@ -33,6 +33,8 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
   <figure v-if="rows.length > 0">
     <figcaption><h3>How much amplifier for these</h3></figcaption>
     <svg :viewBox="`0 0 ${WIDTH} ${bottom + 42}`" class="schools" role="img" :aria-label="`Asked by rule: ${spoken}`">
+      <!-- Under the rows: their figures stay whole where it crosses them. -->
+      <line v-if="rated" :x1="scale(rated)" :x2="scale(rated)" y1="0" :y2="bottom + 6" class="mine" />
       <g v-for="(row, k) in rows" :key="row.practice" :transform="`translate(0 ${8 + k * ROW})`">
         <title>{{ row.says }}</title>
         <text y="14" class="name" :class="{ chosen: row.chosen }">{{ row.name }}</text>
@@ -48,7 +50,6 @@ const spoken = computed(() => rows.value.map(r => `${r.name} ${r.toW === null ? 
         <text :x="scale(tick)" :y="bottom + 36" class="figure tick">{{ writeQuantity(tick, 'W') }}</text>
       </g>
       <g v-if="rated">
-        <line :x1="scale(rated)" :x2="scale(rated)" y1="0" :y2="bottom + 6" class="mine" />
         <text
           :x="scale(rated) + (scale(rated) > WIDTH - 130 ? -4 : 4)" :y="bottom + 18" class="mine-text"
           :text-anchor="scale(rated) > WIDTH - 130 ? 'end' : 'start'">this one, {{ writeQuantity(rated, 'W') }}</text>

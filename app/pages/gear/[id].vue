@@ -162,6 +162,8 @@ useKeys(() => bindings)
 .beside h2 { font-size: 16px; }
 .remarks { padding-left: 18px; display: grid; gap: 6px; }
 .plain { list-style: none; display: grid; gap: 3px; padding: 0; }
+.plain li { display: flex; flex-wrap: wrap; gap: 0 10px; align-items: baseline; }
+.remarks + p { padding-top: 6px; }
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }
 @media (max-width: 900px) { .model { grid-template-columns: minmax(0, 1fr); } }
 @media (max-width: 480px) { .model { padding: 12px 14px 60px; } .broad { grid-column: 1 / -1; } }

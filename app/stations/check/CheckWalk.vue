@@ -170,7 +170,7 @@ function leaveField(event: KeyboardEvent): void {
 .line { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
 .line .soft { font-weight: 400; }
 .line.on { border-bottom-color: var(--pen); }
-.wrong { color: var(--stop); font-weight: 700; }
+.wrong { color: var(--stop); font-weight: 700; margin-left: 6px; }
 .stops { list-style: none; columns: 2; column-gap: 30px; }
 .stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none;
   text-align: left; padding: 4px 4px; cursor: pointer; break-inside: avoid; }

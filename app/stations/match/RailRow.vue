@@ -63,7 +63,8 @@ const fine = computed(() => {
   if (line.speakers.length === 0) return ''
   const head = line.loadOhm === null ? `head ${line.head}` : `head ${writeQuantity(line.loadOhm, 'Ω')}`
   const far = line.farthest && line.cable.stated > 0 ? `far end ${line.cable.missing > 0 ? 'at least ' : ''}${writeDb(line.farthest.lossDb)}` : ''
-  return [figures.value.parts, cables.value, head, far, room.value].filter(Boolean).join(', ')
+  // A figure and its unit stay on one line.
+  return [figures.value.parts, cables.value, head, far, room.value].filter(Boolean).join(', ').replace(/(\d) (?=[WΩV]|AWG|mm²|dB)/g, '$1\u00A0')
 })
 
 /** Thin where little flows, thick at the head. */
