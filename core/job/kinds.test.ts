@@ -5,7 +5,7 @@ import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
 import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, giveModel, kindOf, makeKind, modelOf, newerThan, passVersion, removeKind, takeVersion, speakersOfKind } from './kinds'
-import { copyEach } from './many/many'
+import { copyEach, hang } from './many/many'
 import type { Job, Speaker } from './schema'
 import { findSpeaker, speakersOf } from './tree'
 
@@ -112,6 +112,12 @@ test('equals are those of no kind that agree in all but label, tap and cable; a 
   expect([equalsOf(line, a), equalsOf(line, plain), equalsOf(ofOne, a), equalsOf(line, 'nope')]).toEqual([[a, b, c, d], speakersOf(outputOf(line, 1).wiring).map(s => s.id), [], []])
   const { edit, nodeIds } = copyEach(ofOne, [a, b], counter('z'))
   expect(nodeIds.map(id => says(done(ofOne, edit), id))).toEqual([says(ofOne, a), says(ofOne, b)])
+})
+
+test('pasted into a job that has not its kind, it is of none; so is one whose kind is gone', () => {
+  const { edit, nodeIds } = hang(line, outputOf(ofOne).wiring.children, { outputId: 'out2' }, counter('z'))
+  expect(nodeIds.map(id => says(done(line, edit), id))).toEqual(Array(4).fill('5 W on 70 V | 5 of 1.25 2.5 5 10 20 30 at 70.71 |  |  | none'))
+  expect(equalsOf({ ...ofOne, kinds: [] }, a)).toEqual([a, b, c, d])
 })
 
 test('a kind in use is not removed; its id is no other’s', () => {

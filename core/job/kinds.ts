@@ -166,7 +166,8 @@ export function removeKind(job: Job, kindId: string): Edit | null {
 /** Those of a speaker's job that are as it is in all that a kind holds, and of no kind yet; itself among them. */
 export function equalsOf(job: Job, nodeId: string): string[] {
   const place = findPlace(job, nodeId)?.branch.node
-  if (place?.kind !== 'speaker' || place.kindId !== null) return []
+  // One whose kind is gone (given up in another window) is of none.
+  if (place?.kind !== 'speaker' || kindOf(job, place) !== null) return []
   const own = modelOf(place, '-')
-  return outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => s.kindId === null && same(modelOf(s, '-'), own)).map(s => s.id)
+  return outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => kindOf(job, s) === null && same(modelOf(s, '-'), own)).map(s => s.id)
 }

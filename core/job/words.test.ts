@@ -25,8 +25,8 @@ test('why an edit was not taken', () => {
 
 test('what an edit did, in short: of several the one that leads', () => {
   const batch = (...kinds: string[]): Edit => ({ kind: 'batch', edits: kinds.map(kind => ({ kind })) }) as never
-  expect(([batch('lead.set', 'node.move'), batch('node.move', 'lead.set', 'node.add'), batch('node.add', 'node.remove'), batch('speaker.set', 'lead.set'), batch('output.set', 'output.set'), batch('lead.set', 'node.move', 'node.move'), batch('output.set', 'amplifier.set'), { kind: 'repair.add' }] as Edit[]).map(editWords))
-    .toEqual(['speaker moved', 'speaker added', 'speaker removed', 'speaker changed', 'output details × 2', 'speaker moved × 2', 'change', 'repair'])
+  expect(([batch('lead.set', 'node.move'), batch('node.move', 'lead.set', 'node.add'), batch('node.add', 'node.remove'), batch('speaker.set', 'lead.set'), batch('output.set', 'output.set'), batch('lead.set', 'node.move', 'node.move'), batch('output.set', 'amplifier.set'), { kind: 'repair.add' }, batch('kind.add', 'speaker.set', 'speaker.set'), batch('speaker.set', 'kind.set'), batch('speaker.set', 'kind.remove')] as Edit[]).map(editWords))
+    .toEqual(['speaker moved', 'speaker added', 'speaker removed', 'speaker changed', 'output details × 2', 'speaker moved × 2', 'change', 'repair', 'kind made', 'kind changed', 'kind removed'])
 })
 
 /** Edits of amplifiers and repairs, each with what takes it back. */

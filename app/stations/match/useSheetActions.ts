@@ -98,7 +98,8 @@ export function useSheetActions() {
     const { job } = store
     const { outputId, nodeId } = selected.selection
     if (!job || outputId === null) return
-    const last = nodeId ?? selected.line?.speakers.at(-1)?.id ?? null
+    // Behind all that are chosen: of equals drawn as one the first is looked at, and the next one hangs behind the last.
+    const last = (selected.isMany ? selected.ids.at(-1) : nodeId) ?? selected.line?.speakers.at(-1)?.id ?? null
     const added = last === null ? addFirst(job, outputId, newId) : addAfter(job, last, newId)
     if (!added || !store.edit(added.edit)) return
     go(outputId, added.nodeId)
