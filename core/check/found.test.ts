@@ -30,3 +30,14 @@ const read = (text: string, ohm: number | 'open', driverOhm: number | null) => {
 test.each<[string, number | 'open', number | null, number[] | null]>([
   ['8', 3.2, null, [4, 4]], ['8', 6.4, null, null], ['8', 'open', null, null], ['8', 40, null, null], [line, 13, 8, [16, 16]], [line, 6.4, 8, null], [line, 3.2, null, [4, 4]],
 ])('“%s” whose coil reads %s where a driver of %s is drawn', (text, ohm, driver, expected) => expect(read(text, ohm, driver)).toEqual(expected))
+
+/** Readings that say nothing of another driver. 3.2 Ω is what a coil of 4 Ω reads. */
+const speaker = speakersOf(outputOf(jobOf('8')).wiring)[0]!
+const seen = (kind: string, grade: string, value: object) => ({ reading: { kind, value }, verdict: { grade } }) as never
+const wrong = seen('coil-dcr', 'stop', { is: 'ohm', ohm: 3.2 })
+const four = { kind: 'nominal' as const, nominalOhm: 4 }
+test.each<[string, typeof speaker, never | null, number | null]>([
+  ['read wrong', speaker, wrong, 4], ['not read', speaker, null, null], ['read right', speaker, seen('coil-dcr', 'good', { is: 'ohm', ohm: 3.2 }), null], ['of the line', speaker, seen('line-impedance', 'stop', { is: 'ohm', ohm: 3.2 }), null],
+  ['of the ear', speaker, seen('sound', 'stop', { is: 'silent' }), null], ['drawn so already', { ...speaker, load: four }, wrong, null], ['of several members', { ...speaker, load: { kind: 'members', joined: 'series', members: [four, four] } }, wrong, null],
+  ['a tap whose driver is that', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5] }, driverOhm: 4 }, wrong, null], ['a tap with another', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5] }, driverOhm: 8 }, wrong, 4],
+])('a speaker %s', (_, which, standing, labelOhm) => expect(driverAsRead(which, standing)?.labelOhm ?? null).toBe(labelOhm))

@@ -77,6 +77,11 @@ test.each<[string, Partial<SpeakerModel>, Speaker['load'], unknown]>([
   expect(byHand({ ...speaker, name: 'f' }, { what: 'speaker', id: 'k', from: null, model: own })).toEqual([])
 })
 
+test('what a speaker says of itself: taps of its dial where it has any, a name where it has one', () => {
+  const of = (tapsW: number[], name: string) => modelOf({ ...at(line, a), name, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW }, driverOhm: 8 }, 'fallback')
+  expect([of([5, 10], 'Horn').scales, of([], 'Horn').scales, of([5], ' ').name, of([5], 'Horn').name, of([5], 'Horn').nominalOhm]).toEqual([[{ lineV: 70, tapsW: [5, 10] }], [], 'fallback', 'Horn', 8])
+})
+
 test('the rating believed counts before the one stated', () => {
   expect(fieldsOf({ ...ceiling, believedW: 12 }, at(line, a)).continuousW).toBe(12)
 })
@@ -96,6 +101,10 @@ test('out of the library: one copy a version, however often it is given; a newer
   const given = done(line, giveModel(line, [a, b], { modelId: 'm', version: 2, model: ceiling }, () => 70, counter('k')))
   const again = done(given, giveModel(given, [c], { modelId: 'm', version: 2, model: ceiling }, () => 70, counter('z')))
   expect([again.kinds.map(k => [k.id, k.from]), says(again, c)]).toEqual([[['k1', { modelId: 'm', version: 2, passed: null }]], 'Ceiling | 5 of 5 10 at 70 | 30 | 8 | '])
+  // Another model, another version, or the same one changed by hand is a copy of its own.
+  for (const [modelId, version, model] of [['n', 2, ceiling], ['m', 3, ceiling], ['m', 2, { ...ceiling, continuousW: 9 }]] as const) {
+    expect(done(again, giveModel(again, [d], { modelId, version, model }, () => 70, counter('y'))).kinds).toHaveLength(2)
+  }
   const [kind] = again.kinds
   expect([newerThan(kind!, { id: 'm', version: 3 }), newerThan(kind!, { id: 'm', version: 2 }), newerThan(kind!, { id: 'n', version: 3 }), newerThan(kind!, null), newerThan({ ...kind!, from: null }, { id: 'm', version: 3 })]).toEqual([3, null, null, null, null])
   const taken = done(again, takeVersion(again, 'k1', 3, { ...ceiling, continuousW: 20 }))
