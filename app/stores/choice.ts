@@ -1,5 +1,5 @@
 import type { Job, Speaker } from '#core/job/schema'
-import { outputsOf, speakersOf } from '#core/job/tree'
+import { allSpeakers, outputsOf, speakersOf } from '#core/job/tree'
 
 /** What several chosen speakers are: the one that is looked at, from where the choice began, and all of them. */
 export interface Choice { nodeId: string | null, anchorId: string | null, chosen: ReadonlySet<string> }
@@ -37,7 +37,7 @@ export function stillThere(job: Job, chosen: ReadonlySet<string>): ReadonlySet<s
 
 /** The chosen ones in wiring order, rail by rail. */
 export function inOrder(job: Job, chosen: ReadonlySet<string>): string[] {
-  return outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => chosen.has(s.id)).map(s => s.id)
+  return allSpeakers(job).filter(s => chosen.has(s.id)).map(s => s.id)
 }
 
 /** By what speakers are alike. */

@@ -16,7 +16,10 @@ async function api<T>(path: string, options?: { method?: string, body?: unknown 
   }
 }
 
-/** The library of gear as its pages have it. What the server did not take is thrown on: the page keeps it in front of the person. */
+/**
+ * The library of gear as its pages have it. What the server did not take is thrown on: the page keeps it in front of the person. Rows
+ * are read by who shows them: a model's own page has no use for ten thousand others after each of its changes.
+ */
 export const useGearStore = defineStore('gear', () => {
   const kind = shallowRef<GearKind>('speaker')
   const rows = shallowRef<readonly GearRow[]>([])
@@ -57,7 +60,6 @@ export const useGearStore = defineStore('gear', () => {
     const ids = made.map(m => m.id)
     const says = ids.length === 1 ? `“${made[0]!.body.name}” is in the library.` : `${ids.length} models are in the library.`
     done.value = { says, undo: () => Promise.all(ids.map(id => setRetired(id, true))) }
-    await load()
     return ids
   }
 
@@ -66,21 +68,18 @@ export const useGearStore = defineStore('gear', () => {
     const now = from ?? (await read(id)).versions[0]!
     const version = await saved(id, now.version, { ...now.body, ...fields } as Model)
     done.value = { says: `“${now.body.name}” is changed.`, undo: () => saved(id, version, now.body) }
-    await load()
   }
   const saved = async (id: string, was: number, body: Model): Promise<number> => (await api<{ version: number }>(`/gear/${id}/versions`, { method: 'POST', body: { was, body } })).version
 
   async function retire(row: Pick<GearRow, 'id'>, name: string, retired: boolean): Promise<void> {
     await setRetired(row.id, retired)
     done.value = { says: `“${name}” is ${retired ? 'retired' : 'offered again'}.`, undo: () => setRetired(row.id, !retired) }
-    await load()
   }
 
   async function takeBack(): Promise<void> {
     const last = done.value
     done.value = null
     await last?.undo()
-    await load()
   }
 
   return { kind, rows, status, problem, done, load, read, add, change, retire, takeBack }

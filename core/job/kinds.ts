@@ -4,7 +4,7 @@ import { partsOf, setting, together, type Edit, type SimpleEdit } from './edits'
 import type { NewId } from './intents'
 import type { Job, Kind, Speaker, SpeakerLoad } from './schema'
 import { same } from './sections/guard'
-import { findPlace, findSpeaker, outputsOf, speakersOf } from './tree'
+import { allSpeakers, findPlace, findSpeaker } from './tree'
 
 /**
  * Kinds of speaker inside a job: what equals share is changed once, and all follow. A speaker has its own fields all the same, so
@@ -25,7 +25,7 @@ export function kindOf(job: Pick<Job, 'kinds'>, { kindId }: Pick<Speaker, 'kindI
 
 /** Every speaker of a kind, in wiring order. */
 export function speakersOfKind(job: Job, kindId: string): Speaker[] {
-  return outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => s.kindId === kindId)
+  return allSpeakers(job).filter(s => s.kindId === kindId)
 }
 
 /** The rating that a model is counted with: the one that the person believes, where that is said. */
@@ -169,5 +169,5 @@ export function equalsOf(job: Job, nodeId: string): string[] {
   // One whose kind is gone (given up in another window) is of none.
   if (place?.kind !== 'speaker' || kindOf(job, place) !== null) return []
   const own = modelOf(place, '-')
-  return outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => kindOf(job, s) === null && same(modelOf(s, '-'), own)).map(s => s.id)
+  return allSpeakers(job).filter(s => kindOf(job, s) === null && same(modelOf(s, '-'), own)).map(s => s.id)
 }

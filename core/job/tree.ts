@@ -21,6 +21,11 @@ export function speakersOf(node: WireNode | Chain): Speaker[] {
   return node.children.flatMap(child => speakersOf(child.node))
 }
 
+/** Every speaker of a job, rail by rail in wiring order. */
+export function allSpeakers(job: Job): Speaker[] {
+  return outputsOf(job).flatMap(o => speakersOf(o.wiring))
+}
+
 /** Every branch below a group, parents before children. */
 export function branchesOf(group: Group | Chain): Branch[] {
   return group.children.flatMap(branch => [branch, ...(isGroup(branch.node) ? branchesOf(branch.node) : [])])

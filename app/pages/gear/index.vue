@@ -63,6 +63,15 @@ const choices = computed(() => columns.value[1]?.column.cell === 'choice' ? [{ i
 const ask = (to: Partial<Asked>) => { asked.value = { ...asked.value, ...to } }
 const nameOf = (row: GearRow) => String(row.values[0])
 
+/** The same, and the table as it is then. */
+function changing<T>(run: () => Promise<T>, then: (done: T) => void = () => {}): Promise<void> {
+  return attempt(async () => {
+    const done = await run()
+    await store.load()
+    then(done)
+  })
+}
+
 function look(id: string | undefined): void {
   if (id === undefined) return
   at.value = id
@@ -80,12 +89,11 @@ const add = () => attempt(async () => {
   const [id] = await store.add([{ kind: store.kind, body: unstatedModel(store.kind, `New ${one}`) }])
   await navigateTo(`/gear/${id}?rename=1`)
 })
-const duplicate = (row: GearRow) => attempt(async () => {
+const duplicate = (row: GearRow) => changing(async () => {
   const { body } = (await store.read(row.id)).versions[0]!
-  const [id] = await store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
-  look(id)
-})
-const retire = (row: GearRow) => attempt(() => store.retire(row, nameOf(row), !row.isRetired))
+  return store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
+}, ([id]) => look(id))
+const retire = (row: GearRow) => changing(() => store.retire(row, nameOf(row), !row.isRetired))
 function mark(row: GearRow): void {
   const next = new Set(marked.value)
   if (!next.delete(row.id)) next.add(row.id)
@@ -118,7 +126,7 @@ const bindings = gearKeys({
     const k = GEAR_KINDS.indexOf(store.kind)
     void router.replace({ query: { kind: GEAR_KINDS[Math.max(0, Math.min(GEAR_KINDS.length - 1, k + by))] } })
   },
-  takeBack: () => void attempt(store.takeBack), leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
+  takeBack: () => void changing(store.takeBack), leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
 useKeys(() => bindings)
 </script>
@@ -154,7 +162,7 @@ useKeys(() => bindings)
         <span class="soft small count">{{ rows.length }} of {{ store.rows.length }}</span>
       </div>
       <p v-if="problem" class="error-words note" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
-      <p v-if="store.done" class="note" role="status">{{ store.done.says }} <button class="act" type="button" @click="attempt(store.takeBack)">take
+      <p v-if="store.done" class="note" role="status">{{ store.done.says }} <button class="act" type="button" @click="changing(store.takeBack)">take
         it back <KeyCap of="u" /></button></p>
       <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the library…</p>
       <section v-else-if="store.status === 'failed'" class="state" role="alert">
@@ -175,7 +183,7 @@ useKeys(() => bindings)
           ref="table" :columns="columns" :rows="rows" :at="at" :editing="editing" :marked="marked" :sort="asked.sort" :is-down="asked.isDown"
           @look="look" @open="open" @mark="mark" @leave="leave"
           @sort="key => ask({ sort: key, isDown: asked.sort === key && !asked.isDown })"
-          @change="(row, key, value) => attempt(() => store.change(row.id, { [key]: value }))" />
+          @change="(row, key, value) => changing(() => store.change(row.id, { [key]: value }))" />
         <ActionRow v-if="current" class="row" :actions="bindings" target="model" :has-menu="false" />
         <p v-else class="soft small row">Press a model, or go down with the arrow keys; Enter opens it.</p>
       </template>

@@ -76,7 +76,7 @@ defineExpose({ pane })
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />
         <template v-else-if="matchPane.mode === 'change'">
           <SpeakerForm
-v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
+            v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
             @choose="emit('choose', $event)" @make-kind="emit('makeKind')" />
           <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
         </template>

@@ -1,6 +1,6 @@
 import { refuse } from '../../refusal'
 import type { Job } from '../../schema'
-import { outputsOf, speakersOf } from '../../tree'
+import { allSpeakers } from '../../tree'
 import { changedBack, guarded, inserted } from '../guard'
 import { noneTaken } from '../ids'
 import type { Section } from '../section'
@@ -20,7 +20,7 @@ export const kinds: Section<typeof kindEdits> = {
     },
     'kind.remove': (job, { kindId }) => {
       const item = found(job, kindId)
-      const count = outputsOf(job).flatMap(o => speakersOf(o.wiring)).filter(s => s.kindId === kindId).length
+      const count = allSpeakers(job).filter(s => s.kindId === kindId).length
       if (count > 0) refuse({ code: 'not-valid', message: `${count} ${count === 1 ? 'speaker is' : 'speakers are'} of the kind “${item.model.name}”: take them off it first.` })
       return { job: { ...job, kinds: job.kinds.filter(k => k !== item) }, inverse: { kind: 'kind.add', index: job.kinds.indexOf(item), item } }
     },
