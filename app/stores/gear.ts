@@ -31,7 +31,7 @@ export const useGearStore = defineStore('gear', () => {
 
   async function load(wanted: GearKind = kind.value): Promise<void> {
     const mine = ++newest
-    if (wanted !== kind.value) {
+    if (wanted !== kind.value || status.value === 'failed') {
       rows.value = []
       status.value = 'loading'
     }

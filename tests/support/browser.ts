@@ -45,6 +45,12 @@ export class Browser {
     await this.cdp('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile })
   }
 
+  /** Every answer comes this much later; 0 for none. */
+  async slowNetwork(latencyMs: number): Promise<void> {
+    await this.cdp('Network.enable')
+    await this.cdp('Network.emulateNetworkConditions', { offline: false, latency: latencyMs, downloadThroughput: -1, uploadThroughput: -1 })
+  }
+
   go(url: string): Promise<void> {
     return this.driver.get(url)
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import InputText from 'primevue/inputtext'
 import type { GearKind, Model } from '#core/gear/models'
 import type { GearRow } from '#core/gear/protocol'
@@ -40,6 +40,18 @@ async function pick(row: GearRow | undefined): Promise<void> {
     problem.value = failure.message
   }
 }
+/** Enter while the library is still being read takes the first when it is there. */
+const takesFirst = shallowRef(false)
+function enter(): void {
+  if (rows.value[0]) void pick(rows.value[0])
+  else takesFirst.value = store.status === 'loading'
+}
+watch(search, () => { takesFirst.value = false })
+watch(rows, ([first]) => {
+  if (!takesFirst.value || !first) return
+  takesFirst.value = false
+  void pick(first)
+})
 function along(event: KeyboardEvent, by: 1 | -1): void {
   const buttons = [...list.value?.querySelectorAll('button') ?? []]
   const next = buttons[buttons.indexOf(event.target as HTMLButtonElement) + by]
@@ -51,7 +63,7 @@ function along(event: KeyboardEvent, by: 1 | -1): void {
   <div ref="root" class="pick" @keydown.esc.stop="emit('close')">
     <InputText
       v-model="search" size="small" :aria-label="`a ${kind} of the library, by any words`" placeholder="a few words: ceiling 165" maxlength="80"
-      @keydown.enter.prevent="pick(rows[0])" @keydown.down.prevent="along($event, 1)" />
+      @keydown.enter.prevent="enter" @keydown.down.prevent="along($event, 1)" />
     <p v-if="problem || store.problem" class="error-words" role="alert">{{ problem || store.problem }}</p>
     <p v-else-if="store.status === 'loading'" class="soft small" role="status">Reading the library…</p>
     <p v-else-if="rows.length === 0" class="soft small">The library has none like that. <NuxtLink

@@ -53,7 +53,10 @@ defineExpose({
     if (k * ROW < element.scrollTop) element.scrollTop = k * ROW
     else if ((k + 1) * ROW + head > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * ROW + head - element.clientHeight
     top.value = element.scrollTop
-    requestAnimationFrame(() => document.getElementById(`gear-${id}`)?.focus({ preventScroll: true }))
+    const focus = () => document.getElementById(`gear-${id}`)?.focus({ preventScroll: true })
+    // At once where the row is drawn already: a second key comes before the next frame.
+    focus()
+    if (document.activeElement?.id !== `gear-${id}`) requestAnimationFrame(focus)
   },
   enter: () => scroller.value?.querySelector<HTMLInputElement>('.editing input:not([type=checkbox])')?.focus(),
 })
