@@ -6,7 +6,7 @@ import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 /** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong. */
 
 const LINE_V = 70.71
-const taps = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW.at(-1)!, ratedV: LINE_V, tapsW })
+const taps = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW.at(-1)!, ratedV: LINE_V, tapsW, insertionDb: null, tapMeans: null })
 const ceiling: Model = { name: 'Ceiling 165 back-can, 30 W', load: taps(2.5, 5, 10, 20, 30), driverOhm: 8, continuousW: 40 }
 const surface: Model = { name: 'Surface 130 weatherproof, 20 W', load: taps(2.5, 5, 10, 20), driverOhm: 8, continuousW: 30 }
 const horn: Model = { name: 'Horn 200, 30 W', load: taps(5, 10, 20, 30), driverOhm: 8, continuousW: 30 }
@@ -33,7 +33,7 @@ const roof: Output = {
 export const fernhollow: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
-  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', outputs: [palm, fern, ticket, roof] }],
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, outputs: [palm, fern, ticket, roof] }],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
     ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),

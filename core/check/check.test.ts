@@ -99,9 +99,9 @@ describe('what is foretold of units whose curve is known', () => {
     expect([p.low, p.expected, p.high].map(v => v!.toFixed(2))).toEqual(wanted.map(v => v!.toFixed(2)))
   })
   test('one transformer among plain speakers, and an ohmmeter sees its copper; a tap on off hides nothing; of no speaker nothing is foretold', () => {
-    const mixed = withBranch(jobOf('8 || 8'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [10] } } } : b)
+    const mixed = withBranch(jobOf('8 || 8'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [10], insertionDb: null, tapMeans: null } } } : b)
     expect([foretold(mixed, 'line-dcr').low, foretold(mixed, 'line-dcr').source]).toEqual([null, expect.stringMatching(/copper of the windings/)])
-    const off = withBranch(jobOf('2 x 5 W on 70 V'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [5] } } } : b)
+    const off = withBranch(jobOf('2 x 5 W on 70 V'), 'o1n3', b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [5], insertionDb: null, tapMeans: null } } } : b)
     expect([foretold(off, 'line-impedance').expected!.toFixed(0), predictLine({ ...outputOf(off), wiring: { ...outputOf(off).wiring, children: [] } })]).toEqual(['1000', []])
   })
 })

@@ -1,8 +1,9 @@
 import { headOf } from '#core/network/line'
-import { membersOf, singleLoads, type GroupNode } from '#core/network/tree'
+import { isGroup, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
+import { writeNumber } from '#core/quantity/write'
 import type { View } from '#core/network/element'
 import type { Chain, Output, ReadingKind, Speaker } from '#core/job/schema'
-import { speakersOf } from '#core/job/tree'
+import { branchesOf, speakersOf } from '#core/job/tree'
 import { DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, type Edge } from './bands'
 
 /** Frequency of a usual impedance meter. Common practice, no source. */
@@ -47,12 +48,19 @@ function predictLineImpedance(output: Output, speakers: Speaker[]): Predicted {
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
     ...headBand(output.wiring, impedanceAt),
-    source: kinds.map(kind => IMPEDANCE_BANDS[kind].source).join('; '),
+    source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(output)].join('; '),
   }
 }
 
+const throughsIn = (output: Output) => branchesOf(output.wiring).flatMap(({ node }) => isGroup(node) && node.through ? [node.through] : [])
+
+/** How the controls stand that the figure is for: turned otherwise, another is read. */
+function settingsOf(output: Output): string[] {
+  return throughsIn(output).flatMap(t => t.kind === 'control' ? [`with ${t.label} ${t.setDb === 'off' ? 'off' : t.setDb ? `turned down ${writeNumber(t.setDb)} dB` : 'fully up'}`] : [])
+}
+
 function predictLineDcr(output: Output, speakers: Speaker[]): Predicted {
-  const transformers = speakers.some(s => s.load.kind === 'tap')
+  const transformers = speakers.some(s => s.load.kind === 'tap') || throughsIn(output).length > 0
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))].filter(kind => kind !== 'tap')
   return {
     kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',

@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
 import { JobError } from '#core/job/jobError'
+import type { Edit } from '#core/job/edits'
+import { putBefore, unknownControl } from '#core/job/throughs'
 import { FORMAT_VERSION } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
@@ -44,6 +46,16 @@ test('a file that version 4 wrote comes in as it is, of no kinds; kinds and unit
   const made = applyEdit(job, makeKind(job, ['v4-new'], 'x', () => 'v5-kind')!.edit).job
   const coils = applyEdit(made, { kind: 'speaker.set', nodeId: 'v4-new', was: { load: findSpeaker(made, 'v4-new')!.speaker.load }, to: { load } }).job
   expect(readJobFile(writeJobFile(coils))).toEqual({ job: coils, remarks })
+})
+
+test('a file that version 5 wrote comes in with no loss stated; controls, losses and a high-pass go out and come in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-5.plainmatch.json', 'utf8'))
+  const load = findSpeaker(job, 'v5-s1')!.speaker.load
+  expect([job.note, load.kind === 'tap' && [load.insertionDb, load.tapMeans], job.amplifiers.map(a => a.highPassHz), remarks.length]).toEqual(['kept by version 5', [null, null], [null, null, null], 0])
+  const lossy = applyEdit(job, { kind: 'speaker.set', nodeId: 'v5-s1', was: { load }, to: { load: { ...load, insertionDb: 1.1, tapMeans: 'driver-gets' } as typeof load } }).job
+  const controlled = applyEdit(lossy, (putBefore(lossy, ['v5-s3'], { ...unknownControl('C1'), setDb: 'off' }, () => 'v6-g') as { edit: Edit }).edit).job
+  const whole = applyEdit(controlled, { kind: 'amplifier.set', amplifierId: 'v5-amp', was: { highPassHz: null }, to: { highPassHz: 'none' } }).job
+  expect(readJobFile(writeJobFile(whole))).toEqual({ job: whole, remarks })
 })
 
 describe('files that are no job', () => {

@@ -1,6 +1,6 @@
 import { leadOhm } from '#core/network/cable'
-import { asCurve, type Element, type View } from '#core/network/element'
-import { isGroup, isUnit, membersOf, type Child, type WiringNode } from '#core/network/tree'
+import { asCurve, passingOf, type Element, type View } from '#core/network/element'
+import { isGroup, isUnit, membersOf, type Child, type Through, type WiringNode } from '#core/network/tree'
 
 export interface SpiceOptions {
   headV: number
@@ -20,6 +20,7 @@ export interface SpiceNetlist {
 /**
  * The wiring as a netlist for a circuit simulator of the SPICE family: one AC source V1 at the head, the leads as
  * resistors, a motional speaker as Re, Le and a parallel Res–Lces–Cmes. Node 0 is the return conductor of the head.
+ * A control or a transformer is an ideal ratio (E and F) behind its series resistance.
  * Leads without resistance join their ends: a zero resistor is an error in most simulators.
  * Source of the equivalent circuit: Small, JAES 1972.
  */
@@ -53,7 +54,17 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
     part('L', b, minus, e.resOhm / (omegaS * e.qms))
     part('C', b, minus, e.qms / (omegaS * e.resOhm))
   }
-  const place = (node: WiringNode, plus: string, minus: string): void => {
+  /** An ideal ratio behind a resistance; the node that what hangs behind it is fed from. Off: its own return, so that nothing floats. */
+  const through = (t: Through, plus: string, minus: string): string => {
+    const { ratio, seriesOhm } = passingOf(t)
+    if (ratio === 0) return minus
+    const [input, output, fed] = [lead(plus, seriesOhm), newNode(), newNode()]
+    const k = ++partCount
+    lines.push(`E${k} ${output} ${minus} ${input} ${minus} ${exact(ratio)}`, `Vt${k} ${output} ${fed} DC 0 AC 0`, `F${k} ${input} ${minus} Vt${k} ${exact(ratio)}`)
+    return fed
+  }
+  const place = (node: WiringNode, at: string, minus: string): void => {
+    const plus = isGroup(node) && node.through ? through(node.through, at, minus) : at
     if (isGroup(node)) {
       if (node.kind === 'series') {
         let from = plus
@@ -75,7 +86,7 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
     }
     if (isUnit(node)) place(membersOf(node), plus, minus)
     nodes.set(node.id, { plus, minus })
-    if (node.kind === 'short') lines.push(`V${++partCount} ${plus} ${minus} DC 0 AC 0`)
+    if (node.kind === 'short') lines.push(`Vs${++partCount} ${plus} ${minus} DC 0 AC 0`)
     else if (node.kind === 'speaker' && node.load.kind !== 'members') element(view(node.load), plus, minus)
   }
 

@@ -121,7 +121,7 @@ function branchOf(at: (column: Column) => string, k: number, row: number, usual:
 function loadOf(cell: string, lineV: number): SpeakerLoad {
   const [first, second] = cell.split(/\s*(?:\bat\b|@)\s*/i)
   const ratedV = second ? voltsOf(second) : lineV
-  if (/^off$/i.test(first!)) return { kind: 'tap', tapW: 0, ratedV, tapsW: [...USUAL_TAPS_W] }
+  if (/^off$/i.test(first!)) return { kind: 'tap', tapW: 0, ratedV, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null }
   const members = first!.split(/\s*(?:\+|\|\||∥)\s*/)
   if (members.length > 1) {
     const unit = /[a-zΩ]+$/i.exec(first!)?.[0] ?? ''
@@ -132,7 +132,7 @@ function loadOf(cell: string, lineV: number): SpeakerLoad {
   }
   if (!/w(atts?)?$/i.test(first!)) return { kind: 'nominal', nominalOhm: readQuantity('resistance', first!) }
   const tapW = readQuantity('power', first!)
-  return { kind: 'tap', tapW, ratedV, tapsW: [...new Set([...USUAL_TAPS_W, tapW])].sort((a, b) => a - b) }
+  return { kind: 'tap', tapW, ratedV, tapsW: [...new Set([...USUAL_TAPS_W, tapW])].sort((a, b) => a - b), insertionDb: null, tapMeans: null }
 }
 
 function voltsOf(text: string): number {

@@ -10,9 +10,16 @@ export const smallSignalFields = {
 export const tapW = watt
 export const lineV = bounded('V', 1, 1000)
 
+/** Whether the watts printed at a tap are what the line gives, or what arrives at the driver behind the transformer's loss. */
+export const TAP_MEANS = ['line-gives', 'driver-gets'] as const
+export const tapMeansSchema = z.enum(TAP_MEANS)
+
 const nominal = z.strictObject({ kind: z.literal('nominal'), nominalOhm: ohm })
 const motional = z.strictObject({ kind: z.literal('motional'), nominalOhm: ohm, ...smallSignalFields })
-const tap = z.strictObject({ kind: z.literal('tap'), tapW: z.union([z.literal(0), tapW]), ratedV: lineV, tapsW: z.array(tapW).max(20) })
+const tap = z.strictObject({
+  kind: z.literal('tap'), tapW: z.union([z.literal(0), tapW]), ratedV: lineV, tapsW: z.array(tapW).max(20),
+  insertionDb: bounded('dB', 0, 12).nullable(), tapMeans: tapMeansSchema.nullable(),
+})
 
 /** Coils of one driver, or drivers of one box: one thing with one pair of terminals. */
 export const MOST_MEMBERS = 16

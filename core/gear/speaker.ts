@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 import { choice, field, flag, numeric } from './field'
-import { lineV, membersSchema, smallSignalFields, tapW } from './load'
+import { lineV, membersSchema, smallSignalFields, TAP_MEANS, tapW } from './load'
 
 /** What a speaker may be built as. */
 export const SPEAKER_BUILDS = ['ceiling-open', 'ceiling-can', 'surface', 'pendant', 'horn', 'column', 'sub', 'box', 'cabinet', 'driver'] as const
@@ -38,7 +38,7 @@ export const speakerModelFields = {
   /** Taps of its line transformer, for each line voltage on its dial; none where it has no transformer. */
   scales: field(scalesSchema, 'taps', { cell: 'scales', also: 'taps?|transformer' }),
   /** Whether the watts printed at a tap are what the line gives, or what arrives at the driver behind the transformer's loss. */
-  tapMeans: choice(['line-gives', 'driver-gets'], 'tap watts are what the', 'tap.*(mean|are)'),
+  tapMeans: choice(TAP_MEANS, 'tap watts are what the', 'tap.*(mean|are)'),
   insertionDb: numeric(bounded('dB', 0, 12), 'transformer loss', 'dB', 'insertion|loss'),
   /** Impedance in its position past the transformer; null where it has none or that is not stated. */
   throughOhm: numeric(ohm, 'through position', 'Ω', 'through|bypass|direct|low.?z'),

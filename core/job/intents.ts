@@ -62,9 +62,10 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
   const like = outputsOf(job).filter(o => lineKindOf(o.rating) === lineKindOf(rating)).flatMap(o => speakersOf(o.wiring)).at(-1)
   const lineV = lineVoltsOf(rating)
   const plain = lineV !== null
-    ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W] } }
+    ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null } }
     : { name: 'taken as 8 Ω: not known yet', load: { kind: 'nominal' as const, nominalOhm: 8 } }
-  const speaker: Speaker = { kind: 'speaker', continuousW: null, driverOhm: null, kindId: null, ...plain, ...like, id: newId(), label: nextLabel(output) }
+  const { name, load, continuousW, driverOhm, kindId } = { continuousW: null, driverOhm: null, kindId: null, ...plain, ...like }
+  const speaker: Speaker = { kind: 'speaker', id: newId(), label: nextLabel(output), name, load, continuousW, driverOhm, kindId }
   const branch: Branch = { lead: null, node: speaker }
   return { edit: { kind: 'node.add', parentId: output.wiring.id, index: output.wiring.children.length, branch }, nodeId: speaker.id }
 }
@@ -174,7 +175,7 @@ export function addAmplifier(job: Job, newId: NewId): { edit: Edit, outputId: st
   const taken = new Set(outputsOf(job).map(o => letterOf(o.label)))
   const letter = [...LETTERS].find(l => !taken.has(l)) ?? 'Z'
   const output = newOutput(job, letter, { kind: 'not-known' }, newId)
-  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', outputs: [output] }
+  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', highPassHz: null, outputs: [output] }
   return { edit: { kind: 'amplifier.add', index: job.amplifiers.length, amplifier }, outputId: output.id }
 }
 

@@ -34,7 +34,7 @@ test('a kind is made of what the first of them says; each takes its name, and on
 
 describe('changed once, all follow', () => {
   const byHandC = done(ofOne, { kind: 'speaker.set', nodeId: c, was: { continuousW: null }, to: { continuousW: 15 } })
-  const retapped = done(byHandC, { kind: 'speaker.set', nodeId: b, was: { load: at(byHandC, b).load }, to: { load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [1.25, 2.5, 5, 10, 20, 30] } } })
+  const retapped = done(byHandC, { kind: 'speaker.set', nodeId: b, was: { load: at(byHandC, b).load }, to: { load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [1.25, 2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } } })
   const edit = changeKind(retapped, made.kindId, { name: 'Ceiling', nominalOhm: 8, continuousW: 30, scales: ceiling.scales })!
   const after = done(retapped, edit)
 
@@ -61,10 +61,10 @@ describe('changed once, all follow', () => {
 })
 
 test.each<[string, Partial<SpeakerModel>, Speaker['load'], unknown]>([
-  ['the nearest scale of its dial', ceiling, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [] }, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [10, 20] }],
-  ['nearest by ratio', { scales: [{ lineV: 25, tapsW: [1] }, { lineV: 100, tapsW: [2] }] }, { kind: 'tap', tapW: 1, ratedV: 51, tapsW: [] }, { kind: 'tap', tapW: 1, ratedV: 100, tapsW: [2] }],
+  ['the nearest scale of its dial', ceiling, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [], insertionDb: null, tapMeans: null }, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [10, 20], insertionDb: null, tapMeans: null }],
+  ['nearest by ratio', { scales: [{ lineV: 25, tapsW: [1] }, { lineV: 100, tapsW: [2] }] }, { kind: 'tap', tapW: 1, ratedV: 51, tapsW: [], insertionDb: null, tapMeans: null }, { kind: 'tap', tapW: 1, ratedV: 100, tapsW: [2], insertionDb: null, tapMeans: null }],
   ['a plain one keeps to its ohms', ceiling, { kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 8 }],
-  ['one without a transformer loses its tap', { nominalOhm: 4 }, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [10] }, { kind: 'nominal', nominalOhm: 4 }],
+  ['one without a transformer loses its tap', { nominalOhm: 4 }, { kind: 'tap', tapW: 10, ratedV: 100, tapsW: [10], insertionDb: null, tapMeans: null }, { kind: 'nominal', nominalOhm: 4 }],
   ['parameters of the unit', { nominalOhm: 8, smallSignal: { reOhm: 6, leH: 0, fsHz: 50, qms: 3, qes: 1 } }, { kind: 'nominal', nominalOhm: 4 }, { kind: 'motional', nominalOhm: 8, reOhm: 6, leH: 0, fsHz: 50, qms: 3, qes: 1 }],
   ['two coils', { members: { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] } }, { kind: 'nominal', nominalOhm: 4 }, { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }],
   ['nothing stated: it stays', {}, { kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }],
@@ -78,7 +78,7 @@ test.each<[string, Partial<SpeakerModel>, Speaker['load'], unknown]>([
 })
 
 test('what a speaker says of itself: taps of its dial where it has any, a name where it has one', () => {
-  const of = (tapsW: number[], name: string) => modelOf({ ...at(line, a), name, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW }, driverOhm: 8 }, 'fallback')
+  const of = (tapsW: number[], name: string) => modelOf({ ...at(line, a), name, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW, insertionDb: null, tapMeans: null }, driverOhm: 8 }, 'fallback')
   expect([of([5, 10], 'Horn').scales, of([], 'Horn').scales, of([5], ' ').name, of([5], 'Horn').name, of([5], 'Horn').nominalOhm]).toEqual([[{ lineV: 70, tapsW: [5, 10] }], [], 'fallback', 'Horn', 8])
 })
 

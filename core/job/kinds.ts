@@ -41,10 +41,10 @@ function plainLoadOf({ members, smallSignal, nominalOhm }: SpeakerModel): Speake
 }
 
 /** Its transformer, with the scale that is nearest to a voltage, set to a tap, or to its lowest. */
-function tapLoadOf({ scales }: SpeakerModel, ratedV: number, tapW?: number): SpeakerLoad | null {
+function tapLoadOf({ scales, insertionDb, tapMeans }: SpeakerModel, ratedV: number, tapW?: number): SpeakerLoad | null {
   const off = (lineV: number) => Math.abs(Math.log(lineV / ratedV))
   const scale = [...scales].sort((a, b) => off(a.lineV) - off(b.lineV))[0]
-  return scale ? { kind: 'tap', tapW: tapW ?? Math.min(...scale.tapsW), ratedV: scale.lineV, tapsW: scale.tapsW } : null
+  return scale ? { kind: 'tap', tapW: tapW ?? Math.min(...scale.tapsW), ratedV: scale.lineV, tapsW: scale.tapsW, insertionDb, tapMeans } : null
 }
 
 /** What a speaker of this model has, wired the way that `now` is; what the model does not state of its load stays. */
@@ -56,14 +56,20 @@ export function fieldsOf(model: SpeakerModel, now: Pick<Speaker, 'load' | 'drive
 /** What a speaker has otherwise than its kind. */
 export function byHand(speaker: Speaker, { model }: Kind): Followed[] {
   const kinds = fieldsOf(model, speaker)
-  return FOLLOWED.filter(field => !same(speaker[field], kinds[field]))
+  return FOLLOWED.filter(field => !same(field === 'load' ? withLossOf(speaker.load, kinds.load) : speaker[field], kinds[field]))
+}
+
+/** A loss that nobody stated at the speaker is not one set by hand: it was hung before its kind stated one. */
+function withLossOf(load: SpeakerLoad, kinds: SpeakerLoad): SpeakerLoad {
+  if (load.kind !== 'tap' || kinds.kind !== 'tap') return load
+  return { ...load, insertionDb: load.insertionDb ?? kinds.insertionDb, tapMeans: load.tapMeans ?? kinds.tapMeans }
 }
 
 /** What a speaker says of itself, as a model: of all the rest nothing is stated. */
 export function modelOf({ name, load, continuousW, driverOhm }: Speaker, fallback: string): SpeakerModel {
   const plain = unstatedModel('speaker', name.trim() === '' ? fallback : name)
   switch (load.kind) {
-    case 'tap': return { ...plain, continuousW, nominalOhm: driverOhm, scales: load.tapsW.length > 0 ? [{ lineV: load.ratedV, tapsW: load.tapsW }] : [] }
+    case 'tap': return { ...plain, continuousW, nominalOhm: driverOhm, insertionDb: load.insertionDb, tapMeans: load.tapMeans, scales: load.tapsW.length > 0 ? [{ lineV: load.ratedV, tapsW: load.tapsW }] : [] }
     case 'members': return { ...plain, continuousW, members: load }
     case 'nominal': return { ...plain, continuousW, nominalOhm: load.nominalOhm }
     case 'motional': {

@@ -13,7 +13,7 @@ import { amplifierSchema, MOST_AMPLIFIERS } from './sections/wiring/schema'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 5
+export const FORMAT_VERSION = 6
 
 export const jobSchema = z.strictObject({
   format: z.literal(FORMAT_NAME, `must be “${FORMAT_NAME}”: this is another kind of file`),

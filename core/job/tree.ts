@@ -7,7 +7,7 @@ export function outputsOf(job: Job): Output[] {
   return job.amplifiers.flatMap(amplifier => amplifier.outputs)
 }
 
-export function findOutput(job: Job, outputId: string): { amplifier: Amplifier, output: Output } | null {
+export function findOutput(job: Pick<Job, 'amplifiers'>, outputId: string): { amplifier: Amplifier, output: Output } | null {
   for (const amplifier of job.amplifiers) {
     const output = amplifier.outputs.find(o => o.id === outputId)
     if (output) return { amplifier, output }

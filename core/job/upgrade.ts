@@ -4,6 +4,7 @@ import { supersedeOnce } from './upgrades/from1'
 import { moreFaults } from './upgrades/from2'
 import { howItWasTaken } from './upgrades/from3'
 import { kindsOfSpeakers } from './upgrades/from4'
+import { lossesNotStated } from './upgrades/from5'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -17,6 +18,7 @@ const UPGRADES: Record<number, Upgrade> = {
   2: moreFaults,
   3: howItWasTaken,
   4: kindsOfSpeakers,
+  5: lossesNotStated,
 }
 
 function isFields(data: unknown): data is Fields {

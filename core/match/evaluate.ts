@@ -1,7 +1,8 @@
 import { predictLine, type Predicted } from '#core/check/predict'
 import type { Grade } from '#core/check/verdict'
-import type { Job, Output, Practice } from '#core/job/schema'
-import { outputsOf } from '#core/job/tree'
+import type { Job, Kind, Output } from '#core/job/schema'
+import { outputsOf, speakersOf } from '#core/job/tree'
+import { aroundOf, type Around } from './around'
 import { solveOutput, type LineFacts } from './facts'
 import { worstGrade, type Finding } from './finding'
 import { requirementsOf, type Requirement } from './requirements'
@@ -19,16 +20,16 @@ export interface LineEvaluation extends LineFacts {
 
 const ORDER: Record<Grade, number> = { stop: 0, tight: 1, good: 2, unknown: 3 }
 
-/** Evaluates one line: a pure function of its wiring, its rating and the practice. */
-export function evaluateOutput(output: Output, practice: Practice): LineEvaluation {
+/** Evaluates one line: a pure function of its wiring, its rating and what is around it. */
+export function evaluateOutput(output: Output, around: Around): LineEvaluation {
   const line = solveOutput(output)
-  const findings = RULES.flatMap(rule => rule(line, practice)).sort((a, b) => ORDER[a.grade] - ORDER[b.grade])
+  const findings = RULES.flatMap(rule => rule(line, around)).sort((a, b) => ORDER[a.grade] - ORDER[b.grade])
   return {
     ...line,
     outputId: output.id,
     findings,
     grade: worstGrade(findings.map(f => f.grade)),
-    required: requirementsOf(line, practice),
+    required: requirementsOf(line, around.practice),
     predicted: predictLine(output),
   }
 }
@@ -49,6 +50,9 @@ const ALL: Stint = { budgetMs: Infinity, first: null }
 export function makeEvaluator(now: () => number = () => performance.now()): (job: Job, stint?: Stint) => Evaluated {
   let remembered = new WeakMap<Output, LineEvaluation>()
   let practice = ''
+  let kinds: readonly Kind[] = []
+  /** What was around each when it was evaluated. */
+  const highPassOf = new WeakMap<Output, Around['highPassHz']>()
   /** What was last said of each line, until it is said anew. */
   let latest = new Map<string, LineEvaluation>()
   return (job, { budgetMs, first } = ALL) => {
@@ -57,17 +61,32 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
       remembered = new WeakMap()
       practice = wanted
     }
+    const changed = job.kinds === kinds ? null : changedKinds(kinds, job.kinds)
+    kinds = job.kinds
     const until = now() + budgetMs
     const outputs = outputsOf(job)
+    for (const { outputs: own, highPassHz } of job.amplifiers) {
+      for (const output of own) {
+        const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
+        if (remembered.has(output) && (highPassOf.get(output) !== highPassHz || isOfChanged())) remembered.delete(output)
+        highPassOf.set(output, highPassHz)
+      }
+    }
     const due = outputs.filter(output => !remembered.has(output)).sort((a, b) => Number(b.id === first) - Number(a.id === first))
     for (const [k, output] of due.entries()) {
       if (k > 0 && now() >= until) break
-      remembered.set(output, evaluateOutput(output, job.practice))
+      remembered.set(output, evaluateOutput(output, aroundOf(job, output.id)))
     }
     const lines = outputs.flatMap(output => remembered.get(output) ?? latest.get(output.id) ?? [])
     latest = new Map(lines.map(line => [line.outputId, line]))
     return { lines, isWhole: outputs.every(output => remembered.has(output)) }
   }
+}
+
+function changedKinds(before: readonly Kind[], after: readonly Kind[]): Set<string> {
+  const known = new Map(before.map(kind => [kind.id, kind]))
+  const now = new Set(after)
+  return new Set([...after.filter(kind => known.get(kind.id) !== kind), ...before.filter(kind => !now.has(kind))].map(kind => kind.id))
 }
 
 /** The line to look at first: one that must not be switched on, one that is tight, or simply the first; null where there is none. */

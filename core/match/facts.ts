@@ -1,11 +1,13 @@
 import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/predict'
-import { asCurve, asLabelled, asLowest, labelledOhm } from '#core/network/element'
+import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
-import type { Branch, Output, Speaker, WireNode } from '#core/job/schema'
+import type { Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
+import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
+import { bareOf, fullyUp, standingOf, type Standing } from './standing'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
@@ -15,15 +17,32 @@ export interface DropFacts {
   /** Nominal impedance that it shows to the line; null for a tap that is off. */
   ohm: number | null
   volts: number | null
+  /** What it draws from the line. */
+  drawnW: number | null
+  /** What its driver gets of that: less where its transformer has a stated loss. */
   powerW: number | null
-  /** The most it may get: more than `powerW` only where the output is not rated at this load. */
+  /** The most its driver may get: every control fully up, and the most that an output not rated at this load may give. */
   mostW: number | null
+  /** The control or the transformer that it hangs behind. */
+  behind: Standing[]
   /** Current through it, as part of the current into the head. */
   ampsShare: number
   /** Its part of all the power that reaches speakers, 0 to 1. */
   share: number
   /** Level against the head of the line, dB, zero or less; for members of a series it is what they are meant to divide. */
   lossDb: number
+}
+
+/** A control or a transformer of a line, and what passes it; watts are null as those of a drop. */
+export interface ThroughFacts {
+  /** The group that hangs behind it. */
+  nodeId: string
+  through: LineThrough
+  speakers: Speaker[]
+  /** What all behind it asks for, every control fully up, at the line's full voltage. */
+  behindW: number | null
+  inW: number | null
+  outW: number | null
 }
 
 /** The network of one line, solved: all that the rules judge by. */
@@ -41,8 +60,10 @@ export interface LineFacts {
   lowest: { ohm: number, frequencyHz: number, from: 'curve' | 'mixed' | 'label', knownOhm: number } | null
   /** Sum of the taps as they are set, each as it draws on this line's voltage; null on a low-impedance line. */
   tapsW: number | null
-  /** What the speakers draw as they are wired, cable apart: less than the taps where some stand in series; null as `tapsW`. */
+  /** What the speakers draw as they are wired, every control fully up, cable apart: less than the taps where some stand in series; null as `tapsW`. */
   drawW: number | null
+  /** The draw as the schools of reserve count it; null as `tapsW`. */
+  counted: CountedDraw | null
   /** null also where the amplifier is not known and the taps are printed for several voltages. */
   lineV: number | null
   drive: Drive | null
@@ -50,7 +71,21 @@ export interface LineFacts {
   amplifierW: number | null
   /** The most it may give. */
   mostW: number | null
+  /** Of it, what the leads turn into heat. */
   lostW: number | null
+  /** What the transformers of speakers and of groups turn into heat; null also while the loss of one that plays is not stated. */
+  transformerLossW: number | null
+  /** What the controls turn into heat; null also while the loss of one is not stated. */
+  controlLossW: number | null
+  /** What all speakers draw, and what their drivers get of it; null as `transformerLossW`. */
+  drawnW: number | null
+  deliveredW: number | null
+  throughs: ThroughFacts[]
+  /** Load at the head with every control fully up, Ω: the least of all settings. */
+  upOhm: number | null
+  upHead: LineSolution['head']['state']
+  /** What the amplifier gives then, W. */
+  upW: number | null
   /** Share of the power given that the leads turn into heat. */
   lostShare: number
   drops: DropFacts[]
@@ -71,30 +106,40 @@ function kindOf(output: Output, speakers: Speaker[]): LineKind {
 export function solveOutput(output: Output): LineFacts {
   const speakers = speakersOf(output.wiring)
   const kind = kindOf(output, speakers)
-  const root = { lead: null, node: output.wiring }
+  const solved = (wiring: Output['wiring']) => solveLine({ lead: null, node: wiring }, asLabelled, METER_HZ, 1)
   // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
-  const unit = solveLine(root, asLabelled, METER_HZ, 1)
-  const bare = solveLine({ lead: null, node: bareOf(output.wiring) }, asLabelled, METER_HZ, 1)
+  // What is safe is judged with every control fully up: somebody will turn it there. All four are one where a line has no controls.
+  const standings = standingOf(output.wiring)
+  const upWiring = fullyUp(output.wiring)
+  const unit = solved(output.wiring)
+  const bare = solved(bareOf(output.wiring))
+  const up = upWiring === output.wiring ? unit : solved(upWiring)
+  const upBare = upWiring === output.wiring ? bare : solved(bareOf(upWiring))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)
   const isAllowed = drive === null || drive.basis !== 'under-floor'
   const volts = isAllowed ? drive?.volts ?? lineV : null
   const mostVolts = isAllowed ? drive?.mostVolts ?? lineV : null
+  const scaled = (w: number, v: number | null) => v === null ? null : w * v ** 2
 
   const usedW = unit.drops.reduce((sum, d) => sum + d.powerW, 0)
   const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
   const byId = new Map(unit.drops.map(d => [d.id, d]))
   const bareById = new Map(bare.drops.map(d => [d.id, d]))
+  const upById = up === unit ? byId : new Map(up.drops.map(d => [d.id, d]))
   const drops = speakers.map((speaker): DropFacts => {
     const drop = byId.get(speaker.id)!
     const ideal = bareById.get(speaker.id)!.volts
+    const gets = givenOn(speaker)
     return {
       nodeId: speaker.id, label: speaker.label, speaker,
       ohm: labelledOhm(speaker.load),
       volts: volts === null ? null : drop.volts * volts,
-      powerW: volts === null ? null : drop.powerW * volts ** 2,
-      mostW: mostVolts === null ? null : drop.powerW * mostVolts ** 2,
+      drawnW: scaled(drop.powerW, volts),
+      powerW: scaled(drop.powerW * gets, volts),
+      mostW: scaled(upById.get(speaker.id)!.powerW * gets, mostVolts),
+      behind: standings.behind.get(speaker.id) ?? NONE,
       ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
       share: usedW > 0 ? drop.powerW / usedW : 0,
       lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, levelDb(drop.volts, ideal)) : 0,
@@ -102,21 +147,87 @@ export function solveOutput(output: Output): LineFacts {
   })
   const live = drops.filter(d => d.ohm !== null)
   const far = live.reduce<DropFacts | null>((worst, d) => worst === null || d.lossDb < worst.lossDb ? d : worst, null)
-  const headW = (v: number | null) => v === null || loadOhm === null ? null : unit.headPowerW * v ** 2
+  const isLine = kind === 'constant-voltage' && lineV !== null
+  const drawW = isLine ? upBare.headPowerW * lineV ** 2 : null
+  const losses = lossesOf(unit, speakers, standings)
 
   return {
     output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
-    lowest: lowestOf(output, speakers, loadOhm),
-    tapsW: kind === 'constant-voltage' && lineV !== null ? tapsWOn(lineV, speakers) : null,
-    drawW: kind === 'constant-voltage' && lineV !== null ? bare.drops.reduce((sum, d) => sum + d.powerW, 0) * lineV ** 2 : null,
-    amplifierW: headW(volts),
-    mostW: headW(mostVolts),
-    lostW: volts === null ? null : unit.lostW * volts ** 2,
+    upOhm: up.head.state === 'finite' ? up.head.ohm : null, upHead: up.head.state, upW: scaled(up.headPowerW, volts),
+    lowest: lowestOf(upWiring, speakers, up.head.state === 'finite' ? up.head.ohm : null),
+    tapsW: isLine ? tapsWOn(lineV, speakers, standings, upBare) : null,
+    drawW,
+    counted: drawW === null ? null : countedOf(drawW, up, speakers, volts),
+    amplifierW: loadOhm === null ? null : scaled(unit.headPowerW, volts),
+    mostW: loadOhm === null ? null : scaled(unit.headPowerW, mostVolts),
+    lostW: scaled(unit.lostW, volts),
+    transformerLossW: losses.transformers === null ? null : scaled(losses.transformers, volts),
+    controlLossW: losses.controls === null ? null : scaled(losses.controls, volts),
+    drawnW: scaled(usedW, volts),
+    deliveredW: losses.delivered === null ? null : scaled(losses.delivered, volts),
+    throughs: standings.all.map((standing): ThroughFacts => {
+      const passed = unit.passed.find(p => p.id === standing.nodeId)!
+      return {
+        ...standing, behindW: isLine ? upBare.passed.find(p => p.id === standing.nodeId)!.inW * lineV ** 2 : null,
+        inW: scaled(passed.inW, volts), outW: scaled(passed.outW, volts),
+      }
+    }),
     lostShare: unit.headPowerW > 0 ? unit.lostW / unit.headPowerW : 0,
-    dead: bare.head.state === 'finite' ? live.filter(d => bareById.get(d.nodeId)!.amps === 0).map(d => d.speaker) : [],
+    dead: upBare.head.state === 'finite' ? deadOf(live, upBare) : [],
     cable: cableOf(output.wiring),
     farthest: far && { drop: far, lossDb: far.lossDb },
   }
+}
+
+const NONE: Standing[] = []
+
+/** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
+function givenOn({ load }: Speaker): number {
+  return load.kind === 'tap' ? efficiencyOf(load) ?? 1 : 1
+}
+
+/** Heat in transformers and controls, and what drivers get, for one volt at the head; null while a loss is not stated. */
+function lossesOf(unit: LineSolution, speakers: Speaker[], { all }: { all: Standing[] }): Record<'transformers' | 'controls' | 'delivered', number | null> {
+  const passedOf = (kind: LineThrough['kind']) => all.filter(s => s.through.kind === kind)
+    .map(s => ({ through: s.through, passed: unit.passed.find(p => p.id === s.nodeId)! })).filter(({ passed }) => passed.inW > 0)
+  const heat = (of: ReturnType<typeof passedOf>) => of.every(({ through }) => isLossKnown(through))
+    ? of.reduce((sum, { passed }) => sum + passed.inW - passed.outW, 0)
+    : null
+  const byId = new Map(unit.drops.map(d => [d.id, d.powerW]))
+  const taps = speakers.filter(s => s.load.kind === 'tap' && byId.get(s.id)! > 0)
+  const isStated = taps.every(s => s.load.kind === 'tap' && s.load.insertionDb !== null)
+  const groups = heat(passedOf('transformer'))
+  return {
+    controls: heat(passedOf('control')),
+    transformers: groups === null || !isStated ? null : groups + taps.reduce((sum, s) => sum + byId.get(s.id)! * (1 - givenOn(s)), 0),
+    delivered: isStated ? speakers.reduce((sum, s) => sum + byId.get(s.id)! * givenOn(s), 0) : null,
+  }
+}
+
+/** Whether the loss of a control or a transformer is known: stated, and with the rating that sizes it. */
+export function isLossKnown(through: LineThrough): boolean {
+  return through.insertionDb !== null && (through.kind === 'transformer' || (through.ratingW !== null && through.lineV !== null))
+}
+
+/** Those that nothing can flow through, though nothing before them is off. */
+function deadOf(live: DropFacts[], upBare: LineSolution): Speaker[] {
+  const flows = new Set(upBare.drops.filter(d => d.amps > 0).map(d => d.id))
+  return live.filter(({ nodeId, behind }) => !flows.has(nodeId) && !behind.some(({ through }) => isOff(through))).map(d => d.speaker)
+}
+
+export const isOff = (through: LineThrough): boolean => through.kind === 'control' ? through.setDb === 'off' : through.tapW === 0
+
+/** The draw as the schools count it: what is lost on the way as solved, where the volts are known. */
+function countedOf(drawW: number, up: LineSolution, speakers: Speaker[], volts: number | null): CountedDraw {
+  const reached = new Map(up.drops.map(d => [d.id, d.powerW * (volts ?? 0) ** 2]))
+  const reachedW = volts === null ? drawW : [...reached.values()].reduce((a, b) => a + b, 0)
+  const heatW = volts === null ? 0 : Math.max(0, up.headPowerW * volts ** 2 - reachedW)
+  // Where a sheet says that a tap is what the line gives, or its loss is in the draw already, nothing comes on top.
+  const assumedDb = ({ load }: Speaker) => load.kind !== 'tap' || load.tapMeans === 'line-gives' || (load.tapMeans === 'driver-gets' && load.insertionDb !== null)
+    ? 0
+    : load.insertionDb ?? TRANSFORMER_LOSS_DB
+  const assumedW = speakers.reduce((sum, s) => sum + (reached.get(s.id) ?? 0) * (10 ** (assumedDb(s) / 10) - 1), 0)
+  return { tapsW: drawW, reachedW, lostW: heatW, assumedW: volts === null ? drawW * (10 ** (TRANSFORMER_LOSS_DB / 10) - 1) : assumedW }
 }
 
 /** The line's voltage; without a known amplifier, the one that all its transformers are printed for. */
@@ -127,36 +238,36 @@ function lineVoltsAt(output: Output, speakers: Speaker[], kind: LineKind): numbe
   return printed.every(v => isSameVoltage(v, printed[0]!)) ? printed[0] ?? null : null
 }
 
-/** Along a chain every length counts; members of a series or a star may stand at one place. */
+/** Along a chain every length counts; members of a series or a star may stand at one place, and so may a control and the first behind it. */
 function cableOf(node: Output['wiring'] | WireNode): LineFacts['cable'] {
   if (!isGroup(node)) return { stated: 0, missing: 0 }
-  return node.children.reduce((sum, branch: Branch) => {
+  return node.children.reduce((sum, branch: Branch, k) => {
+    const isRun = node.kind === 'chain' && !(k === 0 && 'through' in node && node.through)
     const below = cableOf(branch.node)
     return {
       stated: sum.stated + below.stated + (branch.lead ? 1 : 0),
-      missing: sum.missing + below.missing + (!branch.lead && node.kind === 'chain' ? 1 : 0),
+      missing: sum.missing + below.missing + (!branch.lead && isRun ? 1 : 0),
     }
   }, { stated: 0, missing: 0 })
 }
 
 /** Power that a tap draws on a line: the same winding on another voltage takes P·(V/V₀)². Source: definition of power. */
-export function tapDrawW(load: { tapW: number, ratedV: number }, lineV: number): number {
-  return load.tapW * (lineV / load.ratedV) ** 2
+export function tapDrawW(load: Parameters<typeof drawnAtRatedW>[0] & { ratedV: number }, lineV: number): number {
+  return drawnAtRatedW(load) * (lineV / load.ratedV) ** 2
 }
 
-function tapsWOn(lineV: number, speakers: Speaker[]): number {
-  return speakers.reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / nominalOhmOf(load)), 0)
+/** What hangs on the line itself: speakers and transformers of groups, not what is behind these. */
+function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType<typeof standingOf>, upBare: LineSolution): number {
+  const ofSpeakers = speakers.filter(s => !isBehindTransformer(behind.get(s.id) ?? NONE))
+    .reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / nominalOhmOf(load)), 0)
+  // What its group makes of a transformer's tap is said at the transformer.
+  return all.reduce((sum, { through, nodeId }) => sum + (through.kind === 'transformer' ? upBare.passed.find(p => p.id === nodeId)!.inW * lineV ** 2 : 0), ofSpeakers)
 }
 
-/** The wiring as if no lead had resistance. */
-function bareOf<N>(node: N): N {
-  return 'children' in (node as object)
-    ? { ...node, children: (node as { children: { node: unknown }[] }).children.map(c => ({ lead: null, node: bareOf(c.node) })) }
-    : node
-}
+export const isBehindTransformer = (behind: readonly Standing[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
 
-function lowestOf(output: Output, speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
-  const root = { lead: null, node: output.wiring }
+function lowestOf(wiring: Output['wiring'], speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
+  const root = { lead: null, node: wiring }
   const singles = speakers.flatMap(s => singleLoads(s.load))
   const known = singles.filter(load => load.kind === 'motional').length
   const lowest = lowestAtHead(root, asLowest)

@@ -39,6 +39,25 @@ export interface FindingFacts {
   'speaker-overdriven': { label: string, powerW: number, continuousW: number, isMost: boolean }
   'amplifier-outside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId, isMost: boolean }
   'amplifier-inside-rule': { amplifierW: number, fromW: number, toW: number, practice: PowerSchoolId, isMost: boolean }
+  /** A control: what it is rated for and what hangs behind it, W. */
+  'control-fits': { label: string, ratingW: number, behindW: number }
+  'control-tight': { label: string, ratingW: number, behindW: number }
+  'control-over': { label: string, ratingW: number, behindW: number }
+  /** `behindW` null: that is not known either. */
+  'control-rating-not-known': { label: string, behindW: number | null }
+  'control-off': { label: string, silent: string[] }
+  /** Made for another line voltage. */
+  'control-wrong-line': { label: string, ratedV: number, lineV: number }
+  'transformer-over': { label: string, ratingW: number, takesW: number }
+  /** A transformer of a group, whose load is not what its tap is meant for. */
+  'transformer-load': { label: string, secondaryOhm: number, takesW: number, tapW: number }
+  /** A unit with a transformer, left on its position past it. */
+  'through-on-line': { label: string, nominalOhm: number, lineV: number, wouldTakeW: number }
+  /** `hz` null: there is none. */
+  'no-high-pass': { hz: number | null, count: number }
+  'asks-for-can': { labels: string[], remark: string }
+  /** From this place on the run is thicker than before it. */
+  'cable-grows': { label: string, thin: string, thick: string }
   'head-short': Record<string, never>
   'head-open': Record<string, never>
 }

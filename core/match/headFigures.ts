@@ -32,14 +32,14 @@ export function headFigures(line: LineEvaluation): HeadFigures {
 function onLine(line: LineEvaluation): HeadFigures {
   const room = ratedW(line.output.rating)
   const givesW = line.amplifierW ?? 0
-  const lost = line.lostW ?? 0
+  const lost = lostOf(line)
   const isOver = room !== null && line.drawW !== null && exceeds(line.drawW, room)
-  // A school's mark stands where what is given may go up to: given × rated / required.
-  const marks = room === null || givesW === 0 ? [] : line.required.flatMap(r => r.powerW ? [schoolMark(r, givesW * room / r.powerW)] : [])
+  // A school's mark stands where what is given may go up to, every control fully up: given × rated / required.
+  const marks = room === null || !line.upW ? [] : line.required.flatMap(r => r.powerW ? [schoolMark(r, line.upW! * room / r.powerW)] : [])
   const rated = room === null ? 'a power not known' : W(room)
   const says = line.speakers.length === 0
     ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
-    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
+    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}${isTurnedDown(line) ? ', as its controls stand' : ''}`
   return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
@@ -49,7 +49,8 @@ function schoolMark({ name, chosen }: { name: string, chosen: boolean }, at: num
 
 function lowImpedance(line: LineEvaluation): HeadFigures {
   const floor = floorOhm(line.output.rating)
-  const { loadOhm, drive } = line
+  // Its controls fully up: turned down, they hide what somebody will turn up again.
+  const { upOhm: loadOhm, drive } = line
   const used = floor === null || loadOhm === null ? 0 : floor / loadOhm
   const isOver = floor !== null && loadOhm !== null && isUnderFloor(loadOhm, floor)
   const gives = drive === null || line.amplifierW === null ? '' : `gives ${drive.basis === 'not-rated' ? `${W(line.amplifierW)} to ${W(line.mostW!)}` : W(line.amplifierW)}`
@@ -59,7 +60,25 @@ function lowImpedance(line: LineEvaluation): HeadFigures {
   return { used, lost: 0, room: floor === null ? null : 1, marks: floor === null ? [] : [{ at: 1, chosen: true, says: `the floor, ${writeQuantity(floor, 'Ω')}: as much as is allowed` }], isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
-function partsOf({ amplifierW, lostW, cable, speakers }: LineEvaluation): string {
-  if (amplifierW === null || lostW === null || cable.stated === 0 || speakers.length === 0) return ''
-  return `${W(amplifierW - lostW)} arrive, ${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`
+/** What neither arrives nor is given: wire, and the copper of controls and transformers of groups. */
+function lostOf({ amplifierW, drawnW }: LineEvaluation): number {
+  return amplifierW === null || drawnW === null ? 0 : Math.max(0, amplifierW - drawnW)
+}
+
+const isTurnedDown = ({ throughs }: LineEvaluation) => throughs.some(({ through }) => through.kind === 'control' && through.setDb !== null && through.setDb !== 0)
+
+function partsOf(line: LineEvaluation): string {
+  const { amplifierW, drawnW, lostW, cable, speakers } = line
+  if (amplifierW === null || drawnW === null || lostW === null || speakers.length === 0) return ''
+  const heatW = Math.max(0, lostOf(line) - lostW)
+  const parts = [
+    ...(cable.stated === 0 ? [] : [`${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`]),
+    ...(heatW > 0.005 * amplifierW ? [`${W(heatW)} in ${heatIn(line)}`] : []),
+  ]
+  return parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`
+}
+
+function heatIn({ throughs }: LineEvaluation): string {
+  const kinds = new Set(throughs.map(t => t.through.kind))
+  return [...kinds].map(kind => kind === 'control' ? 'controls' : 'transformers').join(' and ')
 }

@@ -3,7 +3,11 @@ import { describe, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { withBranch } from '#core/job/tree'
-import type { Job, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { Control, Job, LineThrough, LineTransformer, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { Edit } from '#core/job/edits'
+import { putBefore, unknownControl, usualTransformer } from '#core/job/throughs'
+import { unstatedModel } from '#core/gear/models'
+import type { SpeakerModel } from '#core/gear/speaker'
 import { allowedTapsW, spareW } from './allowance'
 import { evaluateJob, makeEvaluator, worstLine } from './evaluate'
 import { joinWithNext } from '#core/job/intents'
@@ -19,13 +23,28 @@ const codes = (job: Job, k = 0) => evaluateJob(job)[k]!.findings.map(f => `${f.g
 const withLoad = (job: Job, load: SpeakerLoad, fields: Partial<Speaker> = {}) => nodeIds(outputOf(job)).reduce((j, id) =>
   withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load, ...fields } } : b), job)
 const motional: SpeakerLoad = { kind: 'motional', nominalOhm: 8, reOhm: 5.6, leH: 0.5e-3, fsHz: 45, qms: 4.2, qes: 0.48 }
-const tap = (tapW: number, ratedV: number): SpeakerLoad => ({ kind: 'tap', tapW, ratedV, tapsW: [2.5, 5, 10, 20] })
+const tap = (tapW: number, ratedV: number): SpeakerLoad => ({ kind: 'tap', tapW, ratedV, tapsW: [2.5, 5, 10, 20], insertionDb: null, tapMeans: null })
 
 /** Rows of the trade. Common practice, no source, unless the row says otherwise. */
 const at = (job: Job, k: number, change: Partial<Speaker>) => withBranch(job, nodeIds(outputOf(job)).filter(id => !/chain|star|series/.test(id))[k]!, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, ...change } } : b)
 const rated = (job: Job, points: [number, number][], floorOhm: number | null = null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { kind: 'solid-state', points: points.map(([powerW, loadOhm]) => ({ loadOhm, powerW })), floorOhm } })) })) })
 const unrated = (job: Job): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { kind: 'not-known' } })) })) })
 const inSeries = (job: Job) => applyEdit(job, joinWithNext(job, nodeIds(outputOf(job))[0]!, 'series', counter('s'))!).job
+/** The first so many of the rail behind a control or a transformer. */
+const behind = (job: Job, count: number, change: Partial<Control> | Partial<LineTransformer> = {}) => {
+  const base = 'secondaryOhm' in change ? usualTransformer('T1', 70.71, [10, 30, 60]) : { ...unknownControl('C1'), lineV: 70.71 }
+  const put = putBefore(job, nodeIds(outputOf(job)).slice(0, count), { ...base, ...change } as LineThrough, counter('g'))
+  return applyEdit(job, (put as { edit: Edit }).edit).job
+}
+const ofKind = (job: Job, model: Partial<SpeakerModel>, load?: SpeakerLoad): Job => {
+  const kinds = [{ what: 'speaker' as const, id: 'k', from: null, model: { ...unstatedModel('speaker', 'kind'), ...model } }]
+  return { ...nodeIds(outputOf(job)).reduce((j, _, k) => at(j, k, { kindId: 'k', ...(load && k === 0 ? { load } : {}) }), job), kinds }
+}
+const highPassed = (job: Job, highPassHz: number | 'none' | null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, highPassHz })) })
+const leads = (job: Job, ...awgs: number[]) => awgs.reduce((j, awg, k) =>
+  withBranch(j, nodeIds(outputOf(j))[k]!, b => ({ ...b, lead: { cable: { awg }, lengthM: 10 } })), job)
+const six = jobOf('6 x 10 W on 70 V 240 W')
+const ceiling: Partial<SpeakerModel> = { nominalOhm: 8, scales: [{ lineV: 70.71, tapsW: [5, 10] }], throughOhm: 8 }
 /** With a word that its first finding must say, where that is what the row is about. */
 const ROWS: [string, Job, string[], RegExp?][] = [
   ['50 W of taps on 60 W fail four fifths', jobOf('10 x 5 W on 70 V 60 W'), ['tight reserve-short']],
@@ -50,10 +69,36 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['transformers of two voltages, amplifier not known', unrated(at(jobOf('2 x 10 W on 70 V'), 0, { load: tap(10, 100) })), ['unknown amplifier-not-known', 'unknown line-voltage-not-known']],
   ['two taps in series draw a half of one', inSeries(jobOf('2 x 10 W on 70 V 20 W')), ['tight draw-is-not-taps', 'good fits-with-reserve'], /set to 20 W in all; as they are wired they draw 5 W/],
   ['one of them off: the other is dead', at(inSeries(jobOf('3 x 10 W on 70 V 20 W')), 1, { load: tap(0, 70.71) }), ['tight dead-member', 'good fits-with-reserve', 'unknown tap-off'], /Nothing can flow through 02/],
-  ['a tap that the unit does not have', withLoad(jobOf('5 W on 70 V 100 W'), { kind: 'tap', tapW: 5, ratedV: 70.71, tapsW: [7.5, 15, 30] }), ['good fits-with-reserve', 'unknown tap-not-listed']],
+  ['a tap that the unit does not have', withLoad(jobOf('5 W on 70 V 100 W'), { kind: 'tap', tapW: 5, ratedV: 70.71, tapsW: [7.5, 15, 30], insertionDb: null, tapMeans: null }), ['good fits-with-reserve', 'unknown tap-not-listed']],
   ['a tap above the unit’s rating', withLoad(jobOf('20 W on 70 V 100 W'), tap(20, 70.71), { continuousW: 6 }), ['tight tap-over-rating', 'good fits-with-reserve'], /takes 20 W from this line; it is rated 6 W/],
   ['above four times of it', withLoad(jobOf('20 W on 70 V 100 W'), tap(20, 70.71), { continuousW: 4.9 }), ['stop tap-over-rating', 'good fits-with-reserve'], /takes 20 W/],
   ['just at it', withLoad(jobOf('20 W on 70 V 100 W'), tap(20, 70.71), { continuousW: 20 }), ['good fits-with-reserve']],
+  ['four fifths behind a control', behind(six, 4, { ratingW: 50 }), ['good control-fits', 'good fits-with-reserve'], /hang 40 W; it is rated 50 W/],
+  ['more than that', behind(six, 4, { ratingW: 49 }), ['tight control-tight', 'good fits-with-reserve']],
+  ['just its rating', behind(six, 4, { ratingW: 40 }), ['tight control-tight', 'good fits-with-reserve']],
+  ['over it, however far it is turned down', behind(six, 4, { ratingW: 35, setDb: 30 }), ['stop control-over', 'good fits-with-reserve'], /hang 40 W; it is rated 35 W. Over by 5 W/],
+  ['its rating not known', behind(six, 4), ['good fits-with-reserve', 'unknown control-rating-not-known']],
+  ['turned off', behind(six, 2, { ratingW: 100, setDb: 'off' }), ['good control-fits', 'good fits-with-reserve', 'unknown control-off']],
+  ['all of a line behind one that is off', behind(six, 6, { ratingW: 100, setDb: 'off' }), ['good control-fits', 'good fits-with-reserve', 'unknown control-off']],
+  ['made for a lower line voltage', behind(six, 4, { ratingW: 100, lineV: 25 }), ['stop control-wrong-line', 'good control-fits', 'good fits-with-reserve'], /made for a 25 V line; this one has 70 V/],
+  ['made for a higher one', behind(six, 4, { ratingW: 100, lineV: 100 }), ['tight control-wrong-line', 'good control-fits', 'good fits-with-reserve']],
+  ['turned down, a control hides no overload', behind(jobOf('21 x 5 W on 100 V 100 W'), 21, { ratingW: 200, lineV: 100, setDb: 20 }), ['stop taps-over-amplifier', 'good control-fits']],
+  ['nor a load under the floor', behind(jobOf('4 x 8 parallel on 100 W at 4'), 4, { ratingW: 800, lineV: null, setDb: 12 }), ['stop load-under-floor', 'good control-fits']],
+  ['a plain group behind a transformer made for it', behind(withLoad(jobOf('2 x 10 W on 70 V 100 W'), { kind: 'nominal', nominalOhm: 16 }), 2, { secondaryOhm: 8 }), ['good fits-with-reserve'], /ask 60 W/],
+  ['made for half of it', behind(withLoad(jobOf('10 W on 70 V 200 W'), { kind: 'nominal', nominalOhm: 4 }), 1, { secondaryOhm: 8 }), ['stop transformer-load', 'good fits-with-reserve'], /made for 8 Ω.*gives 120 W instead of 60 W/],
+  ['made for twice of it', behind(withLoad(jobOf('10 W on 70 V 200 W'), { kind: 'nominal', nominalOhm: 8 }), 1, { secondaryOhm: 4 }), ['tight transformer-load', 'good fits-with-reserve'], /30 W instead of 60 W/],
+  ['a transformer over its rating, its speaker too', behind(withLoad(jobOf('10 W on 70 V 200 W'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 20 }), 1, { secondaryOhm: 8, ratingW: 40 }), ['stop transformer-over', 'tight tap-over-rating', 'good fits-with-reserve']],
+  ['a transformer for another line', behind(withLoad(jobOf('10 W on 100 V 200 W'), { kind: 'nominal', nominalOhm: 8 }), 1, { secondaryOhm: 8 }), ['stop scale-mismatch', 'good fits-with-reserve'], /T1 is set to 60 W on its 70 V scale; on this 100 V line it takes 120 W/],
+  ['one that is off', behind(withLoad(jobOf('10 W on 70 V 200 W'), { kind: 'nominal', nominalOhm: 8 }), 1, { secondaryOhm: 8, tapW: 0 }), ['tight head-open', 'unknown control-off']],
+  ['a dial on its position past the transformer', ofKind(six, ceiling, { kind: 'nominal', nominalOhm: 8 }), ['stop through-on-line', 'stop taps-over-amplifier'], /01 stands on its 8 Ω position.*70 V line: it would draw 625 W/],
+  ['an open unit whose remark asks for a can', ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'wants a back-can' }), ['good fits-with-reserve', 'unknown asks-for-can']],
+  ['one that asks for nothing', ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'can-do attitude'.slice(3) }), ['good fits-with-reserve']],
+  ['no high-pass before small transformers', highPassed(six, 'none'), ['tight no-high-pass', 'good fits-with-reserve'], /no high-pass/],
+  ['one too low', highPassed(six, 49), ['tight no-high-pass', 'good fits-with-reserve'], /stands at 49 Hz/],
+  ['one that will do', highPassed(six, 50), ['good fits-with-reserve']],
+  ['no high-pass before plain speakers', highPassed(jobOf('8 on 100 W at 8'), 'none'), ['good load-suits', 'unknown curve-not-known']],
+  ['a run that grows', leads(jobOf('3 x 10 W on 70 V 240 W'), 16, 18, 14), ['tight cable-grows', 'good fits-with-reserve'], /From 03 on the run is 14 AWG; before it, it is 18 AWG/],
+  ['a run that falls', leads(jobOf('3 x 10 W on 70 V 240 W'), 14, 16, 18), ['good fits-with-reserve']],
   ['2 Ω under a floor of 4', jobOf('4 x 8 parallel on 100 W at 4'), ['stop load-under-floor']],
   ['3 Ω between floor and lowest rated load', jobOf('3 on 100 W at 4, from 2'), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known']],
   ['a curve that dips under the floor', withLoad(jobOf('8 on 100 W at 8, from 6'), motional), ['tight curve-under-floor', 'good load-suits']],
@@ -134,6 +179,13 @@ const REMEDIES: [string, Job, FindingCode, string[]][] = [
   ['pairs in series', jobOf('4 x 8 parallel on 100 W at 8'), 'load-under-floor', ['Wire neighbours in series, two and two']],
   ['half of them elsewhere', jobOf('4 x 8 parallel on 100 W at 4'), 'load-under-floor', ['Add an output like this one, and move 03 and 04 to it', 'Wire neighbours in series, two and two']],
   ['the other scale, all that stand alike', withLoad(jobOf('3 x 10 W on 100 V 100 W'), tap(10, 70.71)), 'scale-mismatch', ['01 to 03 to their 5 W tap of the 70 V scale']],
+  ['two in series on a line', inSeries(jobOf('3 x 10 W on 70 V 60 W')), 'draw-is-not-taps', ['Hang 01 and 02 each across the line']],
+  ['too much behind a control', behind(six, 4, { ratingW: 35 }), 'control-over', ['Taps behind it down: 01 to 04', 'A control of 50 W in place of C1']],
+  ['far too much: two steps', behind(six, 6, { ratingW: 20 }), 'control-over', ['Taps behind it down: 01 to 06', 'A control of 70 W in place of C1']],
+  ['a dial past its transformer, to the tap of its equals', ofKind(six, ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 10 W tap']],
+  ['alone, to its lowest', ofKind(jobOf('10 W on 70 V 60 W'), ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 5 W tap']],
+  ['no high-pass', highPassed(six, 'none'), 'no-high-pass', ['A high-pass of 70 Hz for Amplifier A']],
+  ['thick cable last', leads(jobOf('4 x 10 W on 70 V 240 W'), 16, 18, 14, 12), 'cable-grows', ['12 AWG from the amplifier to there']],
   ['five in parallel cannot be paired', jobOf('5 x 8 parallel on 100 W at 8'), 'load-under-floor', []],
 ]
 
@@ -145,8 +197,8 @@ describe('remedies: each is one edit, and the finding is gone after it', () => {
     expect(remedies.map(r => remedyWords(r.facts).does)).toEqual(does)
     for (const { edit, facts } of remedies) {
       const after = evaluateJob(applyEdit(job, edit).job)
-      expect(after.flatMap(l => l.findings.map(f => f.code)).filter(c => [code, 'taps-over-amplifier', 'reserve-short', 'scale-mismatch'].includes(c))).toEqual([])
-      expect(remedyWords(facts).then).toMatch(/\d (W|Ω|dB)/)
+      expect(after.flatMap(l => l.findings.map(f => f.code)).filter(c => [code, 'control-over', 'taps-over-amplifier', 'reserve-short', 'scale-mismatch'].includes(c))).toEqual([])
+      expect(remedyWords(facts).then).toMatch(facts.code === 'larger-control' || facts.code === 'high-pass' ? /plan|chosen/ : /\d (W|Ω|dB)/)
       if (facts.code === 'tap-down' && facts.isAlone) expect(remedyWords(facts).then).toMatch(/quieter than its neighbours/)
     }
   })

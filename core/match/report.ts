@@ -29,7 +29,16 @@ export const reportSchema = z.strictObject({
     amplifierW: number.describe('what the amplifier gives into this load at full output, at the least, W; null while not known or not allowed'),
     mostW: number.describe('the most it may give: more only where it is not rated at this load, W'),
     lostW: number.describe('of it, lost in the cable, W'),
-    drops: z.array(z.strictObject({ label: z.string(), volts: number, powerW: number })),
+    drawnW: number.describe('what all speakers draw from the line, W'),
+    deliveredW: number.describe('what their drivers get of that, W; null while the loss of a transformer that plays is not stated'),
+    transformerLossW: number.describe('heat in the transformers of speakers and groups, W; null as deliveredW'),
+    controls: z.array(z.strictObject({
+      label: z.string(), ratingW: number, behindW: number.describe('what hangs behind it, fully up, W'), grade: grade.describe('of its rating; unknown while that is not stated'),
+    })),
+    drops: z.array(z.strictObject({
+      label: z.string(), volts: number, drawnW: number.describe('from the line, W'),
+      powerW: number.describe('what the driver gets, W: less than drawnW where its transformer has a stated loss'),
+    })),
     required: z.array(requiredSchema),
     findings: z.array(findingSchema),
     predicted: z.array(z.strictObject({
@@ -56,6 +65,13 @@ export function requiredOf(line: LineEvaluation): z.infer<typeof requiredSchema>
   return line.required.map(({ practice, powerW, toW, chosen }) => ({ practice, powerW, toW, chosen }))
 }
 
+function controlsOf(line: LineEvaluation): Report['lines'][number]['controls'] {
+  return line.throughs.flatMap(({ through, nodeId, behindW }) => through.kind === 'control'
+    ? [{ label: through.label, ratingW: through.ratingW, behindW, grade: line.findings.find(f => f.nodeId === nodeId && CONTROL_GRADES.has(f.code))?.grade ?? 'unknown' }]
+    : [])
+}
+const CONTROL_GRADES = new Set(['control-fits', 'control-tight', 'control-over'])
+
 export function reportOf(job: Job): Report {
   return tidy({
     name: job.name,
@@ -63,7 +79,8 @@ export function reportOf(job: Job): Report {
       label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade,
       loadOhm: line.loadOhm, minimumOhm: line.lowest?.ohm ?? null, minimumFrom: line.lowest?.from ?? null,
       tapsW: line.tapsW, drawW: line.drawW, lineV: line.lineV, amplifierW: line.amplifierW, mostW: line.mostW, lostW: line.lostW,
-      drops: line.drops.map(({ label, volts, powerW }) => ({ label, volts, powerW })),
+      drawnW: line.drawnW, deliveredW: line.deliveredW, transformerLossW: line.transformerLossW, controls: controlsOf(line),
+      drops: line.drops.map(({ label, volts, drawnW, powerW }) => ({ label, volts, drawnW, powerW })),
       required: requiredOf(line), findings: findingsOf(line),
       predicted: line.predicted.map(({ place, kind, low, expected, high, unit, source }) => ({ place, kind, low, expected, high, unit, source })),
     })),

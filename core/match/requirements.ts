@@ -1,7 +1,6 @@
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import type { Practice } from '#core/job/schema'
-import { countedDraw } from './draw'
 import type { LineFacts } from './facts'
 import { standsContinuousW } from './rules/sharing'
 
@@ -21,9 +20,9 @@ export interface Requirement {
 /** A row a school: reserve schools on a constant-voltage line, schools of matching on a low-impedance one. */
 export function requirementsOf(line: LineFacts, practice: Practice): Requirement[] {
   if (line.kind === 'constant-voltage') {
-    const { drawW } = line
+    const { counted } = line
     return RESERVE_SCHOOLS.map(school => ({
-      practice: school.id, name: school.name, powerW: drawW === null ? null : school.requiredW(countedDraw(line, drawW)), toW: null,
+      practice: school.id, name: school.name, powerW: counted === null ? null : school.requiredW(counted), toW: null,
       chosen: school.id === practice.reserve, says: `${school.says}: ${school.suits}`,
     }))
   }

@@ -147,6 +147,41 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'amplifier-inside-rule': f => ({
     what: `This output gives ${f.isMost ? 'up to ' : ''}${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`, why: '', todo: '',
   }),
+  'control-fits': f => ({ what: `Behind ${f.label} hang ${W(f.behindW)}; it is rated ${W(f.ratingW)}.`, why: '', todo: '' }),
+  'control-tight': f => ({
+    what: `Behind ${f.label} hang ${W(f.behindW)} of the ${W(f.ratingW)} that it is rated for.`, why: 'It carries that; nothing is left for one more speaker or a tap up.', todo: 'Leave it so, or a control of the next size.',
+  }),
+  'control-over': f => ({
+    what: `Behind ${f.label} hang ${W(f.behindW)}; it is rated ${W(f.ratingW)}. Over by ${W(f.behindW - f.ratingW)}.`,
+    why: 'It overheats inside the wall, and distorts before that.', todo: 'Taps down behind it, fewer speakers behind it, or a larger control.',
+  }),
+  'control-rating-not-known': f => ({
+    what: `The rating of ${f.label} is not known${f.behindW === null ? '' : `; behind it hang ${W(f.behindW)}`}.`, why: 'All that hangs behind a control must not exceed its rating.', todo: 'Enter its watts.',
+  }),
+  'control-off': f => ({ what: `${f.label} is set to off.`, why: `${list(f.silent)} will be silent.`, todo: 'Turn it up, if they are meant to play.' }),
+  'control-wrong-line': f => ({
+    what: `${f.label} is made for a ${lineVoltageName(f.ratedV)} line; this one has ${lineVoltageName(f.lineV)}.`,
+    why: f.ratedV < f.lineV ? 'Its winding saturates: a heavy load for the amplifier, and heat.' : 'It carries less than it is rated for there.', todo: 'A control for this line voltage.',
+  }),
+  'transformer-over': f => ({
+    what: `${f.label} carries ${W(f.takesW)}; it is rated ${W(f.ratingW)}.`, why: 'It overheats, and saturates in the bass before that.', todo: 'A lower tap, or a larger transformer.',
+  }),
+  'transformer-load': f => ({
+    what: `${f.label} is made for ${Ohm(f.secondaryOhm)}; with what hangs behind it the line gives ${W(f.takesW)} instead of ${W(f.tapW)}.`,
+    why: f.takesW > f.tapW ? 'Transformer and line get more than they are set for.' : 'It plays quieter than meant.', todo: 'Set it to the ohms of its group, or wire the group to them.',
+  }),
+  'through-on-line': f => ({
+    what: `${f.label} stands on its ${Ohm(f.nominalOhm)} position, past its transformer, on a ${lineVoltageName(f.lineV)} line: it would draw ${W(f.wouldTakeW)}.`,
+    why: 'That is a near short for the line, and the end of the speaker.', todo: 'Do not switch on. Turn its dial to a tap.',
+  }),
+  'no-high-pass': f => ({
+    what: f.hz === null ? 'This amplifier has no high-pass before a line of transformers.' : `The high-pass stands at ${writeQuantity(f.hz, 'Hz')}, below what small transformers carry.`,
+    why: 'In the deep bass a small transformer saturates, and the amplifier sees nearly a short.', todo: 'A high-pass at 50 to 80 Hz, in the amplifier or before it.',
+  }),
+  'asks-for-can': f => ({ what: `${list(f.labels)}: open at the back, and its remark says “${f.remark}”.`, why: 'What stands behind an open unit takes part in its bass, and dust and fire codes may ask for more.', todo: 'A can over it, or the model that has one; the local code decides.' }),
+  'cable-grows': f => ({
+    what: `From ${f.label} on the run is ${f.thick}; before it, it is ${f.thin}.`, why: 'Near the amplifier the cable carries all of the current: there the thin one loses most.', todo: 'The thick one first.',
+  }),
   'head-short': () => ({ what: 'As drawn, the two conductors of this line are joined.', why: 'The amplifier would drive a short.', todo: 'Do not switch on. Correct the wiring.' }),
   'head-open': () => ({ what: 'As drawn, no current can flow: the line is open.', why: 'Nothing will play.', todo: 'Look for a tap on off, or a gap in a series.' }),
 }

@@ -1,8 +1,8 @@
 import { leadOhm } from './cable'
-import type { View } from './element'
-import { isGroup, isUnit, membersOf, type Child, type SingleLoad, type WiringNode } from './tree'
+import { passingOf, type View } from './element'
+import { isGroup, isUnit, membersOf, type Child, type SingleLoad, type Through, type WiringNode } from './tree'
 
-export const enum Kind { Resistor, Motional, Open, Short, Series, Star, Chain }
+export const enum Kind { Resistor, Motional, Open, Short, Series, Star, Chain, Through }
 
 /** Numbers that one node takes in `Circuit.values`. */
 export const VALUES_PER_NODE = 5
@@ -24,7 +24,9 @@ export interface Circuit {
   motional: Int32Array
   /** Indices of speakers that are laid out as the group of their members. */
   units: ReadonlySet<number>
-  /** Per node: resistor R; motional Re, Le, Qms/fs, Qms·fs, Res. */
+  /** Indices of controls and transformers: each bears the id of its group and has that group as its one child, under that id with “/behind”. */
+  throughs: number[]
+  /** Per node: resistor R; motional Re, Le, Qms/fs, Qms·fs, Res; control or transformer ratio, series R. */
   values: Float64Array
 }
 
@@ -44,16 +46,18 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
     groups: new Int32Array(0),
     motional: new Int32Array(0),
     units: new Set(order.flatMap((placed, i) => placed.isUnit ? [i] : [])),
+    throughs: [],
     values: new Float64Array(count * VALUES_PER_NODE),
   }
   const groups: number[] = []
   const motional: number[] = []
   for (let i = 0; i < count; i++) {
-    const { child, parent } = order[i]!
+    const { child, parent, through } = order[i]!
     circuit.ids[i] = child.node.id
     circuit.leadOhm[i] = leadOhm(child.lead)
     if (parent >= 0) circuit.childStart[parent + 1]!++
-    writeNode(circuit, i, child.node, view)
+    if (through) writeThrough(circuit, i, through)
+    else writeNode(circuit, i, child.node, view)
     if (circuit.kind[i]! >= Kind.Series) groups.push(i)
     else if (circuit.kind[i] === Kind.Motional) motional.push(i)
   }
@@ -65,7 +69,7 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
   return circuit
 }
 
-interface Placed { child: Child<WiringNode>, parent: number, isUnit: boolean }
+interface Placed { child: Child<WiringNode>, parent: number, isUnit: boolean, through: Through | null }
 
 function preorder(root: Child<WiringNode>): Placed[] {
   const order: Placed[] = []
@@ -75,13 +79,23 @@ function preorder(root: Child<WiringNode>): Placed[] {
     const index = order.push(next) - 1
     const { node } = next.child
     if (!isGroup(node)) continue
-    for (let k = node.children.length - 1; k >= 0; k--) waiting.push(placed(node.children[k]!, index))
+    if (next.through) waiting.push({ child: { lead: null, node: { ...node, id: `${node.id}/behind` } }, parent: index, isUnit: false, through: null })
+    else for (let k = node.children.length - 1; k >= 0; k--) waiting.push(placed(node.children[k]!, index))
   }
   return order
 }
 
 function placed(child: Child<WiringNode>, parent: number): Placed {
-  return isUnit(child.node) ? { child: { lead: child.lead, node: membersOf(child.node) }, parent, isUnit: true } : { child, parent, isUnit: false }
+  const { node } = child
+  if (isUnit(node)) return { child: { lead: child.lead, node: membersOf(node) }, parent, isUnit: true, through: null }
+  return { child, parent, isUnit: false, through: (isGroup(node) && node.through) || null }
+}
+
+function writeThrough(circuit: Circuit, i: number, through: Through): void {
+  const { ratio, seriesOhm } = passingOf(through)
+  circuit.kind[i] = Kind.Through
+  circuit.throughs.push(i)
+  circuit.values.set([ratio, seriesOhm], i * VALUES_PER_NODE)
 }
 
 function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): void {

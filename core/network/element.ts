@@ -1,4 +1,4 @@
-import { nominalOhmOf, type Load, type SingleLoad } from './tree'
+import { nominalOhmOf, type Load, type SingleLoad, type Through } from './tree'
 
 /** What the solver can compute with. */
 export type Element
@@ -11,9 +11,45 @@ export type View = (load: SingleLoad) => Element
 
 const OPEN: Element = { kind: 'open' }
 
+type Tap = Extract<SingleLoad, { kind: 'tap' }>
+/** What states the loss of a transformer. */
+type Lossy = Pick<Tap, 'tapW' | 'insertionDb' | 'tapMeans'>
+
+/** The part of its power that a transformer gives on; null where its loss is not stated. Source: definition of the decibel. */
+export function efficiencyOf({ insertionDb }: Pick<Lossy, 'insertionDb'>): number | null {
+  return insertionDb === null ? null : 10 ** (-insertionDb / 10)
+}
+
+/** What a tap draws at the voltage printed for it, W: what is printed, or more where that is what the driver gets. */
+export function drawnAtRatedW(load: Lossy): number {
+  return load.tapMeans === 'driver-gets' ? load.tapW / (efficiencyOf(load) ?? 1) : load.tapW
+}
+
 /** Impedance of a tap, V²/P. Source: definition of power. 0 W is the off position. */
-function tapElement(load: Extract<SingleLoad, { kind: 'tap' }>): Element {
-  return load.tapW === 0 ? OPEN : { kind: 'resistor', ohm: load.ratedV ** 2 / load.tapW }
+function tapElement(load: Tap): Element {
+  return load.tapW === 0 ? OPEN : { kind: 'resistor', ohm: load.ratedV ** 2 / drawnAtRatedW(load) }
+}
+
+/** An ideal ratio (volts out per volt in) behind a resistance on the side of the line; ratio 0 is off. */
+export interface Passing { ratio: number, seriesOhm: number }
+
+/**
+ * A control or a transformer as the solver has it: its loss is the copper's, one resistance on the line's side, of the size that loses
+ * what is stated when it carries what it is rated for; with less behind it less is lost. A loss not stated, or without the rating
+ * that sizes it, is not counted. Source: the equivalent circuit of a transformer, magnetising branch left out.
+ */
+export function passingOf(through: Through): Passing {
+  if (through.kind === 'control') {
+    const { setDb, ratingW, lineV } = through
+    if (setDb === 'off') return { ratio: 0, seriesOhm: 0 }
+    const efficiency = efficiencyOf(through)
+    const seriesOhm = efficiency === null || ratingW === null || lineV === null ? 0 : lineV ** 2 / ratingW * (1 / efficiency - 1)
+    return { ratio: 10 ** (-(setDb ?? 0) / 20), seriesOhm }
+  }
+  if (through.tapW === 0) return { ratio: 0, seriesOhm: 0 }
+  const drawnOhm = through.ratedV ** 2 / drawnAtRatedW(through)
+  const efficiency = efficiencyOf(through) ?? 1
+  return { ratio: Math.sqrt(through.secondaryOhm / (efficiency * drawnOhm)), seriesOhm: (1 - efficiency) * drawnOhm }
 }
 
 /** As labelled: every speaker a resistance of its nominal impedance or of its tap. */

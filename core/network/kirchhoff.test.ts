@@ -2,17 +2,24 @@ import { expect, test } from '@jest/globals'
 import { randomTree, seeded, type Chance } from '#core/testing/trees'
 import { leadOhm } from './cable'
 import { compile } from './compile'
-import { asCurve } from './element'
+import { asCurve, passingOf } from './element'
 import { flowAt, makeSolver, solve } from './solve'
-import { isGroup, type Child, type WiringNode } from './tree'
+import { isGroup, type Child, type Through, type WiringNode } from './tree'
 
-/** Kirchhoff's laws themselves, on 300 random trees into which opens and shorts are put: no formula of ours stands on both sides. */
+/**
+ * Kirchhoff's laws themselves, on 300 random trees with controls and transformers, into which opens and shorts are put: no formula of
+ * ours stands on both sides.
+ */
 
 const HEAD_V = 20
 
 function withFaults(child: Child<WiringNode>, chance: Chance, share: number): Child<WiringNode> {
   const { node } = child
-  if (isGroup(node)) return { ...child, node: { ...node, children: node.children.map(c => withFaults(c, chance, share)) } }
+  if (isGroup(node)) {
+    const { through } = node
+    const off: Partial<Record<'through', Through>> = through && chance() < share ? { through: through.kind === 'control' ? { ...through, setDb: 'off' } : { ...through, tapW: 0 } } : {}
+    return { ...child, node: { ...node, ...off, children: node.children.map(c => withFaults(c, chance, share)) } }
+  }
   if (chance() > share) return child
   return { ...child, node: { kind: chance() < 0.6 ? 'open' : 'short', id: node.id } }
 }
@@ -24,7 +31,7 @@ test.each([0, 0.1, 0.5])('currents sum up at every joint and volts round every l
   const heads = { finite: 0, open: 0, short: 0 }
   for (let seed = 1; seed <= 100; seed++) {
     const chance = seeded(seed * 7 + share * 1000)
-    const tree = withFaults(randomTree(chance, 1 + Math.floor(chance() * 40)), chance, share)
+    const tree = withFaults(randomTree(chance, 1 + Math.floor(chance() * 40), 0.3), chance, share)
     const circuit = compile(tree, asCurve)
     const solver = makeSolver(circuit)
     const head = solve(solver, 20 * 1000 ** chance(), HEAD_V)
@@ -37,8 +44,15 @@ test.each([0, 0.1, 0.5])('currents sum up at every joint and volts round every l
     }
 
     const visit = (node: WiringNode) => {
-      const here = at(node)
+      let here = at(node)
       expect(Object.values(here).every(Number.isFinite)).toBe(true)
+      if (isGroup(node) && node.through) {
+        const { ratio, seriesOhm } = passingOf(node.through)
+        const behind = flowAt(solver, index.get(`${node.id}/behind`)!)
+        check('volts through a ratio', gap(behind.vRe, behind.vIm, ratio * (here.vRe - seriesOhm * here.iRe), ratio * (here.vIm - seriesOhm * here.iIm)), HEAD_V)
+        check('current through a ratio', gap(ratio * behind.iRe, ratio * behind.iIm, here.iRe, here.iIm), scale)
+        here = behind
+      }
       if (!isGroup(node)) {
         if (node.kind === 'open') check('current through an open', Math.hypot(here.iRe, here.iIm), scale)
         if (node.kind === 'short') check('volts across a short', Math.hypot(here.vRe, here.vIm), HEAD_V)

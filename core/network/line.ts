@@ -6,13 +6,18 @@ import type { Child, WiringNode } from './tree'
 /** What one speaker gets. Magnitudes; power is real power, I²·Re(Z). */
 export interface Drop { id: string, volts: number, amps: number, powerW: number }
 
+/** What goes into a control or a transformer and what comes out of it, W real; `id` is that of the group behind it. */
+export interface Passed { id: string, inW: number, outW: number }
+
 export interface LineSolution {
   head: Seen
   /** Every speaker and every fault node, in wiring order. */
   drops: Drop[]
   /** Real power into the head, W. */
   headPowerW: number
-  /** Of it, what the leads turn into heat, W. */
+  /** Every control and transformer. */
+  passed: Passed[]
+  /** Of the head's power, what the leads turn into heat, W. */
   lostW: number
 }
 
@@ -22,8 +27,18 @@ export function solveLine(root: Child<WiringNode>, view: View, frequencyHz: numb
   const head = solve(solver, frequencyHz, headV)
   const drops = dropsOf(solver)
   const headPowerW = head.state === 'finite' ? headV ** 2 * head.re / head.ohm ** 2 : 0
-  const usedW = drops.reduce((sum, drop) => sum + drop.powerW, 0)
-  return { head, drops, headPowerW, lostW: Math.max(0, headPowerW - usedW) }
+  const passed = passedOf(solver)
+  const usedW = drops.reduce((sum, drop) => sum + drop.powerW, 0) + passed.reduce((sum, p) => sum + p.inW - p.outW, 0)
+  return { head, drops, passed, headPowerW, lostW: Math.max(0, headPowerW - usedW) }
+}
+
+function passedOf(solver: Solver): Passed[] {
+  const { circuit } = solver
+  const realW = (i: number) => {
+    const { vRe, vIm, iRe, iIm } = flowAt(solver, i)
+    return vRe * iRe + vIm * iIm
+  }
+  return circuit.throughs.map(i => ({ id: circuit.ids[i]!, inW: realW(i), outW: realW(circuit.children[circuit.childStart[i]!]!) }))
 }
 
 function dropsOf(solver: Solver): Drop[] {

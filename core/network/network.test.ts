@@ -28,14 +28,14 @@ describe('ladder, end to head (own arithmetic of the trade handbook, which agree
   test.each([
     [20, 10, 16, 8, 26.50, 64.88, 8.42], [12, 20, 16, 10, 22.01, 65.27, null], [40, 5, 18, 6, 28.39, 58.28, 3.40],
   ] as const)('%d drops of %d W, %d AWG, %d m', (drops, tapW, awg, lengthM, headOhm, farV, lastW) => {
-    const line = solveLine(ladder(drops, { kind: 'tap', tapW, ratedV: 70.71, tapsW: [] }, { awg }, lengthM), asLabelled, 1000, 70.71)
+    const line = solveLine(ladder(drops, { kind: 'tap', tapW, ratedV: 70.71, tapsW: [], insertionDb: null, tapMeans: null }, { awg }, lengthM), asLabelled, 1000, 70.71)
     const last = line.drops.at(-1)!
     expect(line.head.state === 'finite' && line.head.ohm).toBeCloseTo(headOhm, 2)
     expect(last.volts).toBeCloseTo(farV, 2)
     if (lastW) expect(last.powerW).toBeCloseTo(lastW, 2)
   })
   test('the first of them: 188.7 W given, 178.2 W arrive, −0.75 dB at the end', () => {
-    const line = solveLine(ladder(20, { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [] }, { awg: 16 }, 8), asLabelled, 1000, 70.71)
+    const line = solveLine(ladder(20, { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [], insertionDb: null, tapMeans: null }, { awg: 16 }, 8), asLabelled, 1000, 70.71)
     // Published to four figures; worked there with the gauge's resistance rounded to 13.17 Ω/km.
     const figures = [line.headPowerW / 188.7, (line.headPowerW - line.lostW) / 178.2, levelDb(line.drops.at(-1)!.volts, 70.71) / -0.75]
     for (const ratio of figures) expect(Math.abs(ratio - 1)).toBeLessThan(5e-3)
@@ -111,7 +111,7 @@ describe('open and short are states, and nothing else becomes NaN or infinite', 
     ['a short in a series', group('series', fault('a', 'short'), speaker('b', 8)), 8],
     ['an open in a star', group('star', fault('a', 'open'), speaker('b', 8)), 8],
     ['open drops at both ends of a chain', group('chain', fault('a', 'open'), speaker('b', 8), fault('c', 'open')), 8],
-    ['a tap on off', { lead: null, node: { kind: 'speaker', id: 't', load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [] } } }, 'open'],
+    ['a tap on off', { lead: null, node: { kind: 'speaker', id: 't', load: { kind: 'tap', tapW: 0, ratedV: 70.71, tapsW: [], insertionDb: null, tapMeans: null } } }, 'open'],
     ['a short at the end of cable', { lead: { cable: { areaMm2: 1 as const }, lengthM: 100 }, node: { kind: 'short', id: 'a' } }, 3.9],
   ] as [string, Child<WiringNode>, number | string][])('%s', (_, tree, expected) => {
     const line = solveLine(tree, asLabelled, 1000, 10)

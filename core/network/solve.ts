@@ -57,7 +57,8 @@ export function seenAtHead(solver: Solver, frequencyHz: number): Seen {
     const p = groups[g]!
     if (kind[p] === Kind.Chain) foldChain(solver, p)
     else if (kind[p] === Kind.Star) foldStar(solver, p)
-    else foldSeries(solver, p)
+    else if (kind[p] === Kind.Series) foldSeries(solver, p)
+    else foldThrough(solver, p)
   }
   if (zState[0] === State.Open) return { state: 'open' }
   const re = z[0]! + leadOhm[0]!
@@ -161,6 +162,17 @@ function foldChain({ circuit, z, zState, flow }: Solver, p: number): void {
   write(z, zState, p, re, im, state)
 }
 
+/** Z / n² behind the series resistance. Source: the ideal transformer. */
+function foldThrough({ circuit, z, zState }: Solver, p: number): void {
+  const c = circuit.children[circuit.childStart[p]!]!
+  const ratio = circuit.values[p * VALUES_PER_NODE]!
+  const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
+  if (ratio === 0 || zState[c] === State.Open) return write(z, zState, p, 0, 0, State.Open)
+  if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, 0, seriesOhm === 0 ? State.Short : State.Finite)
+  const scale = 1 / (ratio * ratio)
+  write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale, State.Finite)
+}
+
 function write(z: Float64Array, zState: Uint8Array, p: number, re: number, im: number, state: State): void {
   z[2 * p] = state === State.Finite ? re : 0
   z[2 * p + 1] = state === State.Finite ? im : 0
@@ -192,7 +204,8 @@ export function solve(solver: Solver, frequencyHz: number, headV: number): Seen 
     const p = groups[g]!
     if (kind[p] === Kind.Chain) feedChain(solver, p)
     else if (kind[p] === Kind.Star) feedStar(solver, p)
-    else feedSeries(solver, p)
+    else if (kind[p] === Kind.Series) feedSeries(solver, p)
+    else feedThrough(solver, p)
   }
   return head
 }
@@ -268,6 +281,15 @@ function feedChain({ circuit, zState, flow }: Solver, p: number): void {
     ampRe = onRe
     ampIm = onIm
   }
+}
+
+function feedThrough({ circuit, flow }: Solver, p: number): void {
+  const c = circuit.children[circuit.childStart[p]!]!
+  const ratio = circuit.values[p * VALUES_PER_NODE]!
+  const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
+  if (ratio === 0) return put(flow, c, 0, 0, 0, 0)
+  const [iRe, iIm] = [flow[4 * p + 2]!, flow[4 * p + 3]!]
+  put(flow, c, ratio * (flow[4 * p]! - iRe * seriesOhm), ratio * (flow[4 * p + 1]! - iIm * seriesOhm), iRe / ratio, iIm / ratio)
 }
 
 function put(flow: Float64Array, c: number, vRe: number, vIm: number, iRe: number, iIm: number): void {

@@ -6,8 +6,23 @@ export type SingleLoad
   = | { kind: 'nominal', nominalOhm: number }
   /** Small-signal parameters of the drive unit (Small, JAES 1972). */
     | { kind: 'motional', nominalOhm: number, reOhm: number, leH: number, fsHz: number, qms: number, qes: number }
-  /** A transformer set to `tapW` as printed for a line of `ratedV`; 0 W is its off position. */
-    | { kind: 'tap', tapW: number, ratedV: number, tapsW: number[] }
+  /**
+   * A transformer set to `tapW` as printed for a line of `ratedV`; 0 W is its off position. `insertionDb`: what it loses on the way
+   * to the driver; `tapMeans`: whether the watts printed are what the line gives or what the driver gets. Nulls are not stated.
+   */
+    | { kind: 'tap', tapW: number, ratedV: number, tapsW: number[], insertionDb: number | null, tapMeans: TapMeans | null }
+
+export type TapMeans = 'line-gives' | 'driver-gets'
+
+/** What stands between a line and a group: all of the group hangs behind it. Nulls are not stated. */
+export type Through
+  /**
+   * A volume control: a tapped autotransformer that gives on what arrives, `setDb` less ('off': nothing; not stated is taken as fully
+   * up). Rated `ratingW` on a line of `lineV`; `insertionDb` is its loss fully up at that load.
+   */
+  = | { kind: 'control', setDb: number | 'off' | null, ratingW: number | null, lineV: number | null, insertionDb: number | null }
+  /** A line transformer by itself, feeding a low-impedance group made for `secondaryOhm`. 0 W is its off position. */
+    | { kind: 'transformer', tapW: number, ratedV: number, secondaryOhm: number, insertionDb: number | null, tapMeans: TapMeans | null }
 
 /** What a speaker is to the line: one load, or several coils or drivers behind one pair of terminals. */
 export type Load = SingleLoad | { kind: 'members', joined: 'series' | 'parallel', members: Exclude<SingleLoad, { kind: 'tap' }>[] }
@@ -27,6 +42,8 @@ export interface GroupNode {
   kind: GroupKind
   id: string
   children: Child<WiringNode>[]
+  /** A control or a transformer at its head; without one it hangs on the line as it is. */
+  through?: Through
 }
 
 /** Nothing connected, or both conductors joined: cases of their own, never very large or very small numbers. */

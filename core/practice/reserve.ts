@@ -1,8 +1,9 @@
 /**
- * Draw of a line at full output, W. `tapsW`: what the taps draw at the line's full voltage. `reachedW`, `wireLossW`: what reaches them
- * through the cable, and what the cable takes, as solved; for the school that counts it.
+ * Draw of a line at full output, every control fully up, W. `tapsW`: what the taps draw at the line's full voltage. For the school that
+ * counts it, as solved: `reachedW` what the transformers of the speakers draw through the cable; `lostW` what cable, controls and
+ * transformers of groups turn into heat; `assumedW` what transformers of no stated loss are taken to lose on top.
  */
-export interface CountedDraw { tapsW: number, reachedW: number, wireLossW: number }
+export interface CountedDraw { tapsW: number, reachedW: number, lostW: number, assumedW: number }
 
 /** One school of how much amplifier a constant-voltage line wants. */
 export interface ReserveSchool {
@@ -16,7 +17,7 @@ export interface ReserveSchool {
   requiredW: (draw: CountedDraw) => number
 }
 
-/** Insertion loss of a line transformer, dB, where none is stated. Common practice, no source: 0.5 to 1.5 dB. */
+/** Insertion loss of a line transformer, dB, where none is stated: taken on top of its tap. Common practice, no source: 0.5 to 1.5 dB. */
 export const TRANSFORMER_LOSS_DB = 1
 
 /** Reserve kept above the counted draw. */
@@ -45,9 +46,9 @@ export const RESERVE_SCHOOLS = [
     requiredW: ({ tapsW }) => tapsW / 0.9,
   },
   {
-    id: 'count-it', name: 'count it', says: `draw and wire loss as solved, transformers at ${TRANSFORMER_LOSS_DB} dB, then a tenth above`,
+    id: 'count-it', name: 'count it', says: `draw and losses as solved, transformers of no stated loss at ${TRANSFORMER_LOSS_DB} dB, then a tenth above`,
     suits: 'cable and lengths are known; transformer loss is an assumption until its sheet is read',
-    requiredW: ({ reachedW, wireLossW }) => (reachedW * 10 ** (TRANSFORMER_LOSS_DB / 10) + wireLossW) * (1 + COUNTED_RESERVE),
+    requiredW: ({ reachedW, lostW, assumedW }) => (reachedW + lostW + assumedW) * (1 + COUNTED_RESERVE),
   },
 ] as const satisfies readonly ReserveSchool[]
 

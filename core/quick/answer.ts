@@ -80,7 +80,7 @@ export function waysOf(count: number, item: string, rating: OutputRating): Way[]
     const strings = count / inString
     const text = inString === 1 ? `${count} x ${item} parallel` : strings === 1 ? `${count} x ${item} series` : `${strings} x (${inString} x ${item} series) parallel`
     const output = toOutput({ ...parseQuick(text), rating }, countedIds())
-    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, emptyJob('').practice)
+    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, { ...emptyJob(''), highPassHz: null })
     return { strings, inString, text, loadOhm: loadOhm!, powerW: amplifierW, mostW, grade }
   })
 }

@@ -13,7 +13,7 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
   const speaker = (node: QuickLeaf): Speaker => {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
     return node.kind === 'tap'
-      ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps }, continuousW: null, driverOhm: null, kindId: null }
+      ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null }
       : { ...base, load: { kind: 'nominal', nominalOhm: node.ohm }, continuousW: node.continuousW, driverOhm: null, kindId: null }
   }
   const branch = (node: QuickNode): Branch => ({
@@ -43,5 +43,5 @@ function tapsOf(load: QuickNode): number[] {
 /** The job that "keep as a job" makes. */
 export function toJob(line: QuickLine, newId: NewId): Job {
   const output = toOutput(line, newId)
-  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', outputs: [output] }] }
+  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, outputs: [output] }] }
 }

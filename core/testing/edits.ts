@@ -1,6 +1,7 @@
 import type { Edit } from '#core/job/edits'
 import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setLineCable, shift, ungroup } from '#core/job/intents'
 import type { Job, Reading } from '#core/job/schema'
+import { putBefore, stepThrough, takeOut, unknownControl, usualTransformer } from '#core/job/throughs'
 import { findPlace, outputsOf } from '#core/job/tree'
 import { nodeIds } from './jobs'
 import type { Chance } from './trees'
@@ -29,6 +30,11 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
     () => ungroup(job, node), () => ({ kind: 'lead.set', nodeId: node, was: branch.lead, to: branch.lead ? null : lead }), () => setLineCable(job, output.id, { areaMm2: 1.5 }),
     () => ({ kind: 'reading.add', reading: { ...reading(newId()), outputId: output.id } }),
     () => ({ kind: 'output.set', outputId: output.id, was: { name: output.name }, to: { name: `line ${newId()}` } }),
+    () => {
+      const put = putBefore(job, [node], chance() < 0.6 ? unknownControl(newId().slice(0, 20)) : usualTransformer(newId().slice(0, 20), 70.71, [10, 30]), newId)
+      return put !== null && typeof put === 'object' ? put.edit : takeOut(job, node)
+    },
+    () => stepThrough(job, node, chance() < 0.5 ? 1 : -1) ?? takeOut(job, node),
     () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
   ]
   return choices[Math.floor(chance() * choices.length)]!()

@@ -1,5 +1,5 @@
 import type { Cable } from '#core/quantity/cable'
-import type { Child, Load, SingleLoad, WiringNode } from '#core/network/tree'
+import type { Child, Load, SingleLoad, TapMeans, Through, WiringNode } from '#core/network/tree'
 
 /** Trees for tests and benchmarks. The same seed gives the same tree. */
 
@@ -40,7 +40,17 @@ function randomLoad(chance: Chance): Load {
   if (pick < 0.1) return randomMembers(chance)
   if (pick < 0.5) return randomMotional(chance)
   if (pick < 0.8) return { kind: 'nominal', nominalOhm: between(chance, 2, 600) }
-  return { kind: 'tap', tapW: oneOf(chance, [1.25, 2.5, 5, 10, 20]), ratedV: oneOf(chance, [70.71, 100]), tapsW: [] }
+  return { kind: 'tap', tapW: oneOf(chance, [1.25, 2.5, 5, 10, 20]), ratedV: oneOf(chance, [70.71, 100]), tapsW: [], ...randomLoss(chance) }
+}
+
+const randomLoss = (chance: Chance) => ({
+  insertionDb: chance() < 0.5 ? null : between(chance, 0, 3), tapMeans: oneOf<TapMeans | null>(chance, [null, 'line-gives', 'driver-gets']),
+})
+
+function randomThrough(chance: Chance): Through {
+  if (chance() < 0.4) return { kind: 'transformer', tapW: oneOf(chance, [10, 60, 200]), ratedV: oneOf(chance, [70.71, 100]), secondaryOhm: oneOf(chance, [4, 8, 16]), ...randomLoss(chance) }
+  const setDb = oneOf(chance, [null, 0, 3, 6, 12, 30])
+  return { kind: 'control', setDb, ratingW: oneOf(chance, [null, 10, 35, 100]), lineV: oneOf(chance, [null, 70.71, 100]), insertionDb: randomLoss(chance).insertionDb }
 }
 
 function randomLead(chance: Chance): { cable: Cable, lengthM: number } | null {
@@ -48,8 +58,8 @@ function randomLead(chance: Chance): { cable: Cable, lengthM: number } | null {
   return { cable: oneOf<Cable>(chance, [{ awg: 16 }, { awg: 18 }, { areaMm2: 0.75 }, { areaMm2: 2.5 }]), lengthM: between(chance, 0.2, 60) }
 }
 
-/** A tree of exactly `speakers` speakers with every kind of node mixed. */
-export function randomTree(chance: Chance, speakers: number): Child<WiringNode> {
+/** A tree of exactly `speakers` speakers with every kind of node mixed, a part of its groups (`throughs`, 0 to 1) behind controls and transformers. */
+export function randomTree(chance: Chance, speakers: number, throughs = 0): Child<WiringNode> {
   let count = 0
   const grow = (size: number, depth: number): Child<WiringNode> => {
     const id = `s${++count}`
@@ -61,7 +71,10 @@ export function randomTree(chance: Chance, speakers: number): Child<WiringNode> 
     for (let k = 0; k < size - parts; k++) sizes[Math.floor(chance() * parts)]!++
     return {
       lead: randomLead(chance),
-      node: { kind: oneOf(chance, ['series', 'chain', 'star'] as const), id, children: sizes.map(s => grow(s, depth + 1)) },
+      node: {
+        kind: oneOf(chance, ['series', 'chain', 'star'] as const), id, children: sizes.map(s => grow(s, depth + 1)),
+        ...(throughs > 0 && chance() < throughs ? { through: randomThrough(chance) } : {}),
+      },
     }
   }
   return grow(speakers, 0)

@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
+import { aroundOf } from '#core/match/around'
 import { evaluateOutput } from '#core/match/evaluate'
 import { lineState, type LineState } from '#core/match/jobState'
 import { tell, type JobList, type JobSummary, type JobTold } from '#core/match/jobSummary'
@@ -94,7 +95,7 @@ async function tellJob(db: Knex, id: string): Promise<void> {
     const own = written.has(output.id)
       ? { readings: Records.of(await readingsOfLine(db, id, output.id)), repairs: Records.of(await repairsOfLine(db, id, output.id)) }
       : { readings: Records.of<never>(), repairs: Records.of<never>() }
-    lines.push(lineState(own, evaluateOutput(output, job.practice)))
+    lines.push(lineState(own, evaluateOutput(output, aroundOf(job, output.id))))
     await new Promise(resolve => setImmediate(resolve))
   }
   const told = tell(lines)

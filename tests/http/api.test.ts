@@ -153,7 +153,7 @@ describe('bad input gets a clear message, never a 500', () => {
   })
 
   const edits: [string, unknown, RegExp][] = [
-    ['an unknown kind', { kind: 'job.explode' }, /kind/], ['a tap as text', { kind: 'speaker.set', nodeId: 'a', was: {}, to: { load: { kind: 'tap', tapW: '5', ratedV: 70, tapsW: [] } } }, /tapW/],
+    ['an unknown kind', { kind: 'job.explode' }, /kind/], ['a tap as text', { kind: 'speaker.set', nodeId: 'a', was: {}, to: { load: { kind: 'tap', tapW: '5', ratedV: 70, tapsW: [], insertionDb: null, tapMeans: null } } }, /tapW/],
     ['an infinite length', { kind: 'lead.set', nodeId: 'a', was: null, to: { cable: { awg: 16 }, lengthM: 1e308 } }, /at most 10000 m/],
     ['no such gauge', { kind: 'lead.set', nodeId: 'a', was: null, to: { cable: { areaMm2: 7 }, lengthM: 1 } }, /must be one of/],
     ['a field too much', { kind: 'node.remove', nodeId: 'a', extra: 1 }, /extra/],

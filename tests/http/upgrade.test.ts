@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { FORMAT_VERSION } from '#core/job/schema'
-import { makeKind } from '#core/job/kinds'
+import { byHand, makeKind } from '#core/job/kinds'
+import { putBefore, throughsOf, unknownControl } from '#core/job/throughs'
 import { readJob } from '#core/job/readJob'
 import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { outputsOf, speakersOf } from '#core/job/tree'
@@ -127,4 +128,20 @@ test('what version 4 kept opens: no speaker is of a kind, in its edits neither; 
   expect((await read()).job.kinds.map(k => k.model.name)).toEqual(['by version 4'])
   expect(await undoAll()).toEqual(applied('batch', 'output.remove', 'amplifier.add', 'batch', 'node.add', 'job.set'))
   expect((await read()).job.amplifiers).toHaveLength(before.amplifiers.length - 1)
+}))
+
+test('what version 5 kept opens: no loss is stated, in its edits neither; a kind that states one marks nothing as set by hand; a control can be put there; undo reaches over the change', () => onOld(5, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  const speakers = outputsOf(before).flatMap(o => speakersOf(o.wiring))
+  const taps = speakers.flatMap(s => s.load.kind === 'tap' ? [s.load] : [])
+  expect([job.version, job.note, log.length, taps.length > 10, taps.every(l => l.insertionDb === null && l.tapMeans === null), before.amplifiers.map(a => a.highPassHz)]).toEqual([FORMAT_VERSION, 'kept by version 5', 7, true, true, [null, null]])
+  const [first] = speakers.filter(s => s.kindId === 'v5-kind')
+  expect(byHand(first!, before.kinds[0]!)).toEqual([])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const put = putBefore(before, ['v5-s1', 'v5-s2'], unknownControl('C1'), () => 'v6-group')
+  expect(await sync(fresh('v6-e', (put as { edit: unknown }).edit))).toEqual(['applied'])
+  expect(throughsOf(readJob((await read()).job)).map(t => [t.group.id, t.through.label])).toEqual([['v5-pair', 'C1']])
+  expect(await undoAll()).toEqual(applied('through.set', 'node.remove', 'output.add', 'amplifier.add', 'node.add', 'speaker.set', 'batch', 'job.set'))
+  expect(readJob((await read()).job).kinds).toEqual([])
 }))

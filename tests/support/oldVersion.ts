@@ -4,11 +4,14 @@ import * as jobs from '../../server/database/migrations/001-jobs'
 import * as records from '../../server/database/migrations/002-records'
 import * as faults from '../../server/database/migrations/003-more-faults'
 import * as taken from '../../server/database/migrations/004-how-taken'
+import * as kinds from '../../server/database/migrations/005-kinds'
+import * as gear from '../../server/database/migrations/006-gear'
 
-export type OldVersion = 1 | 2 | 3 | 4
+export type OldVersion = 1 | 2 | 3 | 4 | 5
 
-/** The migrations in order: version n knew the first n of them. */
-const ALL: readonly (readonly [string, Knex.Migration])[] = [['001-jobs', jobs], ['002-records', records], ['003-more-faults', faults], ['004-how-taken', taken]]
+/** The migrations in order, and how many of them each version knew. */
+const KNEW: Record<OldVersion, number> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 6 }
+const ALL: readonly (readonly [string, Knex.Migration])[] = [['001-jobs', jobs], ['002-records', records], ['003-more-faults', faults], ['004-how-taken', taken], ['005-kinds', kinds], ['006-gear', gear]]
 
 /** A database as an older version left it: its tables, and the rows of a job with its edits (tests/samples). */
 export async function fillAsVersion(version: OldVersion, url: string): Promise<{ jobId: string }> {
@@ -17,7 +20,7 @@ export async function fillAsVersion(version: OldVersion, url: string): Promise<{
     await db.migrate.latest({
       tableName: 'migrations',
       migrationSource: {
-        getMigrations: () => Promise.resolve(ALL.slice(0, version).map(([name]) => name)),
+        getMigrations: () => Promise.resolve(ALL.slice(0, KNEW[version]).map(([name]) => name)),
         getMigrationName: (name: string) => name,
         getMigration: (name: string) => Promise.resolve(ALL.find(([n]) => n === name)![1]),
       },

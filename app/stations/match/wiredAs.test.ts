@@ -3,7 +3,7 @@ import type { SpeakerLoad } from '#core/job/schema'
 import { nominalOhmOf } from '#core/network/tree'
 import { membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
 
-const tap: SpeakerLoad = { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5] }
+const tap: SpeakerLoad = { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5], insertionDb: null, tapMeans: null }
 const ohms = (load: SpeakerLoad) => load.kind === 'tap' ? `${load.tapW} W at ${load.ratedV} V` : `${load.kind} ${nominalOhmOf(load)}`
 
 test.each<[string, SpeakerLoad, number | null, string, number | null, string[]]>([

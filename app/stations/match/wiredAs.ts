@@ -20,7 +20,7 @@ export function wiredAs(speaker: Pick<Speaker, 'load' | 'driverOhm' | 'name'>, k
   const { load } = speaker
   const nominalOhm = load.kind === 'tap' ? speaker.driverOhm ?? 8 : nominalOhmOf(load)
   const loads: Record<LoadKind, SpeakerLoad> = {
-    tap: { kind: 'tap', tapW: 10, ratedV: lineV ?? USUAL_LINE_V, tapsW: [...USUAL_TAPS_W] },
+    tap: { kind: 'tap', tapW: 10, ratedV: lineV ?? USUAL_LINE_V, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null },
     nominal: { kind: 'nominal', nominalOhm },
     // A plain full-range unit to start from; every figure is there to be overwritten by its sheet.
     motional: { kind: 'motional', nominalOhm, reOhm: nominalOhm * 0.8, leH: 0.0005, fsHz: 80, qms: 4, qes: 0.6 },

@@ -1,3 +1,4 @@
+import { inAmplifier, inBranch, inOutput } from './places'
 import type { Fields, Upgrade } from './step'
 
 /**
@@ -5,25 +6,20 @@ import type { Fields, Upgrade } from './step'
  * into kinds by itself: which of equals belong together is the person's to say.
  */
 export const kindsOfSpeakers: Upgrade = {
-  document: document => ({
-    document: { ...document, kinds: [], ...(Array.isArray(document.amplifiers) ? { amplifiers: document.amplifiers.map(withAmplifier) } : {}) }, remarks: [],
-  }),
+  document: (document) => {
+    const { amplifiers } = document
+    const drawn = Array.isArray(amplifiers) ? { amplifiers: amplifiers.map(a => inAmplifier(a, ofNoKind)) } : {}
+    return { document: { ...document, kinds: [], ...drawn }, remarks: [] }
+  },
   edit: (edit) => {
-    if (edit.kind === 'batch') return Array.isArray(edit.edits) ? { ...edit, edits: edit.edits.map(part => kindsOfSpeakers.edit(part as Fields)) } : edit
-    if (edit.kind === 'amplifier.add') return { ...edit, amplifier: withAmplifier(edit.amplifier) }
-    if (edit.kind === 'output.add') return { ...edit, output: withOutput(edit.output) }
-    return edit.kind === 'node.add' ? { ...edit, branch: withBranch(edit.branch) } : edit
+    switch (edit.kind) {
+      case 'batch': return Array.isArray(edit.edits) ? { ...edit, edits: edit.edits.map(part => kindsOfSpeakers.edit(part as Fields)) } : edit
+      case 'amplifier.add': return { ...edit, amplifier: inAmplifier(edit.amplifier, ofNoKind) }
+      case 'output.add': return { ...edit, output: inOutput(edit.output, ofNoKind) }
+      case 'node.add': return { ...edit, branch: inBranch(edit.branch, ofNoKind) }
+      default: return edit
+    }
   },
 }
 
-const isFields = (value: unknown): value is Fields => value !== null && typeof value === 'object'
-const withAmplifier = (amplifier: unknown): unknown => isFields(amplifier) && Array.isArray(amplifier.outputs)
-  ? { ...amplifier, outputs: amplifier.outputs.map(withOutput) }
-  : amplifier
-const withOutput = (output: unknown): unknown => isFields(output) ? { ...output, wiring: withNode(output.wiring) } : output
-const withBranch = (branch: unknown): unknown => isFields(branch) ? { ...branch, node: withNode(branch.node) } : branch
-function withNode(node: unknown): unknown {
-  if (!isFields(node)) return node
-  if (Array.isArray(node.children)) return { ...node, children: node.children.map(withBranch) }
-  return node.kind === 'speaker' && !('kindId' in node) ? { ...node, kindId: null } : node
-}
+const ofNoKind = (speaker: Fields): Fields => 'kindId' in speaker ? speaker : { ...speaker, kindId: null }

@@ -1,15 +1,22 @@
+import { acrossTheLine } from './acrossTheLine'
+import { behindControl } from './behindControl'
+import { highPass } from './highPass'
 import { moveAway } from './moveAway'
+import { ontoTap } from './ontoTap'
 import { pairInSeries } from './pairInSeries'
 import type { Remedy, RemedyMaker, RemedyQuestion } from './remedy'
 import { rightScale } from './rightScale'
 import { tapDown } from './tapDown'
 import { splitHere } from './splitHere'
+import { thickFirst } from './thickFirst'
 import { thickerCable } from './thickerCable'
 
 export type { Remedy, RemedyFacts } from './remedy'
 export { remedyWords } from './words'
 
-const MAKERS: readonly RemedyMaker[] = [tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale]
+const MAKERS: readonly RemedyMaker[] = [
+  tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst,
+]
 
 /** What the program can do about a finding; worked out when asked for, since it tries other wirings. */
 export function remediesFor(question: RemedyQuestion): Remedy[] {

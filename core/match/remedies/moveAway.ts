@@ -3,6 +3,7 @@ import { together, type SimpleEdit } from '#core/job/edits'
 import { moveToOutput } from '#core/job/intents'
 import { findOutput, outputsOf } from '#core/job/tree'
 import { isRated, lineVoltsOf } from '#core/amplifier/index'
+import { aroundOf } from '../around'
 import { allowedTapsW, spareW } from '../allowance'
 import { evaluateOutput } from '../evaluate'
 import { cures, type RemedyMaker } from './remedy'
@@ -14,7 +15,7 @@ const MOST_MOVED = 6
 export const moveAway: RemedyMaker = ({ job, line, finding }) => {
   if (finding.code !== 'reserve-short' && finding.code !== 'taps-over-amplifier') return []
   const others = outputsOf(job).filter(o => o.id !== line.outputId && line.lineV !== null && lineVoltsOf(o.rating) === line.lineV && isRated(o.rating))
-    .map(output => ({ output, spareW: spareW(evaluateOutput(output, job.practice))! }))
+    .map(output => ({ output, spareW: spareW(evaluateOutput(output, aroundOf(job, output.id)))! }))
     .filter(o => o.spareW > 0)
     .sort((a, b) => b.spareW - a.spareW)
   const target = others[0]?.output
@@ -29,8 +30,8 @@ export const moveAway: RemedyMaker = ({ job, line, finding }) => {
     edits.push(...(edit.kind === 'batch' ? edit.edits : [edit]))
     labels.unshift(speaker.label)
     after = applyEdit(after, edit).job
-    const here = evaluateOutput(findOutput(after, line.outputId)!.output, job.practice)
-    const there = evaluateOutput(findOutput(after, target.id)!.output, job.practice)
+    const here = evaluateOutput(findOutput(after, line.outputId)!.output, aroundOf(after, line.outputId))
+    const there = evaluateOutput(findOutput(after, target.id)!.output, aroundOf(after, target.id))
     if (there.findings.some(f => f.code === 'reserve-short' || f.code === 'taps-over-amplifier')) return []
     if (!cures(here, finding) || here.findings.some(f => f.code === 'reserve-short')) continue
     return [{

@@ -3,6 +3,7 @@ import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import { applyEdit } from '#core/job/apply'
 import { findOutput } from '#core/job/tree'
+import { aroundOf } from '../around'
 import { evaluateOutput, type LineEvaluation } from '../evaluate'
 import type { Finding } from '../finding'
 
@@ -21,6 +22,12 @@ export type RemedyFacts
     | { code: 'move-away', labels: string[], to: string, hereW: number, thereW: number, thereAllowedW: number }
     | { code: 'thicker-cable', cable: string, lossDb: number }
     | { code: 'pair-in-series', loadOhm: number }
+    | { code: 'across-the-line', labels: string[], drawW: number }
+    | { code: 'behind-down', labels: string[], behindW: number, ratingW: number }
+    | { code: 'larger-control', label: string, ratingW: number }
+    | { code: 'onto-tap', labels: string[], tapW: number, drawW: number }
+    | { code: 'high-pass', amplifier: string, hz: number }
+    | { code: 'thick-first', thick: string, lossDb: number }
     | { code: 'right-scale', labels: string[], tapW: number, ratedV: number, takesW: number }
 
 export interface RemedyQuestion {
@@ -36,7 +43,7 @@ export type RemedyMaker = (question: RemedyQuestion) => Remedy[]
 /** The line as it would be after an edit. */
 export function lineAfter(job: Job, outputId: string, edit: Edit): LineEvaluation {
   const after = applyEdit(job, edit).job
-  return evaluateOutput(findOutput(after, outputId)!.output, after.practice)
+  return evaluateOutput(findOutput(after, outputId)!.output, aroundOf(after, outputId))
 }
 
 /** Is it better after: no longer the same finding at the same place. */

@@ -1,6 +1,5 @@
 import { together, type SimpleEdit } from '#core/job/edits'
 import { findSpeaker } from '#core/job/tree'
-import { tapDrawW } from '../facts'
 import type { RemedyMaker } from './remedy'
 
 /** The winding that takes, on this line's voltage, what was meant: the largest draw not above the printed watts; for all that stand alike. */
@@ -10,7 +9,7 @@ export const rightScale: RemedyMaker = ({ job, line, finding }) => {
   const speaker = findSpeaker(job, finding.nodeId)?.speaker
   if (speaker?.load.kind !== 'tap') return []
   const { load } = speaker
-  const tapW = load.tapsW.filter(w => tapDrawW({ tapW: w, ratedV: load.ratedV }, lineV) <= load.tapW * 1.05).sort((a, b) => b - a)[0]
+  const tapW = load.tapsW.filter(w => w * (lineV / load.ratedV) ** 2 <= load.tapW * 1.05).sort((a, b) => b - a)[0]
   if (tapW === undefined) return []
   const takesW = onScale(tapW, load.ratedV, lineV)
   // From then on its taps are read on the scale of this line: else it would stand beside its own dial for good.
@@ -23,5 +22,5 @@ export const rightScale: RemedyMaker = ({ job, line, finding }) => {
 
 /** Watts of a winding on another scale, as a label would print them. */
 function onScale(tapW: number, ratedV: number, lineV: number): number {
-  return Number(tapDrawW({ tapW, ratedV }, lineV).toPrecision(3))
+  return Number((tapW * (lineV / ratedV) ** 2).toPrecision(3))
 }

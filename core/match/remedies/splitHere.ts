@@ -1,6 +1,7 @@
 import { together, type SimpleEdit } from '#core/job/edits'
 import { addOutput } from '#core/job/intents'
 import { findOutput, speakersOf } from '#core/job/tree'
+import { aroundOf } from '../around'
 import { evaluateOutput, type LineEvaluation } from '../evaluate'
 import type { RemedyMaker } from './remedy'
 
@@ -14,13 +15,14 @@ export const splitHere: RemedyMaker = ({ job, line, finding, newId }) => {
   if (!added || added.edit.kind !== 'output.add' || children.length < 2) return []
   const output = { ...added.edit.output, rating: line.output.rating }
   const isRight = ({ findings }: LineEvaluation) => !findings.some(f => OVER.includes(f.code) || f.grade === 'stop')
+  const around = aroundOf(job, line.outputId)
   const weight = ({ drawW, loadOhm }: LineEvaluation) => drawW ?? (loadOhm === null ? 0 : 1 / loadOhm)
 
   const cuts = children.slice(1).flatMap((_, k) => {
     const moved = children.slice(k + 1)
     const moves = moved.map((branch, index): SimpleEdit => ({ kind: 'node.move', nodeId: branch.node.id, parentId: output.wiring.id, index }))
-    const here = evaluateOutput({ ...line.output, wiring: { ...line.output.wiring, children: children.slice(0, k + 1) } }, job.practice)
-    const there = evaluateOutput({ ...output, wiring: { ...output.wiring, children: moved } }, job.practice)
+    const here = evaluateOutput({ ...line.output, wiring: { ...line.output.wiring, children: children.slice(0, k + 1) } }, around)
+    const there = evaluateOutput({ ...output, wiring: { ...output.wiring, children: moved } }, around)
     return isRight(here) && isRight(there) ? [{ moves, moved, here, there, apart: Math.abs(weight(here) - weight(there)) }] : []
   }).sort((a, b) => a.apart - b.apart)
   const [best] = cuts

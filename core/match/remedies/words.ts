@@ -24,6 +24,12 @@ export function remedyWords(facts: RemedyFacts): { does: string, then: string } 
     }
     case 'thicker-cable': return { does: `Pull ${facts.cable} on this line`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'pair-in-series': return { does: 'Wire neighbours in series, two and two', then: `${writeQuantity(facts.loadOhm, 'Ω')} then; all still share alike.` }
+    case 'across-the-line': return { does: `Hang ${list(facts.labels)} each across the line`, then: `They draw ${W(facts.drawW)} then, as they are set.` }
+    case 'behind-down': return { does: `Taps behind it down: ${list(facts.labels)}`, then: `${W(facts.behindW)} then, of ${W(facts.ratingW)}.` }
+    case 'larger-control': return { does: `A control of ${W(facts.ratingW)} in place of ${facts.label}`, then: 'It has to be one of that size; which one is not chosen yet.' }
+    case 'onto-tap': return { does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]}` : list(facts.labels)} on the ${W(facts.tapW)} tap`, then: `${W(facts.drawW)} of taps on this line then.` }
+    case 'high-pass': return { does: `A high-pass of ${writeQuantity(facts.hz, 'Hz')} for ${facts.amplifier}`, then: 'Noted in the plan: switch it on, or put one before the amplifier.' }
+    case 'thick-first': return { does: `${facts.thick} from the amplifier to there`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'right-scale': return {
       does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]} to its` : `${list(facts.labels)} to their`} ${W(facts.tapW)} tap of the ${lineVoltageName(facts.ratedV)} scale`,
       then: `${facts.labels.length === 1 ? 'It then takes' : 'Each then takes'} ${W(facts.takesW)} on this line, and is written so.`,

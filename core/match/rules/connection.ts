@@ -8,8 +8,8 @@ export const connection: Rule = (line) => {
   if (line.speakers.length === 0) return [found(line, { code: 'nothing-connected', grade: 'unknown', facts: {} }), ...odd]
   const off = line.speakers.filter(s => s.load.kind === 'tap' && s.load.tapW === 0)
     .map(s => found(line, { code: 'tap-off', grade: 'unknown', facts: { label: s.label } }, s.id))
-  if (line.head === 'short') return [found(line, { code: 'head-short', grade: 'stop', facts: {} }), ...odd]
-  if (line.head === 'open') return [found(line, { code: 'head-open', grade: 'tight', facts: {} }), ...off, ...odd]
+  if (line.upHead === 'short') return [found(line, { code: 'head-short', grade: 'stop', facts: {} }), ...odd]
+  if (line.upHead === 'open') return [found(line, { code: 'head-open', grade: 'tight', facts: {} }), ...off, ...odd]
   const dead = line.dead.map(s => found(line, { code: 'dead-member', grade: 'tight', facts: { label: s.label } }, s.id))
   const unknown = isRated(rating) ? [] : [found(line, { code: 'amplifier-not-known', grade: 'unknown', facts: { kind: line.kind } })]
   return [...dead, ...unknown, ...off, ...odd]

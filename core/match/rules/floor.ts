@@ -1,4 +1,4 @@
-import { floorOhm, isFloorStated, lowestRatedOhm } from '#core/amplifier/index'
+import { driveInto, floorOhm, isFloorStated, lowestRatedOhm } from '#core/amplifier/index'
 import { LOWEST_OF_NOMINAL } from '#core/network/element'
 import { areEqualShares, fallsShort } from '#core/quantity/tolerance'
 import type { Finding } from '../finding'
@@ -11,11 +11,13 @@ import { found, type Rule } from './rule'
  */
 export const floor: Rule = (line) => {
   const { rating } = line.output
-  const { loadOhm, drive, lowest } = line
+  const { loadOhm, upOhm, drive, lowest } = line
   const least = floorOhm(rating)
   if (least === null || loadOhm === null || drive === null) return []
   const asked = { floorOhm: least, isFloorStated: isFloorStated(rating) }
-  if (drive.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { loadOhm, ...asked } })]
+  // Turned down, a control hides a load that somebody will turn up again.
+  const leastOhm = Math.min(loadOhm, upOhm ?? loadOhm)
+  if (driveInto(rating, leastOhm)?.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { loadOhm: leastOhm, ...asked } })]
 
   const findings: Finding[] = []
   if (drive.basis === 'not-rated') {

@@ -6,6 +6,10 @@ import type { Rule } from './rule'
 import { sharing } from './sharing'
 import { cableLoss } from './cableLoss'
 import { taps } from './taps'
+import { throughs } from './throughs'
+import { highPass } from './highPass'
+import { kindRemarks } from './kinds'
+import { cableGrows } from './cableGrows'
 
 /** Every rule, in the order in which their findings are told within one grade. */
-export const RULES: readonly Rule[] = [connection, lineVoltage, taps, floor, reserve, cableLoss, sharing]
+export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, reserve, cableLoss, cableGrows, highPass, sharing]

@@ -1,20 +1,23 @@
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { drawsAsSet } from '../draw'
 import type { Finding } from '../finding'
-import { tapDrawW, type LineFacts } from '../facts'
+import { isBehindTransformer, tapDrawW, type LineFacts } from '../facts'
+import { isPastItsTransformer } from './kinds'
 import { found, type Rule } from './rule'
 import { nominalOhmOf } from '#core/network/tree'
 
 /** Does every speaker belong on this kind of line and this voltage. */
-export const lineVoltage: Rule = (line) => {
+export const lineVoltage: Rule = (line, { kinds }) => {
   if (line.kind === 'low-impedance') return onPlainOutput(line)
   const { lineV } = line
   if (lineV === null) {
     const printedV = [...new Set(line.speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : []))].sort((a, b) => a - b)
     return printedV.length > 1 ? [found(line, { code: 'line-voltage-not-known', grade: 'unknown', facts: { printedV } })] : []
   }
-  const mismatched = line.speakers.flatMap(({ id, label, load }): Finding[] => {
+  const mismatched = line.drops.flatMap(({ speaker: { id, label, load, kindId }, behind }): Finding[] => {
     if (load.kind !== 'tap') {
+      // Behind a transformer of its own group it is where it belongs; one wired past its own is said by what it is.
+      if (isBehindTransformer(behind) || isPastItsTransformer(kinds.find(k => k.id === kindId), load)) return []
       const nominalOhm = nominalOhmOf(load)
       return [found(line, { code: 'plain-speaker-on-line', grade: 'stop', facts: { label, nominalOhm, lineV, wouldTakeW: lineV ** 2 / nominalOhm } }, id)]
     }

@@ -1,10 +1,10 @@
-import type { Practice } from '#core/job/schema'
 import type { Grade } from '#core/check/verdict'
 import type { FindingCode, FindingFacts, Finding } from '../finding'
+import type { Around } from '../around'
 import type { LineFacts } from '../facts'
 
 /** One question asked of every line; it answers with findings or none. */
-export type Rule = (line: LineFacts, practice: Practice) => Finding[]
+export type Rule = (line: LineFacts, around: Around) => Finding[]
 
 /** Not yet placed. */
 type Bare = { [K in FindingCode]: { code: K, grade: Grade, facts: FindingFacts[K] } }[FindingCode]

@@ -22,7 +22,7 @@ export function standsContinuousW(line: LineFacts): number | null {
 }
 
 /** How low-impedance members share, and whether the amplifier suits what they stand. */
-export const sharing: Rule = (line, practice) => {
+export const sharing: Rule = (line, { practice }) => {
   if (line.kind !== 'low-impedance' || line.drops.length === 0) return []
   const findings: Finding[] = []
   const sorted = [...line.drops].sort((a, b) => b.share - a.share)

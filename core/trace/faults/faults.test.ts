@@ -17,7 +17,7 @@ const drawn = (node: WiringNode): string => isGroup(node)
 const ids = speakersOf(outputOf(jobOf('4 x 10 W on 70 V')).wiring).map(s => s.id) as [string, string, string, string]
 const [a, b, c, d] = ids
 const job: Job = [[a, 10, 4], [b, 5, null], [c, 0, null], [d, 2.5, 8]].reduce((on: Job, [id, tapW, driverOhm]) => withBranch(on, id as string, branch => ({
-  ...branch, node: { ...branch.node, driverOhm, load: { kind: 'tap', tapW, ratedV: 70.71, tapsW: [10, 2.5, 5] } } as WireNode,
+  ...branch, node: { ...branch.node, driverOhm, load: { kind: 'tap', tapW, ratedV: 70.71, tapsW: [10, 2.5, 5], insertionDb: null, tapMeans: null } } as WireNode,
 })), jobOf('4 x 10 W on 70 V'))
 const series = applyEdit(job, joinWithNext(job, b, 'series', counter('s'))!).job
 const low = jobOf('8 || (8 + 8)')

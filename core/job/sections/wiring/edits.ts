@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
 import { index, setter } from '../../fields'
 import { amplifierFields, amplifierSchema, branchSchema, leadSchema, outputFields, outputSchema, speakerFields } from './schema'
+import { throughSchema } from './through'
 
 export const wiringEdits = [
   z.strictObject({ kind: z.literal('amplifier.add'), index, amplifier: amplifierSchema }),
@@ -17,4 +18,6 @@ export const wiringEdits = [
   z.strictObject({ kind: z.literal('node.move'), nodeId: idText, parentId: idText, index }),
   z.strictObject({ kind: z.literal('speaker.set'), nodeId: idText, ...setter(speakerFields) }),
   z.strictObject({ kind: z.literal('lead.set'), nodeId: idText, was: leadSchema.nullable(), to: leadSchema.nullable() }),
+  /** Puts a control or a transformer before a group, changes it, or takes it out; null is none. */
+  z.strictObject({ kind: z.literal('through.set'), nodeId: idText, was: throughSchema.nullable(), to: throughSchema.nullable() }),
 ] as const

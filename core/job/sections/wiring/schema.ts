@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { loadSchema } from '#core/gear/load'
 import { cableSchema } from '#core/gear/cable'
+import { throughSchema, type LineThrough } from './through'
 import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 
 /** Amplifiers, their outputs, and the wiring tree that hangs on each. */
@@ -30,7 +31,8 @@ export const MOST_AMPLIFIERS = 200
 export const MOST_OUTPUTS = 200
 
 export type Speaker = z.infer<typeof speakerSchema>
-export interface Group { kind: 'series' | 'chain' | 'star', id: string, children: Branch[] }
+/** `through`: a control or a transformer before all of it; absent for none. */
+export interface Group { kind: 'series' | 'chain' | 'star', id: string, children: Branch[], through?: LineThrough }
 export interface Branch { lead: z.infer<typeof leadSchema> | null, node: WireNode }
 export type WireNode = Speaker | Group
 
@@ -38,6 +40,7 @@ export const groupSchema: z.ZodType<Group> = z.strictObject({
   kind: z.enum(['series', 'chain', 'star']),
   id: idText,
   get children() { return z.array(branchSchema).max(MOST_NODES) },
+  through: throughSchema.optional(),
 })
 export const branchSchema: z.ZodType<Branch> = z.strictObject({
   lead: leadSchema.nullable(),
@@ -59,10 +62,12 @@ export const ratingSchema = z.discriminatedUnion('kind', [
 export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema }
 export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
 
-export const amplifierFields = { name: nameText, place: plainText(120) }
+/** `highPassHz`: where its high-pass stands, 'none' where it has none; null is not stated. */
+export const amplifierFields = { name: nameText, place: plainText(120), highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable() }
 export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, outputs: z.array(outputSchema).max(MOST_OUTPUTS) })
 
 export type Amplifier = z.infer<typeof amplifierSchema>
 export type Output = z.infer<typeof outputSchema>
+export type { Control, LineThrough, LineTransformer } from './through'
 export type Chain = Output['wiring']
 export type SpeakerLoad = Speaker['load']

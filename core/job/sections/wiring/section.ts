@@ -1,3 +1,4 @@
+import { isGroup } from '#core/network/tree'
 import { refuse } from '../../refusal'
 import { findGroup, findOutput, findPlace, findSpeaker, nodeIds, outputIds, withBranch, withChildren, withOutput } from '../../tree'
 import { changedBack, guarded, inserted, same, valid } from '../guard'
@@ -89,15 +90,26 @@ export const wiring: Section<typeof wiringEdits> = {
       }
       return { job: withBranch(job, edit.nodeId, b => ({ ...b, lead: edit.to })), inverse: { ...edit, was: edit.to, to: edit.was } }
     },
+    'through.set': (job, edit) => {
+      const node = findPlace(job, edit.nodeId)?.branch.node
+      if (!node || !isGroup(node)) return refuse({ code: 'not-there', what: 'group', id: edit.nodeId })
+      const now = node.through ?? null
+      if (!same(now, edit.was)) refuse({ code: 'changed-meanwhile', what: now?.label ?? 'the group', field: 'through', was: edit.was, now })
+      const { through: _, ...bare } = node
+      const after = withBranch(job, node.id, b => ({ ...b, node: edit.to ? { ...bare, through: edit.to } : bare }))
+      valid(() => checkWiring(after.amplifiers))
+      return { job: after, inverse: { ...edit, was: edit.to, to: edit.was } }
+    },
   },
   words: {
     'amplifier.add': 'amplifier added', 'amplifier.remove': 'amplifier removed', 'amplifier.set': 'amplifier details',
     'output.add': 'output added', 'output.remove': 'output removed', 'output.set': 'output details',
     'node.add': 'speaker added', 'node.remove': 'speaker removed', 'node.move': 'speaker moved', 'speaker.set': 'speaker changed',
-    'lead.set': 'cable changed',
+    'lead.set': 'cable changed', 'through.set': 'control or transformer changed',
   },
   fields: {
     name: 'name', place: 'place', label: 'label', rating: 'rating', load: 'tap or impedance', continuousW: 'power rating',
     driverOhm: 'driver impedance', lead: 'lead',
+    through: 'control or transformer', highPassHz: 'high-pass',
   },
 }

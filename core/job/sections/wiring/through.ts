@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import { lineV, tapMeansSchema, tapW } from '#core/gear/load'
+import { bounded, labelText, ohm, plainText, watt } from '#core/quantity/fields'
+
+/** What stands before a group of a line: a volume control, or a transformer by itself. The types that the solver takes are in network/tree.ts. */
+
+const named = { label: labelText, name: plainText(120) }
+const insertionDb = bounded('dB', 0, 12).nullable()
+
+/** How far a control may be turned down, dB: beyond it, it is off. */
+export const MOST_DOWN_DB = 120
+export const controlSchema = z.strictObject({
+  kind: z.literal('control'), ...named,
+  /** How far it is turned down, dB; null is not stated. */
+  setDb: z.union([bounded('dB', 0, MOST_DOWN_DB), z.literal('off')]).nullable(),
+  /** Its positions, dB down; none where they are not stated. */
+  stepsDb: z.array(bounded('dB', 0, MOST_DOWN_DB)).max(40),
+  ratingW: watt.nullable(), lineV: lineV.nullable(), insertionDb,
+})
+export const lineTransformerSchema = z.strictObject({
+  kind: z.literal('transformer'), ...named,
+  tapW: z.union([z.literal(0), tapW]), ratedV: lineV, tapsW: z.array(tapW).max(20), secondaryOhm: ohm,
+  ratingW: watt.nullable(), insertionDb, tapMeans: tapMeansSchema.nullable(),
+})
+export const throughSchema = z.discriminatedUnion('kind', [controlSchema, lineTransformerSchema])
+export type Control = z.infer<typeof controlSchema>
+export type LineTransformer = z.infer<typeof lineTransformerSchema>
+export type LineThrough = Control | LineTransformer

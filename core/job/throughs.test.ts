@@ -1,0 +1,100 @@
+import { expect, test } from '@jest/globals'
+import { unstatedModel } from '#core/gear/models'
+import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
+import { applyEdit } from './apply'
+import type { Edit } from './edits'
+import { joinWithNext } from './intents'
+import { EditRefused } from './refusal'
+import { readJob } from './readJob'
+import { toDocument } from './document'
+import { editWords, refusalWords } from './words'
+import type { Branch, Control, Job, LineThrough, LineTransformer, WireNode } from './schema'
+import { controlOf, putBefore, setThrough, stepThrough, takeOut, throughLabel, throughsOf, transformerOf, unknownControl, usualTransformer } from './throughs'
+import { speakersOf } from './tree'
+
+const job = cabled(jobOf('5 x 10 W on 70 V 100 W'), { cable: { awg: 16 }, lengthM: 5 })
+const ids = speakersOf(outputOf(job).wiring).map(s => s.id)
+const at = (...places: number[]) => places.map(k => ids[k - 1]!)
+function drawn(on: Job): string {
+  const name = (node: WireNode): string => node.kind === 'speaker' ? node.label : `${node.through ? `${node.through.label}:` : ''}${node.kind}(${node.children.map(text).join(' ')})`
+  const text = ({ node, lead }: Branch): string => `${name(node)}${lead ? `@${lead.lengthM}` : ''}`
+  return outputOf(on).wiring.children.map(text).join(' ')
+}
+const put = (on: Job, which: string[], through: LineThrough = unknownControl('C1'), prefix = 'g'): Job => {
+  const made = putBefore(on, which, through, counter(prefix))
+  if (made === null || typeof made === 'string') throw new Error(String(made))
+  return applyEdit(on, made.edit).job
+}
+const series = applyEdit(job, joinWithNext(job, ids[1]!, 'series', counter('s'))!).job
+
+test.each<[string, Job, string[], string]>([
+  ['one speaker', job, at(2), '01@5 C1:chain(02)@5 03@5 04@5 05@5'],
+  ['a stretch', job, at(2, 3, 4), '01@5 C1:chain(02 03@5 04@5)@5 05@5'],
+  ['all of a rail', job, at(1, 2, 3, 4, 5), 'C1:chain(01 02@5 03@5 04@5 05@5)@5'],
+  ['a whole group keeps its wiring', series, at(2, 3), '01@5 C1:series(02 03@5)@5 04@5 05@5'],
+  ['a group with its neighbour', series, at(2, 3, 4), '01@5 C1:chain(series(02 03@5) 04@5)@5 05@5'],
+  ['a member of a series', series, at(2), '01@5 series(C1:series(02) 03@5)@5 04@5 05@5'],
+])('put before %s, taken out again, and back', (_, on, which, wanted) => {
+  const after = put(on, which)
+  expect(drawn(after)).toBe(wanted)
+  expect(readJob(toDocument(after))).toEqual(after)
+  const { group } = throughsOf(after)[0]!
+  const out = takeOut(after, group.id)!
+  expect(drawn(applyEdit(after, out).job)).toBe(drawn(on))
+  expect(applyEdit(applyEdit(after, out).job, applyEdit(after, out).inverse).job).toEqual(after)
+  expect(editWords(out)).toMatch(/control or transformer/)
+})
+
+test.each<[string, () => unknown, unknown]>([
+  ['not side by side', () => putBefore(job, at(1, 3), unknownControl('C1'), counter('g')), 'not-beside'],
+  ['one there already', () => putBefore(put(job, at(2, 3)), at(2, 3), unknownControl('C2'), counter('h')), 'has-one'],
+  ['nothing chosen', () => putBefore(job, ['gone'], unknownControl('C1'), counter('g')), null],
+  ['nothing to take out', () => takeOut(job, outputOf(job).wiring.id), null],
+  ['nothing to turn', () => [stepThrough(job, ids[0]!, 1), setThrough(job, 'gone', {}), setThrough(put(job, at(1)), 'g1', { setDb: null })], [null, null, null]],
+  ['labels count on, each kind by itself', () => { const two = put(put(job, at(1)), at(3), unknownControl('C3'), 'h'); return [throughLabel(two, 'control'), throughLabel(two, 'transformer'), throughLabel(put(two, at(2), unknownControl('C2'), 'i'), 'control')] }, ['C2', 'T1', 'C4']],
+])('%s', (_, run, wanted) => expect(run()).toEqual(wanted))
+
+test.each<[string, Job, string[], LineThrough, RegExp]>([
+  ['a control behind a control', put(job, at(2, 3, 4)), at(3), unknownControl('C2'), /On A1, C2 would stand behind C1: a control behind a control/],
+  ['a control before one', put(job, at(3)), at(2, 3), unknownControl('C2'), /C1 would stand behind C2/],
+  ['a transformer behind a transformer', put(job, at(2, 3), usualTransformer('T1', 70, [10])), at(3), usualTransformer('T2', 70, [10]), /wants the line itself/],
+])('%s is refused with its reason, in an edit and in a file', (_, on, which, through, why) => {
+  const { edit } = putBefore(on, which, through, counter('n')) as { edit: Edit }
+  try {
+    applyEdit(on, edit)
+    throw new Error('was taken')
+  }
+  catch (error) {
+    expect(error).toBeInstanceOf(EditRefused)
+    expect(refusalWords((error as EditRefused).refusal)).toMatch(why)
+  }
+  const nested = JSON.parse(JSON.stringify(toDocument(on)).replace('"children"', `"through":${JSON.stringify(through)},"children"`)) as unknown
+  expect(() => readJob(nested)).toThrow()
+})
+test('a transformer behind a control is what walls have', () => expect(drawn(put(put(job, at(2, 3)), at(2), usualTransformer('T1', 70, [10]), 'h'))).toBe('01@5 C1:chain(T1:chain(02) 03@5)@5 04@5 05@5'))
+
+test('a step louder or quieter: by its own positions, by the usual ones, off at the end; a transformer by its taps', () => {
+  const walk = (change: Partial<Control> | Partial<LineTransformer>, base: LineThrough, ...steps: (1 | -1)[]) => {
+    let current = put(job, at(2), { ...base, ...change } as LineThrough)
+    return steps.map((step) => {
+      const edit = stepThrough(current, 'g1', step)
+      if (edit) current = applyEdit(current, edit).job
+      const through = throughsOf(current)[0]!.through
+      return through.kind === 'control' ? through.setDb : through.tapW
+    })
+  }
+  expect(walk({}, unknownControl('C1'), 1, -1, -1, 1, 1)).toEqual([null, 3, 6, 3, 0])
+  expect(walk({ stepsDb: [10, 0, 4], setDb: 5 }, unknownControl('C1'), 1, -1, -1, -1, 1)).toEqual([4, 10, 'off', 'off', 10])
+  expect(walk({ tapW: 10 }, usualTransformer('T1', 70, [30, 10, 5]), 1, 1, -1, -1, -1)).toEqual([30, 30, 10, 5, 5])
+})
+
+test('as a model has it: the scale, the tap and the ohms nearest to what stands there', () => {
+  const wall = { ...unstatedModel('control', 'Wall 35'), ratingW: 35, linesV: [100, 70], stepsDb: [0, 6], insertionDb: 0.4 }
+  expect(controlOf(wall, 70.71, { ...unknownControl('C1'), setDb: 6 })).toEqual({ kind: 'control', label: 'C1', name: 'Wall 35', setDb: 6, stepsDb: [0, 6], ratingW: 35, lineV: 70, insertionDb: 0.4 })
+  expect([controlOf(wall, null, unknownControl('C1')).lineV, controlOf({ ...wall, linesV: [] }, 70, unknownControl('C1')).lineV]).toEqual([100, null])
+  const scales = [{ lineV: 70.71, tapsW: [15, 60] }, { lineV: 100, tapsW: [30, 120] }]
+  const model = { ...unstatedModel('transformer', 'T60'), ratingW: 60, scales, secondariesOhm: [4, 16], insertionDb: 0.9 }
+  const now = usualTransformer('T1', 70, [20])
+  expect(transformerOf(model, 100, now)).toEqual({ ...now, name: 'T60', ratingW: 60, insertionDb: 0.9, secondaryOhm: 4, ratedV: 100, tapsW: [30, 120], tapW: 30 })
+  expect([transformerOf(model, null, { ...now, tapW: 0 }).tapW, transformerOf({ ...model, scales: [], secondariesOhm: [] }, 100, now).secondaryOhm]).toEqual([0, 8])
+})

@@ -1,0 +1,56 @@
+import type { Chain, Group, LineThrough, Speaker, WireNode } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { isGroup } from '#core/network/tree'
+
+/** Controls and transformers of a line, and who hangs behind them. */
+
+/** A control or a transformer; `nodeId` is the group that hangs behind it. */
+export interface Standing { nodeId: string, through: LineThrough, speakers: Speaker[] }
+
+/** All of a line in wiring order, and for each speaker those before it, the nearest to the amplifier first. */
+export function standingOf(wiring: Chain): { all: Standing[], behind: ReadonlyMap<string, Standing[]> } {
+  const all: Standing[] = []
+  const behind = new Map<string, Standing[]>()
+  const visit = (group: Group, above: Standing[]): void => {
+    for (const { node } of group.children) {
+      if (!isGroup(node)) {
+        if (above.length > 0) behind.set(node.id, above)
+        continue
+      }
+      if (!node.through) {
+        visit(node, above)
+        continue
+      }
+      const standing = { nodeId: node.id, through: node.through, speakers: speakersOf(node) }
+      all.push(standing)
+      visit(node, [...above, standing])
+    }
+  }
+  visit(wiring, [])
+  return { all, behind }
+}
+
+/** The wiring as if no lead had resistance, and no control a loss. */
+export function bareOf<N extends WireNode | Chain>(node: N): N {
+  if (!isGroup(node)) return node
+  const { through } = node as Group
+  return {
+    ...node, children: node.children.map(child => ({ lead: null, node: bareOf(child.node) })),
+    ...(through?.kind === 'control' ? { through: { ...through, insertionDb: null } } : {}),
+  }
+}
+
+/** The wiring with every control fully up; itself where none is turned down. */
+export function fullyUp<N extends WireNode | Chain>(node: N): N {
+  if (!isGroup(node)) return node
+  const { through } = node as Group
+  const isDown = through?.kind === 'control' && through.setDb !== 0 && through.setDb !== null
+  let touched = isDown
+  const children = node.children.map((child) => {
+    const inner = fullyUp(child.node)
+    if (inner === child.node) return child
+    touched = true
+    return { ...child, node: inner }
+  })
+  return touched ? { ...node, children, ...(isDown ? { through: { ...through, setDb: 0 } } : {}) } : node
+}
