@@ -6,7 +6,7 @@ export const GROUP_WORDS: Record<ActionGroup, string> = {
 }
 
 /** What an action is done to. */
-export type ActionTarget = 'speaker' | 'many' | 'rail' | 'model'
+export type ActionTarget = 'speaker' | 'many' | 'rail' | 'control' | 'model'
 
 /**
  * One thing that can be done, however it is asked for: by a key, by a word in the row of actions, from the menu at a tag. Key help, row,
@@ -23,6 +23,8 @@ export interface Action {
   to?: readonly ActionTarget[]
   /** Its word in the row of actions; left out where it stands in the menu only. */
   row?: string
+  /** What it is called where it is done to one of these: a tap of a speaker is the level of a control. */
+  as?: Partial<Record<ActionTarget, { says: string, row?: string }>>
   /** The browser does it on its key and tells the page (copy, paste); `run` is for the menu. */
   isBrowsers?: true
   run: (event: Pick<KeyboardEvent, 'key'>) => void
@@ -30,7 +32,7 @@ export interface Action {
 
 /** What can be done to a target, in the order of the list; `inRow`: only what has a word in the row. */
 export function actionsFor(actions: readonly Action[], target: ActionTarget, inRow = false): Action[] {
-  return actions.filter(a => a.to?.includes(target) && (!inRow || a.row !== undefined))
+  return actions.filter(a => a.to?.includes(target)).map(a => a.as?.[target] ? { ...a, ...a.as[target] } : a).filter(a => !inRow || a.row !== undefined)
 }
 
 /** An action asked for without a key: its first one is taken as pressed. */

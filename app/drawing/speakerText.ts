@@ -1,11 +1,25 @@
 import { writeNumber } from '#core/quantity/write'
 import type { Speaker } from '#core/job/schema'
-import { nominalOhmOf } from '#core/network/tree'
+import { nominalOhmOf, type Through } from '#core/network/tree'
 
 /** How a speaker is wired, as short as fits a tag: "30 W", "8 Ω", "off". */
 export function wiringText({ load }: Speaker): string {
   if (load.kind !== 'tap') return `${writeNumber(nominalOhmOf(load))} Ω`
   return load.tapW === 0 ? 'off' : `${writeNumber(load.tapW)} W`
+}
+
+/** How a control or a transformer stands, as short as fits its box: "−6 dB", "up", "off", "60 W"; "?" where it is not stated. */
+export function throughText(through: Through): string {
+  if (through.kind === 'transformer') return through.tapW === 0 ? 'off' : `${writeNumber(through.tapW)} W`
+  const { setDb } = through
+  return setDb === null ? '?' : setDb === 'off' ? 'off' : setDb === 0 ? 'up' : `−${writeNumber(setDb)} dB`
+}
+
+/** The same in words. */
+export function throughWords(through: Through): string {
+  if (through.kind === 'transformer') return through.tapW === 0 ? 'off' : `tap ${writeNumber(through.tapW)} W, for ${writeNumber(through.secondaryOhm)} Ω`
+  const { setDb } = through
+  return setDb === null ? 'level not stated' : setDb === 'off' ? 'off' : setDb === 0 ? 'fully up' : `${writeNumber(setDb)} dB down`
 }
 
 /** Watts as they stand on a tag: one place under a hundred. */

@@ -43,15 +43,16 @@ describe.each(tables)('keys of the %s, with those of every station', (_, parts) 
 test('row, menu and key help speak of the same actions: what is offered to a tag, to several, to a rail', () => {
   const { deeds, done } = noting()
   const actions = sheetActions(deeds)
-  const row = (target: 'speaker' | 'many' | 'rail') => actionsFor(actions, target, true).map(a => a.row).join(', ')
-  expect(row('speaker')).toBe('tap −, tap +, change, add, take off, move, series, from one point, read, whole rail, all alike')
-  expect(row('many')).toBe('tap −, tap +, change, copy, take off, move, series, from one point, whole rail')
+  const row = (target: 'speaker' | 'many' | 'rail' | 'control') => actionsFor(actions, target, true).map(a => a.row).join(', ')
+  expect(row('speaker')).toBe('tap −, tap +, change, add, take off, move, series, from one point, control, read, whole rail, all alike')
+  expect(row('many')).toBe('tap −, tap +, change, copy, take off, move, series, from one point, control, whole rail')
+  expect(row('control')).toBe('quieter, louder, change, add behind, take out, move, whole rail')
   expect(row('rail')).toBe('change, add, read, whole rail, add an output')
-  for (const target of ['speaker', 'many', 'rail'] as const) {
+  for (const target of ['speaker', 'many', 'rail', 'control'] as const) {
     const menu = actionsFor(actions, target)
     // The menu has all of the row, and nothing that the key list has not.
     expect(menu).toEqual(expect.arrayContaining(actionsFor(actions, target, true)))
-    expect(menu.every(a => actions.includes(a) && ACTION_GROUPS.includes(a.group))).toBe(true)
+    expect(menu.every(a => actions.some(b => b.keys === a.keys && b.run === a.run) && ACTION_GROUPS.includes(a.group))).toBe(true)
     for (const action of menu) runAction(action)
   }
   expect(done.slice(0, 8)).toEqual(['tap -1', 'tap 1', 'enter change', 'add', 'remove', 'beginMove', 'join series', 'join star'])
@@ -61,8 +62,8 @@ test('row, menu and key help speak of the same actions: what is offered to a tag
 test('what the keys of the sheet mean', () => {
   const { deeds, done } = noting()
   const bindings = [...sheetActions(deeds), ...jobKeys(deeds)]
-  for (const key of ['ArrowLeft', '=', '-', '+', 'End', 'Home', 'S', '7', 'T', 'k', 'Ctrl+y']) bindings.find(b => b.keys.includes(key))!.run({ key } as KeyboardEvent)
-  expect(done).toEqual(['along -1', 'tap 1', 'tap -1', 'tap 1', 'toEnd', 'toHead', 'join star', 'choose 7', 'goTo Trace', 'goTo Check', 'redo'])
+  for (const key of ['ArrowLeft', '=', '-', '+', 'End', 'Home', 'S', '7', 'T', 'L', 'C', 'k', 'Ctrl+y']) bindings.find(b => b.keys.includes(key))!.run({ key } as KeyboardEvent)
+  expect(done).toEqual(['along -1', 'tap 1', 'tap -1', 'tap 1', 'toEnd', 'toHead', 'join star', 'choose 7', 'goTo Trace', 'put transformer', 'put control', 'goTo Check', 'redo'])
 })
 
 test('every station has its own address and says where it stands', () => {

@@ -96,5 +96,6 @@ test('as a model has it: the scale, the tap and the ohms nearest to what stands 
   const model = { ...unstatedModel('transformer', 'T60'), ratingW: 60, scales, secondariesOhm: [4, 16], insertionDb: 0.9 }
   const now = usualTransformer('T1', 70, [20])
   expect(transformerOf(model, 100, now)).toEqual({ ...now, name: 'T60', ratingW: 60, insertionDb: 0.9, secondaryOhm: 4, ratedV: 100, tapsW: [30, 120], tapW: 30 })
-  expect([transformerOf(model, null, { ...now, tapW: 0 }).tapW, transformerOf({ ...model, scales: [], secondariesOhm: [] }, 100, now).secondaryOhm]).toEqual([0, 8])
+  const none = { ...model, scales: [], secondariesOhm: [] }
+  expect([transformerOf(model, null, { ...now, tapW: 0 }).tapW, transformerOf(none, 100, now).secondaryOhm]).toEqual([0, 8])
 })

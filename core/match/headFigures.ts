@@ -39,7 +39,7 @@ function onLine(line: LineEvaluation): HeadFigures {
   const rated = room === null ? 'a power not known' : W(room)
   const says = line.speakers.length === 0
     ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
-    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}${isTurnedDown(line) ? ', as its controls stand' : ''}`
+    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
   return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
@@ -75,7 +75,8 @@ function partsOf(line: LineEvaluation): string {
     ...(cable.stated === 0 ? [] : [`${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`]),
     ...(heatW > 0.005 * amplifierW ? [`${W(heatW)} in ${heatIn(line)}`] : []),
   ]
-  return parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`
+  const stand = isTurnedDown(line) ? 'as its controls stand' : ''
+  return [stand, parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
 }
 
 function heatIn({ throughs }: LineEvaluation): string {

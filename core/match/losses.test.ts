@@ -55,7 +55,7 @@ test('the report names controls with their grade; the head of the rail names whe
   expect(reportOf(behind(line, 4, control({}))).lines[0]!.controls[0]!.grade).toBe('unknown')
   const words = (job: Job) => { const { says, parts } = headFigures(evaluateJob(job)[0]!); return `${says}; ${parts}` }
   expect([words(behind(line, 4, control(rated))), words(behind(line, 4, control({ setDb: 10 }))), words(behind(cabled(pair, { cable: { awg: 16 }, lengthM: 10 }), 2, { ...usualTransformer('T1', 70.71, [60]), insertionDb: 1 }))]).toEqual([
-    'gives 36 W of 100 W; 33 W arrive, 3.2 W in controls', 'gives 4 W of 100 W, as its controls stand; ', 'gives 59 W of 100 W; 47 W arrive, 0.56 W in the wire, 12 W in transformers',
+    'gives 36 W of 100 W; 33 W arrive, 3.2 W in controls', 'gives 4 W of 100 W; as its controls stand', 'gives 59 W of 100 W; 47 W arrive, 0.56 W in the wire, 12 W in transformers',
   ])
 })
 

@@ -49,7 +49,16 @@ export function countOf(typed: string): number {
 
 /** A plain number between two bounds, with or without its unit. */
 export const within = (least: number, most: number, what: string, unit = '') => (typed: string): number => {
-  const value = Number(typed.replace(',', '.').replace(/\s*(mH|Hz|V)$/i, ''))
+  const value = Number(typed.replace(',', '.').replace(/\s*(mH|Hz|V|dB)$/i, ''))
   if (!(value >= least && value <= most)) throw new InputError(`${what} lies between ${least} and ${most}${unit}.`, 0, [])
   return value
+}
+
+/** The same; an empty field is "not stated". */
+export const withinOrNot = (...bounds: Parameters<typeof within>) => (typed: string): number | null => typed.trim() === '' ? null : within(...bounds)(typed)
+
+/** "70 Hz", "none"; an empty field is "not stated". */
+export function highPassOf(typed: string): number | 'none' | null {
+  if (/^(none|no|-)$/i.test(typed.trim())) return 'none'
+  return withinOrNot(1, 1000, 'A high-pass', ' Hz')(typed)
 }

@@ -5,8 +5,10 @@ import { markWords } from '#core/check/words'
 import { findingWords } from '#core/match/words'
 import { remedyWords } from '#core/match/remedies/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { voltsWhence, wattsWhence } from '#core/match/whence'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
+import { throughWords } from '~/drawing/speakerText'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { useSelectionStore } from '~/stores/selection'
@@ -31,6 +33,10 @@ const marks = computed(() => {
   return SPEAKER_CHECKS.map(kind => markWords(kind, proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade)).join(', ')
 })
 const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
+/** Where its figures come from. */
+const whence = computed(() => selected.line && drop.value ? [voltsWhence(selected.line, drop.value), wattsWhence(drop.value)].filter(s => s !== null) : [])
+/** The control or the transformer that is looked at. */
+const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === selected.standing?.group.id) ?? null)
 </script>
 
 <template>
@@ -51,6 +57,14 @@ const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected
         v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
       <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ marks }}.
     </p>
+    <ul v-if="whence.length > 0" class="soft whence" aria-label="Where these figures come from">
+      <li v-for="sum in whence" :key="sum" class="figure">{{ sum }}</li>
+    </ul>
+    <p v-if="standing" class="soft">
+      {{ standing.through.label }}: {{ throughWords(standing.through) }}<template v-if="standing.inW !== null && standing.outW !== null">; takes <span
+        class="figure">{{ writeQuantity(standing.inW, 'W') }}</span>, gives on <span
+        class="figure">{{ writeQuantity(standing.outW, 'W') }}</span></template>. Behind it: {{ standing.speakers.map(s => s.label).join(', ') }}.
+    </p>
   </div>
 </template>
 
@@ -58,4 +72,5 @@ const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected
 .findings { display: grid; gap: 18px; }
 .finding { display: grid; gap: 7px; }
 .what { line-height: 1.5; }
+.whence { list-style: none; padding: 0; margin: -10px 0 0; font-size: 13px; display: grid; gap: 3px; }
 </style>

@@ -13,6 +13,10 @@ const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const targets = computed(() => evaluation.lines.filter(l => l.outputId !== selected.selection.outputId))
 
+const what = computed(() => selected.standing
+  ? `${selected.standing.through.label} and all behind it`
+  : selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label)
+
 function spare(line: (typeof targets.value)[number]): string {
   const left = lineKindOf(line.output.rating) === 'constant-voltage' ? spareW(line) : null
   if (left === null) return line.loadOhm === null ? 'empty' : `${writeQuantity(line.loadOhm, 'Ω')} now`
@@ -22,7 +26,7 @@ function spare(line: (typeof targets.value)[number]): string {
 
 <template>
   <section class="picker" aria-label="Move to another line">
-    <h3>Move {{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }} to</h3>
+    <h3>Move {{ what }} to</h3>
     <button class="offer" type="button" @click="emit('moveToNew')">
       a new output
       <span class="then">on the same amplifier, rated like {{ selected.line?.output.label }}</span>

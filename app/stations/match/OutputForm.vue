@@ -14,8 +14,9 @@ import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
 import { newId } from '~/api/ids'
 import GearPick from '~/components/gear/GearPick.vue'
+import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cableOf, textOf } from '~/components/form/readers'
+import { cableOf, textOf, highPassOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import CableFinder from './CableFinder.vue'
@@ -59,9 +60,9 @@ function pick({ body }: { body: Model }): void {
   const { edit, beyond } = asAmplifierModel(store.job!, amplifier.value!.id, model, newId)
   if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
 }
-function setAmplifier(to: { name?: string, place?: string }): void {
+function setAmplifier(to: Partial<Pick<Amplifier, 'name' | 'place' | 'highPassHz'>>): void {
   const a = amplifier.value
-  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place'>, typeof to>(a, to) })
+  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place' | 'highPassHz'>, typeof to>(a, to) })
 }
 </script>
 
@@ -102,6 +103,9 @@ function setAmplifier(to: { name?: string, place?: string }): void {
           label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated"
           @commit="setAmplifier({ place: $event })" />
       </div>
+      <TextEntry
+        label="High-pass" :text="amplifier.highPassHz === null ? '' : amplifier.highPassHz === 'none' ? 'none' : `${writeNumber(amplifier.highPassHz, 4)} Hz`"
+        :read="highPassOf" hint="not stated; 70 Hz, or none" @commit="setAmplifier({ highPassHz: $event })" />
       <GearPick v-if="isPicking" kind="amplifier" :used="[]" @pick="pick" @close="isPicking = false" />
       <button v-else class="act" type="button" @click="isPicking = true">a model of the library: its name, outputs and ratings</button>
     </fieldset>

@@ -9,11 +9,11 @@ import type { LineEvaluation } from '#core/match/evaluate'
 import { headFigures } from '#core/match/headFigures'
 import { roomFor, roomWords } from '#core/match/room'
 import { writeCable } from '#core/quantity/cable'
-import { writeDb, writeLength, writeQuantity } from '#core/quantity/write'
+import { writeDb, writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import { foldLabel, rangeText } from '~/stations/match/folds'
 import { drawRail, TAG } from '~/stations/match/rail'
-import { shortLabel, wattText, wiringText } from '~/drawing/speakerText'
+import { shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
@@ -94,6 +94,19 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width
   const label = `${fold ? foldLabel(fold.map(s => shortLabel(s.label))) : shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`
   return { id, x, y, width: tagWidth, ids: fold?.map(s => s.id) ?? null, volts, label, wiring, watts, marks, mend, suspect, spoken }
 }))
+/** Controls and transformers: how they stand, and what hangs behind them of what they carry. */
+const boxes = computed(() => drawing.value.boxes.map(({ id, through, x, y }) => {
+  const { behindW, speakers } = line.throughs.find(t => t.nodeId === id)!
+  const grade = line.findings.find(f => f.nodeId === id && (f.grade === 'stop' || f.grade === 'tight'))?.grade ?? 'good'
+  const load = behindW === null ? '' : wattText(behindW).replace(/\.0$/, '')
+  const rating = through.ratingW === null ? '?' : writeNumber(through.ratingW)
+  const third = through.kind === 'control' ? `${load || '?'}/${rating}` : `${writeNumber(through.secondaryOhm)} Ω`
+  const spoken = [
+    `${through.kind === 'control' ? 'Volume control' : 'Transformer'} ${through.label}`, through.name, throughWords(through), behindW === null ? '' : `${load} W behind it`,
+    through.ratingW === null ? 'rating not known' : `rated ${rating} W`, `before ${speakers.map(s => s.label).join(', ')}`, `on ${line.output.label}`,
+  ].filter(Boolean).join(', ')
+  return { id, x, y, ids: speakers.map(s => s.id), label: shortLabel(through.label), stands: throughText(through), third, grade, spoken }
+}))
 const isLooked = (tag: { id: string, ids: readonly string[] | null }) => selectedId !== null && (tag.ids ? tag.ids.includes(selectedId) : selectedId === tag.id)
 const lineReading = computed(() => proof.standing.get(checkKey('line-impedance', null)) ?? null)
 
@@ -107,6 +120,8 @@ const lineSays = computed(() => {
 const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${line.speakers.length} speakers, ${fine.value}`)
 /** A house with a hole in its roof: tied to the wire like a luggage tag. */
 const outline = (tagWidth: number) => `M${-tagWidth / 2} ${TAG.roof} H${-TAG.width / 2} L0 0 L${TAG.width / 2} ${TAG.roof} H${tagWidth / 2} V${TAG.height} H${-tagWidth / 2} Z`
+/** A plate with its corners off: what stands in the wire, and is no speaker. */
+const PLATE = `M${-TAG.width / 2} 8 L${-TAG.width / 2 + 8} 0 H${TAG.width / 2 - 8} L${TAG.width / 2} 8 V${TAG.height - 8} L${TAG.width / 2 - 8} ${TAG.height} H${-TAG.width / 2 + 8} L${-TAG.width / 2} ${TAG.height - 8} Z`
 /** The edges of those that lie behind the first of a fold. */
 const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TAG.height + d} H${tagWidth / 2 + d} V${TAG.roof + d}`).join(' ')
 </script>
@@ -167,6 +182,17 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
       </g>
 
       <g
+        v-for="box in boxes" :id="`tag-${box.id}`" :key="box.id" class="tag box" :class="{ chosen: selectedId === box.id }" data-box :data-node="box.id"
+        :data-output="line.outputId" :data-nodes="box.ids.join(' ')" :transform="`translate(${box.x} ${box.y})`" role="button"
+        :tabindex="selectedId === box.id ? 0 : -1" :aria-label="box.spoken" :aria-pressed="selectedId === box.id"
+        @click="emit('select', box.id, 'alone')" @focus="onFocus($event, box.id)">
+        <path :d="PLATE" class="outline" />
+        <text y="17" class="label">{{ box.label }}</text>
+        <text y="33" class="figure wiring">{{ box.stands }}</text>
+        <text y="47.5" class="figure watts" :class="box.grade">{{ box.third }}</text>
+      </g>
+
+      <g
         :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1"
         :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select', null, 'alone')"
         @focus="onFocus($event, null)">
@@ -214,6 +240,11 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .tag.among:not(.chosen) .outline { fill: var(--wash); stroke-width: 3; }
 .tag.suspect .outline { stroke-width: 2.4; stroke-dasharray: 5 3; }
 .tag:focus-visible .outline, .terminal:focus-visible .ring { stroke: var(--pen); stroke-width: 3.4; }
+.box .wiring { font-size: 13px; }
+.box .watts { font-size: 11.5px; }
+.box .watts.stop { fill: var(--stop); font-weight: 700; }
+.box .watts.tight { fill: var(--tight); font-weight: 700; }
+.box.chosen .watts { fill: var(--paper); }
 .marks text { font-size: 14px; font-weight: 700; fill: var(--ink-soft); }
 .marks .good { fill: var(--good); }
 .marks .stop, .marks .tight { fill: var(--stop); }

@@ -155,7 +155,7 @@ const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
-const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.selection.nodeId === null ? 'rail' : 'speaker')
+const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
   chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, makeKind: actions.makeKind, fold: actions.fold, clip,
@@ -164,7 +164,7 @@ const bindings = [...sheetActions({
     actions.moving.value = selected.ids.length > 0
     if (actions.moving.value) matchPane.drawn = 'up'
   },
-  reorder: actions.reorder, join: actions.join, apart: actions.apart,
+  reorder: actions.reorder, join: actions.join, put: actions.put, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
   newAmplifier: actions.newAmplifier, find: () => { finding.value = true },
   leave: () => {
@@ -292,7 +292,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       :style="{ left: `${frame.left}px`, top: `${frame.top}px`, width: `${frame.width}px`, height: `${frame.height}px` }" />
     <template v-if="held">
       <p class="held" :style="{ left: `${held.x + 12}px`, top: `${held.y + 12}px` }">
-        {{ selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
+        {{ selected.standing ? selected.standing.through.label : selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />

@@ -16,6 +16,7 @@ import ManyForm from './ManyForm.vue'
 import MovePicker from './MovePicker.vue'
 import OutputForm from './OutputForm.vue'
 import SpeakerForm from './SpeakerForm.vue'
+import ThroughForm from './ThroughForm.vue'
 
 /** What is said and can be done about the selection. */
 const { moving, actions, target } = defineProps<{ moving: boolean, actions: readonly Action[], target: ActionTarget }>()
@@ -54,7 +55,8 @@ defineExpose({ pane })
           <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
           <span v-if="selected.isMany" class="about"><b>{{ selected.ids.length }} speakers</b> chosen</span>
           <span v-else class="about"><b>{{ `${selected.line.output.label} ${selected.line.output.name}`.trim() }}</b><template v-if="selected.speaker">,
-            speaker {{ selected.speaker.label }}</template></span>
+            speaker {{ selected.speaker.label }}</template><template v-else-if="selected.standing">,
+            {{ selected.standing.through.kind }} {{ selected.standing.through.label }}</template></span>
         </p>
         <span class="narrow">
           <button class="act" type="button" :aria-expanded="matchPane.drawn === 'up'" @click="matchPane.drawn = matchPane.drawn === 'up' ? 'head' : 'up'">
@@ -78,6 +80,7 @@ defineExpose({ pane })
           <SpeakerForm
             v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
             @choose="emit('choose', $event)" @make-kind="emit('makeKind')" />
+          <ThroughForm v-else-if="selected.standing" :key="selected.standing.group.id" :group="selected.standing.group" :through="selected.standing.through" />
           <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
         </template>
         <ReadingPanel

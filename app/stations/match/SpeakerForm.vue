@@ -1,26 +1,24 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
-import { leadOhm } from '#core/network/cable'
-import type { Lead } from '#core/network/cable'
 import { setting } from '#core/job/edits'
 import { setTap, ungroup } from '#core/job/intents'
 import { addLike } from '#core/job/many/many'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findPlace } from '#core/job/tree'
-import { nominalOhmOf } from '#core/network/tree'
-import { writeCable, type Cable } from '#core/quantity/cable'
+import { isGroup, nominalOhmOf } from '#core/network/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { newId } from '~/api/ids'
-import { cableOf, countOf, quantityOf, quantityOrNot, tapsOf, textOf, within, writeOrNot } from '~/components/form/readers'
+import { countOf, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
 import KindPart from './KindPart.vue'
+import LeadPart from './LeadPart.vue'
 import { usualCableOf } from './usualCable'
-import { membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
+import { MEANS_WORDS, membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
 const emit = defineEmits<{ choose: [nodeIds: string[]], makeKind: [] }>()
@@ -31,11 +29,12 @@ const selected = useSelectionStore()
 const leads = computed(() => {
   const place = selected.place
   if (!place || !store.job) return []
-  const own = [{ nodeId: speaker.id, lead: place.branch.lead, says: place.parent.kind === 'chain' && place.index > 0 ? 'from the speaker before' : 'to here' }]
-  const group = findPlace(store.job, place.parent.id)
-  return group ? [...own, { nodeId: group.branch.node.id, lead: group.branch.lead, says: `to the ${group.branch.node.kind === 'series' ? 'series' : 'group'}` }] : own
+  const own = [{ nodeId: speaker.id, says: place.parent.kind === 'chain' && place.index > 0 ? 'from the speaker before' : 'to here' }]
+  const group = findPlace(store.job, place.parent.id)?.branch.node
+  if (!group || !isGroup(group)) return own
+  return [...own, { nodeId: group.id, says: `to the ${group.through ? group.through.kind : group.kind === 'series' ? 'series' : 'group'}` }]
 })
-const inGroup = computed(() => store.job && selected.place ? findPlace(store.job, selected.place.parent.id) : null)
+const inGroup = computed(() => store.job && selected.place ? findPlace(store.job, selected.place.parent.id)?.branch.node ?? null : null)
 const load = computed(() => speaker.load)
 
 type Fields = Omit<Speaker, 'kind' | 'id'>
@@ -51,10 +50,6 @@ function setMotional(to: Partial<Extract<SpeakerLoad, { kind: 'motional' }>>): v
   if (load.value.kind === 'motional') set({ load: { ...load.value, ...to } })
 }
 
-function setLead(nodeId: string, was: Lead | null, change: { cable?: Cable, lengthM?: number }): void {
-  const cable = change.cable ?? was?.cable ?? usualCable.value
-  store.edit({ kind: 'lead.set', nodeId, was, to: { cable, lengthM: change.lengthM ?? was?.lengthM ?? 0 } })
-}
 const usualCable = computed(() => usualCableOf(store.job!, [speaker.id]))
 
 // More of the same: how many, how far apart.
@@ -102,6 +97,17 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       </div>
       <div class="two">
         <TextEntry
+          label="Its loss, dB" :text="load.insertionDb === null ? '' : writeNumber(load.insertionDb, 4)" :read="withinOrNot(0, 12, 'A loss', ' dB')"
+          hint="not stated" @commit="load.kind === 'tap' && set({ load: { ...load, insertionDb: $event } })" />
+        <div class="field">
+          <label for="tap-means" class="soft small">Its watts are</label>
+          <Select
+            input-id="tap-means" :model-value="load.tapMeans ?? 'not-stated'" :options="MEANS_WORDS" option-label="says" option-value="value" size="small"
+            @update:model-value="means => load.kind === 'tap' && set({ load: { ...load, tapMeans: means === 'not-stated' ? null : means } })" />
+        </div>
+      </div>
+      <div class="two">
+        <TextEntry
           label="Driver behind it" :text="writeOrNot(speaker.driverOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not known"
           @commit="set({ driverOhm: $event })" />
         <TextEntry
@@ -133,23 +139,11 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     </div>
 
     <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
-    <fieldset v-for="{ nodeId, lead, says } in leads" :key="nodeId" class="lead">
-      <legend class="soft small">Cable {{ says }}</legend>
-      <div class="two">
-        <TextEntry
-          label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
-          @commit="setLead(nodeId, lead, { lengthM: $event })" />
-        <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="setLead(nodeId, lead, { cable: $event })" />
-      </div>
-      <p class="soft small">
-        <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button
-          class="act" type="button"
-          @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
-        <template v-else>Not stated: counted as none.</template>
-      </p>
-    </fieldset>
-    <button v-if="inGroup" class="act" type="button" @click="store.edit(ungroup(store.job!, inGroup.branch.node.id))">Open
-      this {{ inGroup.branch.node.kind === 'series' ? 'series' : 'group' }}: hang its members on the rail</button>
+    <LeadPart v-for="{ nodeId, says } in leads" :key="nodeId" :node-id="nodeId" :says="says" />
+    <button
+      v-if="inGroup && isGroup(inGroup) && !inGroup.through" class="act" type="button"
+      @click="store.edit(ungroup(store.job!, inGroup.id))">Open this {{ inGroup.kind === 'series' ? 'series' : 'group' }}: hang its members on the
+      rail</button>
     <fieldset class="lead">
       <legend class="soft small">More like this</legend>
       <div class="two">

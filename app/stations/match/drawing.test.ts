@@ -1,6 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import { evaluateJob } from '#core/match/evaluate'
-import { cabled, jobOf, outputOf } from '#core/testing/jobs'
+import { applyEdit } from '#core/job/apply'
+import type { Edit } from '#core/job/edits'
+import type { Job } from '#core/job/schema'
+import { putBefore, unknownControl, usualTransformer } from '#core/job/throughs'
+import { speakersOf } from '#core/job/tree'
+import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
 import { proveLine } from '#core/check/proof'
 import { stretchesOf } from './folds'
@@ -9,8 +14,22 @@ import { shortLabel, wattText } from '~/drawing/speakerText'
 
 const LINES = ['8', '8 + 8', '(8 + 8) || (8 + 8)', '8 + (8 || 4 || (4 + 4)) || 16', '40 x 5 W on 70 V 400 W', '7 x 8 series', '3 x (8 || (4 + 4)) series', '12 x 5 W + 2 x 20 W on 70 V']
 
-describe.each(LINES)('“%s”', (text) => {
-  const job = jobOf(text)
+/** Lines with a control or a transformer before so many from the k-th on; the last inside a group of another kind. */
+const CONTROLLED: [string, number, number][] = [
+  ['6 x 5 W on 70 V', 2, 3], ['40 x 5 W on 70 V 400 W', 4, 30], ['40 x 5 W on 70 V 400 W', 0, 40], ['8 + 8', 0, 2],
+  ['8 + (8 || 4 || (4 + 4)) || 16', 1, 1], ['12 x 5 W + 2 x 20 W on 70 V', 13, 1],
+]
+const CASES: [string, Job][] = [
+  ...LINES.map((text): [string, Job] => [text, jobOf(text)]),
+  ...CONTROLLED.map(([text, from, count]): [string, Job] => {
+    const job = jobOf(text)
+    const ids = speakersOf(outputOf(job).wiring).map(s => s.id).slice(from, from + count)
+    const put = putBefore(job, ids, from % 2 === 0 ? unknownControl('C1') : usualTransformer('T1', 70.71, [30]), counter('g'))
+    return [`${text}, ${count} from ${from} on behind one`, applyEdit(job, (put as { edit: Edit }).edit).job]
+  }),
+]
+
+describe.each(CASES)('“%s”', (_, job) => {
   const line = evaluateJob(job)[0]!
   const facts = new Map(line.drops.map(d => [d.nodeId, d]))
 
@@ -26,6 +45,11 @@ describe.each(LINES)('“%s”', (text) => {
       for (const b of drawing.tags.slice(k + 1)) expect(Math.abs(a.x - b.x) >= (a.width + b.width) / 2 || Math.abs(a.y - b.y) >= TAG.height).toBe(true)
     }
     expect(drawing.reaches[0]!.weight).toBeCloseTo(1, 6)
+    expect(drawing.boxes.map(b => b.id)).toEqual(line.throughs.map(t => t.nodeId))
+    for (const box of drawing.boxes) {
+      for (const tag of drawing.tags) expect(Math.abs(box.x - tag.x) >= (TAG.width + tag.width) / 2 || Math.abs(box.y - tag.y) >= TAG.height).toBe(true)
+      expect(box.x - TAG.width / 2).toBeGreaterThan(0)
+    }
     expect(JSON.stringify(drawing)).not.toMatch(/NaN|null,null/)
   })
 

@@ -5,7 +5,7 @@ import type { LineEvaluation } from '#core/match/evaluate'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
-import { closedFolds, isFolding, stopsOf, stretchesOf, type FoldWish } from './folds'
+import { closedFolds, isFolding, orderOf, stopsOf, stretchesOf, type FoldWish } from './folds'
 import { rowsOfRail } from './rail'
 import { useMatchPaneStore } from './pane'
 import { useTraceStore } from '~/stations/trace/suspects'
@@ -56,7 +56,7 @@ export const useFoldStore = defineStore('folds', () => {
 
   return {
     railWidth, foldsOf,
-    stops: (line: LineEvaluation) => stopsOf(line.speakers.map(s => s.id), foldsOf(line.outputId)),
+    stops: (line: LineEvaluation) => stopsOf(orderOf(line.output.wiring), foldsOf(line.outputId)),
     /** The fold that a speaker is drawn in; null where it has its own tag. */
     foldAt: (outputId: string, nodeId: string) => foldsOf(outputId).find(ids => ids.includes(nodeId)) ?? null,
     /** What can be asked of a rail: nothing where it has no equals side by side. */

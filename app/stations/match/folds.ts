@@ -1,5 +1,6 @@
 import { checkKey, SPEAKER_CHECKS, type LineProof } from '#core/check/proof'
-import type { Speaker } from '#core/job/schema'
+import type { Chain, Group, Speaker } from '#core/job/schema'
+import { isGroup } from '#core/network/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 
 /** Equals side by side on a rail are drawn as one tag; what differs stands out of it. */
@@ -20,17 +21,24 @@ function faceOf(speaker: Speaker, proof: LineProof, isAwaiting: (id: string) => 
   return JSON.stringify([name, load, continuousW, driverOhm, kindId, grades])
 }
 
-/** Stretches of equals that hang on the rail itself, one after the other, in its order. */
+/** Stretches of equals that hang on the rail itself or behind one of its controls, one after the other, in its order. */
 export function stretchesOf(line: LineEvaluation, proof: LineProof): string[][] {
   const repaired = new Set(proof.repairs.map(r => r.nodeId))
   const awaiting = new Set(proof.unproved.map(r => r.nodeId))
   const stretches: { face: string | null, ids: string[] }[] = []
-  for (const { node } of line.output.wiring.children) {
-    const face = node.kind === 'speaker' ? faceOf(node, proof, id => awaiting.has(id), id => repaired.has(id)) : null
-    const last = stretches.at(-1)
-    if (face !== null && last?.face === face) last.ids.push(node.id)
-    else stretches.push({ face, ids: [node.id] })
+  const visit = (run: Group) => {
+    // What hangs behind a control is no neighbour of what hangs beside it.
+    stretches.push({ face: null, ids: [] })
+    for (const { node } of run.children) {
+      const face = node.kind === 'speaker' ? faceOf(node, proof, id => awaiting.has(id), id => repaired.has(id)) : null
+      const last = stretches.at(-1)
+      if (face !== null && last?.face === face) last.ids.push(node.id)
+      else stretches.push({ face, ids: [node.id] })
+      if (node.kind === 'chain' && node.through && run === line.output.wiring) visit(node)
+    }
+    stretches.push({ face: null, ids: [] })
   }
+  visit(line.output.wiring)
   return stretches.filter(s => s.face !== null && s.ids.length >= LEAST).map(s => s.ids)
 }
 
@@ -50,6 +58,11 @@ export function closedFolds(stretches: readonly string[][], at: LookedAt): strin
     const count = ids.filter(id => at.chosen.has(id)).length
     return count === ids.length || (count === 0 && !(at.nodeId !== null && ids.includes(at.nodeId)))
   })
+}
+
+/** What the arrow keys go along: speakers, and controls and transformers before what hangs behind them. */
+export function orderOf(wiring: Group | Chain): string[] {
+  return wiring.children.flatMap(({ node }) => isGroup(node) ? [...node.through ? [node.id] : [], ...orderOf(node)] : [node.id])
 }
 
 /** The stops of the arrow keys along a rail: a tag each, a fold as one. */

@@ -17,6 +17,7 @@ export interface SheetDeeds {
   beginMove: () => void
   reorder: (step: 1 | -1) => void
   join: (kind: 'series' | 'star') => void
+  put: (kind: 'control' | 'transformer') => void
   apart: () => void
   clip: () => void
   makeKind: () => void
@@ -33,23 +34,26 @@ export interface SheetDeeds {
 /** Everything that can be done on the run sheet, in the order in which it is shown. */
 export function sheetActions(deeds: SheetDeeds): Action[] {
   const tags = ['speaker', 'many'] as const
+  const boxes = ['speaker', 'many', 'control'] as const
   return [
-    { keys: ['-'], says: 'tap down', group: 'change', to: tags, row: 'tap −', run: () => deeds.tap(-1) },
-    { keys: ['=', '+'], says: 'tap up', group: 'change', to: tags, row: 'tap +', run: () => deeds.tap(1) },
-    { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', group: 'change', to: ['speaker', 'many', 'rail'], row: 'change', run: () => deeds.enter('change') },
-    { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'rail'], row: 'add', run: deeds.add },
+    { keys: ['-'], says: 'tap down; a control quieter', group: 'change', to: boxes, row: 'tap −', as: { control: { says: 'a step quieter', row: 'quieter' } }, run: () => deeds.tap(-1) },
+    { keys: ['=', '+'], says: 'tap up; a control louder', group: 'change', to: boxes, row: 'tap +', as: { control: { says: 'a step louder', row: 'louder' } }, run: () => deeds.tap(1) },
+    { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', group: 'change', to: ['speaker', 'many', 'rail', 'control'], as: { control: { says: 'change: level, rating, names' } }, row: 'change', run: () => deeds.enter('change') },
+    { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'rail', 'control'], row: 'add', as: { control: { says: 'add a speaker behind it', row: 'add behind' } }, run: deeds.add },
     { keys: ['c'], says: 'copy: the same once more behind', group: 'change', to: ['many'], row: 'copy', run: deeds.copyBehind },
-    { keys: ['x', 'Delete'], says: 'take off', group: 'change', to: tags, row: 'take off', run: deeds.remove },
-    { keys: ['m'], says: 'move to another rail', group: 'wire', to: tags, row: 'move', run: deeds.beginMove },
+    { keys: ['x', 'Delete'], says: 'take off', group: 'change', to: boxes, row: 'take off', as: { control: { says: 'take it out: the speakers stay', row: 'take out' } }, run: deeds.remove },
+    { keys: ['m'], says: 'move to another rail', group: 'wire', to: boxes, row: 'move', as: { control: { says: 'move to another rail, with all behind it', row: 'move' } }, run: deeds.beginMove },
     { keys: ['s'], says: 'in series', group: 'wire', to: tags, row: 'series', run: () => deeds.join('series') },
     { keys: ['S'], says: 'from one point', group: 'wire', to: tags, row: 'from one point', run: () => deeds.join('star') },
+    { keys: ['C'], says: 'a volume control before it', group: 'wire', to: tags, row: 'control', run: () => deeds.put('control') },
+    { keys: ['L'], says: 'a line transformer before it', group: 'wire', to: tags, run: () => deeds.put('transformer') },
     { keys: ['d'], says: 'open this group', group: 'wire', to: ['speaker'], run: deeds.apart },
     { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], says: 'change places along the rail', group: 'wire', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
     { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
     { keys: ['t'], says: 'trace a fault', group: 'read', to: ['rail'], run: () => deeds.enter('trace') },
-    { keys: ['f'], says: 'findings', group: 'read', to: ['speaker', 'rail'], run: () => deeds.show('findings') },
+    { keys: ['f'], says: 'findings', group: 'read', to: ['speaker', 'rail', 'control'], run: () => deeds.show('findings') },
     { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'], shown: '1…9, 0', says: 'do what is offered', group: 'read', run: e => deeds.choose(Number(e.key)) },
-    { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many'], row: 'whole rail', run: deeds.chooseRail },
+    { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many', 'control'], row: 'whole rail', run: deeds.chooseRail },
     { keys: ['l'], says: 'choose all alike', group: 'choose', to: ['speaker'], row: 'all alike', run: deeds.chooseAlike },
     { keys: ['Shift+ArrowLeft', 'Shift+ArrowRight'], says: 'choose on along the rail', group: 'choose', run: e => deeds.chooseAlong(e.key === 'ArrowRight' ? 1 : -1) },
     { keys: ['K'], says: 'make one kind of them: change once, all follow', group: 'choose', to: tags, run: deeds.makeKind },

@@ -1,7 +1,10 @@
 import { nextTick, ref } from 'vue'
-import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
+import { USUAL_LINE_V } from '#core/amplifier/index'
+import { USUAL_TAPS_W, addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/job/intents'
 import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/job/many/many'
 import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/job/kinds'
+import type { LineThrough } from '#core/job/schema'
+import { putBefore, stepThrough, takeOut, throughLabel, throughsOf, unknownControl, usualTransformer } from '#core/job/throughs'
 import { findOutput, findPlace, findSpeaker } from '#core/job/tree'
 import { kindName } from '~/drawing/speakerText'
 import { newId } from '~/api/ids'
@@ -52,7 +55,7 @@ export function useSheetActions() {
   }
 
   /** The speaker, or the equals drawn as one, a step along the rail; none for its head. */
-  function beside(step: 1 | -1): readonly string[] {
+  function beside(step: number): readonly string[] {
     const { nodeId } = selected.selection
     const stops = selected.line ? folds.stops(selected.line) : []
     const at = nodeId === null ? -1 : stops.findIndex(stop => stop.includes(nodeId))
@@ -66,7 +69,10 @@ export function useSheetActions() {
   }
 
   function chooseAlong(step: 1 | -1): void {
-    const next = beside(step)
+    const { line } = selected
+    const isSpeaker = (id: string | undefined) => line?.speakers.some(s => s.id === id)
+    // A control on the way is no speaker: what is chosen goes on behind it.
+    const next = [1, 2, 3].map(k => beside(k * step)).find(stop => isSpeaker(stop[0])) ?? []
     if (!selected.line || next.length === 0) return
     selected.chooseTo(selected.line.outputId, step > 0 ? next.at(-1)! : next[0]!)
     void focusSelection()
@@ -99,7 +105,7 @@ export function useSheetActions() {
     const { outputId, nodeId } = selected.selection
     if (!job || outputId === null) return
     // Behind all that are chosen: of equals drawn as one the first is looked at, and the next one hangs behind the last.
-    const last = (selected.isMany ? selected.ids.at(-1) : nodeId) ?? selected.line?.speakers.at(-1)?.id ?? null
+    const last = (selected.isMany || selected.standing ? selected.ids.at(-1) : nodeId) ?? selected.line?.speakers.at(-1)?.id ?? null
     const added = last === null ? addFirst(job, outputId, newId) : addAfter(job, last, newId)
     if (!added || !store.edit(added.edit)) return
     go(outputId, added.nodeId)
@@ -115,6 +121,15 @@ export function useSheetActions() {
 
   function remove(): void {
     const { outputId } = selected.selection
+    if (selected.standing) {
+      const { group, through } = selected.standing
+      const first = selected.ids[0] ?? null
+      if (store.job && store.edit(takeOut(store.job, group.id))) {
+        store.said = `${through.label} is out; what hung behind it hangs on the rail`
+        go(outputId, first)
+      }
+      return
+    }
     const gone = new Set(selected.ids)
     const ids = selected.line?.speakers.map(s => s.id) ?? []
     const after = ids.slice(ids.findLastIndex(id => gone.has(id)) + 1)
@@ -123,7 +138,7 @@ export function useSheetActions() {
   }
 
   function move(to: MoveTo): void {
-    const ids = selected.ids
+    const ids = selected.standing ? [selected.standing.group.id] : selected.ids
     if (onChosen((job, chosen) => moveEach(job, chosen, to))) {
       selected.chooseAll(ids)
       void focusSelection()
@@ -149,6 +164,32 @@ export function useSheetActions() {
       ? onChosen((job, ids) => joinEach(job, ids, kind, newId))
       : nodeId !== null && store.job !== null && store.edit(joinWithNext(store.job, nodeId, kind, newId))
     if (isDone) void focusSelection()
+  }
+
+  /** A control or a transformer before what is chosen: like the last one of the job, else one of which nothing is known yet. */
+  function put(kind: LineThrough['kind']): void {
+    const { job } = store
+    const { line } = selected
+    if (!job || !line || selected.standing) return
+    const label = throughLabel(job, kind)
+    const like = throughsOf(job).map(t => t.through).filter(t => t.kind === kind).at(-1)
+    const lineV = line.kind === 'constant-voltage' ? line.lineV : null
+    const fresh = kind === 'control' ? { ...unknownControl(label), lineV } : usualTransformer(label, lineV ?? USUAL_LINE_V, USUAL_TAPS_W)
+    const made = putBefore(job, selected.ids, like ? { ...like, label, ...(like.kind === 'control' ? { setDb: null } : {}) } : fresh, newId)
+    if (made === 'not-beside') store.said = 'Nothing done: they do not hang side by side on one rail.'
+    else if (made === 'has-one') store.said = 'Nothing done: one stands before them already.'
+    else if (made && store.edit(made.edit)) {
+      store.said = like ? `${label} is before them, like ${like.label}` : `${label} is before them; choose which one it is`
+      matchPane.mode = 'change'
+      matchPane.drawn = 'up'
+      go(line.outputId, made.nodeId)
+    }
+  }
+
+  function tap(step: 1 | -1): void {
+    const { standing } = selected
+    if (!standing) onChosen((job, ids) => retapEach(job, ids, step))
+    else if (store.job && !store.edit(stepThrough(store.job, standing.group.id, step))) store.said = `${standing.through.label}: no further`
   }
 
   /** Opens the group that the selected speaker is in. */
@@ -200,13 +241,12 @@ export function useSheetActions() {
     newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
-    makeKind,
+    makeKind, put, tap,
     fold: () => {
       if (!selected.line) return
       folds.toggle(selected.line)
       void focusSelection()
     },
-    tap: (step: 1 | -1) => onChosen((job, ids) => retapEach(job, ids, step)),
     remedy: (number: number) => {
       const remedy = matchPane.remedies[number - 1]
       if (remedy) store.edit(remedy.edit)

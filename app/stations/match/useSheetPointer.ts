@@ -18,8 +18,9 @@ interface Hands {
 }
 
 const tagAt = (target: EventTarget | null) => target instanceof Element ? target.closest<SVGGElement>('[data-node]') : null
-/** What a tag stands for: one speaker, or equals drawn as one. */
+/** What a tag stands for: one speaker, equals drawn as one, or a control with all that hangs behind it. */
 const idsOf = ({ dataset }: SVGGElement): string[] => dataset.nodes?.split(' ') ?? [dataset.node!]
+const isBox = ({ dataset }: SVGGElement) => dataset.box !== undefined
 const railAt = (target: EventTarget | null) => target instanceof Element ? target.closest<HTMLElement>('[data-output]') : null
 
 /**
@@ -66,6 +67,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     const tag = tagAt(under)
     if (tag) {
       const box = tag.getBoundingClientRect()
+      if (isBox(tag)) return x > box.left + box.width / 2 ? { beforeId: idsOf(tag)[0]! } : { beforeId: tag.dataset.node! }
       return x > box.left + box.width / 2 ? { afterId: idsOf(tag).at(-1)! } : { beforeId: idsOf(tag)[0]! }
     }
     const rail = railAt(under)
@@ -73,7 +75,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
   }
 
   function within(box: { left: number, top: number, width: number, height: number }): string[] {
-    return [...rails.value?.querySelectorAll<SVGGElement>('[data-node]') ?? []].filter((tag) => {
+    return [...rails.value?.querySelectorAll<SVGGElement>('[data-node]:not([data-box])') ?? []].filter((tag) => {
       const { left, right, top, bottom } = tag.querySelector('.outline')!.getBoundingClientRect()
       return right > box.left && left < box.left + box.width && bottom > box.top && top < box.top + box.height
     }).flatMap(idsOf)
@@ -83,7 +85,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     const rail = railAt(event.target)
     if (!rail) return false
     const tag = tagAt(event.target)
-    hands.menu(event, { outputId: rail.dataset.output!, nodeIds: tag ? idsOf(tag) : [] })
+    hands.menu(event, { outputId: rail.dataset.output!, nodeIds: !tag ? [] : isBox(tag) ? [tag.dataset.node!] : idsOf(tag) })
     return true
   }
 

@@ -2,7 +2,7 @@ import { USUAL_LINE_V } from '#core/amplifier/index'
 import { MOST_MEMBERS } from '#core/gear/load'
 import { USUAL_TAPS_W } from '#core/job/intents'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
-import { nominalOhmOf } from '#core/network/tree'
+import { nominalOhmOf, type TapMeans } from '#core/network/tree'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeNumber } from '#core/quantity/write'
@@ -52,3 +52,8 @@ export function membersFrom(now: Members) {
 }
 
 export const membersText = ({ members }: Members): string => members.map(m => writeNumber(m.nominalOhm, 6)).join(', ')
+
+/** What the watts printed at a tap mean. */
+export const MEANS_WORDS: { value: TapMeans | 'not-stated', says: string }[] = [
+  { value: 'not-stated', says: 'not stated which' }, { value: 'line-gives', says: 'what the line gives' }, { value: 'driver-gets', says: 'what the driver gets' },
+]

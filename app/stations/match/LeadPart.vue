@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { leadOhm } from '#core/network/cable'
+import { findPlace } from '#core/job/tree'
+import { writeCable, type Cable } from '#core/quantity/cable'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { cableOf, quantityOf } from '~/components/form/readers'
+import { useJobStore } from '~/stores/job'
+import { usualCableOf } from './usualCable'
+
+/** The cable that a place hangs by: its length and its size. `says`: which one of its cables that is. */
+const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()
+const store = useJobStore()
+const lead = computed(() => store.job ? findPlace(store.job, nodeId)?.branch.lead ?? null : null)
+const usual = computed(() => usualCableOf(store.job!, [nodeId]))
+
+function set(change: { cable?: Cable, lengthM?: number }): void {
+  const was = lead.value
+  store.edit({ kind: 'lead.set', nodeId, was, to: { cable: change.cable ?? was?.cable ?? usual.value, lengthM: change.lengthM ?? was?.lengthM ?? 0 } })
+}
+</script>
+
+<template>
+  <fieldset class="lead">
+    <legend class="soft small">Cable {{ says }}</legend>
+    <div class="two">
+      <TextEntry
+        label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
+        @commit="set({ lengthM: $event })" />
+      <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="set({ cable: $event })" />
+    </div>
+    <p class="soft small">
+      <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button
+        class="act" type="button"
+        @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
+      <template v-else>Not stated: counted as none.</template>
+    </p>
+  </fieldset>
+</template>
+
+<style scoped>
+.lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }
+.two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; align-items: start; }
+</style>

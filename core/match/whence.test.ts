@@ -1,0 +1,32 @@
+import { expect, test } from '@jest/globals'
+import { applyEdit } from '#core/job/apply'
+import type { Edit } from '#core/job/edits'
+import type { Job, SpeakerLoad } from '#core/job/schema'
+import { putBefore, unknownControl } from '#core/job/throughs'
+import { withBranch } from '#core/job/tree'
+import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { evaluateJob } from './evaluate'
+import { voltsWhence, wattsWhence } from './whence'
+
+const lead = { cable: { awg: 16 }, lengthM: 8 }
+/** The ladder of the cable tables: 20 × 10 W, 8 m apart. */
+const ladder = cabled(jobOf('20 x 10 W on 70 V 300 W'), lead)
+const withLoad = (job: Job, load: SpeakerLoad) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, load } } : b), job)
+const lossy = (tapMeans: 'line-gives' | 'driver-gets'): SpeakerLoad => ({ kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [10], insertionDb: 1, tapMeans })
+const behind = (job: Job, setDb: number) => applyEdit(job, (putBefore(job, nodeIds(outputOf(job)).slice(1, 3), { ...unknownControl('C1'), setDb }, counter('g')) as { edit: Edit }).edit).job
+const two = jobOf('2 x 10 W on 70 V 100 W')
+const mixed = withBranch(cabled(jobOf('3 x 100 W on 70 V 400 W'), { cable: { awg: 20 }, lengthM: 20 }), 'o1n4', b => ({ ...b, lead: { cable: { awg: 22 }, lengthM: 5 } }))
+
+test.each<[string, Job, number, (string | null)[]]>([
+  ['far out on a ladder', ladder, 19, ['64.9 V = 70.7 V − 5.83 V in 160 m of 16 AWG', '8.42 W = 10 W × (64.9 V / 70.7 V)²']],
+  ['beside the amplifier, no cable', two, 0, [null, null]],
+  ['cables of two sizes', mixed, 2, ['62.6 V = 70.7 V − 8.14 V in 40 m of 20 AWG and 5 m of 22 AWG', '78.3 W = 100 W × (62.6 V / 70.7 V)²']],
+  ['behind a control', behind(cabled(jobOf('4 x 10 W on 70 V 100 W'), lead), 6), 2, ['35.4 V = 70.7 V × 0.501 at C1 − 0.0746 V in 24 m of 16 AWG', '2.5 W = 10 W × (35.4 V / 70.7 V)²']],
+  ['a transformer that keeps 1 dB', withLoad(two, lossy('line-gives')), 0, [null, '7.94 W = 10 W − 1 dB in its transformer']],
+  ['one whose driver gets what is printed', withLoad(two, lossy('driver-gets')), 0, [null, '12.6 W = 10 W + 1 dB for its transformer; 10 W = 12.6 W − 1 dB in its transformer']],
+  ['in series', jobOf('8 + 8 on 100 W at 16'), 0, ['20 V = 40 V × 0.5, its part of the load', '50 W = (20 V)² / 8 Ω']],
+  ['of an amplifier not known', jobOf('8 + 8'), 0, [null, null]],
+])('%s', (_, job, k, wanted) => {
+  const [line] = evaluateJob(job)
+  expect([voltsWhence(line!, line!.drops[k]!), wattsWhence(line!.drops[k]!)]).toEqual(wanted)
+})

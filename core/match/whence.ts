@@ -1,0 +1,66 @@
+import type { Group } from '#core/job/schema'
+import { efficiencyOf, passingOf } from '#core/network/element'
+import { isGroup } from '#core/network/tree'
+import { writeCable } from '#core/quantity/cable'
+import { writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
+import type { DropFacts, LineFacts } from './facts'
+
+/** Where a number of the sheet comes from, as the sum that a person would write on paper. */
+
+/** Cable on the way from the amplifier to a speaker: metres by size, in the order in which they come; what is not stated is not in it. */
+function cableTo(wiring: Group, nodeId: string): { cable: string, lengthM: number }[] {
+  const find = (group: Group): { cable: string, lengthM: number }[] | null => {
+    const run: { cable: string, lengthM: number }[] = []
+    for (const { lead, node } of group.children) {
+      const own = lead && lead.lengthM > 0 ? [{ cable: writeCable(lead.cable), lengthM: lead.lengthM }] : []
+      if (node.id === nodeId) return [...run, ...own]
+      const inner = isGroup(node) ? find(node) : null
+      if (inner) return [...run, ...own, ...inner]
+      // Along a chain the wire runs on from place to place; elsewhere each lead is its own.
+      if (group.kind === 'chain') run.push(...own)
+    }
+    return null
+  }
+  const sums = new Map<string, number>()
+  for (const { cable, lengthM } of find(wiring) ?? []) sums.set(cable, (sums.get(cable) ?? 0) + lengthM)
+  return [...sums].map(([cable, lengthM]) => ({ cable, lengthM }))
+}
+
+const V = (volts: number) => writeQuantity(volts, 'V')
+const W = (watts: number) => writeQuantity(watts, 'W')
+/** Less than this is nothing that a meter or a person would see. */
+const SEEN_V = 0.005
+const ALIKE = 0.005
+
+/** "64.9 V = 70.7 V − 5.8 V in 160 m of 16 AWG"; null where there are no volts to speak of. */
+export function voltsWhence(line: LineFacts, drop: DropFacts): string | null {
+  const headV = line.drive?.volts ?? line.lineV
+  if (drop.volts === null || headV === null || drop.volts === 0) return null
+  const idealV = drop.volts / 10 ** (drop.lossDb / 20)
+  const parts = [V(headV)]
+  let part = 1
+  for (const { through } of drop.behind) {
+    const { ratio } = passingOf(through)
+    part *= ratio
+    if (Math.abs(ratio - 1) > ALIKE) parts.push(`× ${writeNumber(ratio)} at ${through.label}`)
+  }
+  const share = idealV / headV / part
+  if (Math.abs(share - 1) > ALIKE) parts.push(`× ${writeNumber(share)}, its part of the load`)
+  const lossV = idealV - drop.volts
+  const cable = cableTo(line.output.wiring, drop.nodeId).map(c => `${writeLength(c.lengthM)} of ${c.cable}`).join(' and ')
+  if (lossV >= SEEN_V) parts.push(`− ${V(lossV)} ${cable === '' ? 'on the way' : `in ${cable}`}`)
+  return parts.length === 1 ? null : `${V(drop.volts)} = ${parts.join(' ')}`
+}
+
+/** "8.4 W = 10 W × (64.9 V / 70.7 V)²", and what its transformer keeps of them; null where it gets what is printed. */
+export function wattsWhence({ speaker: { load }, volts, drawnW, powerW }: DropFacts): string | null {
+  if (volts === null || drawnW === null || powerW === null) return null
+  if (load.kind !== 'tap') return load.kind === 'nominal' ? `${W(powerW)} = (${V(volts)})² / ${writeQuantity(load.nominalOhm, 'Ω')}` : null
+  if (load.tapW === 0) return null
+  const efficiency = efficiencyOf(load)
+  const lost = efficiency === null || efficiency === 1 ? '' : `${W(drawnW)} − ${writeNumber(load.insertionDb!)} dB in its transformer`
+  const isAsPrinted = Math.abs(volts / load.ratedV - 1) < ALIKE
+  const more = load.tapMeans === 'driver-gets' && lost !== '' ? ` + ${writeNumber(load.insertionDb!)} dB for its transformer` : ''
+  const drawn = isAsPrinted && more === '' ? '' : `${W(drawnW)} = ${W(load.tapW)}${isAsPrinted ? '' : ` × (${V(volts)} / ${V(load.ratedV)})²`}${more}`
+  return [drawn, lost === '' ? '' : `${W(powerW)} = ${lost}`].filter(Boolean).join('; ') || null
+}
