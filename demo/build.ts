@@ -9,7 +9,7 @@ export interface Model { name: string, load: SpeakerLoad, driverOhm: number | nu
 
 export function speaker(id: string, label: string, model: Model, tapW?: number): Speaker {
   const load = tapW !== undefined && model.load.kind === 'tap' ? { ...model.load, tapW } : model.load
-  return { kind: 'speaker', id, label, name: model.name, load, continuousW: model.continuousW, driverOhm: model.driverOhm, kindId: null }
+  return { kind: 'speaker', id, label, name: model.name, load, continuousW: model.continuousW, driverOhm: model.driverOhm, kindId: null, zoneId: null }
 }
 
 export function on(cable: Cable, lengthM: number, node: Branch['node']): Branch {

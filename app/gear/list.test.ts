@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { unstatedModel, type GearKind } from '#core/gear/models'
 import { LIST_KEYS, type GearRow } from '#core/gear/protocol'
+import { cablePrices, controlFor } from './prices'
 import { cellText, differences, listColumns, offered, shownRows, USUAL_ASK, windowOf, wordsInSteps, type Asked } from './list'
 
 const rowOf = (kind: GearKind, stated: { name: string, [key: string]: unknown }, isRetired = false): GearRow => {
@@ -43,4 +44,12 @@ test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_0
 test('side by side: only what differs', () => {
   const of = (continuousW: number, price: number | null) => ({ ...unstatedModel('speaker', 'x'), continuousW, price })
   expect(differences('speaker', [of(20, null), of(30, null), of(20, null)]).map(d => [d.column.key, d.says])).toEqual([['continuousW', ['20', '30', '20']]])
+})
+
+test('what a metre of a size costs, and the cheapest control that carries so much on that line', () => {
+  const row = (values: unknown[], isRetired = false) => ({ id: String(values), version: 1, isRetired, usedIn: 0, values })
+  const prices = cablePrices([row(['A', { awg: 16 }, [], '', 1.2]), row(['B', { awg: 16 }, [], '', 1.1]), row(['old', { awg: 16 }, [], '', 0.2], true), row(['C', { areaMm2: 1.5 }, [], '', null])])
+  expect([...prices]).toEqual([['16 AWG', { price: 1.1, name: 'B' }]])
+  const controls = [row(['C10', 10, [70.71], 0.4, false, 22]), row(['C35', 35, [70.71, 100], 0.4, false, 31]), row(['dear', 35, [70.71], 0.4, true, 44]), row(['free', 50, [70.71], 0.4, false, null]), row(['gone', 90, [70.71], 0.4, false, 1], true)]
+  expect([controlFor(controls, 10, 70.71)?.name, controlFor(controls, 10.1, 70.71)?.name, controlFor(controls, 5, 100)?.name, controlFor(controls, 36, 70.71), controlFor(controls, 5, null)?.name]).toEqual(['C10', 'C35', 'C35', null, 'C10'])
 })

@@ -110,7 +110,7 @@ function branchOf(at: (column: Column) => string, k: number, row: number, usual:
     node: {
       kind: 'speaker', id: newId(), label: at('label') || String(k + 1).padStart(2, '0'), name: at('what it is').slice(0, 120),
       load: load.kind === 'tap' && taps ? { ...load, tapsW: taps } : load, continuousW: read('rating', cell => readQuantity('power', cell)),
-      driverOhm: read('driver', cell => readQuantity('resistance', cell)), kindId: null,
+      driverOhm: read('driver', cell => readQuantity('resistance', cell)), kindId: null, zoneId: null,
     },
   }
   const checked = branchSchema.safeParse(branch)

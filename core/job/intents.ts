@@ -65,7 +65,7 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
     ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null } }
     : { name: 'taken as 8 Ω: not known yet', load: { kind: 'nominal' as const, nominalOhm: 8 } }
   const { name, load, continuousW, driverOhm, kindId } = { continuousW: null, driverOhm: null, kindId: null, ...plain, ...like }
-  const speaker: Speaker = { kind: 'speaker', id: newId(), label: nextLabel(output), name, load, continuousW, driverOhm, kindId }
+  const speaker: Speaker = { kind: 'speaker', id: newId(), label: nextLabel(output), name, load, continuousW, driverOhm, kindId, zoneId: null }
   const branch: Branch = { lead: null, node: speaker }
   return { edit: { kind: 'node.add', parentId: output.wiring.id, index: output.wiring.children.length, branch }, nodeId: speaker.id }
 }

@@ -23,6 +23,7 @@ function idsOf(part: SimpleEdit): string[] {
     case 'repair.add': return [part.repair.id]
     case 'repair.withdraw': return [part.repairId]
     case 'kind.add': return [part.item.id]
+    case 'zone.add': return [part.zone.id]
     case 'amplifier.add': return [part.amplifier.id, ...part.amplifier.outputs.flatMap(outputIds)]
     case 'output.add': return outputIds(part.output)
     case 'node.add': return nodeIds(part.branch.node)

@@ -59,6 +59,7 @@ function checkWhole(document: JobDocument): void {
     seen.add(id)
   }
   for (const { id } of document.kinds) once(id, 'kinds')
+  for (const { id } of document.zones) once(id, 'zones')
   for (const id of wiringIds(document)) once(id, 'amplifiers')
   const earlier = new Map<string, Reading>()
   const corrected = new Set<string>()

@@ -6,6 +6,7 @@ import { practiceSchema } from './sections/practice/schema'
 import { MOST_READINGS, readingSchema, type Reading } from './sections/readings/schema'
 import { MOST_REPAIRS, repairSchema, type Repair } from './sections/repairs/schema'
 import { amplifierSchema, MOST_AMPLIFIERS } from './sections/wiring/schema'
+import { MOST_ZONES, zoneSchema } from './sections/zones/schema'
 
 /**
  * The job document, the one truth: types, server validation, form messages and the JSON Schema all come from here and
@@ -21,6 +22,7 @@ export const jobSchema = z.strictObject({
   ...detailFields,
   practice: practiceSchema,
   kinds: z.array(kindSchema).max(MOST_KINDS),
+  zones: z.array(zoneSchema).max(MOST_ZONES),
   amplifiers: z.array(amplifierSchema).max(MOST_AMPLIFIERS),
   readings: z.array(readingSchema).max(MOST_READINGS),
   repairs: z.array(repairSchema).max(MOST_REPAIRS),
@@ -39,4 +41,5 @@ export type * from './sections/wiring/schema'
 export type * from './sections/readings/schema'
 export type * from './sections/repairs/schema'
 export type { Kind } from './sections/kinds/schema'
+export type { Zone } from './sections/zones/schema'
 export type { Practice } from './sections/practice/schema'

@@ -13,8 +13,8 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
   const speaker = (node: QuickLeaf): Speaker => {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
     return node.kind === 'tap'
-      ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null }
-      : { ...base, load: { kind: 'nominal', nominalOhm: node.ohm }, continuousW: node.continuousW, driverOhm: null, kindId: null }
+      ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null, zoneId: null }
+      : { ...base, load: { kind: 'nominal', nominalOhm: node.ohm }, continuousW: node.continuousW, driverOhm: null, kindId: null, zoneId: null }
   }
   const branch = (node: QuickNode): Branch => ({
     lead: null,

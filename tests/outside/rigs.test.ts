@@ -17,7 +17,7 @@ function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 
   const output: Output = {
     id: 'out', label: 'A1', name: '', rating: { kind: 'not-known' },
     wiring: { kind: 'chain', id: 'c', children: rig.plannedOhm.map((ohm, k) => ({ lead, node: {
-      kind: 'speaker', id: `s${k}`, label: `${k}`, name: '', continuousW: null, driverOhm: 8, kindId: null,
+      kind: 'speaker', id: `s${k}`, label: `${k}`, name: '', continuousW: null, driverOhm: 8, kindId: null, zoneId: null,
       load: rig.kind === 'taps' ? { kind: 'tap', tapW: rig.taps[k]!, ratedV: LINE_V, tapsW: [2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } : { kind: 'nominal', nominalOhm: ohm },
     } })) },
   }

@@ -2,12 +2,14 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { cableSearchInSteps, layCable, type CablePlan, type CableSearch } from '#core/match/cableSearch'
 import type { LineEvaluation } from '#core/match/evaluate'
+import { cableCost } from '#core/match/cableList'
 import { LOSS_LIMIT_DB } from '#core/practice/limits'
 import type { Output } from '#core/job/schema'
 import { CLASS5_OHM_PER_KM, USUAL_AWG, writeCable, type Cable } from '#core/quantity/cable'
 import { writeDb, writeLength, writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
+import { useCablePrices } from '~/composables/useCablePrices'
 import { useJobStore } from '~/stores/job'
 
 /** The thinnest cable that keeps the far end of a line within a limit; laid by one press. */
@@ -64,6 +66,11 @@ const plans = computed(() => {
     ...falling && (!single || saved > 1e-6) ? [{ key: 'falling', head: 'Thick at the head, thinner along', plan: falling, more: single ? `${writeNumber(100 * saved, 2)} % less copper` : '' }] : [],
   ]
 })
+const { priceOf } = useCablePrices()
+function cost({ leads }: CablePlan): string {
+  const sum = cableCost(leads, priceOf)
+  return sum === null ? '' : ` ${sum.toFixed(2)} by the library.`
+}
 function lay(plan: CablePlan): void {
   if (store.edit(layCable(output, plan))) store.said = `${output.label}: ${says(plan)}`
 }
@@ -84,7 +91,7 @@ function lay(plan: CablePlan): void {
         shorten the run, split the line, or allow more.</p>
       <button v-for="{ key, head, plan, more } in plans" :key="key" class="offer" type="button" @click="lay(plan)">
         <b>{{ head }}:</b> {{ says(plan) }}
-        <span class="then">Far end then {{ writeDb(plan.worstDb) }}.{{ more ? ` ${more}.` : '' }}</span></button>
+        <span class="then">Far end then {{ writeDb(plan.worstDb) }}.{{ more ? ` ${more}.` : '' }}{{ cost(plan) }}</span></button>
       <p v-if="found && plans.length > 0" class="soft small">
         {{ found.proven ? 'Every other choice of these sizes needs more copper.' : 'The best that was found; not every choice was tried.' }}
         Listings for walls and air-handling spaces: the local code decides.</p>

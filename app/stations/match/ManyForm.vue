@@ -12,11 +12,12 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import KindPart from './KindPart.vue'
+import ZonePart from './ZonePart.vue'
 import { useOnChosen } from './useOnChosen'
 import { usualCableOf } from './usualCable'
 
 /** Changes all that are chosen in one edit; what cannot be done to some is said. */
-const emit = defineEmits<{ makeKind: [] }>()
+const emit = defineEmits<{ makeKind: [], choose: [nodeIds: string[]], newOutput: [nodeIds: string[]] }>()
 const store = useJobStore()
 const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
@@ -80,6 +81,7 @@ const act = useOnChosen()
         v-if="taps.length > 0" label="Driver behind it" :text="common(s => writeOrNot(s.driverOhm, 'Ω'))" :read="quantityOrNot('resistance')"
         :hint="hintOf(s => String(s.driverOhm), 'not known')" @commit="v => act((job, ids) => setEach(job, ids, { driverOhm: v }))" />
     </div>
+    <ZonePart :speakers="speakers" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
     <KindPart :speakers="speakers" @make="emit('makeKind')" />
   </form>
 </template>

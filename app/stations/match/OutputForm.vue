@@ -19,9 +19,11 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, textOf, highPassOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
+import KeyCap from '~/components/KeyCap.vue'
 import CableFinder from './CableFinder.vue'
 
 const { output } = defineProps<{ output: Output }>()
+const emit = defineEmits<{ cableList: [] }>()
 const store = useJobStore()
 const evaluation = useEvaluationStore()
 const line = computed(() => evaluation.lineById.get(output.id))
@@ -110,6 +112,7 @@ function setAmplifier(to: Partial<Pick<Amplifier, 'name' | 'place' | 'highPassHz
       <button v-else class="act" type="button" @click="isPicking = true">a model of the library: its name, outputs and ratings</button>
     </fieldset>
     <div class="acts">
+      <button class="act" type="button" @click="emit('cableList')">cable of the whole job, by size <KeyCap of="b" /></button>
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
       <button class="act" type="button" @click="store.edit({ kind: 'output.remove', outputId: output.id })">remove this output and its line</button>
       <button

@@ -17,13 +17,15 @@ import { shortLabel, throughText, throughWords, wattText, wiringText } from '~/d
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
-const { line, proof, width, practice, kinds, selectedId, chosen, suspects, folds, foldState } = defineProps<{
+const { line, proof, width, practice, kinds, zones, selectedId, chosen, suspects, folds, foldState } = defineProps<{
   line: LineEvaluation
   proof: LineProof
   width: number
   practice: Practice
   /** The job's kinds by their ids. */
   kinds: ReadonlyMap<string, Kind>
+  /** Names of its zones by their ids. */
+  zones: ReadonlyMap<string, string>
   /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
   selectedId: string | null
   /** All that are chosen, where they are several. */
@@ -89,10 +91,16 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width
   const spoken = [
     fold ? `${fold.length} alike, ${foldLabel(fold.map(s => s.label))}` : `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`, volts === '—' ? '' : `at ${volts} V`,
     ...marks.map(m => markWords(m.kind, m.grade)),
-    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', `on ${line.output.label}`,
+    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', speaker.zoneId === null ? '' : `zone ${zones.get(speaker.zoneId) ?? ''}`, `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   const label = `${fold ? foldLabel(fold.map(s => shortLabel(s.label))) : shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`
   return { id, x, y, width: tagWidth, ids: fold?.map(s => s.id) ?? null, volts, label, wiring, watts, marks, mend, suspect, spoken }
+}))
+/** A zone's name as far as there is room for it. */
+const zoneSpans = computed(() => drawing.value.zones.map((span) => {
+  const name = zones.get(span.zoneId) ?? 'a zone'
+  const most = Math.max(4, Math.floor((span.x2 - span.x1) / 6.6))
+  return { ...span, name, short: [...name].length > most ? `${[...name].slice(0, most - 1).join('')}…` : name }
 }))
 /** Controls and transformers: how they stand, and what hangs behind them of what they carry. */
 const boxes = computed(() => drawing.value.boxes.map(({ id, through, x, y }) => {
@@ -152,6 +160,11 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
       <g v-for="bracket in drawing.brackets" :key="bracket.id" class="bracket">
         <path :d="`M${bracket.x1} ${bracket.y} v5 H${bracket.x2} v-5`" />
         <text :x="(bracket.x1 + bracket.x2) / 2" :y="bracket.y + 9">{{ bracket.text }}</text>
+      </g>
+      <g v-for="span in zoneSpans" :key="`z${span.row} ${span.x1}`" class="zone">
+        <title>zone {{ span.name }}</title>
+        <path :d="`M${span.x1} ${span.y} H${span.x2}`" />
+        <text :x="span.x1 + 2" :y="span.y + 13">{{ span.short }}</text>
       </g>
       <text v-if="line.speakers.length === 0" x="30" :y="drawing.railY + 5" class="nothing">nothing on this rail yet: add a speaker (a)</text>
 
@@ -226,6 +239,8 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .nothing { font-size: 15px; fill: var(--ink-soft); }
 .bracket path { fill: none; stroke: var(--rule-strong); stroke-width: 1; }
 .bracket text { font-size: 12px; fill: var(--ink-soft); text-anchor: middle; paint-order: stroke; stroke: var(--paper); stroke-width: 6px; }
+.zone path { fill: none; stroke: var(--ink); stroke-width: 2.5; }
+.zone text { font-size: 12.5px; fill: var(--ink); }
 .tag, .terminal { cursor: pointer; outline: none; }
 .tag text, .rank text { text-anchor: middle; }
 .outline { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.3; }

@@ -45,10 +45,13 @@ const readingKind = ref<ReadingKind>('line-impedance')
 const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
+const cableOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
 const kinds = computed(() => new Map(kindList.value?.map(k => [k.id, k])))
+const zoneList = computed(() => store.job?.zones)
+const zones = computed(() => new Map(zoneList.value?.map(z => [z.id, z.name])))
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
 const folds = useFoldStore()
 const { isDrawn } = useGradualRails()
@@ -154,6 +157,7 @@ function choose(number: number): void {
 const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
@@ -166,7 +170,7 @@ const bindings = [...sheetActions({
   },
   reorder: actions.reorder, join: actions.join, put: actions.put, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
-  newAmplifier: actions.newAmplifier, find: () => { finding.value = true },
+  newAmplifier: actions.newAmplifier, cableList: () => { cableOpen.value = true }, find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
     matchPane.drawn = 'away'
@@ -261,7 +265,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
                 :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="folds.railWidth"
-                :practice="store.job!.practice" :kinds="kinds"
+                :practice="store.job!.practice" :kinds="kinds" :zones="zones"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 :chosen="chosenByRail.get(output.id) ?? NONE"
@@ -280,7 +284,8 @@ const ratingsOf = ({ outputs }: Amplifier) => {
         ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane"
-        @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind" />
+        @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind"
+        @new-output="actions.newOutputFor" @cable-list="cableOpen = true" />
     </div>
     <footer class="foot" :class="`is-${matchPane.drawn}`">
       <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />
@@ -296,6 +301,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
+    <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />
   </div>

@@ -29,6 +29,8 @@ const emit = defineEmits<{
   more: [event: MouseEvent]
   choose: [nodeIds: string[]]
   makeKind: []
+  cableList: []
+  newOutput: [nodeIds: string[]]
 }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 const selected = useSelectionStore()
@@ -74,14 +76,15 @@ defineExpose({ pane })
       </div>
       <div class="body">
         <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
-        <ManyForm v-else-if="selected.isMany" @make-kind="emit('makeKind')" />
+        <ManyForm
+          v-else-if="selected.isMany" @make-kind="emit('makeKind')" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />
         <template v-else-if="matchPane.mode === 'change'">
           <SpeakerForm
             v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
-            @choose="emit('choose', $event)" @make-kind="emit('makeKind')" />
+            @choose="emit('choose', $event)" @make-kind="emit('makeKind')" @new-output="emit('newOutput', $event)" />
           <ThroughForm v-else-if="selected.standing" :key="selected.standing.group.id" :group="selected.standing.group" :through="selected.standing.through" />
-          <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" />
+          <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" @cable-list="emit('cableList')" />
         </template>
         <ReadingPanel
           v-else-if="matchPane.mode === 'check'" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker"

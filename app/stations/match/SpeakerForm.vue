@@ -16,12 +16,13 @@ import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
 import KindPart from './KindPart.vue'
+import ZonePart from './ZonePart.vue'
 import LeadPart from './LeadPart.vue'
 import { usualCableOf } from './usualCable'
 import { MEANS_WORDS, membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
-const emit = defineEmits<{ choose: [nodeIds: string[]], makeKind: [] }>()
+const emit = defineEmits<{ choose: [nodeIds: string[]], makeKind: [], newOutput: [nodeIds: string[]] }>()
 const store = useJobStore()
 const selected = useSelectionStore()
 
@@ -139,6 +140,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     </div>
 
     <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
+    <ZonePart :speakers="[speaker]" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
     <LeadPart v-for="{ nodeId, says } in leads" :key="nodeId" :node-id="nodeId" :says="says" />
     <button
       v-if="inGroup && isGroup(inGroup) && !inGroup.through" class="act" type="button"

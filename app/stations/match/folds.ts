@@ -17,8 +17,8 @@ export type FoldWish = 'open' | 'folded' | undefined
 function faceOf(speaker: Speaker, proof: LineProof, isAwaiting: (id: string) => boolean, isRepaired: (id: string) => boolean): string | null {
   const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade ?? 'none')
   if (grades.includes('stop') || grades.includes('tight') || isAwaiting(speaker.id) || isRepaired(speaker.id)) return null
-  const { name, load, continuousW, driverOhm, kindId } = speaker
-  return JSON.stringify([name, load, continuousW, driverOhm, kindId, grades])
+  const { name, load, continuousW, driverOhm, kindId, zoneId } = speaker
+  return JSON.stringify([name, load, continuousW, driverOhm, kindId, zoneId, grades])
 }
 
 /** Stretches of equals that hang on the rail itself or behind one of its controls, one after the other, in its order. */

@@ -27,6 +27,7 @@ export interface SheetDeeds {
   choose: (number: number) => void
   newOutput: () => void
   newAmplifier: () => void
+  cableList: () => void
   find: () => void
   leave: () => void
 }
@@ -66,6 +67,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['z'], says: 'equals as one tag, or every tag', group: 'about', to: ['speaker', 'many', 'rail'], run: deeds.fold },
     { keys: ['Escape'], says: 'back to the sheet, one alone', group: 'about', run: deeds.leave },
     { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
+    { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: deeds.cableList },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

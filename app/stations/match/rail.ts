@@ -16,6 +16,8 @@ const BEHIND_RAIL = 26
 const PORT = 15
 const MARKS = 17
 const BRACKET = 16
+/** A line with a zone's name under its tags. */
+const ZONE = 19
 /** Edges of those behind the first of a fold, and the range of their volts under it. */
 const BEHIND = 8
 /** Room at the left for the terminal, at the right for the wire that goes on in the next row. */
@@ -31,9 +33,19 @@ export interface Reach { id: string, path: string, weight: number, volts: number
 export interface Wire { points: string, weight: number, volts: number }
 /** Where a rail goes on in the next row: its end at the right, and where it comes in again. */
 export interface Turn { x: number, y: number }
+/** Tags side by side that are in one zone. */
+export interface ZoneSpan { zoneId: string, row: number, x1: number, x2: number, y: number }
 export interface Bracket { id: string, x1: number, x2: number, y: number, text: string }
 interface Size { width: number, height: number, railY: number }
-export interface RailDrawing extends Size { tags: TagPlace[], boxes: BoxPlace[], reaches: Reach[], wires: Wire[], brackets: Bracket[], turns: Turn[] }
+export interface RailDrawing extends Size {
+  tags: TagPlace[]
+  boxes: BoxPlace[]
+  reaches: Reach[]
+  wires: Wire[]
+  brackets: Bracket[]
+  zones: ZoneSpan[]
+  turns: Turn[]
+}
 
 type Facts = ReadonlyMap<string, Pick<DropFacts, 'ampsShare' | 'lossDb'>>
 
@@ -80,7 +92,7 @@ export function drawRail(chain: Chain, facts: Facts, width: number, folds: reado
   const room = width - LEFT - RIGHT
   const cell = Math.max(CELL.least, Math.min(width > CELL.wide ? CELL.mostWide : CELL.most, room / Math.max(1, cells)))
   const perRow = Math.max(1, Math.floor(room / cell + 1e-9))
-  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], boxes: [], reaches: [], wires: [], brackets: [], turns: [] }
+  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], boxes: [], reaches: [], wires: [], brackets: [], zones: [], turns: [] }
 
   let top = 0
   /** Heights of the rail, and of the one behind a control, row by row. */
@@ -122,11 +134,26 @@ export function drawRail(chain: Chain, facts: Facts, width: number, folds: reado
     }
     const hangsSeries = inRow.some(({ branch, box }) => !box && holdsSeries(branch.node))
     top = tagTop + TAG.height + MARKS + (hangsSeries ? BRACKET : 0) + (inRow.some(item => item.fold) ? BEHIND : 0) + 4
+    const spans = zonesOf(drawing.tags.filter(t => t.row === row), top)
+    drawing.zones.push(...spans)
+    if (spans.length > 0) top += ZONE
   }
   drawing.height = Math.max(top, ABOVE_RAIL + STEM + 24)
   drawing.width = Math.max(width, ...drawing.tags.map(t => t.x + t.width / 2 + RIGHT))
   for (const run of runs) accumulate(run.reaches)
   return drawing
+}
+
+function zonesOf(tags: readonly TagPlace[], y: number): ZoneSpan[] {
+  const spans: ZoneSpan[] = []
+  let before: string | null = null
+  for (const { speaker: { zoneId }, x, width, row } of tags) {
+    const last = spans.at(-1)
+    if (last && zoneId !== null && zoneId === before) last.x2 = x + width / 2
+    else if (zoneId !== null) spans.push({ zoneId, row, x1: x - width / 2, x2: x + width / 2, y })
+    before = zoneId
+  }
+  return spans
 }
 
 /**

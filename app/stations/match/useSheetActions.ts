@@ -147,10 +147,14 @@ export function useSheetActions() {
   }
 
   function moveToNewOutput(): void {
-    const ids = selected.ids
+    newOutputFor(selected.ids)
+    moving.value = false
+  }
+
+  /** An output more, with these on it. */
+  function newOutputFor(ids: readonly string[]): void {
     const made = store.job && moveToNew(store.job, ids, newId)
     if (made && store.edit(made.edit)) chooseAll(ids)
-    moving.value = false
   }
 
   function reorder(step: 1 | -1): void {
@@ -237,7 +241,7 @@ export function useSheetActions() {
   }
 
   return {
-    moving, focusSelection, go, along, end, between, chooseAlong, chooseAll, add, copyBehind, remove, move, moveToNewOutput, reorder, join, apart,
+    moving, focusSelection, go, along, end, between, chooseAlong, chooseAll, add, copyBehind, remove, move, moveToNewOutput, newOutputFor, reorder, join, apart,
     newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },

@@ -165,11 +165,12 @@ export function moveToNew(job: Job, ids: readonly string[], newId: NewId): ManyD
   return { edit: together([add, ...parts(moved.edit)]), skipped: moved.skipped, outputId: added.outputId }
 }
 
-/** A node once more: new ids, labels that are free; of its kind where the job has that. */
-function again(node: WireNode, newId: NewId, label: () => string, kinds: ReadonlySet<string>): WireNode {
+/** A node once more: new ids, labels that are free; of its kind and in its zone where the job has them (`known`). */
+function again(node: WireNode, newId: NewId, label: () => string, known: ReadonlySet<string>): WireNode {
+  const kept = (id: string | null) => id !== null && known.has(id) ? id : null
   return isGroup(node)
-    ? { ...node, id: newId(), children: node.children.map(({ lead, node: child }) => ({ lead, node: again(child, newId, label, kinds) })) }
-    : { ...node, id: newId(), label: label(), kindId: node.kindId !== null && kinds.has(node.kindId) ? node.kindId : null }
+    ? { ...node, id: newId(), children: node.children.map(({ lead, node: child }) => ({ lead, node: again(child, newId, label, known) })) }
+    : { ...node, id: newId(), label: label(), kindId: kept(node.kindId), zoneId: kept(node.zoneId) }
 }
 
 /** Hangs branches behind a node, or at the end of a line, with new ids and the lowest free labels (or, where they are free, their own). */
@@ -184,11 +185,11 @@ export function hang(job: Job, branches: readonly Branch[], at: { outputId: stri
     taken.add(label)
     return label
   }
-  const kinds = new Set(job.kinds.map(k => k.id))
+  const known = new Set([...job.kinds, ...job.zones].map(k => k.id))
   const made = branches.map(({ lead, node }): Branch => {
     const labels = speakersOf(node).map(s => s.label)
     let k = 0
-    return { lead, node: again(node, newId, () => free(labels[k++]!), kinds) }
+    return { lead, node: again(node, newId, () => free(labels[k++]!), known) }
   })
   const index = place ? place.index + 1 : parent.children.length
   const edits = made.map((branch, k): SimpleEdit => ({ kind: 'node.add', parentId: parent.id, index: index + k, branch }))

@@ -19,6 +19,8 @@ export const speakerFields = {
   driverOhm: ohm.nullable(),
   /** The kind that it is of (job.kinds); null for none. Its own fields count: what differs from the kind was set by hand. */
   kindId: idText.nullable(),
+  /** The zone that it is in (job.zones); null for none. */
+  zoneId: idText.nullable(),
 }
 export const speakerSchema = z.strictObject({ kind: z.literal('speaker'), id: idText, ...speakerFields })
 

@@ -1,0 +1,55 @@
+import type { Job } from '#core/job/schema'
+import { branchesOf, outputsOf } from '#core/job/tree'
+import { conductorOhmPerM } from '#core/network/cable'
+import { isGroup } from '#core/network/tree'
+import { writeCable, type Cable } from '#core/quantity/cable'
+import { writeLength } from '#core/quantity/write'
+
+/** What cable a whole job takes, by size. */
+export interface CableList {
+  /** Thick before thin. `withSlackM`: what to buy, in whole metres. */
+  sizes: { cable: Cable, pieces: number, lengthM: number, withSlackM: number }[]
+  /** Lengths along the rails that nobody has stated: they are in no sum. */
+  missing: number
+}
+
+/** Bought on top of what is measured: corners, drops to the ceiling, both ends. Common practice, no source. */
+export const USUAL_SLACK = 0.1
+
+export function cableList(job: Job, slack: number): CableList {
+  const sums = new Map<string, { cable: Cable, pieces: number, lengthM: number }>()
+  let missing = 0
+  for (const { wiring } of outputsOf(job)) {
+    for (const group of [wiring, ...branchesOf(wiring).map(b => b.node).filter(isGroup)]) {
+      group.children.forEach(({ lead }, k) => {
+        // Members of a series or a star, and the first behind a control, may stand at one place.
+        if (!lead && group.kind === 'chain' && !(k === 0 && 'through' in group && group.through)) missing++
+        if (!lead || lead.lengthM === 0) return
+        const key = writeCable(lead.cable)
+        const sum = sums.get(key) ?? { cable: lead.cable, pieces: 0, lengthM: 0 }
+        sums.set(key, { ...sum, pieces: sum.pieces + 1, lengthM: sum.lengthM + lead.lengthM })
+      })
+    }
+  }
+  // A hair less, so that 110 % of ten is eleven and not twelve.
+  const sizes = [...sums.values()].map(sum => ({ ...sum, withSlackM: Math.ceil(sum.lengthM * (1 + slack) - 1e-9) }))
+    .sort((a, b) => conductorOhmPerM(a.cable) - conductorOhmPerM(b.cable))
+  return { sizes, missing }
+}
+
+/** What cable costs by a price list of sizes, each metre; null where one of them has no price. */
+export function cableCost(lengths: readonly { cable: Cable, lengthM: number }[], priceOf: (cable: Cable) => number | null): number | null {
+  return lengths.reduce<number | null>((sum, { cable, lengthM }) => {
+    const price = priceOf(cable)
+    return sum === null || price === null ? null : sum + price * lengthM
+  }, 0)
+}
+
+/** The list as a table for a spreadsheet. */
+export function cableListTable({ sizes }: CableList, priceOf: (cable: Cable) => number | null): string {
+  const rows = sizes.map(({ cable, pieces, lengthM, withSlackM }) => {
+    const price = priceOf(cable)
+    return [writeCable(cable), String(pieces), writeLength(lengthM), `${withSlackM} m`, price === null ? '' : (price * withSlackM).toFixed(2)].join('\t')
+  })
+  return ['cable\tpieces\tmeasured\tto buy\tprice', ...rows].join('\n')
+}
