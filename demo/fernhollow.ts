@@ -1,6 +1,9 @@
 import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
-import type { Job, Output } from '#core/job/schema'
+import { applyEdit } from '#core/job/apply'
+import { putBefore } from '#core/job/throughs'
+import { makeZone } from '#core/job/zones'
+import type { Control, Job, Output } from '#core/job/schema'
 import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 
 /** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong. */
@@ -30,7 +33,7 @@ const roof: Output = {
   wiring: chain('fh-roof', { awg: 16 }, [[38, horn, 20], [18, horn, 20], [18, horn, 20], [18, horn, 20]]),
 }
 
-export const fernhollow: Job = {
+const plan: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
   amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, outputs: [palm, fern, ticket, roof] }],
@@ -42,3 +45,12 @@ export const fernhollow: Job = {
     ...readingsOf('2026-03-11', 9 * 60 + 40, [...coils(fern, 6.4), ...firstPlay(fern, 1)]),
   ]),
 }
+
+/** The shop at the end of the ticket court has a level of its own: a wall control before its three speakers. */
+const shop = ['fh-ticket-06', 'fh-ticket-07', 'fh-ticket-08']
+const control: Control = {
+  kind: 'control', label: 'C1', name: 'Wall control 35 W', setDb: 0, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: LINE_V, insertionDb: 0.4,
+}
+const zoned = applyEdit(plan, makeZone(plan, shop, 'Shop', () => 'fh-shop')!).job
+const put = putBefore(zoned, shop, control, () => 'fh-shop-control')
+export const fernhollow: Job = put !== null && typeof put === 'object' ? applyEdit(zoned, put.edit).job : zoned

@@ -7,7 +7,7 @@ import type { Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/s
 import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
-import { bareOf, fullyUp, standingOf, type Standing } from './standing'
+import { fullyUp, leadless, lossless, standingOf, type Standing } from './standing'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
@@ -108,13 +108,13 @@ export function solveOutput(output: Output): LineFacts {
   const kind = kindOf(output, speakers)
   const solved = (wiring: Output['wiring']) => solveLine({ lead: null, node: wiring }, asLabelled, METER_HZ, 1)
   // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
-  // What is safe is judged with every control fully up: somebody will turn it there. All four are one where a line has no controls.
+  // What is safe is judged with every control fully up: somebody will turn it there. Without controls these are the same.
   const standings = standingOf(output.wiring)
   const upWiring = fullyUp(output.wiring)
   const unit = solved(output.wiring)
-  const bare = solved(bareOf(output.wiring))
+  const bare = solved(leadless(output.wiring))
   const up = upWiring === output.wiring ? unit : solved(upWiring)
-  const upBare = upWiring === output.wiring ? bare : solved(bareOf(upWiring))
+  const upBare = standings.all.length === 0 ? bare : solved(lossless(leadless(upWiring)))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)

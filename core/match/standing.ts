@@ -30,12 +30,17 @@ export function standingOf(wiring: Chain): { all: Standing[], behind: ReadonlyMa
   return { all, behind }
 }
 
-/** The wiring as if no lead had resistance, and no control a loss. */
-export function bareOf<N extends WireNode | Chain>(node: N): N {
+/** The wiring as if no lead had resistance. */
+export function leadless<N extends WireNode | Chain>(node: N): N {
+  return isGroup(node) ? { ...node, children: node.children.map(child => ({ lead: null, node: leadless(child.node) })) } : node
+}
+
+/** And no control a loss. */
+export function lossless<N extends WireNode | Chain>(node: N): N {
   if (!isGroup(node)) return node
   const { through } = node as Group
   return {
-    ...node, children: node.children.map(child => ({ lead: null, node: bareOf(child.node) })),
+    ...node, children: node.children.map(({ lead, node: inner }) => ({ lead, node: lossless(inner) })),
     ...(through?.kind === 'control' ? { through: { ...through, insertionDb: null } } : {}),
   }
 }

@@ -1,5 +1,5 @@
 import type { Group } from '#core/job/schema'
-import { efficiencyOf, passingOf } from '#core/network/element'
+import { efficiencyOf } from '#core/network/element'
 import { isGroup } from '#core/network/tree'
 import { writeCable } from '#core/quantity/cable'
 import { writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
@@ -38,14 +38,9 @@ export function voltsWhence(line: LineFacts, drop: DropFacts): string | null {
   if (drop.volts === null || headV === null || drop.volts === 0) return null
   const idealV = drop.volts / 10 ** (drop.lossDb / 20)
   const parts = [V(headV)]
-  let part = 1
-  for (const { through } of drop.behind) {
-    const { ratio } = passingOf(through)
-    part *= ratio
-    if (Math.abs(ratio - 1) > ALIKE) parts.push(`× ${writeNumber(ratio)} at ${through.label}`)
-  }
-  const share = idealV / headV / part
-  if (Math.abs(share - 1) > ALIKE) parts.push(`× ${writeNumber(share)}, its part of the load`)
+  const share = idealV / headV
+  const behind = drop.behind.map(b => b.through.label).join(' and ')
+  if (Math.abs(share - 1) > ALIKE) parts.push(`× ${writeNumber(share)}${behind === '' ? ', its part of the load' : ` at ${behind}`}`)
   const lossV = idealV - drop.volts
   const cable = cableTo(line.output.wiring, drop.nodeId).map(c => `${writeLength(c.lengthM)} of ${c.cable}`).join(' and ')
   if (lossV >= SEEN_V) parts.push(`− ${V(lossV)} ${cable === '' ? 'on the way' : `in ${cable}`}`)

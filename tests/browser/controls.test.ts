@@ -89,6 +89,33 @@ test('by mouse: put before the whole rail, turned, another speaker behind it, ta
   expect(await drawn()).toBe('01:10 02:10 03:10 04:10 05:10 06:10 07:10 08:10 09:10')
 }, 60_000)
 
+test('a zone of a stretch: named, marked on the rail, given a control of its own, given up; the cable of the job by size and price', async () => {
+  const { drawn, stored } = await openLine()
+  await browser.press(Key.HOME, Key.ARROW_RIGHT)
+  for (let k = 0; k < 2; k++) await browser.driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform()
+  const field = await browser.run<string>('return document.querySelector(".pane .zone input").id')
+  await browser.type(`[id="${field}"]`, 'Shop')
+  await browser.press(Key.ENTER)
+  await browser.see('.rail .zone text', 'Shop')
+  await browser.see('.pane .zone', 'Nothing gives it a level of its own but the taps of its speakers.')
+  await browser.see('.way', '30 W behind it. 31.00 by the library (Wall control 35 W).')
+  await browser.see('.way', 'together 9 dB down, 4.8 dB up from now')
+  await browser.click('.way .act', 'put it there')
+  await browser.see('g.box', 'C1')
+  await browser.see('.pane .zone', 'Its level is that of C1.')
+  expect(await drawn()).toBe('C1(01:10 02:10 03:10) 04:10 05:10 06:10 07:10 08:10')
+  await browser.click('.pane .zone .act', 'give up this zone')
+  await browser.gone('.rail .zone')
+  await browser.driver.wait(async () => (await stored()).zones.length === 0, 5000)
+  await browser.run('document.activeElement.blur()')
+  await browser.press('u')
+  await browser.see('.rail .zone text', 'Shop')
+  await browser.press('b')
+  await browser.see('[role=dialog] table', 'Pair 16 AWG')
+  expect((await (await browser.see('[role=dialog] tbody tr')).getText()).replace(/\s+/g, ' ')).toBe('16 AWG 8 48 m 53 m 32.86 Pair 16 AWG')
+  await browser.press(Key.ESCAPE)
+}, 60_000)
+
 test('by thumb at 390 px: a control before one speaker, off and on', async () => {
   await browser.size(390, 844, true)
   try {

@@ -30,8 +30,8 @@ const counts = computed(() => {
   return [...byText].map(([text, count]) => `${count} × ${text}`).join(', ')
 })
 const onLines = computed(() => [...new Set(selected.ids.flatMap(id => store.job ? findSpeaker(store.job, id)?.output.label ?? [] : []))].join(', '))
-/** Watts that arrive at them; said only where every one of them is known. */
-const arriveW = computed(() => {
+/** Watts that they get; said only where every one of them is known. */
+const getW = computed(() => {
   const watts = evaluation.lines.flatMap(l => l.drops).filter(d => selected.chosen.has(d.nodeId)).map(d => d.powerW)
   return watts.length < selected.ids.length || watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0)
 })
@@ -48,8 +48,8 @@ const act = useOnChosen()
 
 <template>
   <form class="form" @submit.prevent>
-    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="arriveW !== null">; <span class="figure">{{ writeQuantity(arriveW, 'W') }}</span> arrive
-      at them</template>. What is changed here is changed for all of them at once.</p>
+    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="getW !== null">; they get <span
+      class="figure">{{ writeQuantity(getW, 'W') }}</span></template>. What is changed here is changed for all of them at once.</p>
     <div v-if="taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
       <button
         v-for="tapW in [...taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"

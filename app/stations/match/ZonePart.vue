@@ -92,7 +92,8 @@ function take(way: ZoneWay): void {
 }
 const nameOrNone = (typed: string) => typed === '' ? '' : textOf(zoneFields.name, 'name')(typed)
 function make(name: string): void {
-  if (name !== '' && store.edit(makeZone(store.job!, ids.value, name, newId))) store.said = `zone ${name}: ${ids.value.length} in it`
+  // Enter takes it, and the field that goes away then is left too.
+  if (name !== '' && !zone.value && store.edit(makeZone(store.job!, ids.value, name, newId))) store.said = `zone ${name}: ${ids.value.length} in it`
 }
 function rename(name: string): void {
   store.edit({ kind: 'zone.set', zoneId: zone.value!.id, was: { name: zone.value!.name }, to: { name } })
@@ -106,8 +107,8 @@ function rename(name: string): void {
       v-if="store.job!.zones.length > 0" aria-label="zone" :model-value="zone?.id ?? (zones.length > 1 ? null : NONE)" :options="options"
       option-label="label" option-value="value" size="small" placeholder="they differ"
       @update:model-value="id => store.edit(giveZone(store.job!, ids, id === NONE ? null : id))" />
-    <TextEntry v-if="zone" label="Its name" :text="zone.name" :read="textOf(zoneFields.name, 'name')" @commit="rename" />
-    <TextEntry v-else label="A new zone, named" text="" :read="nameOrNone" hint="Shop" @commit="make" />
+    <TextEntry v-if="zone" :key="zone.id" label="Its name" :text="zone.name" :read="textOf(zoneFields.name, 'name')" @commit="rename" />
+    <TextEntry v-else key="new" label="A new zone, named" text="" :read="nameOrNone" hint="Shop" @commit="make" />
     <template v-if="facts && zone">
       <p class="small">{{ facts.speakers.length }} on {{ facts.outputs.join(', ') }}<template v-if="facts.drawW !== null">, {{ W(facts.drawW) }}</template>.
         {{ means }}</p>
