@@ -39,6 +39,8 @@ try {
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
   await take('run-sheet-kinds', `/jobs/${fern}?line=fh-fern`, '.rail-row', ['z', Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT])
+  await take('run-sheet-control', `/jobs/${fern}?line=fh-ticket`, '.rail-row', [Key.END, Key.ARROW_LEFT, Key.ARROW_LEFT, Key.ARROW_LEFT, 'e'])
+  await take('cable-list', `/jobs/${fern}?line=fh-ticket`, '.rail-row', ['b'])
   await take('gear', '/gear', '.body .line', [Key.ARROW_DOWN, Key.ARROW_DOWN])
   const { id, body } = demoGear.find(g => g.body.name.startsWith('Ceiling 165 back-can'))!
   await world.post(`/gear/${id}/versions`, { was: 1, body: { ...body, continuousW: 80, programW: 240 } })
