@@ -36,7 +36,7 @@ const roof: Output = {
 const plan: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
-  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, outputs: [palm, fern, ticket, roof] }],
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, from: null, outputs: [palm, fern, ticket, roof] }],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
     ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),
@@ -49,7 +49,7 @@ const plan: Job = {
 /** The shop at the end of the ticket court has a level of its own: a wall control before its three speakers. */
 const shop = ['fh-ticket-06', 'fh-ticket-07', 'fh-ticket-08']
 const control: Control = {
-  kind: 'control', label: 'C1', name: 'Wall control 35 W', setDb: 0, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: LINE_V, insertionDb: 0.4,
+  kind: 'control', label: 'C1', name: 'Wall control 35 W', from: null, setDb: 0, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: LINE_V, insertionDb: 0.4,
 }
 const zoned = applyEdit(plan, makeZone(plan, shop, 'Shop', () => 'fh-shop')!).job
 const put = putBefore(zoned, shop, control, () => 'fh-shop-control')

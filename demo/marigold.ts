@@ -47,7 +47,7 @@ const outputs: Output[] = [
 export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
-  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', highPassHz: null, outputs }],
+  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', highPassHz: null, from: null, outputs }],
   readings: Records.of(readingsOf('2026-04-02', 13 * 60, [
     [outputs[1]!, 'line-dcr', null, ohm(3.4)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],

@@ -18,11 +18,15 @@ test.each<[string, Parameters<typeof ratingOf>[0], OutputRating, string]>([
 test('name, ratings, outputs that lack; what it has not stays and is named; one undo', () => {
   const job = jobOf('2 x 5 W on 70 V 60 W', '8')
   const model = { ...unstatedModel('amplifier', 'Rack 4'), outputs: [{ ...lines, count: 1 }, { ...loads, count: 3 }] }
-  const { edit, beyond } = asAmplifierModel(job, 'amp', model, counter('n'))
+  const from = { modelId: 'rack-4', version: 2, passed: null }
+  const { edit, beyond } = asAmplifierModel(job, 'amp', model, from, counter('n'))
   const { job: after, inverse } = applyEdit(job, edit!)
   expect([after.amplifiers[0]!.name, after.amplifiers[0]!.outputs.map(o => `${o.label} ${writeRating(o.rating)}`), beyond]).toEqual(['Rack 4', ['A1 70 V 200 W', 'A2 300 W at 4, from 2', 'A3 300 W at 4, from 2', 'A4 300 W at 4, from 2'], []])
   expect(applyEdit(after, inverse).job).toEqual(job)
-  expect(asAmplifierModel(after, 'amp', model, counter('m'))).toEqual({ edit: null, beyond: [] })
-  expect(asAmplifierModel(after, 'amp', { ...model, outputs: [{ ...lines, count: 2 }] }, counter('m')).beyond).toEqual(['A3', 'A4'])
-  expect(asAmplifierModel(job, 'nope', model, counter('m'))).toEqual({ edit: null, beyond: [] })
+  expect([after.amplifiers[0]!.from, after.amplifiers[0]!.highPassHz, asAmplifierModel(after, 'amp', model, { ...from, version: 3 }, counter('m')).edit?.kind]).toEqual([from, null, 'amplifier.set'])
+  const passed = applyEdit(after, asAmplifierModel(after, 'amp', { ...model, highPassHz: 60 }, from, counter('m')).edit!).job
+  expect([passed.amplifiers[0]!.highPassHz, asAmplifierModel(passed, 'amp', model, from, counter('m')).edit]).toEqual([60, null])
+  expect(asAmplifierModel(after, 'amp', model, from, counter('m'))).toEqual({ edit: null, beyond: [] })
+  expect(asAmplifierModel(after, 'amp', { ...model, outputs: [{ ...lines, count: 2 }] }, from, counter('m')).beyond).toEqual(['A3', 'A4'])
+  expect(asAmplifierModel(job, 'nope', model, from, counter('m'))).toEqual({ edit: null, beyond: [] })
 })

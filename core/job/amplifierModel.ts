@@ -4,11 +4,12 @@ import { isSameVoltage } from '#core/quantity/tolerance'
 import { setting, together, type Edit, type SimpleEdit } from './edits'
 import { addOutput, type NewId } from './intents'
 import { applyEdit } from './apply'
-import type { Amplifier, Job, Output } from './schema'
+import type { Amplifier, Job, Origin, Output } from './schema'
 import { same } from './sections/guard'
 
 /** An amplifier of the job as a model of the library has it: name, ratings, as many outputs as it has. */
 
+type Own = Pick<Amplifier, 'name' | 'from' | 'highPassHz'>
 type ModelOutput = AmplifierModel['outputs'][number]
 
 /** What one output of a model gives: into loads where it is rated so and no line is meant, else at the line voltage nearest to the one meant. */
@@ -21,11 +22,15 @@ export function ratingOf({ points, lines, floorOhm }: ModelOutput, now: OutputRa
 }
 
 /** One edit; outputs that the model has not stay as they are, and are given back by their labels. */
-export function asAmplifierModel(job: Job, amplifierId: string, model: AmplifierModel, newId: NewId): { edit: Edit | null, beyond: string[] } {
+export function asAmplifierModel(
+  job: Job, amplifierId: string, model: AmplifierModel, from: Origin | null, newId: NewId,
+): { edit: Edit | null, beyond: string[] } {
   const amplifier = job.amplifiers.find(a => a.id === amplifierId)
   if (!amplifier) return { edit: null, beyond: [] }
   const wanted = model.outputs.flatMap(group => Array.from({ length: group.count }, () => group))
-  const edits: SimpleEdit[] = amplifier.name === model.name ? [] : [{ kind: 'amplifier.set', amplifierId, ...setting<Pick<Amplifier, 'name'>, { name: string }>(amplifier, { name: model.name }) }]
+  const to = { name: model.name, from, highPassHz: model.highPassHz ?? amplifier.highPassHz }
+  const own: Own = { name: amplifier.name, from: amplifier.from, highPassHz: amplifier.highPassHz }
+  const edits: SimpleEdit[] = same(own, to) ? [] : [{ kind: 'amplifier.set', amplifierId, ...setting<Own, Own>(own, to) }]
   amplifier.outputs.forEach((output, k) => {
     const rating = wanted[k] && ratingOf(wanted[k], output.rating)
     if (rating && !same(rating, output.rating)) edits.push({ kind: 'output.set', outputId: output.id, ...setting<Pick<Output, 'rating'>, { rating: OutputRating }>(output, { rating }) })

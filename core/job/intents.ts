@@ -175,7 +175,7 @@ export function addAmplifier(job: Job, newId: NewId): { edit: Edit, outputId: st
   const taken = new Set(outputsOf(job).map(o => letterOf(o.label)))
   const letter = [...LETTERS].find(l => !taken.has(l)) ?? 'Z'
   const output = newOutput(job, letter, { kind: 'not-known' }, newId)
-  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', highPassHz: null, outputs: [output] }
+  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', highPassHz: null, from: null, outputs: [output] }
   return { edit: { kind: 'amplifier.add', index: job.amplifiers.length, amplifier }, outputId: output.id }
 }
 

@@ -121,7 +121,7 @@ test('a guard wider than what is set is part of the undo as well', () => {
 
 describe('what edits can make, a file can carry; more is refused where it is made', () => {
   const many = <T>(count: number, make: (k: number) => T) => Array.from({ length: count }, (_, k) => make(k))
-  const amplifier = (k: number) => ({ id: `m${k}`, name: `M${k}`, place: '', highPassHz: null, outputs: [] })
+  const amplifier = (k: number) => ({ id: `m${k}`, name: `M${k}`, place: '', highPassHz: null, from: null, outputs: [] })
   const output = (k: number) => ({ id: `p${k}`, label: `P${k}`, name: '', rating: { kind: 'not-known' as const }, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } })
   const full: Job = {
     ...start(), amplifiers: [{ ...amplifier(0), outputs: many(MOST_OUTPUTS, output) }, ...many(MOST_AMPLIFIERS - 1, k => amplifier(k + 1))],

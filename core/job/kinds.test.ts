@@ -4,7 +4,8 @@ import { unstatedModel } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
-import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, giveModel, kindOf, makeKind, modelOf, newerThan, passVersion, removeKind, takeVersion, speakersOfKind } from './kinds'
+import { asKind, byHand, changeKind, equalsOf, fieldsOf, giveKind, giveModel, kindOf, makeKind, modelOf, passVersion, removeKind, takeVersion, speakersOfKind } from './kinds'
+import { newerThan } from './origins'
 import { copyEach, hang } from './many/many'
 import type { Job, Speaker } from './schema'
 import { findSpeaker, speakersOf } from './tree'
@@ -106,14 +107,14 @@ test('out of the library: one copy a version, however often it is given; a newer
     expect(done(again, giveModel(again, [d], { modelId, version, model }, () => 70, counter('y'))).kinds).toHaveLength(2)
   }
   const [kind] = again.kinds
-  expect([newerThan(kind!, { id: 'm', version: 3 }), newerThan(kind!, { id: 'm', version: 2 }), newerThan(kind!, { id: 'n', version: 3 }), newerThan(kind!, null), newerThan({ ...kind!, from: null }, { id: 'm', version: 3 })]).toEqual([3, null, null, null, null])
+  expect([newerThan(kind!.from, { id: 'm', version: 3 }), newerThan(kind!.from, { id: 'm', version: 2 }), newerThan(kind!.from, { id: 'n', version: 3 }), newerThan(kind!.from, null), newerThan(null, { id: 'm', version: 3 })]).toEqual([3, null, null, null, null])
   const taken = done(again, takeVersion(again, 'k1', 3, { ...ceiling, continuousW: 20 }))
   expect([taken.kinds[0]!.from, says(taken, a)]).toEqual([{ modelId: 'm', version: 3, passed: null }, 'Ceiling | 5 of 5 10 at 70 | 20 | 8 | '])
   expect(applyEdit(taken, applyEdit(again, takeVersion(again, 'k1', 3, { ...ceiling, continuousW: 20 })!).inverse).job).toEqual(again)
   // The same figures under a new number are still a version taken.
   expect(done(again, takeVersion(again, 'k1', 3, ceiling)).kinds[0]!.from!.version).toBe(3)
   const passed = done(again, passVersion(again, 'k1', 3))
-  expect([newerThan(passed.kinds[0]!, { id: 'm', version: 3 }), newerThan(passed.kinds[0]!, { id: 'm', version: 4 }), says(passed, a)]).toEqual([null, 4, 'Ceiling | 5 of 5 10 at 70 | 30 | 8 | '])
+  expect([newerThan(passed.kinds[0]!.from, { id: 'm', version: 3 }), newerThan(passed.kinds[0]!.from, { id: 'm', version: 4 }), says(passed, a)]).toEqual([null, 4, 'Ceiling | 5 of 5 10 at 70 | 30 | 8 | '])
   expect([passVersion(ofOne, made.kindId, 3), passVersion(line, 'nope', 3)]).toEqual([null, null])
 })
 

@@ -126,10 +126,6 @@ export function giveModel(job: Job, ids: readonly string[], taken: LibraryModel,
 }
 export interface LibraryModel { modelId: string, version: number, model: SpeakerModel }
 
-/** A newer version of a kind's model that has not been answered yet; null for none. */
-export function newerThan({ from }: Kind, newest: { id: string, version: number } | null): number | null {
-  return from && newest && newest.id === from.modelId && newest.version > Math.max(from.version, from.passed ?? 0) ? newest.version : null
-}
 /** Takes a newer version of its model: the kind is that now, and its speakers follow. */
 export function takeVersion(job: Job, kindId: string, version: number, model: SpeakerModel): Edit | null {
   return changeKind(job, kindId, model, version)

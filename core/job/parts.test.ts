@@ -17,7 +17,7 @@ const PARTS: [SimpleEdit, { ids: string[], corrects: string[], rows: [string[], 
   [{ kind: 'repair.withdraw', repairId: 'old', withdrawn: true }, { ids: ['old'], corrects: [], rows: [[], ['old']], inDocument: false }],
   [{ kind: 'node.add', parentId: 'p', index: 0, branch: wiring.children[0]! }, { ids: inside, corrects: [], rows: [[], []], inDocument: true }],
   [{ kind: 'output.add', amplifierId: 'amp', index: 0, output }, { ids: ['new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
-  [{ kind: 'amplifier.add', index: 0, amplifier: { id: 'amp2', name: 'B', place: '', highPassHz: null, outputs: [output] } }, { ids: ['amp2', 'new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
+  [{ kind: 'amplifier.add', index: 0, amplifier: { id: 'amp2', name: 'B', place: '', highPassHz: null, from: null, outputs: [output] } }, { ids: ['amp2', 'new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
   [{ kind: 'node.remove', nodeId: 'o1n3' }, { ids: [], corrects: [], rows: [[], []], inDocument: true }],
 ]
 

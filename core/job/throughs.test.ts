@@ -4,6 +4,7 @@ import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
 import { joinWithNext } from './intents'
+import { newerThan, originsOf } from './origins'
 import { EditRefused } from './refusal'
 import { readJob } from './readJob'
 import { toDocument } from './document'
@@ -89,13 +90,23 @@ test('a step louder or quieter: by its own positions, by the usual ones, off at 
 })
 
 test('as a model has it: the scale, the tap and the ohms nearest to what stands there', () => {
+  const from = { modelId: 'wall-35', version: 3, passed: null }
   const wall = { ...unstatedModel('control', 'Wall 35'), ratingW: 35, linesV: [100, 70], stepsDb: [0, 6], insertionDb: 0.4 }
-  expect(controlOf(wall, 70.71, { ...unknownControl('C1'), setDb: 6 })).toEqual({ kind: 'control', label: 'C1', name: 'Wall 35', setDb: 6, stepsDb: [0, 6], ratingW: 35, lineV: 70, insertionDb: 0.4 })
-  expect([controlOf(wall, null, unknownControl('C1')).lineV, controlOf({ ...wall, linesV: [] }, 70, unknownControl('C1')).lineV]).toEqual([100, null])
+  expect(controlOf(wall, from, 70.71, { ...unknownControl('C1'), setDb: 6 })).toEqual({ kind: 'control', label: 'C1', name: 'Wall 35', from, setDb: 6, stepsDb: [0, 6], ratingW: 35, lineV: 70, insertionDb: 0.4 })
+  expect([controlOf(wall, null, null, unknownControl('C1')).lineV, controlOf({ ...wall, linesV: [] }, null, 70, unknownControl('C1')).lineV]).toEqual([100, null])
   const scales = [{ lineV: 70.71, tapsW: [15, 60] }, { lineV: 100, tapsW: [30, 120] }]
   const model = { ...unstatedModel('transformer', 'T60'), ratingW: 60, scales, secondariesOhm: [4, 16], insertionDb: 0.9 }
   const now = usualTransformer('T1', 70, [20])
-  expect(transformerOf(model, 100, now)).toEqual({ ...now, name: 'T60', ratingW: 60, insertionDb: 0.9, secondaryOhm: 4, ratedV: 100, tapsW: [30, 120], tapW: 30 })
+  expect(transformerOf(model, from, 100, now)).toEqual({ ...now, name: 'T60', from, ratingW: 60, insertionDb: 0.9, secondaryOhm: 4, ratedV: 100, tapsW: [30, 120], tapW: 30 })
   const none = { ...model, scales: [], secondariesOhm: [] }
-  expect([transformerOf(model, null, { ...now, tapW: 0 }).tapW, transformerOf(none, 100, now).secondaryOhm]).toEqual([0, 8])
+  expect([transformerOf(model, null, null, { ...now, tapW: 0 }).tapW, transformerOf(none, null, 100, now).secondaryOhm]).toEqual([0, 8])
+})
+
+test('every origin in a job is told, and a newer version is asked about until it is taken or passed over', () => {
+  const from = (modelId: string) => ({ modelId, version: 2, passed: null })
+  const one = put(job, at(2), { ...unknownControl('C1'), from: from('wall') })
+  const whole: Job = { ...one, amplifiers: one.amplifiers.map(a => ({ ...a, from: from('rack') })), kinds: [{ what: 'speaker', id: 'k', from: from('can'), model: unstatedModel('speaker', 'x') }, { what: 'speaker', id: 'own', from: null, model: unstatedModel('speaker', 'y') }] }
+  expect(originsOf(whole).map(o => o.modelId)).toEqual(['can', 'rack', 'wall'])
+  const newer = (passed: number | null, version: number, id = 'wall') => newerThan({ modelId: 'wall', version: 2, passed }, { id, version })
+  expect([newer(null, 3), newer(null, 2), newer(3, 3), newer(3, 4), newer(null, 3, 'other'), newerThan(null, { id: 'wall', version: 3 }), newerThan(from('wall'), null)]).toEqual([3, null, null, 4, null, null, null])
 })

@@ -5,7 +5,7 @@ import { isSameVoltage } from '#core/quantity/tolerance'
 import { partsOf, together, type Edit, type SimpleEdit } from './edits'
 import { ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
-import type { Control, Group, Job, LineThrough, LineTransformer } from './schema'
+import type { Control, Group, Job, LineThrough, LineTransformer, Origin } from './schema'
 import { branchesOf, findGroup, findPlace } from './tree'
 
 /** Controls and transformers before a part of a line: put there, set, taken out. Each gives null where there is nothing to do. */
@@ -24,24 +24,24 @@ export function throughLabel(job: Pick<Job, 'amplifiers'>, kind: LineThrough['ki
 }
 
 /** A control of which nothing is known yet, and a transformer taken as one for 8 Ω. */
-export const unknownControl = (label: string): Control => ({ kind: 'control', label, name: '', setDb: null, stepsDb: [], ratingW: null, lineV: null, insertionDb: null })
+export const unknownControl = (label: string): Control => ({ kind: 'control', label, name: '', from: null, setDb: null, stepsDb: [], ratingW: null, lineV: null, insertionDb: null })
 export const usualTransformer = (label: string, ratedV: number, tapsW: readonly number[]): LineTransformer => ({
-  kind: 'transformer', label, name: 'taken as one for 8 Ω: not known yet', tapW: Math.max(...tapsW), ratedV, tapsW: [...tapsW], secondaryOhm: 8, ratingW: null, insertionDb: null, tapMeans: null,
+  kind: 'transformer', label, name: 'taken as one for 8 Ω: not known yet', from: null, tapW: Math.max(...tapsW), ratedV, tapsW: [...tapsW], secondaryOhm: 8, ratingW: null, insertionDb: null, tapMeans: null,
 })
 
 /** A control as a model has it, for a line of `lineV`; where it stands now stays. */
-export function controlOf(model: ControlModel, lineV: number | null, now: Control): Control {
+export function controlOf(model: ControlModel, from: Origin | null, lineV: number | null, now: Control): Control {
   const own = model.linesV.find(v => lineV !== null && isSameVoltage(v, lineV)) ?? model.linesV[0] ?? null
-  return { ...now, name: model.name, stepsDb: model.stepsDb, ratingW: model.ratingW, lineV: own, insertionDb: model.insertionDb }
+  return { ...now, name: model.name, from, stepsDb: model.stepsDb, ratingW: model.ratingW, lineV: own, insertionDb: model.insertionDb }
 }
 
 /** A transformer as a model has it: the scale nearest to the line's, the tap nearest to the one that is set, the ohms nearest to those there. */
-export function transformerOf(model: TransformerModel, lineV: number | null, now: LineTransformer): LineTransformer {
+export function transformerOf(model: TransformerModel, from: Origin | null, lineV: number | null, now: LineTransformer): LineTransformer {
   const nearest = (values: readonly number[], to: number) => [...values].sort((a, b) => Math.abs(Math.log(a / to)) - Math.abs(Math.log(b / to)))[0]
   const wantedV = nearest(model.scales.map(s => s.lineV), lineV ?? now.ratedV)
   const scale = model.scales.find(s => s.lineV === wantedV)
   return {
-    ...now, name: model.name, ratingW: model.ratingW, insertionDb: model.insertionDb,
+    ...now, name: model.name, from, ratingW: model.ratingW, insertionDb: model.insertionDb,
     secondaryOhm: nearest(model.secondariesOhm, now.secondaryOhm) ?? now.secondaryOhm,
     ...(scale ? { ratedV: scale.lineV, tapsW: scale.tapsW, tapW: now.tapW === 0 ? 0 : nearest(scale.tapsW, now.tapW)! } : {}),
   }

@@ -3,7 +3,7 @@ import type { Amplifier, Branch, Chain, Group, Job, Output, Speaker, WireNode } 
 
 /** Walks over the job's wiring. All pure; those that change return new objects along the changed path and share the rest. */
 
-export function outputsOf(job: Job): Output[] {
+export function outputsOf(job: Pick<Job, 'amplifiers'>): Output[] {
   return job.amplifiers.flatMap(amplifier => amplifier.outputs)
 }
 

@@ -43,5 +43,5 @@ function tapsOf(load: QuickNode): number[] {
 /** The job that "keep as a job" makes. */
 export function toJob(line: QuickLine, newId: NewId): Job {
   const output = toOutput(line, newId)
-  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, outputs: [output] }] }
+  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, from: null, outputs: [output] }] }
 }

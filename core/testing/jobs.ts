@@ -15,7 +15,7 @@ export function counter(prefix: string): () => string {
 /** One amplifier with an output a line; labels A1, A2…; ids a…, so that a test can name them. */
 export function jobOf(...lines: string[]): Job {
   const outputs = lines.map((text, k): Output => ({ ...toOutput(parseQuick(text), counter(`o${k + 1}n`)), id: `out${k + 1}`, label: `A${k + 1}` }))
-  return { ...emptyJob('test'), amplifiers: [{ id: 'amp', name: 'Amplifier A', place: 'rack', highPassHz: null, outputs }] }
+  return { ...emptyJob('test'), amplifiers: [{ id: 'amp', name: 'Amplifier A', place: 'rack', highPassHz: null, from: null, outputs }] }
 }
 
 export function outputOf(job: Job, k = 0): Output {

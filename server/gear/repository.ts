@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { GearKind, Model } from '#core/gear/models'
 import { LIST_KEYS, type GearModel, type GearRow } from '#core/gear/protocol'
+import { originsOf } from '#core/job/origins'
 import type { Job } from '#core/job/schema'
 
 /** All SQL about the library of gear. */
@@ -70,8 +71,8 @@ export async function setRetired(db: Knex, id: string, retired: boolean): Promis
 }
 
 /** Writes which versions of which models a job is made with. */
-export async function writeUse(db: Knex, jobId: string, job: Pick<Job, 'kinds'>): Promise<void> {
+export async function writeUse(db: Knex, jobId: string, job: Pick<Job, 'kinds' | 'amplifiers'>): Promise<void> {
   await db('job_models').where({ job_id: jobId }).delete()
-  const used = new Map(job.kinds.flatMap(({ from }) => from ? [[`${from.modelId} ${from.version}`, from] as const] : []))
+  const used = new Map(originsOf(job).map(from => [`${from.modelId} ${from.version}`, from] as const))
   if (used.size > 0) await db('job_models').insert([...used.values()].map(({ modelId, version }) => ({ job_id: jobId, model_id: modelId, version })))
 }

@@ -46,7 +46,7 @@ test('by keys: a stretch chosen, a control before it from the library, its ratin
   await browser.click('.library')
   await browser.press(...'control 35', Key.ENTER)
   await browser.see('.said.shown', 'C1 is Wall control 35 W now')
-  expect(await controls()).toEqual([{ kind: 'control', label: 'C1', name: 'Wall control 35 W', setDb: null, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: 70.71, insertionDb: 0.4 }])
+  expect(await controls()).toEqual([{ kind: 'control', label: 'C1', name: 'Wall control 35 W', from: { modelId: expect.any(String), version: 1, passed: null }, setDb: null, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: 70.71, insertionDb: 0.4 }])
   await browser.press(Key.ESCAPE, 'f')
   await browser.see('.finding', 'Behind C1 hang 40 W; it is rated 35 W. Over by 5 W.')
   expect(await (await browser.see('g.box')).getAttribute('aria-label')).toMatch(/^Volume control C1, Wall control 35 W, level not stated, 40 W behind it, rated 35 W, before 03, 04, 05, 06, on A1$/)

@@ -128,6 +128,17 @@ test('a model for a stretch of a rail, one undo; a newer version is asked about,
   await browser.see('.said.shown', 'ratings taken over')
   await browser.slowNetwork(0)
   const { amplifier } = await read()
+  const rack = amplifier.from!
+  const { versions: [{ body: had }] } = await (await fetch(`${world.url}/api/gear/${rack.modelId}`)).json() as { versions: [{ body: object }] }
+  await world.post(`/gear/${rack.modelId}/versions`, { was: 1, body: { ...had, highPassHz: 55 } })
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rail-row')
+  await browser.press(Key.HOME, 'e')
+  await browser.see('.amplifier .newer', 'version 2 of it now; it differs in high-pass')
+  await browser.click('.amplifier .newer .act', 'take it')
+  await browser.gone('.amplifier .newer')
+  await browser.driver.wait(async () => (await read()).amplifier.highPassHz === 55, 5000)
+  expect(((await (await fetch(`${world.url}/api/gear/${rack.modelId}`)).json()) as { usedIn: { version: number }[] }).usedIn.map(u => u.version)).toEqual([2])
   expect([amplifier.name, amplifier.outputs.length, new Set(amplifier.outputs.map(o => JSON.stringify(o.rating))).size]).toEqual(['Line amplifier 4 × 240 W', 4, 1])
 }, 60_000)
 

@@ -1,25 +1,22 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 import Select from 'primevue/select'
 import type { Model } from '#core/gear/models'
-import type { GearModel } from '#core/gear/protocol'
 import type { SpeakerModel } from '#core/gear/speaker'
-import { asKind, byHand, equalsOf, FOLLOWED_WORDS, giveKind, giveModel, kindOf, newerThan, passVersion, speakersOfKind, takeVersion } from '#core/job/kinds'
+import { asKind, byHand, equalsOf, FOLLOWED_WORDS, giveKind, giveModel, kindOf, passVersion, speakersOfKind, takeVersion } from '#core/job/kinds'
 import type { Speaker } from '#core/job/schema'
 import { newId } from '~/api/ids'
 import GearPick from '~/components/gear/GearPick.vue'
-import { differences } from '~/gear/list'
-import { useGearStore } from '~/stores/gear'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import KindForm from './KindForm.vue'
+import NewerPart from './NewerPart.vue'
 
 /** The kind of one speaker, or of several: which, how many there are, what was set by hand; made, given, changed, given up. */
 const { speakers } = defineProps<{ speakers: readonly Speaker[] }>()
 const emit = defineEmits<{ make: [] }>()
 const store = useJobStore()
 const evaluation = useEvaluationStore()
-const gear = useGearStore()
 const isOpen = ref(false)
 const isPicking = ref(false)
 /** Of no kind; an empty value would count as nothing chosen. */
@@ -54,21 +51,6 @@ function pick({ modelId, version, body }: { modelId: string, version: number, bo
   if (store.edit(giveModel(store.job!, ids.value, { modelId, version, model }, lineVOf, newId))) store.said = `${model.name}: ${ids.value.length} of it now`
 }
 
-/** The library is asked once for each model that a kind is of; where it does not answer nothing is said of versions. */
-const library = shallowRef<GearModel | null>(null)
-watch(() => kind.value?.from?.modelId, async (modelId) => {
-  library.value = null
-  if (modelId === undefined) return
-  const found = await gear.read(modelId).catch(() => null)
-  if (found && kind.value?.from?.modelId === found.id) library.value = found
-}, { immediate: true })
-const newer = computed(() => {
-  const newest = library.value?.versions[0]
-  const version = kind.value && newest ? newerThan(kind.value, { id: library.value!.id, version: newest.version }) : null
-  if (version === null) return null
-  const model = newest!.body as SpeakerModel
-  return { version, model, differs: differences('speaker', [kind.value!.model, model]).map(d => d.column.label).join(', ') }
-})
 function give(kindId: string): void {
   store.edit(giveKind(store.job!, ids.value, kindId === NONE ? null : kindId, lineVOf))
 }
@@ -83,10 +65,10 @@ function give(kindId: string): void {
         placeholder="they differ" @update:model-value="give" />
       <button v-if="kind && !isOpen" class="act change" type="button" @click="isOpen = true">change all {{ count }}</button>
     </div>
-    <p v-if="newer !== null && kind" class="small newer">The library has version {{ newer.version }} of it now; it differs in
-      {{ newer.differs || 'nothing that is stated' }}.
-      <button class="act" type="button" @click="store.edit(takeVersion(store.job!, kind.id, newer.version, newer.model))">take it</button>
-      <button class="act" type="button" @click="store.edit(passVersion(store.job!, kind.id, newer.version))">keep what the job has</button></p>
+    <NewerPart
+      v-if="kind" kind="speaker" :from="kind.from"
+      @take="(model, { version }) => store.edit(takeVersion(store.job!, kind!.id, version, model as SpeakerModel))"
+      @keep="({ passed }) => store.edit(passVersion(store.job!, kind!.id, passed!))" />
     <KindForm v-if="kind && isOpen" :key="kind.id" :kind="kind" :count="count" @close="isOpen = false" />
     <p v-if="differing !== ''" class="small">≠ By hand otherwise than the kind: {{ differing }}. <button
       class="act" type="button" @click="store.edit(asKind(store.job!, ids))">as the kind again</button></p>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { AmplifierModel } from '#core/gear/amplifier'
+import type { CableModel } from '#core/gear/cable'
 import type { Model } from '#core/gear/models'
 import { asAmplifierModel } from '#core/job/amplifierModel'
 import { setting, together } from '#core/job/edits'
-import type { Amplifier, Output } from '#core/job/schema'
+import type { Amplifier, Output, Origin } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
@@ -21,6 +22,7 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import KeyCap from '~/components/KeyCap.vue'
 import CableFinder from './CableFinder.vue'
+import NewerPart from './NewerPart.vue'
 
 const { output } = defineProps<{ output: Output }>()
 const emit = defineEmits<{ cableList: [] }>()
@@ -56,15 +58,23 @@ function rateAllAlike(): void {
 const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
 const isPicking = ref(false)
-function pick({ body }: { body: Model }): void {
+const isPickingCable = ref(false)
+function layModel(body: Model): void {
+  isPickingCable.value = false
+  const { size, name } = body as CableModel
+  if (store.edit(setLineCable(store.job!, output.id, size))) store.said = `${output.label}: ${name} all along`
+}
+const used = computed(() => store.job!.amplifiers.flatMap(a => a.from?.modelId ?? []))
+function become(body: Model, from: Origin): void {
   const model = body as AmplifierModel
   isPicking.value = false
-  const { edit, beyond } = asAmplifierModel(store.job!, amplifier.value!.id, model, newId)
+  const { edit, beyond } = asAmplifierModel(store.job!, amplifier.value!.id, model, from, newId)
   if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
 }
-function setAmplifier(to: Partial<Pick<Amplifier, 'name' | 'place' | 'highPassHz'>>): void {
+type Own = Pick<Amplifier, 'name' | 'place' | 'highPassHz' | 'from'>
+function setAmplifier(to: Partial<Own>): void {
   const a = amplifier.value
-  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Pick<Amplifier, 'name' | 'place' | 'highPassHz'>, typeof to>(a, to) })
+  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Own, typeof to>(a, to) })
 }
 </script>
 
@@ -96,6 +106,10 @@ function setAmplifier(to: Partial<Pick<Amplifier, 'name' | 'place' | 'highPassHz
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
       @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
+    <GearPick
+      v-if="isPickingCable" kind="cable" :used="[]" @pick="({ body }) => layModel(body)"
+      @close="isPickingCable = false" />
+    <button v-else-if="leads.length > 0" class="act" type="button" @click="isPickingCable = true">a cable of the library for all of it</button>
     <CableFinder v-if="leads.length > 0 && line" :output="output" :line="line" />
     <fieldset v-if="amplifier" class="amplifier">
       <legend class="soft small">The amplifier</legend>
@@ -108,7 +122,10 @@ function setAmplifier(to: Partial<Pick<Amplifier, 'name' | 'place' | 'highPassHz
       <TextEntry
         label="High-pass" :text="amplifier.highPassHz === null ? '' : amplifier.highPassHz === 'none' ? 'none' : `${writeNumber(amplifier.highPassHz, 4)} Hz`"
         :read="highPassOf" hint="not stated; 70 Hz, or none" @commit="setAmplifier({ highPassHz: $event })" />
-      <GearPick v-if="isPicking" kind="amplifier" :used="[]" @pick="pick" @close="isPicking = false" />
+      <NewerPart kind="amplifier" :from="amplifier.from" @take="become" @keep="from => setAmplifier({ from })" />
+      <GearPick
+        v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
+        @close="isPicking = false" />
       <button v-else class="act" type="button" @click="isPicking = true">a model of the library: its name, outputs and ratings</button>
     </fieldset>
     <div class="acts">

@@ -5,9 +5,9 @@ import type { ControlModel } from '#core/gear/control'
 import type { Model } from '#core/gear/models'
 import type { TransformerModel } from '#core/gear/transformer'
 import type { Edit } from '#core/job/edits'
-import type { Control, Group, LineThrough, LineTransformer } from '#core/job/schema'
+import type { Control, Group, LineThrough, LineTransformer, Origin } from '#core/job/schema'
 import { controlSchema, MOST_DOWN_DB } from '#core/job/sections/wiring/through'
-import { controlOf, setThrough, takeOut, transformerOf, USUAL_STEPS_DB } from '#core/job/throughs'
+import { controlOf, setThrough, takeOut, throughsOf, transformerOf, USUAL_STEPS_DB } from '#core/job/throughs'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
@@ -15,6 +15,7 @@ import GearPick from '~/components/gear/GearPick.vue'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import LeadPart from './LeadPart.vue'
+import NewerPart from './NewerPart.vue'
 import { MEANS_WORDS } from './wiredAs'
 
 /** A volume control or a line transformer before a part of a rail: how it stands, what it carries, which one it is. */
@@ -29,10 +30,11 @@ const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === g
 const steps = computed((): readonly number[] => through.kind === 'control' && through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB)
 const SECONDARIES_OHM = [4, 8, 16] as const
 
-function pick({ body }: { body: Model }): void {
+const used = computed(() => throughsOf(store.job!).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))
+function become(body: Model, from: Origin): void {
   isPicking.value = false
   const lineV = selected.line?.kind === 'constant-voltage' ? selected.line.lineV : null
-  const to = through.kind === 'control' ? controlOf(body as ControlModel, lineV, through) : transformerOf(body as TransformerModel, lineV, through)
+  const to = through.kind === 'control' ? controlOf(body as ControlModel, from, lineV, through) : transformerOf(body as TransformerModel, from, lineV, through)
   if (set(to)) store.said = `${through.label} is ${body.name} now`
 }
 function out(): void {
@@ -122,7 +124,10 @@ function out(): void {
         </div>
       </div>
     </template>
-    <GearPick v-if="isPicking" :kind="through.kind" :used="[]" @pick="pick" @close="isPicking = false" />
+    <NewerPart :kind="through.kind" :from="through.from" @take="become" @keep="from => set({ from })" />
+    <GearPick
+      v-if="isPicking" :kind="through.kind" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
+      @close="isPicking = false" />
     <button v-else class="act library" type="button" @click="isPicking = true">a model of the library</button>
     <LeadPart :node-id="group.id" says="to here" />
     <button class="act" type="button" @click="out">take {{ through.label }} out: the speakers behind it stay</button>

@@ -26,4 +26,6 @@ const withLoad = <T>(fields: T): T => isFields(fields) && isFields(fields.load) 
   ? { ...fields, load: { insertionDb: null, tapMeans: null, ...fields.load } }
   : fields
 const speaker = (fields: Fields): Fields => withLoad({ ...fields, zoneId: fields.zoneId ?? null })
-const withAmplifier = (amplifier: unknown): unknown => isFields(amplifier) ? { highPassHz: null, ...inAmplifier(amplifier, speaker) as Fields } : amplifier
+const withAmplifier = (amplifier: unknown): unknown => isFields(amplifier)
+  ? { highPassHz: null, from: null, ...inAmplifier(amplifier, speaker) as Fields }
+  : amplifier

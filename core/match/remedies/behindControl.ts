@@ -34,7 +34,7 @@ export const behindControl: RemedyMaker = ({ job, line, finding }) => {
     break
   }
   for (const ratingW of USUAL_RATINGS_W) {
-    const edit = ratingW > through.ratingW! ? setThrough(job, nodeId, { ratingW, name: '' }) : null
+    const edit = ratingW > through.ratingW! ? setThrough(job, nodeId, { ratingW, name: '', from: null }) : null
     if (!edit || !isCured(lineAfter(job, line.outputId, edit))) continue
     remedies.push({ code: 'larger-control', edit, facts: { code: 'larger-control', label: through.label, ratingW } })
     break

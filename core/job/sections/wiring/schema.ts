@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { loadSchema } from '#core/gear/load'
 import { cableSchema } from '#core/gear/cable'
+import { originSchema } from '../origin'
 import { throughSchema, type LineThrough } from './through'
 import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 
@@ -64,8 +65,10 @@ export const ratingSchema = z.discriminatedUnion('kind', [
 export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema }
 export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
 
-/** `highPassHz`: where its high-pass stands, 'none' where it has none; null is not stated. */
-export const amplifierFields = { name: nameText, place: plainText(120), highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable() }
+/** `highPassHz`: where its high-pass stands, 'none' where it has none; null is not stated. `from`: the model that it is of; null for none. */
+export const amplifierFields = {
+  name: nameText, place: plainText(120), highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable(), from: originSchema.nullable(),
+}
 export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, outputs: z.array(outputSchema).max(MOST_OUTPUTS) })
 
 export type Amplifier = z.infer<typeof amplifierSchema>

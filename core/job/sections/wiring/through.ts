@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { lineV, tapMeansSchema, tapW } from '#core/gear/load'
+import { originSchema } from '../origin'
 import { bounded, labelText, ohm, plainText, watt } from '#core/quantity/fields'
 
 /** What stands before a group of a line: a volume control, or a transformer by itself. The types that the solver takes are in network/tree.ts. */
 
-const named = { label: labelText, name: plainText(120) }
+/** `from`: the model that it is of; null for none. */
+const named = { label: labelText, name: plainText(120), from: originSchema.nullable() }
 const insertionDb = bounded('dB', 0, 12).nullable()
 
 /** How far a control may be turned down, dB: beyond it, it is off. */

@@ -1,0 +1,19 @@
+import { isGroup } from '#core/network/tree'
+import type { Job, Origin } from './schema'
+import { branchesOf, outputsOf } from './tree'
+
+/** What of a job is made by a model of the library. */
+
+/** Every origin in a job: of its kinds, its amplifiers, its controls and transformers. */
+export function originsOf(job: Pick<Job, 'kinds' | 'amplifiers'>): Origin[] {
+  const made = [
+    ...job.kinds, ...job.amplifiers,
+    ...outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ node }) => isGroup(node) && node.through ? [node.through] : []),
+  ]
+  return made.flatMap(({ from }) => from ?? [])
+}
+
+/** A newer version of a model that has not been answered yet; null for none. */
+export function newerThan(from: Origin | null, newest: { id: string, version: number } | null): number | null {
+  return from && newest && newest.id === from.modelId && newest.version > Math.max(from.version, from.passed ?? 0) ? newest.version : null
+}
