@@ -2,14 +2,14 @@ import { expect, test } from '@jest/globals'
 import { unstatedModel } from '#core/gear/models'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
-import type { Edit } from './edits'
+import type { Edit, SimpleEdit } from './edits'
 import { joinWithNext } from './intents'
-import { newerThan, originsOf } from './origins'
+import { mayChangeOrigins, newerThan, originsOf } from './origins'
 import { EditRefused } from './refusal'
 import { readJob } from './readJob'
 import { toDocument } from './document'
 import { editWords, refusalWords } from './words'
-import type { Branch, Control, Job, LineThrough, LineTransformer, WireNode } from './schema'
+import type { Branch, Control, Job, LineThrough, LineTransformer, Origin, WireNode } from './schema'
 import { controlOf, putBefore, setThrough, stepThrough, takeOut, throughLabel, throughsOf, transformerOf, unknownControl, usualTransformer } from './throughs'
 import { speakersOf } from './tree'
 
@@ -108,5 +108,9 @@ test('every origin in a job is told, and a newer version is asked about until it
   const whole: Job = { ...one, amplifiers: one.amplifiers.map(a => ({ ...a, from: from('rack') })), kinds: [{ what: 'speaker', id: 'k', from: from('can'), model: unstatedModel('speaker', 'x') }, { what: 'speaker', id: 'own', from: null, model: unstatedModel('speaker', 'y') }] }
   expect(originsOf(whole).map(o => o.modelId)).toEqual(['can', 'rack', 'wall'])
   const newer = (passed: number | null, version: number, id = 'wall') => newerThan({ modelId: 'wall', version: 2, passed }, { id, version })
+  const origin = (from: Origin | null) => ({ ...unknownControl('C1'), from })
+  const may = (...parts: unknown[]) => (parts as SimpleEdit[]).map(mayChangeOrigins)
+  expect(may({ kind: 'kind.add' }, { kind: 'kind.set', to: { from: null } }, { kind: 'amplifier.set', to: { from: null } }, { kind: 'node.remove' }, { kind: 'node.add', branch: { node: { kind: 'chain' } } }, { kind: 'through.set', was: null, to: origin(from('a')) }, { kind: 'through.set', was: origin(from('a')), to: origin({ ...from('a'), version: 3 }) })).toEqual(Array.from({ length: 7 }, () => true))
+  expect(may({ kind: 'kind.set', to: { model: null } }, { kind: 'amplifier.set', to: { name: 'x' } }, { kind: 'node.add', branch: { node: { kind: 'speaker' } } }, { kind: 'node.move' }, { kind: 'speaker.set' }, { kind: 'through.set', was: origin(from('a')), to: origin(from('a')) }, { kind: 'through.set', was: null, to: origin(null) })).toEqual(Array.from({ length: 7 }, () => false))
   expect([newer(null, 3), newer(null, 2), newer(3, 3), newer(3, 4), newer(null, 3, 'other'), newerThan(null, { id: 'wall', version: 3 }), newerThan(from('wall'), null)]).toEqual([3, null, null, 4, null, null, null])
 })

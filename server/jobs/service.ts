@@ -9,6 +9,7 @@ import { UNDO_REACH } from '#core/job/undo'
 import { upgradedEdit } from '#core/job/upgrade'
 import { refusalWords } from '#core/job/words'
 import type { EditResult, SyncAnswer, SyncRequest } from '#core/job/protocol'
+import { mayChangeOrigins } from '#core/job/origins'
 import { writeUse } from '../gear/repository'
 import { inSlices } from './breath'
 import { documentAt, hold } from './held'
@@ -125,7 +126,7 @@ async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: 
   await records.writeRepairs(trx, row.id, { before: before.repairs, after: job.repairs, touched: touched.flatMap(t => t.repairs) })
   // A document that nothing has changed stands for the new revision as well.
   const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
-  if (applied.some(entry => partsOf(entry.edit).some(part => part.kind.startsWith('kind.')))) await writeUse(trx, row.id, job)
+  if (applied.some(entry => partsOf(entry.edit).some(mayChangeOrigins))) await writeUse(trx, row.id, job)
   const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG
   await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, documentStands, ...(isDue ? { job } : {}) })
 }
