@@ -2,12 +2,13 @@ import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#
 import { METER_HZ } from '#core/check/predict'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
-import { levelDb, lowestAtHead, solveLine, type LineSolution } from '#core/network/line'
+import { compile } from '#core/network/compile'
+import { levelDb, lowestAtHead, otherwise, solveCircuit, type LineSolution } from '#core/network/line'
 import type { Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
-import { fullyUp, leadless, lossless, standingOf, type Standing } from './standing'
+import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './standing'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
@@ -106,15 +107,18 @@ function kindOf(output: Output, speakers: Speaker[]): LineKind {
 export function solveOutput(output: Output): LineFacts {
   const speakers = speakersOf(output.wiring)
   const kind = kindOf(output, speakers)
-  const solved = (wiring: Output['wiring']) => solveLine({ lead: null, node: wiring }, asLabelled, METER_HZ, 1)
+  const circuit = compile({ lead: null, node: output.wiring }, asLabelled)
   // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
   // What is safe is judged with every control fully up: somebody will turn it there. Without controls these are the same.
   const standings = standingOf(output.wiring)
   const upWiring = fullyUp(output.wiring)
-  const unit = solved(output.wiring)
-  const bare = solved(leadless(output.wiring))
-  const up = upWiring === output.wiring ? unit : solved(upWiring)
-  const upBare = standings.all.length === 0 ? bare : solved(lossless(leadless(upWiring)))
+  const throughs = new Map(standings.all.map(s => [s.nodeId, s.through]))
+  const solved = (isLeadless: boolean, as: ((through: LineThrough) => LineThrough) | null = null) =>
+    solveCircuit(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit, METER_HZ, 1)
+  const unit = solved(false)
+  const bare = solved(true)
+  const up = upWiring === output.wiring ? unit : solved(false, turnedUp)
+  const upBare = standings.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)

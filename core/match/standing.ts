@@ -30,20 +30,11 @@ export function standingOf(wiring: Chain): { all: Standing[], behind: ReadonlyMa
   return { all, behind }
 }
 
-/** The wiring as if no lead had resistance. */
-export function leadless<N extends WireNode | Chain>(node: N): N {
-  return isGroup(node) ? { ...node, children: node.children.map(child => ({ lead: null, node: leadless(child.node) })) } : node
-}
+/** A control fully up; anything else as it is. */
+export const turnedUp = (through: LineThrough): LineThrough => through.kind === 'control' ? { ...through, setDb: 0 } : through
 
-/** And no control a loss. */
-export function lossless<N extends WireNode | Chain>(node: N): N {
-  if (!isGroup(node)) return node
-  const { through } = node as Group
-  return {
-    ...node, children: node.children.map(({ lead, node: inner }) => ({ lead, node: lossless(inner) })),
-    ...(through?.kind === 'control' ? { through: { ...through, insertionDb: null } } : {}),
-  }
-}
+/** A control without its loss; anything else as it is. */
+export const lossless = (through: LineThrough): LineThrough => through.kind === 'control' ? { ...through, insertionDb: null } : through
 
 /** The wiring with every control fully up; itself where none is turned down. */
 export function fullyUp<N extends WireNode | Chain>(node: N): N {
@@ -57,5 +48,5 @@ export function fullyUp<N extends WireNode | Chain>(node: N): N {
     touched = true
     return { ...child, node: inner }
   })
-  return touched ? { ...node, children, ...(isDown ? { through: { ...through, setDb: 0 } } : {}) } : node
+  return touched ? { ...node, children, ...(isDown ? { through: turnedUp(through) } : {}) } : node
 }

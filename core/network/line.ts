@@ -1,7 +1,7 @@
-import { compile, Kind } from './compile'
-import type { View } from './element'
+import { compile, Kind, VALUES_PER_NODE, type Circuit } from './compile'
+import { passingOf, type View } from './element'
 import { flowAt, makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
-import type { Child, WiringNode } from './tree'
+import type { Child, Through, WiringNode } from './tree'
 
 /** What one speaker gets. Magnitudes; power is real power, I²·Re(Z). */
 export interface Drop { id: string, volts: number, amps: number, powerW: number }
@@ -23,13 +23,30 @@ export interface LineSolution {
 
 /** Solves one line at one frequency for a head voltage. */
 export function solveLine(root: Child<WiringNode>, view: View, frequencyHz: number, headV: number): LineSolution {
-  const solver = makeSolver(compile(root, view))
+  return solveCircuit(compile(root, view), frequencyHz, headV)
+}
+
+/** The same line laid flat already. */
+export function solveCircuit(circuit: Circuit, frequencyHz: number, headV: number): LineSolution {
+  const solver = makeSolver(circuit)
   const head = solve(solver, frequencyHz, headV)
   const drops = dropsOf(solver)
   const headPowerW = head.state === 'finite' ? headV ** 2 * head.re / head.ohm ** 2 : 0
   const passed = passedOf(solver)
   const usedW = drops.reduce((sum, drop) => sum + drop.powerW, 0) + passed.reduce((sum, p) => sum + p.inW - p.outW, 0)
   return { head, drops, passed, headPowerW, lostW: Math.max(0, headPowerW - usedW) }
+}
+
+/** The same line otherwise: as if no lead had resistance, with other things before its groups. Shares all else with the circuit it is made of. */
+export function otherwise(circuit: Circuit, { isLeadless, through }: { isLeadless: boolean, through: ((groupId: string) => Through) | null }): Circuit {
+  const leadOhm = isLeadless ? new Float64Array(circuit.count) : circuit.leadOhm
+  if (!through || circuit.throughs.length === 0) return { ...circuit, leadOhm }
+  const values = circuit.values.slice()
+  for (const i of circuit.throughs) {
+    const { ratio, seriesOhm } = passingOf(through(circuit.ids[i]!))
+    values.set([ratio, seriesOhm], i * VALUES_PER_NODE)
+  }
+  return { ...circuit, leadOhm, values }
 }
 
 function passedOf(solver: Solver): Passed[] {
