@@ -6,7 +6,7 @@ import { putBefore, unknownControl } from '#core/job/throughs'
 import { withBranch } from '#core/job/tree'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { evaluateJob } from './evaluate'
-import { voltsWhence, wattsWhence } from './whence'
+import { lineWhence, voltsWhence, wattsWhence } from './whence'
 
 const lead = { cable: { awg: 16 }, lengthM: 8 }
 /** The ladder of the cable tables: 20 × 10 W, 8 m apart. */
@@ -30,3 +30,11 @@ test.each<[string, Job, number, (string | null)[]]>([
   const [line] = evaluateJob(job)
   expect([voltsWhence(line!, line!.drops[k]!), wattsWhence(line!.drops[k]!)]).toEqual(wanted)
 })
+
+test.each<[string, Job, string[]]>([
+  ['a ladder', ladder, ['26.5 Ω: all that hangs here by its labels, with the cable that is stated', '188.7 W = (70.7 V)² / 26.5 Ω', '178.1 W arrive = 188.7 W − 10.6 W in the wire', 'far end −0.75 dB: at 20 a part of 0.918 of the volts is left', 'by “use four fifths” 300 W carry 240 W of taps; 200 W are drawn, every control fully up']],
+  ['no cable', two, ['250 Ω: all that hangs here by its labels, no cable counted', '20 W = (70.7 V)² / 250 Ω', 'by “use four fifths” 100 W carry 80 W of taps; 20 W are drawn, every control fully up']],
+  ['low impedance', jobOf('8 + 8 on 100 W at 16'), ['16 Ω: all that hangs here by its labels, no cable counted', '100 W = (40 V)² / 16 Ω']],
+  ['of an amplifier not known', jobOf('8 + 8'), ['16 Ω: all that hangs here by its labels, no cable counted']],
+  ['nothing on it', { ...two, amplifiers: two.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, wiring: { ...o.wiring, children: [] } })) })) }, []],
+])('the head of %s', (_, job, wanted) => expect(lineWhence(evaluateJob(job)[0]!, job.practice)).toEqual(wanted))

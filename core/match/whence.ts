@@ -1,8 +1,12 @@
-import type { Group } from '#core/job/schema'
+import { ratedW } from '#core/amplifier/index'
+import type { Group, Practice } from '#core/job/schema'
 import { efficiencyOf } from '#core/network/element'
 import { isGroup } from '#core/network/tree'
 import { writeCable } from '#core/quantity/cable'
-import { writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
+import { reserveSchool } from '#core/practice/reserve'
+import { writeDb, writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
+import { allowedTapsW } from './allowance'
+import type { LineEvaluation } from './evaluate'
 import type { DropFacts, LineFacts } from './facts'
 
 /** Where a number of the sheet comes from, as the sum that a person would write on paper. */
@@ -58,4 +62,25 @@ export function wattsWhence({ speaker: { load }, volts, drawnW, powerW }: DropFa
   const more = load.tapMeans === 'driver-gets' && lost !== '' ? ` + ${writeNumber(load.insertionDb!)} dB for its transformer` : ''
   const drawn = isAsPrinted && more === '' ? '' : `${W(drawnW)} = ${W(load.tapW)}${isAsPrinted ? '' : ` × (${V(volts)} / ${V(load.ratedV)})²`}${more}`
   return [drawn, lost === '' ? '' : `${W(powerW)} = ${lost}`].filter(Boolean).join('; ') || null
+}
+
+/** The figures at the head of a rail: the load, what is given into it and where that goes, the far end, what the rule leaves. */
+export function lineWhence(line: LineEvaluation, practice: Practice): string[] {
+  const { loadOhm, amplifierW, drawnW, lostW, farthest, cable } = line
+  const headV = line.drive?.volts ?? line.lineV
+  if (loadOhm === null || line.speakers.length === 0) return []
+  const says = [`${writeQuantity(loadOhm, 'Ω')}: all that hangs here by its labels, ${cable.stated > 0 ? 'with the cable that is stated' : 'no cable counted'}`]
+  if (amplifierW === null || headV === null || drawnW === null || lostW === null) return says
+  says.push(`${W(amplifierW)} = (${V(headV)})² / ${writeQuantity(loadOhm, 'Ω')}`)
+  const heatW = Math.max(0, amplifierW - drawnW - lostW)
+  const hasHeat = heatW > ALIKE * amplifierW
+  if (cable.stated > 0 || hasHeat) {
+    const parts = [...(cable.stated > 0 ? [`${W(lostW)} in the wire`] : []), ...(hasHeat ? [`${W(heatW)} in controls and transformers`] : [])]
+    says.push(`${W(drawnW)} arrive = ${W(amplifierW)} − ${parts.join(' − ')}`)
+  }
+  if (farthest && cable.stated > 0 && farthest.lossDb < 0) says.push(`far end ${writeDb(farthest.lossDb)}: at ${farthest.drop.label} a part of ${writeNumber(10 ** (farthest.lossDb / 20))} of the volts is left`)
+  const rated = ratedW(line.output.rating)
+  const allowed = allowedTapsW(line, practice)
+  if (rated !== null && allowed !== null && line.drawW !== null) says.push(`by “${reserveSchool(practice.reserve).name}” ${W(rated)} carry ${W(allowed)} of taps; ${W(line.drawW)} are drawn, every control fully up`)
+  return says
 }

@@ -5,7 +5,7 @@ import { markWords } from '#core/check/words'
 import { findingWords } from '#core/match/words'
 import { remedyWords } from '#core/match/remedies/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { voltsWhence, wattsWhence } from '#core/match/whence'
+import { lineWhence, voltsWhence, wattsWhence } from '#core/match/whence'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import { throughWords } from '~/drawing/speakerText'
@@ -34,7 +34,12 @@ const marks = computed(() => {
 })
 const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
 /** Where its figures come from. */
-const whence = computed(() => selected.line && drop.value ? [voltsWhence(selected.line, drop.value), wattsWhence(drop.value)].filter(s => s !== null) : [])
+const whence = computed(() => {
+  const { line } = selected
+  if (!line || !store.job) return []
+  if (drop.value) return [voltsWhence(line, drop.value), wattsWhence(drop.value)].filter(s => s !== null)
+  return selected.selection.nodeId === null ? lineWhence(line, store.job.practice) : []
+})
 /** The control or the transformer that is looked at. */
 const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === selected.standing?.group.id) ?? null)
 </script>
@@ -58,7 +63,7 @@ const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === s
       <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ marks }}.
     </p>
     <ul v-if="whence.length > 0" class="soft whence" aria-label="Where these figures come from">
-      <li v-for="sum in whence" :key="sum" class="figure">{{ sum }}</li>
+      <li v-for="sum in whence" :key="sum">{{ sum }}</li>
     </ul>
     <p v-if="standing" class="soft">
       {{ standing.through.label }}: {{ throughWords(standing.through) }}<template v-if="standing.inW !== null && standing.outW !== null">; takes <span
@@ -72,5 +77,5 @@ const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === s
 .findings { display: grid; gap: 18px; }
 .finding { display: grid; gap: 7px; }
 .what { line-height: 1.5; }
-.whence { list-style: none; padding: 0; margin: -10px 0 0; font-size: 13px; display: grid; gap: 3px; }
+.whence { list-style: none; padding: 0; margin: -10px 0 0; font-size: 13.5px; display: grid; gap: 3px; }
 </style>

@@ -67,7 +67,7 @@ function give(kindId: string): void {
     </div>
     <NewerPart
       v-if="kind" kind="speaker" :from="kind.from"
-      @take="(model, { version }) => store.edit(takeVersion(store.job!, kind!.id, version, model as SpeakerModel))"
+      :as-model="(model, { version }) => takeVersion(store.job!, kind!.id, version, model as SpeakerModel)"
       @keep="({ passed }) => store.edit(passVersion(store.job!, kind!.id, passed!))" />
     <KindForm v-if="kind && isOpen" :key="kind.id" :kind="kind" :count="count" @close="isOpen = false" />
     <p v-if="differing !== ''" class="small">≠ By hand otherwise than the kind: {{ differing }}. <button

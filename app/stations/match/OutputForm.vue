@@ -65,10 +65,10 @@ function layModel(body: Model): void {
   if (store.edit(setLineCable(store.job!, output.id, size))) store.said = `${output.label}: ${name} all along`
 }
 const used = computed(() => store.job!.amplifiers.flatMap(a => a.from?.modelId ?? []))
-function become(body: Model, from: Origin): void {
-  const model = body as AmplifierModel
+const asModel = (body: Model, from: Origin) => asAmplifierModel(store.job!, amplifier.value!.id, body as AmplifierModel, from, newId)
+function become(model: Model, from: Origin): void {
   isPicking.value = false
-  const { edit, beyond } = asAmplifierModel(store.job!, amplifier.value!.id, model, from, newId)
+  const { edit, beyond } = asModel(model, from)
   if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
 }
 type Own = Pick<Amplifier, 'name' | 'place' | 'highPassHz' | 'from'>
@@ -122,7 +122,8 @@ function setAmplifier(to: Partial<Own>): void {
       <TextEntry
         label="High-pass" :text="amplifier.highPassHz === null ? '' : amplifier.highPassHz === 'none' ? 'none' : `${writeNumber(amplifier.highPassHz, 4)} Hz`"
         :read="highPassOf" hint="not stated; 70 Hz, or none" @commit="setAmplifier({ highPassHz: $event })" />
-      <NewerPart kind="amplifier" :from="amplifier.from" @take="become" @keep="from => setAmplifier({ from })" />
+      <NewerPart
+        kind="amplifier" :from="amplifier.from" marks :as-model="(model, from) => asModel(model, from).edit" @keep="from => setAmplifier({ from })" />
       <GearPick
         v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
         @close="isPicking = false" />

@@ -31,11 +31,14 @@ const steps = computed((): readonly number[] => through.kind === 'control' && th
 const SECONDARIES_OHM = [4, 8, 16] as const
 
 const used = computed(() => throughsOf(store.job!).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))
-function become(body: Model, from: Origin): void {
-  isPicking.value = false
+function asModel(body: Model, from: Origin): Edit | null {
   const lineV = selected.line?.kind === 'constant-voltage' ? selected.line.lineV : null
   const to = through.kind === 'control' ? controlOf(body as ControlModel, from, lineV, through) : transformerOf(body as TransformerModel, from, lineV, through)
-  if (set(to)) store.said = `${through.label} is ${body.name} now`
+  return setThrough(store.job!, group.id, to)
+}
+function become(body: Model, from: Origin): void {
+  isPicking.value = false
+  if (does(asModel(body, from))) store.said = `${through.label} is ${body.name} now`
 }
 function out(): void {
   const first = selected.ids[0] ?? null
@@ -124,7 +127,7 @@ function out(): void {
         </div>
       </div>
     </template>
-    <NewerPart :kind="through.kind" :from="through.from" @take="become" @keep="from => set({ from })" />
+    <NewerPart :kind="through.kind" :from="through.from" marks :as-model="asModel" @keep="from => set({ from })" />
     <GearPick
       v-if="isPicking" :kind="through.kind" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
       @close="isPicking = false" />
