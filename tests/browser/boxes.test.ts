@@ -1,6 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import type { Job } from '#core/job/schema'
-import { cabled, jobOf } from '#core/testing/jobs'
+import { applyEdit } from '#core/job/apply'
+import type { Edit } from '#core/job/edits'
+import { putBefore, unknownControl } from '#core/job/throughs'
+import { speakersOf } from '#core/job/tree'
+import { makeZone } from '#core/job/zones'
+import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { demoGear } from '../../demo/gear'
 import { fernhollow } from '../../demo/fernhollow'
 import { FIND_BAD_TEXT } from '../support/boxes'
@@ -18,12 +23,18 @@ beforeAll(async () => {
   await world.post('/gear', { models: demoGear })
   const long: Job = cabled({ ...jobOf('3 x 5 W on 70 V 60 W', '(8 + 8) || (8 + 8) on 300 W at 4, 180 W at 8, from 2'), name: 'Saint Bartholomew’s parish hall, cloister walk and the long north gallery' }, { cable: { awg: 16 }, lengthM: 12.5 })
   const named = { ...long, amplifiers: long.amplifiers.map(a => ({ ...a, name: 'Amplifier in the vestry cupboard', place: 'behind the organ, second shelf', outputs: a.outputs.map(o => ({ ...o, name: 'Cloister walk and north gallery' })) })) }
-  for (const [name, job] of Object.entries({ fern: fernhollow, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
+  const rail = cabled(jobOf('9 x 10 W on 70 V 240 W'), { cable: { awg: 16 }, lengthM: 6 })
+  const ids = speakersOf(outputOf(rail).wiring).map(s => s.id)
+  const zoned = applyEdit(rail, makeZone(rail, ids.slice(0, 7), 'Cloister walk and the long north gallery', () => 'zone')!).job
+  const walls = applyEdit(zoned, (putBefore(zoned, ids.slice(0, 7), { ...unknownControl('C1'), setDb: 12, ratingW: 35, lineV: 70.71, name: 'Wall control behind the vestry door, 35 W' }, counter('w')) as { edit: Edit }).edit).job
+  for (const [name, job] of Object.entries({ fern: fernhollow, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
 }, 120_000)
 afterAll(() => world.close())
 
 const VIEWS: [string, string, string, string[]][] = [
   ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, forty as one', 'many', '', [Key.ARROW_RIGHT]], ['run sheet, a kind of forty', 'many', '', [Key.ARROW_RIGHT, 'K']], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
+  ['run sheet, a control', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, 'e']], ['run sheet, a zone', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, 'e', ...new Array<string>(16).fill(Key.TAB)]],
+  ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
   ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
   ['trace', 'fern', '/trace', []], ['trace, forty', 'many', '/trace', []], ['trace, long names', 'long', '/trace', []],

@@ -127,7 +127,7 @@ function setAmplifier(to: Partial<Own>): void {
       <GearPick
         v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
         @close="isPicking = false" />
-      <button v-else class="act" type="button" @click="isPicking = true">a model of the library: its name, outputs and ratings</button>
+      <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
     </fieldset>
     <div class="acts">
       <button class="act" type="button" @click="emit('cableList')">cable of the whole job, by size <KeyCap of="b" /></button>
@@ -146,7 +146,8 @@ function setAmplifier(to: Partial<Own>): void {
 .note { padding-top: 4px; }
 .usual { padding-top: 6px; }
 .remark { color: var(--tight); }
-.amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; }
+.amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 10px; justify-items: stretch; }
+.amplifier .act { justify-self: start; }
 .acts { display: grid; justify-items: start; border-top: 1px solid var(--rule); padding-top: 8px; }
 .acts .act { white-space: normal; }
 </style>
