@@ -4,7 +4,7 @@ import { sameCable } from '#core/quantity/cable'
 import type { Lead } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { together, type Edit, type SimpleEdit } from './edits'
-import type { Branch, Job, Output, Speaker, WireNode } from './schema'
+import type { Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from './tree'
 
 /** What a hand on the key means, as edits. Each gives null where there is nothing to do. */
@@ -38,6 +38,12 @@ export function freeLabel(taken: ReadonlySet<string>): string {
     const label = String(k).padStart(2, '0')
     if (!taken.has(label)) return label
   }
+}
+
+/** "C1" for a control, "T1" for a transformer: the lowest that is not taken. */
+export function freeThroughLabel(taken: ReadonlySet<string>, kind: LineThrough['kind']): string {
+  const letter = kind === 'control' ? 'C' : 'T'
+  for (let k = 1; ; k++) if (!taken.has(`${letter}${k}`)) return `${letter}${k}`
 }
 
 /**
@@ -124,15 +130,20 @@ export function setLineCable(job: Job, outputId: string, cable: Cable): Edit | n
     : []))
 }
 
+/** Whether a further member may simply go into it: what stands behind a control is a place of its own, and nobody slips behind it unasked. */
+export function takesMore(node: WireNode, kind: 'series' | 'star'): node is Group {
+  return isGroup(node) && node.kind === kind && !node.through
+}
+
 /** Puts a node and the one after it into one group: two in series, or two from one point. */
 export function joinWithNext(job: Job, nodeId: string, kind: 'series' | 'star', newId: NewId): Edit | null {
   const place = findPlace(job, nodeId)
   const next = place?.parent.children[place.index + 1]
   if (!place || !next) return null
-  if (next.node.kind === kind && isGroup(next.node)) {
+  if (takesMore(next.node, kind)) {
     return together([{ kind: 'node.move', nodeId, parentId: next.node.id, index: 0 }])
   }
-  if (isGroup(place.branch.node) && place.branch.node.kind === kind) {
+  if (takesMore(place.branch.node, kind)) {
     return together([{ kind: 'node.move', nodeId: next.node.id, parentId: nodeId, index: place.branch.node.children.length }])
   }
   const group: WireNode = { kind, id: newId(), children: [] }

@@ -1,16 +1,12 @@
-import { isGroup } from '#core/network/tree'
 import type { SimpleEdit } from './edits'
 import type { Job, Origin } from './schema'
-import { branchesOf, outputsOf } from './tree'
+import { throughsOf } from './tree'
 
 /** What of a job is made by a model of the library. */
 
 /** Every origin in a job: of its kinds, its amplifiers, its controls and transformers. */
 export function originsOf(job: Pick<Job, 'kinds' | 'amplifiers'>): Origin[] {
-  const made = [
-    ...job.kinds, ...job.amplifiers,
-    ...outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ node }) => isGroup(node) && node.through ? [node.through] : []),
-  ]
+  const made = [...job.kinds, ...job.amplifiers, ...throughsOf(job).map(t => t.through)]
   return made.flatMap(({ from }) => from ?? [])
 }
 

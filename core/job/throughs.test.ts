@@ -10,8 +10,9 @@ import { readJob } from './readJob'
 import { toDocument } from './document'
 import { editWords, refusalWords } from './words'
 import type { Branch, Control, Job, LineThrough, LineTransformer, Origin, WireNode } from './schema'
-import { controlOf, putBefore, setThrough, stepThrough, takeOut, throughLabel, throughsOf, transformerOf, unknownControl, usualTransformer } from './throughs'
-import { speakersOf } from './tree'
+import { controlOf, putBefore, setThrough, stepThrough, takeOut, throughLabel, transformerOf, unknownControl, usualTransformer } from './throughs'
+import { copyEach, hang, joinEach } from './many/many'
+import { findPlace, speakersOf, throughsOf } from './tree'
 
 const job = cabled(jobOf('5 x 10 W on 70 V 100 W'), { cable: { awg: 16 }, lengthM: 5 })
 const ids = speakersOf(outputOf(job).wiring).map(s => s.id)
@@ -113,4 +114,18 @@ test('every origin in a job is told, and a newer version is asked about until it
   expect(may({ kind: 'kind.add' }, { kind: 'kind.set', to: { from: null } }, { kind: 'amplifier.set', to: { from: null } }, { kind: 'node.remove' }, { kind: 'node.add', branch: { node: { kind: 'chain' } } }, { kind: 'through.set', was: null, to: origin(from('a')) }, { kind: 'through.set', was: origin(from('a')), to: origin({ ...from('a'), version: 3 }) })).toEqual(Array.from({ length: 7 }, () => true))
   expect(may({ kind: 'kind.set', to: { model: null } }, { kind: 'amplifier.set', to: { name: 'x' } }, { kind: 'node.add', branch: { node: { kind: 'speaker' } } }, { kind: 'node.move' }, { kind: 'speaker.set' }, { kind: 'through.set', was: origin(from('a')), to: origin(from('a')) }, { kind: 'through.set', was: null, to: origin(null) })).toEqual(Array.from({ length: 7 }, () => false))
   expect([newer(null, 3), newer(null, 2), newer(3, 3), newer(3, 4), newer(null, 3, 'other'), newerThan(null, { id: 'wall', version: 3 }), newerThan(from('wall'), null)]).toEqual([3, null, null, 4, null, null, null])
+})
+
+test('a copy of a control has a label of its own; nobody slips behind one by being joined; a member of a series is joined to its group', () => {
+  const one = put(job, at(2, 3))
+  const copied = applyEdit(one, copyEach(one, at(2, 3), counter('c')).edit!).job
+  expect(drawn(copied)).toBe('01@5 C1:chain(02 03@5)@5 C2:chain(06 07@5)@5 04@5 05@5')
+  const elsewhere = applyEdit(job, hang(job, [findPlace(one, 'g1')!.branch], { outputId: outputOf(job).id }, counter('h')).edit!).job
+  expect(drawn(elsewhere)).toBe('01@5 02@5 03@5 04@5 05@5 C1:chain(06 07@5)@5')
+  // A group of its own kind, with a control before it, is a place like any other.
+  const before = put(series, at(2, 3))
+  expect(drawn(applyEdit(before, joinWithNext(before, at(1)[0]!, 'series', counter('j'))!).job)).toBe('series(01 C1:series(02 03@5)@5)@5 04@5 05@5')
+  expect(drawn(applyEdit(before, joinWithNext(before, 's1', 'series', counter('j'))!).job)).toBe('01@5 series(C1:series(02 03@5) 04@5)@5 05@5')
+  expect(drawn(applyEdit(series, joinWithNext(series, at(1)[0]!, 'series', counter('j'))!).job)).toBe('series(01@5 02 03@5)@5 04@5 05@5')
+  expect(drawn(applyEdit(before, joinEach(before, at(2, 3, 4, 5), 'series', counter('j')).edit!).job)).toBe('01@5 series(C1:series(02 03@5) 04@5 05@5)@5')
 })

@@ -3,24 +3,16 @@ import type { TransformerModel } from '#core/gear/transformer'
 import { isGroup } from '#core/network/tree'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { partsOf, together, type Edit, type SimpleEdit } from './edits'
-import { ungroup, type NewId } from './intents'
+import { freeThroughLabel, ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
 import type { Control, Group, Job, LineThrough, LineTransformer, Origin } from './schema'
-import { branchesOf, findGroup, findPlace } from './tree'
+import { findGroup, findPlace, throughsOf } from './tree'
 
 /** Controls and transformers before a part of a line: put there, set, taken out. Each gives null where there is nothing to do. */
 
-/** Every control and transformer of a job, in wiring order. */
-export function throughsOf(job: Pick<Job, 'amplifiers'>): { group: Group, through: LineThrough }[] {
-  return job.amplifiers.flatMap(a => a.outputs).flatMap(o => branchesOf(o.wiring))
-    .flatMap(({ node }) => isGroup(node) && node.through ? [{ group: node, through: node.through }] : [])
-}
-
 /** "C1", "T1": the lowest that no other of its kind bears. */
 export function throughLabel(job: Pick<Job, 'amplifiers'>, kind: LineThrough['kind']): string {
-  const taken = new Set(throughsOf(job).map(t => t.through.label))
-  const letter = kind === 'control' ? 'C' : 'T'
-  for (let k = 1; ; k++) if (!taken.has(`${letter}${k}`)) return `${letter}${k}`
+  return freeThroughLabel(new Set(throughsOf(job).map(t => t.through.label)), kind)
 }
 
 /** A control of which nothing is known yet, and a transformer taken as one for 8 Ω. */

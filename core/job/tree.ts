@@ -1,5 +1,5 @@
 import { isGroup } from '#core/network/tree'
-import type { Amplifier, Branch, Chain, Group, Job, Output, Speaker, WireNode } from './schema'
+import type { Amplifier, Branch, Chain, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 
 /** Walks over the job's wiring. All pure; those that change return new objects along the changed path and share the rest. */
 
@@ -29,6 +29,11 @@ export function allSpeakers(job: Job): Speaker[] {
 /** Every branch below a group, parents before children. */
 export function branchesOf(group: Group | Chain): Branch[] {
   return group.children.flatMap(branch => [branch, ...(isGroup(branch.node) ? branchesOf(branch.node) : [])])
+}
+
+/** Every control and transformer of a job, in wiring order, with the group that hangs behind it. */
+export function throughsOf(job: Pick<Job, 'amplifiers'>): { group: Group, through: LineThrough }[] {
+  return outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ node }) => isGroup(node) && node.through ? [{ group: node, through: node.through }] : [])
 }
 
 export interface Place { output: Output, parent: Group, index: number, branch: Branch }

@@ -40,6 +40,7 @@ const ofKind = (job: Job, model: Partial<SpeakerModel>, load?: SpeakerLoad): Job
   const kinds = [{ what: 'speaker' as const, id: 'k', from: null, model: { ...unstatedModel('speaker', 'kind'), ...model } }]
   return { ...nodeIds(outputOf(job)).reduce((j, _, k) => at(j, k, { kindId: 'k', ...(load && k === 0 ? { load } : {}) }), job), kinds }
 }
+const withKind = (job: Job, name: string, model: Partial<SpeakerModel>): Job => ({ ...job, kinds: [...job.kinds, { what: 'speaker', id: name, from: null, model: { ...unstatedModel('speaker', name), ...model } }] })
 const highPassed = (job: Job, highPassHz: number | 'none' | null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, highPassHz })) })
 const leads = (job: Job, ...awgs: number[]) => awgs.reduce((j, awg, k) =>
   withBranch(j, nodeIds(outputOf(j))[k]!, b => ({ ...b, lead: { cable: { awg }, lengthM: 10 } })), job)
@@ -184,6 +185,8 @@ const REMEDIES: [string, Job, FindingCode, string[]][] = [
   ['far too much: two steps', behind(six, 6, { ratingW: 20 }), 'control-over', ['Taps behind it down: 01 to 06', 'A control of 70 W in place of C1']],
   ['a dial past its transformer, to the tap of its equals', ofKind(six, ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 10 W tap']],
   ['alone, to its lowest', ofKind(jobOf('10 W on 70 V 60 W'), ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 5 W tap']],
+  ['an open unit, where the job has one with a can', withKind(ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'wants a can' }), 'can', { ...ceiling, build: 'ceiling-can' }), 'asks-for-can', ['01 to 06 as can']],
+  ['where that one has not their taps', withKind(ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'wants a can' }), 'can', { build: 'ceiling-can', scales: [{ lineV: 70.71, tapsW: [20] }] }), 'asks-for-can', []],
   ['no high-pass', highPassed(six, 'none'), 'no-high-pass', ['A high-pass of 70 Hz for Amplifier A']],
   ['thick cable last', leads(jobOf('4 x 10 W on 70 V 240 W'), 16, 18, 14, 12), 'cable-grows', ['12 AWG from the amplifier to there']],
   ['five in parallel cannot be paired', jobOf('5 x 8 parallel on 100 W at 8'), 'load-under-floor', []],
@@ -198,7 +201,7 @@ describe('remedies: each is one edit, and the finding is gone after it', () => {
     for (const { edit, facts } of remedies) {
       const after = evaluateJob(applyEdit(job, edit).job)
       expect(after.flatMap(l => l.findings.map(f => f.code)).filter(c => [code, 'control-over', 'taps-over-amplifier', 'reserve-short', 'scale-mismatch'].includes(c))).toEqual([])
-      expect(remedyWords(facts).then).toMatch(facts.code === 'larger-control' || facts.code === 'high-pass' ? /plan|chosen/ : /\d (W|Ω|dB)/)
+      expect(remedyWords(facts).then).toMatch(['larger-control', 'high-pass', 'with-can'].includes(facts.code) ? /plan|chosen|fit the ceiling/ : /\d (W|Ω|dB)/)
       if (facts.code === 'tap-down' && facts.isAlone) expect(remedyWords(facts).then).toMatch(/quieter than its neighbours/)
     }
   })

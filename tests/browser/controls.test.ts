@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { Group } from '#core/job/schema'
-import { throughsOf } from '#core/job/throughs'
-import { outputsOf } from '#core/job/tree'
+import { outputsOf, throughsOf } from '#core/job/tree'
 import { cabled, jobOf } from '#core/testing/jobs'
 import { demoGear } from '../../demo/gear'
 import { Key, type Browser } from '../support/browser'

@@ -4,8 +4,8 @@ import { USUAL_TAPS_W, addAfter, addAmplifier, addFirst, addOutput, joinWithNext
 import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/job/many/many'
 import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/job/kinds'
 import type { LineThrough } from '#core/job/schema'
-import { putBefore, stepThrough, takeOut, throughLabel, throughsOf, unknownControl, usualTransformer } from '#core/job/throughs'
-import { findOutput, findPlace, findSpeaker } from '#core/job/tree'
+import { putBefore, stepThrough, takeOut, throughLabel, unknownControl, usualTransformer } from '#core/job/throughs'
+import { findGroup, findOutput, findPlace, findSpeaker, throughsOf } from '#core/job/tree'
 import { kindName } from '~/drawing/speakerText'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
@@ -199,10 +199,11 @@ export function useSheetActions() {
   /** Opens the group that the selected speaker is in. */
   function apart(): void {
     const place = selected.place
-    if (place && store.job && findPlace(store.job, place.parent.id)) {
-      store.edit(ungroup(store.job, place.parent.id))
-      void focusSelection()
-    }
+    const { job } = store
+    if (!place || !job || !findPlace(job, place.parent.id)) return
+    const through = findGroup(job, place.parent.id)?.group.through
+    if (store.edit(through ? takeOut(job, place.parent.id) : ungroup(job, place.parent.id)) && through) store.said = `${through.label} is out; what hung behind it hangs on the rail`
+    void focusSelection()
   }
 
   /** One kind of what is chosen; with one alone, of all that are as it is. */

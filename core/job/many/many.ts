@@ -2,10 +2,10 @@ import { sameCable, type Cable } from '#core/quantity/cable'
 import { isGroup } from '#core/network/tree'
 import { applyEdit } from '../apply'
 import { partsOf, setting, together, type Edit, type SimpleEdit } from '../edits'
-import { addOutput, freeLabel, joinWithNext, removeNode, retap, setTap, type NewId } from '../intents'
-import type { Branch, Job, Speaker, WireNode } from '../schema'
+import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setTap, takesMore, type NewId } from '../intents'
+import type { Branch, Job, LineThrough, Speaker, WireNode } from '../schema'
 import { speakerFields } from '../sections/wiring/schema'
-import { findOutput, findPlace, speakersOf } from '../tree'
+import { findOutput, findPlace, speakersOf, throughsOf } from '../tree'
 import { countedOn } from './numbering'
 
 /**
@@ -165,12 +165,19 @@ export function moveToNew(job: Job, ids: readonly string[], newId: NewId): ManyD
   return { edit: together([add, ...parts(moved.edit)]), skipped: moved.skipped, outputId: added.outputId }
 }
 
-/** A node once more: new ids, labels that are free; of its kind and in its zone where the job has them (`known`). */
-function again(node: WireNode, newId: NewId, label: () => string, known: ReadonlySet<string>): WireNode {
+/** What a copy gets anew: ids, and labels that are free; of its kind and in its zone it is where the job has them (`known`). */
+interface Anew { newId: NewId, label: (own: string) => string, throughLabel: (own: LineThrough) => string, known: ReadonlySet<string> }
+
+/** A node once more. */
+function again(node: WireNode, anew: Anew): WireNode {
+  const { newId, label, throughLabel, known } = anew
   const kept = (id: string | null) => id !== null && known.has(id) ? id : null
   return isGroup(node)
-    ? { ...node, id: newId(), children: node.children.map(({ lead, node: child }) => ({ lead, node: again(child, newId, label, known) })) }
-    : { ...node, id: newId(), label: label(), kindId: kept(node.kindId), zoneId: kept(node.zoneId) }
+    ? {
+        ...node, id: newId(), children: node.children.map(({ lead, node: child }) => ({ lead, node: again(child, anew) })),
+        ...(node.through ? { through: { ...node.through, label: throughLabel(node.through) } } : {}),
+      }
+    : { ...node, id: newId(), label: label(node.label), kindId: kept(node.kindId), zoneId: kept(node.zoneId) }
 }
 
 /** Hangs branches behind a node, or at the end of a line, with new ids and the lowest free labels (or, where they are free, their own). */
@@ -180,17 +187,18 @@ export function hang(job: Job, branches: readonly Branch[], at: { outputId: stri
   if (!output) return { edit: null, skipped: [], nodeIds: [] }
   const parent = place?.parent ?? output.wiring
   const taken = new Set(speakersOf(output.wiring).map(s => s.label))
-  const free = (own: string) => {
-    const label = taken.has(own) ? freeLabel(taken) : own
-    taken.add(label)
+  const throughsTaken = new Set(throughsOf(job).map(t => t.through.label))
+  const free = (among: Set<string>, own: string, other: () => string) => {
+    const label = among.has(own) ? other() : own
+    among.add(label)
     return label
   }
   const known = new Set([...job.kinds, ...job.zones].map(k => k.id))
-  const made = branches.map(({ lead, node }): Branch => {
-    const labels = speakersOf(node).map(s => s.label)
-    let k = 0
-    return { lead, node: again(node, newId, () => free(labels[k++]!), known) }
-  })
+  const anew: Anew = {
+    newId, known, label: own => free(taken, own, () => freeLabel(taken)),
+    throughLabel: ({ label, kind }) => free(throughsTaken, label, () => freeThroughLabel(throughsTaken, kind)),
+  }
+  const made = branches.map(({ lead, node }): Branch => ({ lead, node: again(node, anew) }))
   const index = place ? place.index + 1 : parent.children.length
   const edits = made.map((branch, k): SimpleEdit => ({ kind: 'node.add', parentId: parent.id, index: index + k, branch }))
   return { edit: together(edits), skipped: [], nodeIds: made.flatMap(b => speakersOf(b.node).map(s => s.id)) }
@@ -220,7 +228,7 @@ export function joinEach(job: Job, ids: readonly string[], kind: 'series' | 'sta
   /** What the first of a stretch has become part of. */
   const groupOf = (nodeId: string): string => {
     const { branch, parent } = findPlace(sequence.job, nodeId)!
-    return branch.node.kind === kind ? nodeId : parent.id
+    return takesMore(branch.node, kind) ? nodeId : parent.id
   }
   const close = (): void => {
     if (run.length === 1) {

@@ -9,13 +9,14 @@ import { rightScale } from './rightScale'
 import { tapDown } from './tapDown'
 import { splitHere } from './splitHere'
 import { thickFirst } from './thickFirst'
+import { withCan } from './withCan'
 import { thickerCable } from './thickerCable'
 
 export type { Remedy, RemedyFacts } from './remedy'
 export { remedyWords } from './words'
 
 const MAKERS: readonly RemedyMaker[] = [
-  tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst,
+  tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst, withCan,
 ]
 
 /** What the program can do about a finding; worked out when asked for, since it tries other wirings. */

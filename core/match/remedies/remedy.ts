@@ -28,6 +28,7 @@ export type RemedyFacts
     | { code: 'onto-tap', labels: string[], tapW: number, drawW: number }
     | { code: 'high-pass', amplifier: string, hz: number }
     | { code: 'thick-first', thick: string, lossDb: number }
+    | { code: 'with-can', labels: string[], kind: string }
     | { code: 'right-scale', labels: string[], tapW: number, ratedV: number, takesW: number }
 
 export interface RemedyQuestion {
