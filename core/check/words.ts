@@ -106,10 +106,10 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'open': 'The coil is broken, or its lead-out, or the terminal.', 'short': 'A short before the coil.',
   },
   'sound': {
-    'silent': 'An open coil or joint, a tap on off, something unplugged, or cable broken before it.',
+    'silent': 'An open coil or joint, a tap on off, its control at zero, something unplugged, or cable broken before it.',
     'scratchy': 'A rubbing coil, by heat or too much travel; dirt; a torn cone or surround. Read its coil: right ohms and scratchy is the cone.',
     'thin': 'Its neighbour the other way round, or one of its own drive units silent.',
-    'quiet': 'A lower tap than drawn, a bad joint, or volts lost on the way.',
+    'quiet': 'A lower tap than drawn, its control turned down, a bad joint, or volts lost on the way.',
     'hum': 'A leg to earth or shared grounds. With a tingle: stop, off, measure.',
     'comes-and-goes': 'A joint or lead-out that opens. Read its coil on several days: the spread is the evidence.',
   },
