@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import type { Job, SpeakerLoad } from '#core/job/schema'
-import { putBefore, unknownControl } from '#core/job/throughs'
+import { joinWithNext } from '#core/job/intents'
+import { putBefore, unknownControl, usualTransformer } from '#core/job/throughs'
 import { withBranch } from '#core/job/tree'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { evaluateJob } from './evaluate'
@@ -17,6 +18,11 @@ const behind = (job: Job, setDb: number) => applyEdit(job, (putBefore(job, nodeI
 const two = jobOf('2 x 10 W on 70 V 100 W')
 const mixed = withBranch(cabled(jobOf('3 x 100 W on 70 V 400 W'), { cable: { awg: 20 }, lengthM: 20 }), 'o1n4', b => ({ ...b, lead: { cable: { awg: 22 }, lengthM: 5 } }))
 
+const star = applyEdit(cabled(two, lead), joinWithNext(cabled(two, lead), 'o1n3', 'star', counter('s'))!).job
+const starred = ['o1n3', 'o1n4'].reduce((j, id) => withBranch(j, id, b => ({ ...b, lead: { cable: { awg: 20 }, lengthM: 4 } })), star)
+const plainPair = withLoad(two, { kind: 'nominal', nominalOhm: 16 })
+const oneBehind = applyEdit(plainPair, (putBefore(plainPair, ['o1n3'], usualTransformer('T1', 70.71, [15]), counter('t')) as { edit: Edit }).edit).job
+const behindBoth = applyEdit(oneBehind, (putBefore(oneBehind, ['o1n3', 'o1n4'], { ...unknownControl('C1'), setDb: 6 }, counter('c')) as { edit: Edit }).edit).job
 test.each<[string, Job, number, (string | null)[]]>([
   ['far out on a ladder', ladder, 19, ['64.9 V = 70.7 V − 5.83 V in 160 m of 16 AWG', '8.42 W = 10 W × (64.9 V / 70.7 V)²']],
   ['beside the amplifier, no cable', two, 0, [null, null]],
@@ -24,6 +30,8 @@ test.each<[string, Job, number, (string | null)[]]>([
   ['behind a control', behind(cabled(jobOf('4 x 10 W on 70 V 100 W'), lead), 6), 2, ['35.4 V = 70.7 V × 0.501 at C1 − 0.0746 V in 24 m of 16 AWG', '2.5 W = 10 W × (35.4 V / 70.7 V)²']],
   ['a transformer that keeps 1 dB', withLoad(two, lossy('line-gives')), 0, [null, '7.94 W = 10 W − 1 dB in its transformer']],
   ['one whose driver gets what is printed', withLoad(two, lossy('driver-gets')), 0, [null, '12.6 W = 10 W + 1 dB for its transformer; 10 W = 12.6 W − 1 dB in its transformer']],
+  ['from one point each lead is its own', starred, 1, ['70.6 V = 70.7 V − 0.0972 V in 8 m of 16 AWG and 4 m of 20 AWG', null]],
+  ['behind a control and a transformer', behindBoth, 0, ['5.49 V = 70.7 V × 0.0776 at C1 and T1', '1.88 W = (5.49 V)² / 16 Ω']],
   ['in series', jobOf('8 + 8 on 100 W at 16'), 0, ['20 V = 40 V × 0.5, its part of the load', '50 W = (20 V)² / 8 Ω']],
   ['of an amplifier not known', jobOf('8 + 8'), 0, [null, null]],
 ])('%s', (_, job, k, wanted) => {

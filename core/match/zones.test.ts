@@ -59,6 +59,7 @@ test.each<[string, Job, string[]]>([
   ['a part of a rail has its taps', zoned([0, 1]), ['taps; 2 on A1, 20 W']],
   ['all of a rail has its output', zoned([0, 1, 2, 3]), ['output A1; 4 on A1, 40 W']],
   ['all of two rails', zoned([0, 1, 2, 3, 4, 5]), ['output A1 A2; 6 on A1 A2, 50 W']],
+  ['all of one rail and a part of another', zoned([0, 1, 2, 3, 4]), ['taps; 5 on A1 A2, 45 W']],
   ['behind a control of its own', controlled(zoned([0, 1]), [0, 1]), ['control C1; 2 on A1, 20 W']],
   ['behind one that others hang behind too', controlled(zoned([0, 1]), [0, 1, 2]), ['taps; 2 on A1, 20 W']],
   ['behind two', controlled(controlled(zoned([0, 3]), [0]), [3], 'C2'), ['control C1 C2; 2 on A1, 20 W']],
