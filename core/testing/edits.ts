@@ -1,4 +1,6 @@
+import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
+import { EditRefused } from '#core/job/refusal'
 import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setLineCable, shift, ungroup } from '#core/job/intents'
 import type { Job, Reading } from '#core/job/schema'
 import { putBefore, stepThrough, takeOut, unknownControl, usualTransformer } from '#core/job/throughs'
@@ -13,6 +15,17 @@ const lead = { cable: { awg: 16 }, lengthM: 5 }
 export const reading = (id: string): Reading => ({
   id, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm: 120 }, note: '', supersedes: null, taken: null, withdrawn: false,
 })
+
+function isTaken(job: Job, edit: Edit): boolean {
+  try {
+    applyEdit(job, edit)
+    return true
+  }
+  catch (error) {
+    if (error instanceof EditRefused) return false
+    throw error
+  }
+}
 
 /** A hand on the keys: some intent at some node, whatever it gives. */
 export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit | null {
@@ -32,7 +45,9 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
     () => ({ kind: 'output.set', outputId: output.id, was: { name: output.name }, to: { name: `line ${newId()}` } }),
     () => {
       const put = putBefore(job, [node], chance() < 0.6 ? unknownControl(newId().slice(0, 20)) : usualTransformer(newId().slice(0, 20), 70.71, [10, 30]), newId)
-      return put !== null && typeof put === 'object' ? put.edit : takeOut(job, node)
+      if (put === null || typeof put === 'string') return takeOut(job, node)
+      // A control behind a control is refused, and what is refused is no edit of a hand.
+      return isTaken(job, put.edit) ? put.edit : null
     },
     () => stepThrough(job, node, chance() < 0.5 ? 1 : -1) ?? takeOut(job, node),
     () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
