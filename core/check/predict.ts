@@ -1,9 +1,9 @@
 import { headOf } from '#core/network/line'
-import { isGroup, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
+import { membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
 import type { View } from '#core/network/element'
-import type { Chain, Output, ReadingKind, Speaker } from '#core/job/schema'
-import { branchesOf, speakersOf } from '#core/job/tree'
+import type { Chain, LineThrough, Output, ReadingKind, Speaker } from '#core/job/schema'
+import { speakersOf, throughsIn } from '#core/job/tree'
 import { DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, type Edge } from './bands'
 
 /** Frequency of a usual impedance meter. Common practice, no source. */
@@ -28,9 +28,10 @@ export interface Predicted {
 export function predictLine(output: Output): Predicted[] {
   const speakers = speakersOf(output.wiring)
   if (speakers.length === 0) return []
+  const throughs = throughsIn(output.wiring).map(t => t.through)
   return [
-    predictLineImpedance(output, speakers),
-    predictLineDcr(output, speakers),
+    predictLineImpedance(output, speakers, throughs),
+    predictLineDcr(output, speakers, throughs),
     ...speakers.map(speaker => predictCoil(output, speaker)),
   ]
 }
@@ -43,24 +44,22 @@ function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View): { low
   return { low: at('low'), expected: at('expected'), high: at('high') }
 }
 
-function predictLineImpedance(output: Output, speakers: Speaker[]): Predicted {
+function predictLineImpedance(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))]
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
     ...headBand(output.wiring, impedanceAt),
-    source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(output)].join('; '),
+    source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
   }
 }
 
-const throughsIn = (output: Output) => branchesOf(output.wiring).flatMap(({ node }) => isGroup(node) && node.through ? [node.through] : [])
-
 /** How the controls stand that the figure is for: turned otherwise, another is read. */
-function settingsOf(output: Output): string[] {
-  return throughsIn(output).flatMap(t => t.kind === 'control' ? [`with ${t.label} ${t.setDb === 'off' ? 'off' : t.setDb ? `turned down ${writeNumber(t.setDb)} dB` : 'fully up'}`] : [])
+function settingsOf(throughs: readonly LineThrough[]): string[] {
+  return throughs.flatMap(t => t.kind === 'control' ? [`with ${t.label} ${t.setDb === 'off' ? 'off' : t.setDb ? `turned down ${writeNumber(t.setDb)} dB` : 'fully up'}`] : [])
 }
 
-function predictLineDcr(output: Output, speakers: Speaker[]): Predicted {
-  const transformers = speakers.some(s => s.load.kind === 'tap') || throughsIn(output).length > 0
+function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
+  const transformers = speakers.some(s => s.load.kind === 'tap') || throughs.length > 0
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))].filter(kind => kind !== 'tap')
   return {
     kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',

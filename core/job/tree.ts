@@ -31,9 +31,14 @@ export function branchesOf(group: Group | Chain): Branch[] {
   return group.children.flatMap(branch => [branch, ...(isGroup(branch.node) ? branchesOf(branch.node) : [])])
 }
 
-/** Every control and transformer of a job, in wiring order, with the group that hangs behind it. */
+/** Every control and transformer of a line, in wiring order, with the group that hangs behind it. */
+export function throughsIn(wiring: Group | Chain): { group: Group, through: LineThrough }[] {
+  return branchesOf(wiring).flatMap(({ node }) => isGroup(node) && node.through ? [{ group: node, through: node.through }] : [])
+}
+
+/** The same of a whole job, rail by rail. */
 export function throughsOf(job: Pick<Job, 'amplifiers'>): { group: Group, through: LineThrough }[] {
-  return outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ node }) => isGroup(node) && node.through ? [{ group: node, through: node.through }] : [])
+  return outputsOf(job).flatMap(o => throughsIn(o.wiring))
 }
 
 export interface Place { output: Output, parent: Group, index: number, branch: Branch }
