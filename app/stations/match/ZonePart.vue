@@ -24,13 +24,13 @@ const emit = defineEmits<{ choose: [nodeIds: string[]], newOutput: [nodeIds: str
 const store = useJobStore()
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
-const controls = useLibraryRows('control')
 const NONE = '-'
 
 const ids = computed(() => speakers.map(s => s.id))
 const zones = computed(() => [...new Set(speakers.map(s => zoneOf(store.job!, s)))])
 const zone = computed(() => zones.value.length === 1 ? zones.value[0]! : null)
 const facts = computed(() => zone.value ? zoneFacts(store.job!, evaluation.lines).find(z => z.zoneId === zone.value!.id) ?? null : null)
+const controls = useLibraryRows('control', () => zone.value !== null)
 const ways = computed(() => facts.value ? zoneWays(store.job!, evaluation.lines, facts.value) : [])
 const options = computed(() => [
   ...(zones.value.length > 1 ? [] : [{ value: NONE, label: 'in no zone' }]), ...store.job!.zones.map(z => ({ value: z.id, label: z.name })),
