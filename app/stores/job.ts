@@ -10,6 +10,7 @@ import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
 import { allKept, keep, letGo } from '~/storage/kept'
 import { otherWindows } from '~/storage/windows'
+import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
 
 /**
@@ -78,7 +79,7 @@ export const useJobStore = defineStore('job', () => {
   function act(message: Message, jobId: string): void {
     switch (message.do) {
       case 'read job': return void ask(message.number, () => api<OpenedJob>(`/jobs/${encodeURIComponent(jobId)}?by=${windowId()}`), answer => ({ is: 'opened', number: message.number, answer }))
-      case 'exchange': return void ask(message.number, () => api<SyncAnswer>(`/jobs/${jobId}/sync`, { method: 'POST', body: message.request }), answer => ({ is: 'answered', number: message.number, answer }))
+      case 'exchange': return void ask(message.number, () => sent(`/jobs/${jobId}/sync`, message.request), answer => ({ is: 'answered', number: message.number, answer }))
       case 'keep':
         isStorageFull.value = !keep(message.kept)
         return
@@ -88,6 +89,12 @@ export const useJobStore = defineStore('job', () => {
         clearTimeout(timer)
         timer = setTimeout(() => tell({ is: 'again' }), message.ms)
     }
+  }
+
+  /** What is done is kept by now: it goes out when it has been shown, for 3 ms of a key went into sending it. */
+  async function sent(path: string, body: unknown): Promise<SyncAnswer> {
+    await new Promise<void>(afterPaint)
+    return api<SyncAnswer>(path, { method: 'POST', body })
   }
 
   async function ask<T>(number: number, request: () => Promise<T>, toEvent: (answer: T) => WindowEvent): Promise<void> {

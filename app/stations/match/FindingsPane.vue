@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import { checkKey, SPEAKER_CHECKS } from '#core/check/proof'
 import { markWords } from '#core/check/words'
+import type { LineEvaluation } from '#core/match/evaluate'
+import type { DropFacts } from '#core/match/facts'
 import { findingWords } from '#core/match/words'
 import { remedyWords } from '#core/match/remedies/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -9,6 +10,7 @@ import { lineWhence, voltsWhence, wattsWhence } from '#core/match/whence'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import { throughWords } from '~/drawing/speakerText'
+import { useAfterPaint } from '~/composables/useAfterPaint'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { useSelectionStore } from '~/stores/selection'
@@ -19,34 +21,40 @@ const selected = useSelectionStore()
 const store = useJobStore()
 
 /** Findings with the numbers of their remedies counted through. */
-const items = computed(() => {
+function itemsOf() {
   let number = 0
   return matchPane.findings.map(({ finding, remedies }) => ({
     key: `${finding.code} ${finding.nodeId ?? ''}`, finding, words: findingWords(finding),
     remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy.facts) })),
   }))
-})
+}
 /** The marks under the selected tag, in words. */
-const marks = computed(() => {
+function marksOf(): string {
   const { speaker, proof } = selected
   if (!speaker || !proof) return ''
   return SPEAKER_CHECKS.map(kind => markWords(kind, proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade)).join(', ')
-})
-const drop = computed(() => selected.line?.drops.find(d => d.nodeId === selected.selection.nodeId) ?? null)
+}
 /** Where its figures come from. */
-const whence = computed(() => {
-  const { line } = selected
-  if (!line || !store.job) return []
-  if (drop.value) return [voltsWhence(line, drop.value), wattsWhence(drop.value)].filter(s => s !== null)
-  return selected.selection.nodeId === null ? lineWhence(line, store.job.practice) : []
+function whenceOf(line: LineEvaluation, drop: DropFacts | null): string[] {
+  if (drop) return [voltsWhence(line, drop), wattsWhence(drop)].filter(s => s !== null)
+  return selected.selection.nodeId === null && store.job ? lineWhence(line, store.job.practice) : []
+}
+/** All that is said here comes a frame after the rail: the tag follows the key at once. */
+const says = useAfterPaint(() => {
+  const { line, selection: { nodeId } } = selected
+  if (!line) return null
+  const drop = line.drops.find(d => d.nodeId === nodeId) ?? null
+  return {
+    line, nodeId, drop, items: itemsOf(), marks: marksOf(), whence: whenceOf(line, drop),
+    /** The control or the transformer that is looked at. */
+    standing: line.throughs.find(t => t.nodeId === selected.standing?.group.id) ?? null,
+  }
 })
-/** The control or the transformer that is looked at. */
-const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === selected.standing?.group.id) ?? null)
 </script>
 
 <template>
-  <div class="findings">
-    <section v-for="{ key, finding, words, remedies } in items" :key="key" class="finding">
+  <div v-if="says" class="findings">
+    <section v-for="{ key, finding, words, remedies } in says.items" :key="key" class="finding">
       <p class="what"><GradeTag :grade="finding.grade" /> {{ words.what }}</p>
       <p v-if="words.why || words.todo" class="soft">{{ [words.why, remedies.length === 0 ? words.todo : ''].filter(Boolean).join(' ') }}</p>
       <button v-for="offer in remedies" :key="offer.number" class="offer" type="button" @click="store.edit(offer.remedy.edit)">
@@ -55,20 +63,20 @@ const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === s
         <KeyCap v-if="offer.number < 10" :of="String(offer.number)" />
       </button>
     </section>
-    <VoltsChart v-if="selected.line" :line="selected.line" :selected-id="selected.selection.nodeId" />
-    <p v-if="drop" class="soft">
-      {{ drop.label }}: <template v-if="drop.volts !== null"><span class="figure">{{ writeQuantity(drop.volts, 'V') }}</span>, gets <span
-        class="figure">{{ writeQuantity(drop.powerW ?? 0, 'W') }}</span><template
-        v-if="drop.speaker.load.kind === 'tap'"> of {{ writeNumber(drop.speaker.load.tapW) }}</template>.</template>
-      <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ marks }}.
+    <VoltsChart :line="says.line" :selected-id="says.nodeId" />
+    <p v-if="says.drop" class="soft">
+      {{ says.drop.label }}: <template v-if="says.drop.volts !== null"><span class="figure">{{ writeQuantity(says.drop.volts, 'V') }}</span>, gets <span
+        class="figure">{{ writeQuantity(says.drop.powerW ?? 0, 'W') }}</span><template
+        v-if="says.drop.speaker.load.kind === 'tap'"> of {{ writeNumber(says.drop.speaker.load.tapW) }}</template>.</template>
+      <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ says.marks }}.
     </p>
-    <ul v-if="whence.length > 0" class="soft whence" aria-label="Where these figures come from">
-      <li v-for="sum in whence" :key="sum">{{ sum }}</li>
+    <ul v-if="says.whence.length > 0" class="soft whence" aria-label="Where these figures come from">
+      <li v-for="sum in says.whence" :key="sum">{{ sum }}</li>
     </ul>
-    <p v-if="standing" class="soft">
-      {{ standing.through.label }}: {{ throughWords(standing.through) }}<template v-if="standing.inW !== null && standing.outW !== null">; takes <span
-        class="figure">{{ writeQuantity(standing.inW, 'W') }}</span>, gives on <span
-        class="figure">{{ writeQuantity(standing.outW, 'W') }}</span></template>. Behind it: {{ standing.speakers.map(s => s.label).join(', ') }}.
+    <p v-if="says.standing" class="soft">
+      {{ says.standing.through.label }}: {{ throughWords(says.standing.through) }}<template v-if="says.standing.inW !== null && says.standing.outW !== null">; takes <span
+        class="figure">{{ writeQuantity(says.standing.inW, 'W') }}</span>, gives on <span
+        class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
     </p>
   </div>
 </template>

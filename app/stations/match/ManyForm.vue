@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import { cableEach, lengthsEach, relabelEach, setEach, tapEach } from '#core/job/many/many'
 import type { Speaker } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
-import { findSpeaker } from '#core/job/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, lengthsOf, quantityOrNot, textOf, writeOrNot } from '~/components/form/readers'
+import { useAfterPaint } from '~/composables/useAfterPaint'
 import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
@@ -22,37 +21,41 @@ const store = useJobStore()
 const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
 
-const speakers = computed(() => store.job ? selected.ids.flatMap(id => findSpeaker(store.job!, id)?.speaker ?? []) : [])
 /** How many there are of each tap or impedance: "12 × 5 W, 2 × 20 W". */
-const counts = computed(() => {
+function countsOf(speakers: readonly Speaker[]): string {
   const byText = new Map<string, number>()
-  for (const s of speakers.value) byText.set(wiringText(s), (byText.get(wiringText(s)) ?? 0) + 1)
+  for (const s of speakers) byText.set(wiringText(s), (byText.get(wiringText(s)) ?? 0) + 1)
   return [...byText].map(([text, count]) => `${count} × ${text}`).join(', ')
+}
+/** What is said of the chosen ones, a frame after them: two hundred tags follow the key at once. */
+const about = useAfterPaint(() => {
+  const lines = evaluation.lines.filter(l => l.speakers.some(s => selected.chosen.has(s.id)))
+  const speakers = lines.flatMap(l => l.speakers.filter(s => selected.chosen.has(s.id)))
+  const watts = lines.flatMap(l => l.drops).filter(d => selected.chosen.has(d.nodeId)).map(d => d.powerW)
+  return {
+    speakers, counts: countsOf(speakers), onLines: lines.map(l => l.output.label).join(', '),
+    /** Watts that they get; said only where every one of them is known. */
+    getW: watts.length < speakers.length || watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0),
+    taps: [...new Set(speakers.flatMap(s => s.load.kind === 'tap' ? s.load.tapsW : []))].sort((a, b) => a - b),
+  }
 })
-const onLines = computed(() => [...new Set(selected.ids.flatMap(id => store.job ? findSpeaker(store.job, id)?.output.label ?? [] : []))].join(', '))
-/** Watts that they get; said only where every one of them is known. */
-const getW = computed(() => {
-  const watts = evaluation.lines.flatMap(l => l.drops).filter(d => selected.chosen.has(d.nodeId)).map(d => d.powerW)
-  return watts.length < selected.ids.length || watts.includes(null) ? null : watts.reduce<number>((sum, w) => sum + w!, 0)
-})
-const taps = computed(() => [...new Set(speakers.value.flatMap(s => s.load.kind === 'tap' ? s.load.tapsW : []))].sort((a, b) => a - b))
-const isOn = (tapW: number) => speakers.value.every(s => s.load.kind === 'tap' && s.load.tapW === tapW)
+const isOn = (tapW: number) => about.value.speakers.every(s => s.load.kind === 'tap' && s.load.tapW === tapW)
 /** What they have in common; empty where they differ. */
 const common = (of: (speaker: Speaker) => string) => {
-  const [first, ...rest] = new Set(speakers.value.map(of))
+  const [first, ...rest] = new Set(about.value.speakers.map(of))
   return rest.length === 0 ? first ?? '' : ''
 }
-const hintOf = (of: (speaker: Speaker) => string, none: string) => new Set(speakers.value.map(of)).size > 1 ? 'they differ' : none
+const hintOf = (of: (speaker: Speaker) => string, none: string) => new Set(about.value.speakers.map(of)).size > 1 ? 'they differ' : none
 const act = useOnChosen()
 </script>
 
 <template>
   <form class="form" @submit.prevent>
-    <p class="soft">{{ counts }} on {{ onLines }}<template v-if="getW !== null">; they get <span
-      class="figure">{{ writeQuantity(getW, 'W') }}</span></template>. What is changed here is changed for all of them at once.</p>
-    <div v-if="taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
+    <p class="soft">{{ about.counts }} on {{ about.onLines }}<template v-if="about.getW !== null">; they get <span
+      class="figure">{{ writeQuantity(about.getW, 'W') }}</span></template>. What is changed here is changed for all of them at once.</p>
+    <div v-if="about.taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
       <button
-        v-for="tapW in [...taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
+        v-for="tapW in [...about.taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
         :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`"
         @click="act((job, ids) => tapEach(job, ids, tapW))">
         {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
@@ -78,11 +81,11 @@ const act = useOnChosen()
         label="Continuous rating" :text="common(s => writeOrNot(s.continuousW, 'W'))" :read="quantityOrNot('power')"
         :hint="hintOf(s => String(s.continuousW), 'not known')" @commit="v => act((job, ids) => setEach(job, ids, { continuousW: v }))" />
       <TextEntry
-        v-if="taps.length > 0" label="Driver behind it" :text="common(s => writeOrNot(s.driverOhm, 'Ω'))" :read="quantityOrNot('resistance')"
+        v-if="about.taps.length > 0" label="Driver behind it" :text="common(s => writeOrNot(s.driverOhm, 'Ω'))" :read="quantityOrNot('resistance')"
         :hint="hintOf(s => String(s.driverOhm), 'not known')" @commit="v => act((job, ids) => setEach(job, ids, { driverOhm: v }))" />
     </div>
-    <ZonePart :speakers="speakers" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
-    <KindPart :speakers="speakers" @make="emit('makeKind')" />
+    <ZonePart :speakers="about.speakers" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
+    <KindPart :speakers="about.speakers" @make="emit('makeKind')" />
   </form>
 </template>
 

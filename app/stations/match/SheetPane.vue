@@ -8,6 +8,7 @@ import ActionRow from '~/components/ActionRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { Action, ActionTarget } from '~/composables/action'
+import { useAfterPaint } from '~/composables/useAfterPaint'
 import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
 import { useSelectionStore } from '~/stores/selection'
@@ -36,6 +37,8 @@ const kind = defineModel<ReadingKind>('kind', { required: true })
 const selected = useSelectionStore()
 const matchPane = useMatchPaneStore()
 const pane = ref<HTMLElement>()
+/** Another form is another two hundred parts: it comes when the rail has followed the hand. */
+const isMany = useAfterPaint(() => selected.isMany)
 
 const MODES: { mode: PaneMode, says: string, key: string }[] = [
   { mode: 'findings', says: 'Findings', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }, { mode: 'check', says: 'Read', key: 'r' }, { mode: 'trace', says: 'Trace', key: 't' },
@@ -77,7 +80,7 @@ defineExpose({ pane })
       <div class="body">
         <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
         <ManyForm
-          v-else-if="selected.isMany" @make-kind="emit('makeKind')" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
+          v-else-if="isMany" @make-kind="emit('makeKind')" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />
         <template v-else-if="matchPane.mode === 'change'">
           <SpeakerForm

@@ -40,8 +40,14 @@ describe('a fold is open while it is looked into', () => {
   test.each<[string, string | null, string, string, string]>([
     ['nothing of it selected', 'e', '', '', 'abcd fghi'], ['the rail itself', null, '', '', 'abcd fghi'], ['one of it', 'b', '', '', 'fghi'], ['all of it chosen', 'a', 'abcd', '', 'abcd fghi'], ['all of it and more', 'e', 'abcdef', '', 'abcd'],
     ['part of it chosen, another looked at', 'e', 'eab', '', 'fghi'], ['a suspect in it', null, '', 'h', 'abcd'],
+    ['its end, where too few are left', 'd', '', '', 'fghi'],
   ])('%s', (_, nodeId, chosen, suspects, expected) =>
     expect(closedFolds(stretches, { nodeId, chosen: new Set(chosen), suspects: new Set(suspects) }).map(f => f.join('')).join(' ')).toBe(expected))
+  test.each<[string, string | null, string, string]>([
+    ['its first looked at', 'a', '', 'bcde'], ['its last looked at', 'e', '', 'abcd'], ['all but its last chosen', 'a', 'abcd', 'abcd'], ['all but its first', 'b', 'bcde', 'bcde'],
+    ['one within', 'c', '', ''], ['two at its end', 'e', 'de', ''], ['both ends', 'a', 'ae', ''], ['the rail', null, '', 'abcde'],
+  ])('five, %s', (_, nodeId, chosen, expected) =>
+    expect(closedFolds([[...'abcde']], { nodeId, chosen: new Set(chosen), suspects: new Set() }).map(f => f.join('')).join(' ')).toBe(expected))
   test('stops of the arrow keys', () => expect(stopsOf([...'abcdefghij'], stretches).map(s => s.join(''))).toEqual(['abcd', 'e', 'fghi', 'j']))
 })
 
