@@ -8,7 +8,6 @@ import { cableOf, lengthsOf, quantityOrNot, textOf, writeOrNot } from '~/compone
 import { useAfterPaint } from '~/composables/useAfterPaint'
 import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
-import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import KindPart from './KindPart.vue'
 import ZonePart from './ZonePart.vue'
@@ -17,7 +16,6 @@ import { usualCableOf } from './usualCable'
 
 /** Changes all that are chosen in one edit; what cannot be done to some is said. */
 const emit = defineEmits<{ makeKind: [], choose: [nodeIds: string[]], newOutput: [nodeIds: string[]] }>()
-const store = useJobStore()
 const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
 
