@@ -10,6 +10,8 @@ import { reportOf, tidy } from '#core/match/report'
 import { AWG_RANGE, USUAL_AWG } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
+import { COVER_TAKES, coverVerb } from './cover'
+import { flagsOf, numberOf } from './flags'
 
 /** The core from a terminal: one verb per engine, one JSON document out. Exit 0, or 2 for input that cannot be used. */
 
@@ -17,6 +19,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: one('quick', quickAnswer) },
   gear: { takes: 'check FILE.csv --kind speaker', run: checkGear },
   cable: { takes: 'FILE.plainmatch.json --line A2 --limit-db 0.5 [--sizes 12,14,16,18]', run: searchCable },
+  cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }
 
@@ -43,17 +46,15 @@ function checkGear(...words: string[]): unknown {
 /** The thinnest cable for a line of a saved job, of one size and of sizes that fall along the run. */
 function searchCable(...words: string[]): unknown {
   const { takes } = VERBS.cable!
-  const [path, ...flags] = words
-  const values = new Map(flags.flatMap((word, k) => word.startsWith('--') ? [[word.slice(2), flags[k + 1] ?? ''] as const] : []))
-  const limitDb = Number(values.get('limit-db'))
-  if (path === undefined || !values.has('line') || flags.length !== 2 * values.size || !(limitDb > 0)) throw new InputError(`cable takes ${takes}.`, 0, [takes])
-  const awgs = (values.get('sizes') ?? USUAL_AWG.join(',')).split(',').map(Number)
+  const { words: [path], flag } = flagsOf(words, takes, { plain: 1, known: ['line', 'limit-db', 'sizes'] })
+  const limitDb = numberOf(flag('limit-db'), 'limit-db', { least: 0.01, most: 20 })
+  const awgs = (flag('sizes') ?? USUAL_AWG.join(',')).split(',').map(Number)
   if (awgs.some(awg => !(Number.isInteger(awg) && awg >= AWG_RANGE.thickest && awg <= AWG_RANGE.thinnest))) {
     throw new InputError(`Sizes are gauges from ${AWG_RANGE.thickest} to ${AWG_RANGE.thinnest}.`, 0, ['12,14,16,18'])
   }
-  const outputs = outputsOf(told(readJobFile(readFile(path))))
-  const output = outputs.find(o => o.label === values.get('line'))
-  if (!output) throw new InputError(`There is no line “${values.get('line')}” in it.`, 0, outputs.map(o => o.label))
+  const outputs = outputsOf(told(readJobFile(readFile(path!))))
+  const output = outputs.find(o => o.label === flag('line'))
+  if (!output) throw new InputError(`There is no line “${flag('line') ?? ''}” in it.`, 0, outputs.map(o => o.label))
   const found = cableSearch(output, limitDb, awgs.map(awg => ({ awg })))
   if (!found) throw new InputError(`The run of ${output.label} has no length that is stated.`, 0, [])
   return tidy(cableReport(found))

@@ -12,6 +12,13 @@ export function afterPaint(run: () => void): () => void {
   }
 }
 
+const waiting = new Set<() => void>()
+
+/** Brings all that is a frame late up now: who goes into a field of a form wants the form that is meant. */
+export function catchUp(): void {
+  for (const run of [...waiting]) run()
+}
+
 /**
  * What `source` gives, worked out again only when the frame that follows a change is on the screen: until then the last. For what is said beside a drawing
  * that has to follow the hand: remedies alone are some ten evaluations of a line, 10 ms of each key on a rail of forty.
@@ -19,16 +26,21 @@ export function afterPaint(run: () => void): () => void {
 export function useAfterPaint<T>(source: () => T): Readonly<ShallowRef<T>> {
   const shown = shallowRef() as ShallowRef<T>
   let callOff: (() => void) | null = null
+  const settle = () => {
+    callOff?.()
+    callOff = null
+    waiting.delete(settle)
+    runner()
+  }
   const runner = effect(() => { shown.value = source() }, {
     scheduler: () => {
-      callOff ??= afterPaint(() => {
-        callOff = null
-        runner()
-      })
+      waiting.add(settle)
+      callOff ??= afterPaint(settle)
     },
   })
   onScopeDispose(() => {
     callOff?.()
+    waiting.delete(settle)
     stop(runner)
   })
   return shown

@@ -4,13 +4,14 @@ import { gearCheckSchema } from '#core/gear/csv'
 import { GEAR_KINDS, MODEL_SCHEMAS } from '#core/gear/models'
 import { cableReportSchema } from '#core/match/cableSearch'
 import { reportSchema } from '#core/match/report'
+import { coverReportSchema } from '#core/room/cover'
 import { quickAnswerSchema } from '#core/quick/answer'
 
 /** JSON Schema of everything that leaves or enters as a file, by its name in docs/schemas. */
 export function schemaFiles(): Record<string, string> {
   const write = (schema: z.ZodType) => JSON.stringify(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }), null, 2) + '\n'
   return {
-    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'cable.schema.json': write(cableReportSchema), 'gear-check.schema.json': write(gearCheckSchema),
+    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'cable.schema.json': write(cableReportSchema), 'cover.schema.json': write(coverReportSchema), 'gear-check.schema.json': write(gearCheckSchema),
     ...Object.fromEntries(GEAR_KINDS.map(kind => [`gear-${kind}.schema.json`, write(MODEL_SCHEMAS[kind])])),
   }
 }

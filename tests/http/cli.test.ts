@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
 import { cableReportSchema } from '#core/match/cableSearch'
+import { coverReportSchema } from '#core/room/cover'
 import { gearCheckSchema } from '#core/gear/csv'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
@@ -49,7 +50,18 @@ test('cable finds the thinnest for a line, one size and falling, and says that i
   expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4'])
 }, 60_000)
 
+const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
+  'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
+}).flatMap(([name, value]) => [`--${name}`, value])]
+test('cover says how many ceiling speakers a floor wants, where, and at what tap', () => {
+  const { status, answer } = cli(...room({ taps: '0.25,0.5,1' }))
+  const read = coverReportSchema.parse(answer)
+  expect([status, read.count, read.circleM, read.layout.columns, read.layout.places.length, read.tapW, read.meanDb > 76, read.p10Db < read.meanDb]).toEqual([0, 18, 4.8, 6, 18, 0.5, true, true])
+  expect(coverReportSchema.parse(cli(...room()).answer).meanDb).toBeCloseTo(76, 9)
+}, 30_000)
+
 test.each([
+  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['cover', '--length-m'], 0],
   [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],

@@ -74,9 +74,10 @@ const says = useAfterPaint(() => {
       <li v-for="sum in says.whence" :key="sum">{{ sum }}</li>
     </ul>
     <p v-if="says.standing" class="soft">
-      {{ says.standing.through.label }}: {{ throughWords(says.standing.through) }}<template v-if="says.standing.inW !== null && says.standing.outW !== null">; takes <span
-        class="figure">{{ writeQuantity(says.standing.inW, 'W') }}</span>, gives on <span
-        class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
+      {{ says.standing.through.label }}: {{ throughWords(says.standing.through) }}<template
+        v-if="says.standing.inW !== null && says.standing.outW !== null">; takes
+        <span class="figure">{{ writeQuantity(says.standing.inW, 'W') }}</span>, gives on
+        <span class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
     </p>
   </div>
 </template>

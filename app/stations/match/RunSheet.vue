@@ -19,6 +19,7 @@ import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
+import { catchUp } from '~/composables/useAfterPaint'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/foldStore'
 import { useClip } from '~/stations/match/useClip'
@@ -119,6 +120,7 @@ async function enterPane(mode: PaneMode): Promise<void> {
   if (selected.selection.outputId === null) return
   matchPane.drawn = 'up'
   setMode(mode)
+  catchUp()
   await nextTick()
   const first = mode === 'check' ? '.entry input, .entry button' : mode === 'change' ? 'form input' : '[role=radio], .offer, button'
   paneView.value?.pane?.querySelector<HTMLElement>(first)?.focus()
