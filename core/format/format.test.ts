@@ -8,7 +8,8 @@ import { FORMAT_VERSION } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
-import { findSpeaker } from '#core/job/tree'
+import { plainSpace } from '#core/job/sections/spaces/schema'
+import { findSpeaker, throughsOf } from '#core/job/tree'
 import { makeKind } from '#core/job/kinds'
 import { applyEdit } from '#core/job/apply'
 
@@ -56,6 +57,15 @@ test('a file that version 5 wrote comes in with no loss stated; controls, losses
   const controlled = applyEdit(lossy, (putBefore(lossy, ['v5-s3'], { ...unknownControl('C1'), setDb: 'off' }, () => 'v6-g') as { edit: Edit }).edit).job
   const whole = applyEdit(controlled, { kind: 'amplifier.set', amplifierId: 'v5-amp', was: { highPassHz: null }, to: { highPassHz: 'none' } }).job
   expect(readJobFile(writeJobFile(whole))).toEqual({ job: whole, remarks })
+})
+
+test('a file that version 6 wrote comes in with no spaces; spaces, places and measured levels go out and come in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-6.plainmatch.json', 'utf8'))
+  expect([job.note, job.spaces, job.zones.map(z => z.name), throughsOf(job).length, remarks.length]).toEqual(['kept by version 6', [], ['Shop', 'Palm gate'], 2, 0])
+  const spot = { id: 'p1', xM: 1, yM: 2, heightM: 4, aim: { turnDeg: 90, tiltDeg: 15 }, nodeId: 'fh-palm-01' }
+  const measured = { id: 'm1', xM: 2, yM: 2, db: 71.5, at: '2026-05-04T09:30:00Z', note: 'by the gate' }
+  const spaced = applyEdit(job, { kind: 'space.add', index: 0, space: { ...plainSpace('s1', 'Palm house'), spots: [spot], measured: [measured] } }).job
+  expect(readJobFile(writeJobFile(spaced))).toEqual({ job: spaced, remarks })
 })
 
 describe('files that are no job', () => {

@@ -9,10 +9,12 @@ export function fromDocument({ format: _, version: __, readings, repairs, ...res
 }
 
 /** Keys in the order of the schema: a file can be read and compared. */
-export function toDocument({ name, note, practice, kinds, zones, amplifiers, readings, repairs }: Job): JobDocument {
-  return { format: FORMAT_NAME, version: FORMAT_VERSION, name, note, practice, kinds, zones, amplifiers, readings: [...readings], repairs: [...repairs] }
+export function toDocument({ name, note, practice, kinds, zones, spaces, amplifiers, readings, repairs }: Job): JobDocument {
+  return {
+    format: FORMAT_NAME, version: FORMAT_VERSION, name, note, practice, kinds, zones, spaces, amplifiers, readings: [...readings], repairs: [...repairs],
+  }
 }
 
 export function emptyJob(name: string): Job {
-  return { name, note: '', practice: DEFAULT_PRACTICE, kinds: [], zones: [], amplifiers: [], readings: Records.of(), repairs: Records.of() }
+  return { name, note: '', practice: DEFAULT_PRACTICE, kinds: [], zones: [], spaces: [], amplifiers: [], readings: Records.of(), repairs: Records.of() }
 }

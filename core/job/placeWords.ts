@@ -10,6 +10,8 @@ const LISTS: Record<string, (entry: Record<Step, unknown>, number: number) => st
   outputs: ({ label }, number) => `output ${named(label) ?? number}`,
   // Groups have no name: only what hangs in them is named.
   children: ({ node }, number) => fieldsOf(node).kind === 'speaker' ? `speaker ${named(fieldsOf(node).label) ?? `no. ${number}`}` : '',
+  spaces: ({ name }, number) => named(name) ?? `space ${number}`,
+  spots: (_, number) => `place no. ${number}`,
   readings: (_, number) => `reading no. ${number}`,
   repairs: (_, number) => `repair no. ${number}`,
 }

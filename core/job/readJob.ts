@@ -60,6 +60,14 @@ function checkWhole(document: JobDocument): void {
   }
   for (const { id } of document.kinds) once(id, 'kinds')
   for (const { id } of document.zones) once(id, 'zones')
+  const hanging = new Set<string>()
+  for (const [k, { id, spots, measured }] of document.spaces.entries()) {
+    for (const item of [{ id }, ...spots, ...measured]) once(item.id, `spaces[${k}]`)
+    for (const { nodeId } of spots) {
+      if (nodeId !== null && hanging.has(nodeId)) throw new JobError(`The speaker “${nodeId}” hangs at two places.`, `spaces[${k}]`)
+      if (nodeId !== null) hanging.add(nodeId)
+    }
+  }
   for (const id of wiringIds(document)) once(id, 'amplifiers')
   const earlier = new Map<string, Reading>()
   const corrected = new Set<string>()

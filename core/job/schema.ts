@@ -5,6 +5,7 @@ import { kindSchema, MOST_KINDS } from './sections/kinds/schema'
 import { practiceSchema } from './sections/practice/schema'
 import { MOST_READINGS, readingSchema, type Reading } from './sections/readings/schema'
 import { MOST_REPAIRS, repairSchema, type Repair } from './sections/repairs/schema'
+import { MOST_SPACES, spaceSchema } from './sections/spaces/schema'
 import { amplifierSchema, MOST_AMPLIFIERS } from './sections/wiring/schema'
 import { MOST_ZONES, zoneSchema } from './sections/zones/schema'
 
@@ -14,7 +15,7 @@ import { MOST_ZONES, zoneSchema } from './sections/zones/schema'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 6
+export const FORMAT_VERSION = 7
 
 export const jobSchema = z.strictObject({
   format: z.literal(FORMAT_NAME, `must be “${FORMAT_NAME}”: this is another kind of file`),
@@ -23,6 +24,7 @@ export const jobSchema = z.strictObject({
   practice: practiceSchema,
   kinds: z.array(kindSchema).max(MOST_KINDS),
   zones: z.array(zoneSchema).max(MOST_ZONES),
+  spaces: z.array(spaceSchema).max(MOST_SPACES),
   amplifiers: z.array(amplifierSchema).max(MOST_AMPLIFIERS),
   readings: z.array(readingSchema).max(MOST_READINGS),
   repairs: z.array(repairSchema).max(MOST_REPAIRS),
@@ -42,5 +44,6 @@ export type * from './sections/readings/schema'
 export type * from './sections/repairs/schema'
 export type { Kind } from './sections/kinds/schema'
 export type { Origin } from './sections/origin'
+export type { Measured, Space, Spot } from './sections/spaces/schema'
 export type { Zone } from './sections/zones/schema'
 export type { Practice } from './sections/practice/schema'

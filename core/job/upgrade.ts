@@ -5,6 +5,7 @@ import { moreFaults } from './upgrades/from2'
 import { howItWasTaken } from './upgrades/from3'
 import { kindsOfSpeakers } from './upgrades/from4'
 import { lossesNotStated } from './upgrades/from5'
+import { noSpaces } from './upgrades/from6'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -19,6 +20,7 @@ const UPGRADES: Record<number, Upgrade> = {
   3: howItWasTaken,
   4: kindsOfSpeakers,
   5: lossesNotStated,
+  6: noSpaces,
 }
 
 function isFields(data: unknown): data is Fields {

@@ -4,6 +4,7 @@ import { EditRefused } from '#core/job/refusal'
 import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setLineCable, shift, ungroup } from '#core/job/intents'
 import type { Job, Reading } from '#core/job/schema'
 import { putBefore, stepThrough, takeOut, unknownControl, usualTransformer } from '#core/job/throughs'
+import { addSpace, layOut, setSpots, speakerAt, spotOf } from '#core/job/spaces'
 import { findPlace, outputsOf } from '#core/job/tree'
 import { nodeIds } from './jobs'
 import type { Chance } from './trees'
@@ -50,6 +51,13 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
       return isTaken(job, put.edit) ? put.edit : null
     },
     () => stepThrough(job, node, chance() < 0.5 ? 1 : -1) ?? takeOut(job, node),
+    () => {
+      const [space] = job.spaces
+      if (!space) return addSpace(job, newId).edit
+      const places = Array.from({ length: Math.floor(4 * chance()) }, () => ({ xM: 8 * chance(), yM: 6 * chance() }))
+      const free = space.spots.find(s => speakerAt(job, s) === null)
+      return chance() < 0.5 || !free || spotOf(job, node) ? layOut(job, space, places, newId) : setSpots(space, [free.id], { nodeId: node })
+    },
     () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
   ]
   return choices[Math.floor(chance() * choices.length)]!()

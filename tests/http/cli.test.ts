@@ -56,7 +56,8 @@ const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries(
 test('cover says how many ceiling speakers a floor wants, where, and at what tap', () => {
   const { status, answer } = cli(...room({ taps: '0.25,0.5,1' }))
   const read = coverReportSchema.parse(answer)
-  expect([status, read.count, read.circleM, read.layout.columns, read.layout.places.length, read.tapW, read.meanDb > 76, read.p10Db < read.meanDb]).toEqual([0, 18, 4.8, 6, 18, 0.5, true, true])
+  expect([status, read.count, read.circleM, read.layout.columns, read.layout.places.length, read.tapW, read.meanDb > 76, read.p10Db < read.meanDb])
+    .toEqual([0, 18, 4.8, 6, 18, 0.5, true, true])
   expect(coverReportSchema.parse(cli(...room()).answer).meanDb).toBeCloseTo(76, 9)
 }, 30_000)
 

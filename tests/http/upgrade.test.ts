@@ -3,6 +3,8 @@ import { FORMAT_VERSION } from '#core/job/schema'
 import { byHand, makeKind } from '#core/job/kinds'
 import { putBefore, unknownControl } from '#core/job/throughs'
 import { readJob } from '#core/job/readJob'
+import { plainSpace } from '#core/job/sections/spaces/schema'
+import { speakerAt } from '#core/job/spaces'
 import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { outputsOf, speakersOf, throughsOf } from '#core/job/tree'
 import { undoStacks } from '#core/job/undo'
@@ -144,4 +146,17 @@ test('what version 5 kept opens: no loss is stated, in its edits neither; a kind
   expect(throughsOf(readJob((await read()).job)).map(t => [t.group.id, t.through.label])).toEqual([['v5-pair', 'C1']])
   expect(await undoAll()).toEqual(applied('through.set', 'node.remove', 'output.add', 'amplifier.add', 'node.add', 'speaker.set', 'batch', 'job.set'))
   expect(readJob((await read()).job).kinds).toEqual([])
+}))
+
+test('what version 6 kept opens: no spaces, in its edits neither; a space can be drawn and a speaker of version 6 hung in it; undo reaches over the change', () => onOld(6, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  expect([job.version, job.note, log.length, before.spaces, throughsOf(before).map(t => t.through.label), before.zones.length]).toEqual([FORMAT_VERSION, 'kept by version 6', 9, [], ['C9', 'C1'], 2])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const spot = { id: 'v7-spot', xM: 1, yM: 1, heightM: null, aim: null, nodeId: 'v6-s1' }
+  expect(await sync(fresh('v7-e', { kind: 'space.add', index: 0, space: { ...plainSpace('v7-space', 'Palm house'), spots: [spot] } }))).toEqual(['applied'])
+  const after = readJob((await read()).job)
+  expect(speakerAt(after, after.spaces[0]!.spots[0]!)?.output.label).toBe('A1')
+  expect(await undoAll()).toEqual(applied('space.add', 'speaker.set', 'output.add', 'node.remove', 'amplifier.add', 'batch', 'batch', 'node.add', 'batch', 'job.set'))
+  expect(readJob((await read()).job).spaces).toEqual([])
 }))

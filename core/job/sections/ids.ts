@@ -6,7 +6,12 @@ import { isInWiring } from '../tree'
 export function noneTaken(job: Job, ids: readonly string[]): void {
   const wanted = new Set<string>()
   for (const id of ids) {
-    if (wanted.has(id) || job.readings.get(id) || job.repairs.get(id) || job.kinds.some(k => k.id === id) || job.zones.some(z => z.id === id) || isInWiring(job, id)) refuse({ code: 'already-there', id })
+    const stands = wanted.has(id) || job.readings.get(id) || job.repairs.get(id) || job.kinds.some(k => k.id === id) || job.zones.some(z => z.id === id)
+    if (stands || isInSpaces(job, id) || isInWiring(job, id)) refuse({ code: 'already-there', id })
     wanted.add(id)
   }
+}
+
+function isInSpaces(job: Job, id: string): boolean {
+  return job.spaces.some(s => s.id === id || s.spots.some(p => p.id === id) || s.measured.some(m => m.id === id))
 }
