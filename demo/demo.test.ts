@@ -9,6 +9,9 @@ import { rankSuspects } from '#core/trace/rank'
 import { MODEL_SCHEMAS } from '#core/gear/models'
 import { remarksOn } from '#core/gear/remarks'
 import { byHand } from '#core/job/kinds'
+import { dropsById, fieldOf, spaceFacts } from '#core/match/spaces'
+import { spaceGrade } from '#core/match/spaceWords'
+import { contains } from '#core/room/outline'
 import { demoGear } from './gear'
 import { demoJobs } from '.'
 
@@ -32,7 +35,16 @@ test('the library to begin with: some sixty models, each named once, valid, with
   expect([count >= 60, new Set(demoGear.map(g => g.body.name)).size, new Set(demoGear.map(g => g.id)).size]).toEqual([true, count, count])
   const [fern] = demoJobs.map(d => d.job)
   const speakers = outputsOf(fern!).flatMap(o => speakersOf(o.wiring))
-  expect(fern!.kinds.map(k => [k.model.name, speakers.filter(s => s.kindId === k.id && byHand(s, k).length === 0).length])).toEqual([['Ceiling 165 back-can, 30 W', 21], ['Surface 130 weatherproof, 20 W', 3], ['Horn 200, 30 W', 4]])
+  expect(fern!.kinds.map(k => [k.model.name, speakers.filter(s => s.kindId === k.id && byHand(s, k).length === 0).length])).toEqual([['Ceiling 165 back-can, 30 W', 21], ['Surface 130 weatherproof, 20 W', 3], ['Horn 200, 30 W', 4], ['Pendant 130, 24 W', 0]])
+})
+
+test('its rooms: four hang and are loud enough, one is planned; every place lies on its floor and beside nothing that is not there', () => {
+  const job = demoJobs[0]!.job
+  const drops = dropsById(evaluateJob(job))
+  expect(job.spaces.map((space) => {
+    const facts = spaceFacts(job, drops, space, fieldOf(space, 600))
+    return [space.name, spaceGrade(facts), facts.free, facts.unknown, space.spots.every(s => contains(space.outline, s))]
+  })).toEqual([['Palm house', 'good', 0, [], true], ['Orchid gallery', 'good', 7, [], true], ['Fern grotto', 'good', 0, [], true], ['Ticket court, shop', 'good', 0, [], true], ['Roof walk', 'good', 0, [], true]])
 })
 
 test('its wrong reading is what the fault behind it makes: cable broken before the third horn', () => {

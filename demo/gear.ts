@@ -91,14 +91,19 @@ const BODIES: { [K in GearKind]: Models[K][] } = { speaker: SPEAKERS, amplifier:
 const idOf = (kind: GearKind, k: number) => `6ea20000-0000-4000-8${GEAR_KINDS.indexOf(kind)}00-${String(k + 1).padStart(12, '0')}`
 export const demoGear = GEAR_KINDS.flatMap(kind => BODIES[kind].map((body, k) => ({ id: idOf(kind, k), kind, body })))
 
+/** A speaker of the library as a kind of a job. */
+export function kindOfGear(name: string, id: string): Kind {
+  const at = SPEAKERS.findIndex(s => s.name === name)
+  return { what: 'speaker', id, from: { modelId: idOf('speaker', at), version: 1, passed: null }, model: SPEAKERS[at]! }
+}
+
 /** A job whose speakers are of the kinds of the library, by what they are called. */
 export function withKinds(job: Job): Job {
   const kinds: Kind[] = []
   const kindNamed = (name: string): Kind | null => {
     const known = kinds.find(k => k.model.name === name)
-    const at = SPEAKERS.findIndex(s => s.name === name)
-    if (known || at === -1) return known ?? null
-    kinds.push({ what: 'speaker', id: `kind-${kinds.length + 1}`, from: { modelId: idOf('speaker', at), version: 1, passed: null }, model: SPEAKERS[at]! })
+    if (known || !SPEAKERS.some(s => s.name === name)) return known ?? null
+    kinds.push(kindOfGear(name, `kind-${kinds.length + 1}`))
     return kinds.at(-1)!
   }
   const all = outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(b => b.node.kind === 'speaker' ? [b.node] : [])

@@ -6,7 +6,7 @@ export const GROUP_WORDS: Record<ActionGroup, string> = {
 }
 
 /** What an action is done to. */
-export type ActionTarget = 'speaker' | 'many' | 'rail' | 'control' | 'model'
+export type ActionTarget = 'speaker' | 'many' | 'rail' | 'control' | 'model' | 'space' | 'place' | 'places'
 
 /**
  * One thing that can be done, however it is asked for: by a key, by a word in the row of actions, from the menu at a tag. Key help, row,

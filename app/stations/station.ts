@@ -1,3 +1,4 @@
+import type { Job } from '#core/job/schema'
 import type { LineState } from '#core/match/jobState'
 
 /** A station of the work on a job. Navigation, key help and the list of jobs read these entries; a new one is a folder and its line in index.ts. */
@@ -9,8 +10,8 @@ export interface Station {
   key: string
   keySays: string
   /** Where it stands, in a few words; empty where there is nothing to say. */
-  state: (lines: readonly LineState[]) => string
-  isDone: (lines: readonly LineState[]) => boolean
+  state: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => string
+  isDone: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => boolean
 }
 
 export function addressOf(jobId: string, { path }: Station): string {

@@ -11,6 +11,8 @@ import { gearKeys } from '~/gear/keys'
 import { STATIONS } from '.'
 import { walkKeys } from './check/keys'
 import { jobKeys } from './keys'
+import { match } from './match/station'
+import { spaceActions } from './space/keys'
 import { sheetActions } from './match/keys'
 import { findPlace } from './match/search'
 import { addressOf } from './station'
@@ -23,7 +25,7 @@ function noting(): { deeds: never, done: string[] } {
   const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
   return { deeds: deeds as never, done }
 }
-const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]], ['gear', [gearKeys]]]
+const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['spaces', [spaceActions, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]], ['gear', [gearKeys]]]
 
 describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()
@@ -68,17 +70,17 @@ test('what the keys of the sheet mean', () => {
 
 test('every station has its own address and says where it stands', () => {
   expect(new Set(STATIONS.map(s => s.path)).size).toBe(STATIONS.length)
-  expect(STATIONS.map(s => addressOf('x', s))).toEqual(['/jobs/x', '/jobs/x/check', '/jobs/x/trace'])
+  expect(STATIONS.map(s => addressOf('x', s))).toEqual(['/jobs/x/space', '/jobs/x', '/jobs/x/check', '/jobs/x/trace'])
   const told = demoJobs.map(({ job }) => {
     const lines = jobState(job, evaluateJob(job))
-    return STATIONS.map(s => `${s.state(lines)}${s.isDone(lines) ? ' ✓' : ''}`)
+    return STATIONS.map(s => `${s.state(lines, job)}${s.isDone(lines, job) ? ' ✓' : ''}`)
   })
-  expect(told).toEqual([['1 tight', '22 of 60 proved', '1 open'], ['all fits ✓', '5 of 22 proved', 'nothing open']])
-  expect(STATIONS.map(s => s.state([]))).toEqual(['', '', 'nothing open'])
+  expect(told).toEqual([['5 spaces', '1 tight', '22 of 60 proved', '1 open'], ['', 'all fits ✓', '5 of 22 proved', 'nothing open']])
+  expect(STATIONS.map(s => s.state([], null))).toEqual(['', '', '', 'nothing open'])
   // Not rated, or with nothing on it, an output is not said to fit.
   const told2 = (...texts: string[]) => {
     const lines = jobState(jobOf(...texts), evaluateJob(jobOf(...texts)))
-    return [STATIONS[0]!.state(lines), STATIONS[0]!.isDone(lines)]
+    return [match.state(lines, null), match.isDone(lines, null)]
   }
   expect([told2('8 on 100 W at 8'), told2('8 on 100 W at 8', '8'), told2('8', '5 W on 70 V')]).toEqual([['all fits', true], ['1 of 2 known to fit', false], ['not known yet', false]])
 })

@@ -10,7 +10,10 @@ import { readJob } from './readJob'
 import { toDocument } from './document'
 import type { Job, Space } from './schema'
 import { plainSpace } from './sections/spaces/schema'
-import { addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WORDS, nudge, setSpace, setSpots, spaceById, speakerAt, spotOf, takeOff, type HangTo, type NotHung } from './spaces'
+import {
+  addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WORDS, nudge, setSpace, setSpots, spaceById, speakerAt, spotOf, takeOff,
+  type HangTo, type NotHung,
+} from './spaces'
 import { findOutput, outputsOf, speakersOf } from './tree'
 
 const cable = { awg: 16 }
@@ -58,6 +61,17 @@ test('to an output more on its amplifier, rated like it and named after the spac
   const plain = done(low.job, { kind: 'output.set', outputId: rated!.id, was: { rating: rated!.rating }, to: { rating: { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 100 }], floorOhm: 4 } } })
   const answer = hangSpace(plain, spaceById(plain, 'hall')!, { outputId: rated!.id }, { tapW: 10, cable, newId: counter('n') }) as { edit: Edit }
   expect(speakersOf(outputsOf(done(plain, answer.edit))[0]!.wiring).at(-1)!.load).toEqual({ kind: 'nominal', nominalOhm: 8 })
+})
+
+test('to a new line of which only the volts are known: an amplifier of such lines takes all of them', () => {
+  const { job, outputId } = hung(house(), { lineV: 100 })
+  const second = done(job, { kind: 'space.add', index: 1, space: { ...plainSpace('yard', 'Yard'), kindId: 'k', spots: [{ id: 'y1', xM: 1, yM: 1, heightM: null, aim: null, nodeId: null }] } })
+  const more = hangSpace(second, spaceById(second, 'yard')!, { lineV: 100 }, { tapW: null, cable, newId: counter('w') }) as { edit: Edit }
+  const after = done(second, more.edit)
+  expect(after.amplifiers.map(a => [a.name, a.outputs.map(o => [o.label, o.name, o.rating])])).toEqual([
+    [job.amplifiers[0]!.name, [['A1', '', outputsOf(job)[0]!.rating]]], ['Amplifier B', [['B1', 'Hall', { kind: 'constant-voltage', lineV: 100, powerW: null }], ['B2', 'Yard', { kind: 'constant-voltage', lineV: 100, powerW: null }]]],
+  ])
+  expect(findOutput(after, outputId)!.output.wiring.children.length).toBe(6)
 })
 
 test.each<[NotHung, (job: Job) => Job, HangTo | null]>([
@@ -125,7 +139,8 @@ test('a new space takes the storey of the last, and a free name; something new i
   const storeyed = done(job, setSpace(space(), { floor: 'Ground', name: 'Space 1' }))
   const { edit, spaceId } = addSpace(storeyed, counter('s'))
   expect([spaceById(done(storeyed, edit), spaceId)!.name, spaceById(done(storeyed, edit), spaceId)!.floor]).toEqual(['Space 2', 'Ground'])
-  expect([middleOf(space()), middleOf({ outline: [[0, 0], [10, 0], [10, 2], [2, 2], [2, 10], [0, 10]].map(([xM, yM]) => ({ xM: xM!, yM: yM! })) })]).toEqual([{ xM: 4, yM: 3 }, { xM: 6.667, yM: 0.667 }])
+  const bent = [[0, 0], [10, 0], [10, 2], [2, 2], [2, 10], [0, 10]].map(([xM, yM]) => ({ xM: xM!, yM: yM! }))
+  expect([middleOf(space()), middleOf({ outline: bent })]).toEqual([{ xM: 4, yM: 3 }, { xM: 6.667, yM: 0.667 }])
 })
 
 describe('edits of spaces', () => {

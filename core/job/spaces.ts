@@ -4,7 +4,7 @@ import { boxOf, contains, type Place } from '#core/room/outline'
 import { leadLengthsM, walkOrder } from '#core/room/walls'
 import { applyEdit } from './apply'
 import { partsOf, setting, together, type Edit, type SimpleEdit } from './edits'
-import { addOutput, freeLabel, type NewId } from './intents'
+import { addAmplifier, addOutput, freeLabel, type NewId } from './intents'
 import { fieldsOf, kindOf } from './kinds'
 import { removeEach } from './many/many'
 import type { Branch, Job, Output, Space, Speaker, Spot } from './schema'
@@ -112,8 +112,8 @@ export const NOT_HUNG_WORDS: Record<NotHung, string> = {
 }
 
 interface HangWith { tapW: number | null, cable: Cable, newId: NewId }
-/** Where the speakers of a space go: a line that is there, or an output more on an amplifier. */
-export type HangTo = { outputId: string } | { amplifierId: string }
+/** Where the speakers of a space go: a line that is there, an output more on an amplifier, or a new line of which only the volts are known yet. */
+export type HangTo = { outputId: string } | { amplifierId: string } | { lineV: number }
 
 /**
  * Hangs a speaker at every place of a space that has none: in an order that cable can follow, behind whatever hangs on the line already, with the lengths
@@ -125,9 +125,8 @@ export function hangSpace(job: Job, space: Space, to: HangTo, { tapW, cable, new
   if (!kind) return 'no-kind'
   const free = space.spots.filter(s => speakerAt(job, s) === null)
   if (free.length === 0) return 'all-hang'
-  const edits: SimpleEdit[] = []
-  const opened = 'amplifierId' in to ? addOutput(job, to.amplifierId, newId) : null
-  if (opened?.edit.kind === 'output.add') edits.push({ ...opened.edit, output: { ...opened.edit.output, name: space.name } })
+  const opened = openLine(job, space.name, to, newId)
+  const edits = [...opened?.edits ?? []]
   const outputId = 'outputId' in to ? to.outputId : opened?.outputId ?? ''
   const output = findOutput(edits.reduce((j, e) => applyEdit(j, e).job, job), outputId)?.output
   if (!output || output.rating.kind === 'not-known') return 'no-line'
@@ -155,6 +154,22 @@ export function hangSpace(job: Job, space: Space, to: HangTo, { tapW, cable, new
     edits.push({ kind: 'spot.set', spaceId: space.id, spotId: spot.id, was: { nodeId: spot.nodeId }, to: { nodeId: speaker.id } })
   })
   return { edit: together(edits)!, outputId }
+}
+
+function openLine(job: Job, name: string, to: HangTo, newId: NewId): { edits: SimpleEdit[], outputId: string } | null {
+  if ('outputId' in to) return null
+  if ('amplifierId' in to) {
+    const added = addOutput(job, to.amplifierId, newId)
+    return added?.edit.kind === 'output.add' ? { edits: [{ ...added.edit, output: { ...added.edit.output, name } }], outputId: added.outputId } : null
+  }
+  const rating = { kind: 'constant-voltage' as const, lineV: to.lineV, powerW: null }
+  // Beside other lines of which no more is known: what feeds them is chosen later.
+  const beside = job.amplifiers.find(a => a.from === null && a.outputs.length > 0 && a.outputs.every(o => JSON.stringify(o.rating) === JSON.stringify(rating)))
+  if (beside) return openLine(job, name, { amplifierId: beside.id }, newId)
+  const { edit } = addAmplifier(job, newId)
+  if (edit.kind !== 'amplifier.add') return null
+  const [output] = edit.amplifier.outputs
+  return { edits: [{ ...edit, amplifier: { ...edit.amplifier, outputs: [{ ...output!, name, rating }] } }], outputId: output!.id }
 }
 
 /** What a model is on a line: tapped where the line has a voltage, else past its transformer; null where it cannot hang there. */

@@ -59,7 +59,8 @@ describe('taps', () => {
     const load = facts(two).spots[0]!.speaker!.load
     const set = (tapW: number) =>
       facts(done(two, { kind: 'speaker.set', nodeId: first!.nodeId!, was: { load }, to: { load: { ...load, tapW } as never } }))
-    expect([facts(two).taps!.nowW, set(10).taps, set(0).taps, facts(room({}, { scales: [] })).taps]).toEqual([5, { nowW: null, lowestW: null, steps: [] }, null, null])
+    expect([facts(two).taps!.nowW, set(10).taps, set(0).taps, facts(room({}, { scales: [] })).taps])
+      .toEqual([5, { nowW: null, lowestW: null, steps: [] }, null, null])
     expect(set(0).level!.meanDb).toBeLessThan(facts(two).level!.meanDb)
   })
 })

@@ -1,5 +1,6 @@
 import { InputError } from './inputError'
 import { NUMBER, numberOf } from './number'
+import { FOOT_M } from './units'
 
 /** One spelling of a unit and what one of it is in SI. */
 interface Unit { spelling: RegExp, inSi: number }
@@ -17,7 +18,6 @@ interface QuantityKind {
   zeroAllowed: boolean
 }
 
-const FOOT_M = 0.3048 // exact, international foot [P: NIST SP 811]
 const INCH_M = 0.0254
 
 const KINDS = {

@@ -94,22 +94,24 @@ export class LevelField {
     }
   }
 
-  private powersOf(source: Source, into: Float64Array = new Float64Array(this.cells.inside.length)): Float64Array {
-    const { inside, columns, from, stepM } = this.cells
+  private powersOf(source: Source, into: Float64Array = new Float64Array(this.cells.columns * this.cells.rows)): Float64Array {
+    const { columns, from, stepM } = this.cells
     const axis = axisOf(source)
-    for (let k = 0; k < inside.length; k++) {
-      const cell = inside[k]!
-      into[k] = powerAt(source, axis, from.xM + cell % columns * stepM, from.yM + Math.floor(cell / columns) * stepM, this.earsM)
-    }
+    for (let k = 0; k < into.length; k++) into[k] = powerAt(source, axis, from.xM + k % columns * stepM, from.yM + Math.floor(k / columns) * stepM, this.earsM)
     return into
   }
 
-  /** Level of each cell inside, dB, in their order; empty with no source. */
-  levelsDb(): Float64Array {
+  /** Level of every cell, beside the floor too (a drawing wants its lines to run on to the wall), dB, row by row; empty with no source. */
+  gridDb(): Float64Array {
     if (this.brought.size === 0) return new Float64Array(0)
-    const sums = new Float64Array(this.cells.inside.length)
+    const sums = new Float64Array(this.cells.columns * this.cells.rows)
     for (const { powers } of this.brought.values()) for (let k = 0; k < sums.length; k++) sums[k]! += powers[k]!
     return sums.map(toDb)
+  }
+
+  /** Level of each cell on the floor, dB, in their order; empty with no source. */
+  levelsDb(gridDb = this.gridDb()): Float64Array {
+    return gridDb.length === 0 ? gridDb : Float64Array.from(this.cells.inside, cell => gridDb[cell]!)
   }
 }
 

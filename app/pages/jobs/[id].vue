@@ -46,7 +46,8 @@ const stations = computed(() => STATIONS.map((station) => {
   const path = addressOf(jobId.value, station)
   const query = selected.selection.outputId ? { line: selected.selection.outputId } : undefined
   const { states, isWhole } = evaluation
-  return { name: station.name, to: { path, query }, says: isWhole ? station.state(states) : '…', here: route.path === path, done: isWhole && station.isDone(states) }
+  const job = store.job ?? { spaces: [] }
+  return { name: station.name, to: { path, query }, says: isWhole ? station.state(states, job) : '…', here: route.path === path, done: isWhole && station.isDone(states, job) }
 }))
 
 // A new job asks for its name first; later a press on the name renames it.

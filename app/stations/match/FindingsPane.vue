@@ -77,7 +77,8 @@ const says = useAfterPaint(() => {
       {{ says.standing.through.label }}: {{ throughWords(says.standing.through) }}<template
         v-if="says.standing.inW !== null && says.standing.outW !== null">; takes
         <span class="figure">{{ writeQuantity(says.standing.inW, 'W') }}</span>, gives on
-        <span class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
+        <span class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind
+      it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
     </p>
   </div>
 </template>

@@ -17,7 +17,7 @@ import { shortLabel, throughText, throughWords, wattText, wiringText } from '~/d
 import ReserveScale from './ReserveScale.vue'
 
 /** One output and its rail, drawn from the wiring. */
-const { line, proof, width, practice, kinds, zones, selectedId, chosen, suspects, folds, foldState } = defineProps<{
+const { line, proof, width, practice, kinds, zones, spaceOf, spaces, selectedId, chosen, suspects, folds, foldState } = defineProps<{
   line: LineEvaluation
   proof: LineProof
   width: number
@@ -26,6 +26,9 @@ const { line, proof, width, practice, kinds, zones, selectedId, chosen, suspects
   kinds: ReadonlyMap<string, Kind>
   /** Names of its zones by their ids. */
   zones: ReadonlyMap<string, string>
+  /** The space that each speaker of the job hangs in; names of spaces by their ids. */
+  spaceOf: ReadonlyMap<string, string>
+  spaces: ReadonlyMap<string, string>
   /** Selected speaker; "" for the line itself; null when the selection is elsewhere. */
   selectedId: string | null
   /** All that are chosen, where they are several. */
@@ -46,7 +49,9 @@ function onFocus(event: FocusEvent, nodeId: string | null): void {
 }
 
 const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))
-const drawing = computed(() => drawRail(line.output.wiring, facts.value, width, folds))
+/** A line that plays in one space is of its name; where it plays in several they are marked. */
+const ownSpaces = computed(() => new Set(line.speakers.map(s => spaceOf.get(s.id) ?? null)))
+const drawing = computed(() => drawRail(line.output.wiring, facts.value, width, folds, ownSpaces.value.size > 1 ? spaceOf : undefined))
 
 const name = computed(() => line.output.name || (line.kind === 'constant-voltage' ? 'distributed line' : 'low-impedance line'))
 const cables = computed(() => {
@@ -91,14 +96,14 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width
   const spoken = [
     fold ? `${fold.length} alike, ${foldLabel(fold.map(s => s.label))}` : `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`, volts === '—' ? '' : `at ${volts} V`,
     ...marks.map(m => markWords(m.kind, m.grade)),
-    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', speaker.zoneId === null ? '' : `zone ${zones.get(speaker.zoneId) ?? ''}`, `on ${line.output.label}`,
+    mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', speaker.zoneId === null ? '' : `zone ${zones.get(speaker.zoneId) ?? ''}`, spaceOf.has(speaker.id) ? `in ${spaces.get(spaceOf.get(speaker.id)!) ?? ''}` : '', `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   const label = `${fold ? foldLabel(fold.map(s => shortLabel(s.label))) : shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`
   return { id, x, y, width: tagWidth, ids: fold?.map(s => s.id) ?? null, volts, label, wiring, watts, marks, mend, suspect, spoken }
 }))
-/** A zone's name as far as there is room for it. */
-const zoneSpans = computed(() => drawing.value.zones.map((span) => {
-  const name = zones.get(span.zoneId) ?? 'a zone'
+/** The name of a zone, or of a space, as far as there is room for it. */
+const spans = computed(() => drawing.value.spans.map((span) => {
+  const name = (span.of === 'zone' ? zones : spaces).get(span.id) ?? `a ${span.of}`
   const most = Math.max(4, Math.floor((span.x2 - span.x1) / 6.6))
   return { ...span, name, short: [...name].length > most ? `${[...name].slice(0, most - 1).join('')}…` : name }
 }))
@@ -161,8 +166,8 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         <path :d="`M${bracket.x1} ${bracket.y} v5 H${bracket.x2} v-5`" />
         <text :x="(bracket.x1 + bracket.x2) / 2" :y="bracket.y + 9">{{ bracket.text }}</text>
       </g>
-      <g v-for="span in zoneSpans" :key="`z${span.row} ${span.x1}`" class="zone">
-        <title>zone {{ span.name }}</title>
+      <g v-for="span in spans" :key="`${span.of} ${span.row} ${span.x1}`" :class="span.of">
+        <title>{{ span.of }} {{ span.name }}</title>
         <path :d="`M${span.x1} ${span.y} H${span.x2}`" />
         <text :x="span.x1 + 2" :y="span.y + 13">{{ span.short }}</text>
       </g>
@@ -241,6 +246,8 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .bracket text { font-size: 12px; fill: var(--ink-soft); text-anchor: middle; paint-order: stroke; stroke: var(--paper); stroke-width: 6px; }
 .zone path { fill: none; stroke: var(--ink); stroke-width: 2.5; }
 .zone text { font-size: 12.5px; fill: var(--ink); }
+.space path { fill: none; stroke: var(--rule-strong); stroke-width: 1.5; }
+.space text { font-size: 12.5px; fill: var(--ink-soft); }
 .tag, .terminal { cursor: pointer; outline: none; }
 .tag text, .rank text { text-anchor: middle; }
 .outline { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.3; }

@@ -53,6 +53,9 @@ const kindList = computed(() => store.job?.kinds)
 const kinds = computed(() => new Map(kindList.value?.map(k => [k.id, k])))
 const zoneList = computed(() => store.job?.zones)
 const zones = computed(() => new Map(zoneList.value?.map(z => [z.id, z.name])))
+const spaceList = computed(() => store.job?.spaces)
+const spaces = computed(() => new Map(spaceList.value?.map(s => [s.id, s.name])))
+const spaceOf = computed(() => new Map(spaceList.value?.flatMap(s => s.spots.flatMap(p => p.nodeId === null ? [] : [[p.nodeId, s.id] as const]))))
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
 const folds = useFoldStore()
 const { isDrawn } = useGradualRails()
@@ -267,7 +270,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
                 :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="folds.railWidth"
-                :practice="store.job!.practice" :kinds="kinds" :zones="zones"
+                :practice="store.job!.practice" :kinds="kinds" :zones="zones" :space-of="spaceOf" :spaces="spaces"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
                 :chosen="chosenByRail.get(output.id) ?? NONE"

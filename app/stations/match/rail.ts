@@ -34,7 +34,7 @@ export interface Wire { points: string, weight: number, volts: number }
 /** Where a rail goes on in the next row: its end at the right, and where it comes in again. */
 export interface Turn { x: number, y: number }
 /** Tags side by side that are in one zone. */
-export interface ZoneSpan { zoneId: string, row: number, x1: number, x2: number, y: number }
+export interface Span { of: 'zone' | 'space', id: string, row: number, x1: number, x2: number, y: number }
 export interface Bracket { id: string, x1: number, x2: number, y: number, text: string }
 interface Size { width: number, height: number, railY: number }
 export interface RailDrawing extends Size {
@@ -43,7 +43,7 @@ export interface RailDrawing extends Size {
   reaches: Reach[]
   wires: Wire[]
   brackets: Bracket[]
-  zones: ZoneSpan[]
+  spans: Span[]
   turns: Turn[]
 }
 
@@ -86,13 +86,13 @@ export function rowsOfRail(chain: Chain, width: number): number {
 }
 
 /** @param folds stretches of speakers beside each other on the rail that are drawn as one tag */
-export function drawRail(chain: Chain, facts: Facts, width: number, folds: readonly string[][] = []): RailDrawing {
+export function drawRail(chain: Chain, facts: Facts, width: number, folds: readonly string[][] = [], spaces: SpaceOf = NO_SPACES): RailDrawing {
   const items = itemsOf(chain, folds)
   const cells = items.reduce((sum, item) => sum + cellsOfItem(item), 0)
   const room = width - LEFT - RIGHT
   const cell = Math.max(CELL.least, Math.min(width > CELL.wide ? CELL.mostWide : CELL.most, room / Math.max(1, cells)))
   const perRow = Math.max(1, Math.floor(room / cell + 1e-9))
-  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], boxes: [], reaches: [], wires: [], brackets: [], zones: [], turns: [] }
+  const drawing: RailDrawing = { width, height: 0, railY: ABOVE_RAIL, tags: [], boxes: [], reaches: [], wires: [], brackets: [], spans: [], turns: [] }
 
   let top = 0
   /** Heights of the rail, and of the one behind a control, row by row. */
@@ -134,9 +134,12 @@ export function drawRail(chain: Chain, facts: Facts, width: number, folds: reado
     }
     const hangsSeries = inRow.some(({ branch, box }) => !box && holdsSeries(branch.node))
     top = tagTop + TAG.height + MARKS + (hangsSeries ? BRACKET : 0) + (inRow.some(item => item.fold) ? BEHIND : 0) + 4
-    const spans = zonesOf(drawing.tags.filter(t => t.row === row), top)
-    drawing.zones.push(...spans)
-    if (spans.length > 0) top += ZONE
+    const tags = drawing.tags.filter(t => t.row === row)
+    for (const [of, idOf] of [['zone', (s: Speaker) => s.zoneId], ['space', (s: Speaker) => spaces.get(s.id) ?? null]] as const) {
+      const spans = spansOf(tags, top, of, idOf)
+      drawing.spans.push(...spans)
+      if (spans.length > 0) top += ZONE
+    }
   }
   drawing.height = Math.max(top, ABOVE_RAIL + STEM + 24)
   drawing.width = Math.max(width, ...drawing.tags.map(t => t.x + t.width / 2 + RIGHT))
@@ -144,14 +147,19 @@ export function drawRail(chain: Chain, facts: Facts, width: number, folds: reado
   return drawing
 }
 
-function zonesOf(tags: readonly TagPlace[], y: number): ZoneSpan[] {
-  const spans: ZoneSpan[] = []
+/** The space that each speaker hangs in, by its id. */
+export type SpaceOf = ReadonlyMap<string, string>
+const NO_SPACES: SpaceOf = new Map()
+
+function spansOf(tags: readonly TagPlace[], y: number, of: Span['of'], idOf: (speaker: Speaker) => string | null): Span[] {
+  const spans: Span[] = []
   let before: string | null = null
-  for (const { speaker: { zoneId }, x, width, row } of tags) {
+  for (const { speaker, x, width, row } of tags) {
+    const id = idOf(speaker)
     const last = spans.at(-1)
-    if (last && zoneId !== null && zoneId === before) last.x2 = x + width / 2
-    else if (zoneId !== null) spans.push({ zoneId, row, x1: x - width / 2, x2: x + width / 2, y })
-    before = zoneId
+    if (last && id !== null && id === before) last.x2 = x + width / 2
+    else if (id !== null) spans.push({ of, id, row, x1: x - width / 2, x2: x + width / 2, y })
+    before = id
   }
   return spans
 }

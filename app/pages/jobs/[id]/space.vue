@@ -1,0 +1,7 @@
+<script setup lang="ts">
+import SpaceStation from '~/stations/space/SpaceStation.vue'
+</script>
+
+<template>
+  <SpaceStation />
+</template>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from '#imports'
+import Button from 'primevue/button'
+import type { Place } from '#core/room/outline'
+import { nudge } from '#core/job/spaces'
+import { spaceGrade } from '#core/match/spaceWords'
+import ActionRow from '~/components/ActionRow.vue'
+import GradeTag from '~/components/GradeTag.vue'
+import KeyCap from '~/components/KeyCap.vue'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { within } from '~/components/form/readers'
+import KeysDialog from '~/components/shell/KeysDialog.vue'
+import type { ActionTarget } from '~/composables/action'
+import { useKeys } from '~/composables/useKeys'
+import { useUnits } from '~/composables/useUnits'
+import { useJobKeys } from '~/stations/useJobKeys'
+import { newId } from '~/api/ids'
+import { nextInstant } from '~/stores/instant'
+import { useJobStore } from '~/stores/job'
+import { spaceActions, SPACE_MOUSE_WORDS } from './keys'
+import SpaceForm from './SpaceForm.vue'
+import SpacePlan from './SpacePlan.vue'
+import SpaceSays from './SpaceSays.vue'
+import { planScale } from './plan'
+import { useSpaceActions } from './useSpaceActions'
+import { useSpaceStore } from './spaceStore'
+
+const store = useJobStore()
+const at = useSpaceStore()
+const actions = useSpaceActions()
+const { common, keysOpen } = useJobKeys()
+const { units, toggle } = useUnits()
+const route = useRoute()
+const router = useRouter()
+
+if (typeof route.query.space === 'string') at.look(route.query.space)
+watch(() => at.kept?.id, (id) => { if (id && route.query.space !== id) void router.replace({ query: { ...route.query, space: id } }) })
+
+/** Spaces by their storeys, in the order of the job. */
+const storeys = computed(() => {
+  const byFloor = new Map<string, typeof at.spaces>()
+  for (const space of at.spaces) byFloor.set(space.floor, [...byFloor.get(space.floor) ?? [], space])
+  return [...byFloor].map(([floor, spaces]) => ({ floor, spaces }))
+})
+
+const room = useTemplateRef<HTMLElement>('room')
+const size = ref({ width: 700, height: 480, below: false })
+let observer: ResizeObserver | undefined
+/** Room that the legend takes beside the plan, or below it. */
+const BESIDE_PX = 168
+const BELOW_PX = 84
+const measure = () => {
+  if (!room.value) return
+  const isNarrow = matchMedia('(max-width: 1000px)').matches
+  const [width, height] = [Math.floor(room.value.clientWidth) - 22, room.value.clientHeight - 12]
+  if (isNarrow) return void (size.value = { width: Math.max(200, width + 18), height: 420, below: false })
+  // What is said of it stands beside a deep floor, below a long one: wherever the plan comes out larger.
+  const outline = at.kept?.outline ?? []
+  const beside = { width: Math.max(240, width - BESIDE_PX), height: Math.max(240, height), below: false }
+  const below = { width, height: Math.max(220, height - BELOW_PX), below: true }
+  const scaleOf = (s: typeof below) => outline.length === 0 ? 0 : planScale(outline, s.width, s.height).pxPerM
+  size.value = scaleOf(below) > scaleOf(beside) ? below : beside
+}
+watch(() => at.kept?.outline, measure)
+onMounted(() => {
+  observer = new ResizeObserver(measure)
+})
+watch(room, (element, before) => {
+  if (before) observer?.unobserve(before)
+  if (element) observer?.observe(element)
+}, { flush: 'post' })
+onBeforeUnmount(() => observer?.disconnect())
+
+const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
+const bindings = [...spaceActions({
+  addSpace: actions.add, otherSpace: actions.other, beside: actions.beside, all: actions.all, arrow: actions.arrow,
+  addPlace: actions.addPlace, takeOff: actions.off,
+  layOut: () => actions.lay(), turn: actions.turn, tap: actions.tap, hang: () => actions.hang(), measure: actions.measure,
+  show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, leave: actions.leave,
+}), ...common]
+useKeys(() => bindings)
+
+function choose(spotId: string, too: boolean): void {
+  if (!too) return at.choose([spotId])
+  const next = new Set(at.chosen)
+  if (!next.delete(spotId)) next.add(spotId)
+  at.choose([...next])
+}
+function putCross(place: Place): void {
+  at.choose([])
+  at.cross = place
+}
+function moved(by: Place): void {
+  if (at.kept && !store.edit(nudge(at.kept, [...at.chosen], by))) store.said = 'That is beside the floor.'
+}
+function noteMeasured(db: number): void {
+  actions.isMeasuring.value = false
+  if (!at.kept || !at.cross) return
+  store.edit({ kind: 'measured.add', spaceId: at.kept.id, index: at.kept.measured.length, measured: { id: newId(), ...at.cross, db, at: new Date(nextInstant()).toISOString(), note: '' } })
+}
+const dB = within(0, 150, 'A level', ' dB')
+const MODES = [{ mode: 'level', says: 'Level', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }] as const
+function leavePane(event: KeyboardEvent): void {
+  if (event.key === 'Escape' && !(event.target as HTMLElement).closest('[role=listbox]')) (document.activeElement as HTMLElement | null)?.blur()
+}
+</script>
+
+<template>
+  <div>
+    <main v-if="at.spaces.length === 0" class="empty" aria-label="Spaces">
+      <p>No space drawn yet. Begin with the room: what it is for, its floor and its height say which speakers, how many, and how loud.</p>
+      <Button label="Add a space" @click="actions.add()" />
+      <p class="soft">A job without rooms is fine too: the <NuxtLink :to="`/jobs/${route.params.id}`">run sheet</NuxtLink> needs none.</p>
+    </main>
+    <template v-else>
+      <nav class="spaces" aria-label="Spaces">
+        <span v-for="storey in storeys" :key="storey.floor" class="storey">
+          <span v-if="storey.floor" class="soft small floor">{{ storey.floor }}</span>
+          <button
+            v-for="s in storey.spaces" :key="s.id" type="button" class="space" :class="{ on: s.id === at.kept?.id }" :aria-current="s.id === at.kept?.id"
+            @click="at.look(s.id)">{{ s.name }}</button>
+        </span>
+        <button class="act" type="button" @click="actions.add()">+ space <KeyCap of="A" /></button>
+        <button
+class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'read in metres'"
+          @click="toggle()">{{ units === 'metric' ? 'metres' : 'feet' }}</button>
+      </nav>
+      <div v-if="at.kept && at.facts" class="body">
+        <main ref="room" class="room" :aria-label="at.kept.name">
+          <SpacePlan v-bind="size" @choose="choose" @cross="putCross" @moved="moved" />
+          <form v-if="actions.isMeasuring.value" class="measure" @submit.prevent>
+            <TextEntry label="Measured at the cross, with the system playing" text="" :read="dB" hint="71.5 dB" @commit="noteMeasured" />
+            <button class="act" type="button" @click="actions.isMeasuring.value = false">not now</button>
+          </form>
+        </main>
+        <aside class="pane" aria-label="About the space" @keydown="leavePane">
+          <p class="subject"><GradeTag
+            :grade="spaceGrade(at.facts)"
+            :words="{ good: 'Loud enough', tight: 'Too quiet', unknown: 'Not known' }[spaceGrade(at.facts)]" />
+            <span><b>{{ at.kept.name }}</b><template
+              v-if="at.chosen.size > 0">, {{ at.chosen.size === 1 ? 'a place' : `${at.chosen.size} places` }}</template></span></p>
+          <div role="tablist" aria-label="About the space" class="modes">
+            <button
+              v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: at.mode === m.mode }" :aria-selected="at.mode === m.mode"
+              @click="at.mode = m.mode">{{ m.says }} <KeyCap :of="m.key" /></button>
+          </div>
+          <SpaceSays
+            v-if="at.mode === 'level'" :usual="actions.usualLine()" @lay-out="actions.lay()" @tap="actions.tapAll" @hang="actions.hang"
+            @lengths="actions.lengthsAgain()" />
+          <SpaceForm
+            v-else :key="at.kept.id" @set="actions.set"
+            @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
+        </aside>
+      </div>
+      <footer class="foot"><ActionRow :actions="bindings" :target="target" :has-menu="false" /></footer>
+    </template>
+    <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
+  </div>
+</template>
+
+<style scoped>
+.empty { padding: 50px 30px; display: grid; gap: 14px; justify-items: start; max-width: 560px; }
+.spaces { display: flex; flex-wrap: wrap; gap: 2px 18px; align-items: baseline; padding: 7px 22px 0; border-bottom: 1px solid var(--rule); }
+.storey { display: flex; flex-wrap: wrap; gap: 0 14px; align-items: baseline; }
+.floor::after { content: ':'; }
+.space { border: 0; background: none; cursor: pointer; padding: 3px 0 5px; color: var(--ink-soft); border-bottom: 3px solid transparent; }
+.space.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+.units { margin-left: auto; }
+.body { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px - 41px); }
+.room { padding: 8px 4px 4px 14px; overflow: hidden auto; position: relative; }
+.measure { position: absolute; left: 60px; bottom: 50px; background: var(--paper-raised); border: 1.5px solid var(--ink); padding: 10px 14px; display: grid;
+  gap: 6px; width: 300px; }
+.pane { grid-template-columns: minmax(0, 1fr); background: var(--paper-raised);
+  border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px;
+  align-content: start; }
+.subject { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: baseline; }
+.modes { display: flex; gap: 22px; border-bottom: 1px solid var(--rule); }
+.mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; font-size: 15px; }
+.mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+.foot { display: flex; align-items: center; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px; color: var(--ink-soft); }
+@media (max-width: 1000px) {
+  .spaces { padding: 6px 12px 0; flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; }
+  .storey { flex-wrap: nowrap; }
+  .space, .mode { min-height: 44px; }
+  .body { grid-template-columns: minmax(0, 1fr); height: auto; }
+  .room { overflow: visible; padding: 8px 4px; }
+  .pane { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px 20px; }
+  .measure { position: static; width: auto; }
+  .foot { height: auto; padding: 8px 12px 20px; position: sticky; bottom: 0; background: var(--paper); }
+}
+</style>

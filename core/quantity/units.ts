@@ -1,0 +1,22 @@
+import { writeNumber } from './write'
+
+/** How a person reads lengths. Inside all is metres. */
+export type Units = 'metric' | 'imperial'
+export const FOOT_M = 0.3048 // exact, international foot [P: NIST SP 811]
+
+/** "3.4 m" or "11.2 ft": three figures, more above a hundred. */
+export function writeMetres(lengthM: number, units: Units): string {
+  const value = units === 'metric' ? lengthM : lengthM / FOOT_M
+  return `${writeNumber(value, Math.abs(value) >= 100 ? 4 : 3)} ${units === 'metric' ? 'm' : 'ft'}`
+}
+
+/** "162 m²" or "1744 ft²". */
+export function writeArea(areaM2: number, units: Units): string {
+  const value = units === 'metric' ? areaM2 : areaM2 / FOOT_M ** 2
+  return `${writeNumber(value, Math.abs(value) >= 1000 ? 4 : 3)} ${units === 'metric' ? 'm²' : 'ft²'}`
+}
+
+/** A bare number typed by that person, as text that says its unit: "18" is "18 ft". What says one already stays. */
+export function withUnit(typed: string, units: Units): string {
+  return units === 'imperial' && /^[\d.,\s]+$/.test(typed) && typed.trim() !== '' ? `${typed.trim()} ft` : typed
+}

@@ -1,0 +1,150 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { emptyJob } from '#core/job/document'
+import { readJob } from '#core/job/readJob'
+import { speakerAt } from '#core/job/spaces'
+import { outputsOf, speakersOf } from '#core/job/tree'
+import { demoGear } from '../../demo/gear'
+import { demoJobs } from '../../demo'
+import { Key, type Browser } from '../support/browser'
+import { World } from '../support/world'
+
+/** From the room to the line: a space drawn, laid out, tapped, hung, measured; what is done there shows on the run sheet, and back. */
+
+let world: World
+let browser: Browser
+let id = ''
+beforeAll(async () => {
+  world = await World.open()
+  browser = world.browser
+  await world.post('/gear', { models: demoGear })
+}, 120_000)
+afterAll(() => world.close())
+
+const stored = async () => readJob((await world.readJob(id)).job)
+/** Until what is kept is so; gives what it then is. */
+async function until<T>(read: (job: Awaited<ReturnType<typeof stored>>) => T, wanted: T): Promise<void> {
+  let now: T | undefined
+  await browser.driver.wait(async () => JSON.stringify(now = read(await stored())) === JSON.stringify(wanted), 8000).catch(() => {})
+  expect(now).toEqual(wanted)
+}
+async function enter(label: string, text: string): Promise<void> {
+  await browser.run(`const l = [...document.querySelectorAll('.space-form label')].find(l => l.textContent.trim() === arguments[0])
+    const field = document.getElementById(l.htmlFor)
+    field.focus()
+    field.select()`, label)
+  await browser.press(...text, Key.ENTER)
+}
+const loads = (job: Awaited<ReturnType<typeof stored>>) => outputsOf(job).map(o => `${o.label} ${o.name}: ${speakersOf(o.wiring).map(s => s.load.kind === 'tap' ? s.load.tapW : '?').join(' ')}`)
+
+test('by keys: a room typed, its speaker, its places, its line; one undo a step', async () => {
+  await browser.size(1280, 800)
+  id = await world.putJob(emptyJob('A bar'))
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rails')
+  await browser.press('p')
+  await browser.see('.empty', 'Begin with the room')
+  await browser.press('A')
+  await browser.see('.space-form')
+  await browser.press(...'Bar', Key.ENTER)
+  await enter('Floor', '14 x 7 kg')
+  await browser.see('.error-words', '“kg” is not a unit of length')
+  await enter('Floor', '14 x 7 m')
+  await enter('Noise, system off', '70')
+  await until(job => job.spaces.map(s => [s.name, s.outline.at(2), s.noiseDb]), [['Bar', { xM: 14, yM: 7 }, 70]])
+  await browser.click('.space-form button', 'a model of the library')
+  await browser.see('.pick .model')
+  await browser.press(...'back-can 100', Key.ENTER)
+  await browser.see('.space-form [role=combobox]', 'Ceiling 100 back-can')
+  await browser.press(Key.ESCAPE, 'f', 'g')
+  await browser.see('.pane', '1.4 dB short of its target')
+  expect(await browser.run('return document.querySelectorAll("[data-spot]").length')).toBe(8)
+  await browser.press('=')
+  await browser.see('.pane', 'Reaches its target: 77.6 dB on average, 76 dB wanted')
+  await browser.press('H')
+  await until(loads, ['A1 Bar: 4 4 4 4 4 4 4 4'])
+  await until(job => job.spaces[0]!.spots.every(s => speakerAt(job, s) !== null), true)
+  await until(job => outputsOf(job)[0]!.wiring.children.map(b => b.lead?.lengthM ?? null), [null, 3.9, 3.9, 3.9, 3.9, 3.9, 3.9, 3.9])
+  await browser.press('u')
+  await until(loads, [])
+  await browser.press('U')
+  await until(loads, ['A1 Bar: 4 4 4 4 4 4 4 4'])
+}, 90_000)
+
+test('a place chosen and moved by keys, put back; taken off with its speaker; the run sheet follows, and back', async () => {
+  await browser.press(']', Key.ARROW_RIGHT, Key.ARROW_DOWN)
+  await until(job => job.spaces[0]!.spots.filter(s => s.yM === 1.85).map(s => s.xM), [1.85])
+  await browser.press('u', 'u')
+  await browser.press(']', ']', 'x')
+  await until(loads, ['A1 Bar: 4 4 4 4 4 4 4'])
+  await browser.press('v')
+  await browser.see('.rail-row .name', 'Bar')
+  expect(await browser.run('return document.querySelectorAll("g.tag[data-node]").length')).toBe(7)
+  await browser.press(Key.END, 'x')
+  await until(loads, ['A1 Bar: 4 4 4 4 4 4'])
+  await browser.press('p')
+  await browser.see('.offer', 'Hang the 1 missing on A1 Bar')
+  await browser.press('H')
+  await until(loads, ['A1 Bar: 4 4 4 4 4 4 4'])
+}, 60_000)
+
+test('by mouse: pressed, dragged along the floor, read under the pointer; a tap for all; a storey, feet', async () => {
+  const box = (css: string) => browser.run<{ x: number, y: number }>('const r = document.querySelector(arguments[0]).getBoundingClientRect(); return { x: r.left + r.width / 2, y: r.top + r.height / 2 }', css)
+  const before = (await stored()).spaces[0]!.spots[0]!
+  const tag = await box(`#spot-${before.id}`)
+  const mouse = (type: string, x: number, y: number) => browser.cdp('Input.dispatchMouseEvent', { type, x, y, button: type === 'mouseMoved' ? 'none' : 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1 })
+  await mouse('mousePressed', tag.x, tag.y)
+  for (const d of [10, 30, 60]) await mouse('mouseMoved', tag.x + d, tag.y + d / 2)
+  await mouse('mouseReleased', tag.x + 60, tag.y + 30)
+  await until(job => job.spaces[0]!.spots.find(s => s.id === before.id)!.xM > before.xM + 0.8, true)
+  await browser.press('u')
+  await until(job => job.spaces[0]!.spots.find(s => s.id === before.id)!.xM, before.xM)
+  await mouse('mousePressed', tag.x + 90, tag.y + 60)
+  await mouse('mouseReleased', tag.x + 90, tag.y + 60)
+  await browser.see('.reading .read', 'dB')
+  await browser.click('.step', '8 W')
+  await until(loads, ['A1 Bar: 8 8 8 8 8 8 8'])
+  await browser.click('.units')
+  await browser.see('.beside', 'ft²')
+  await browser.click('.units')
+}, 60_000)
+
+test('a level measured at the cross is kept beside what is worked out there, and taken back', async () => {
+  await browser.press('m')
+  await browser.see('.measure')
+  await browser.type('.measure input', '74.5')
+  await browser.press(Key.ENTER)
+  await browser.see('.measured', '74.5 dB measured')
+  await until(job => job.spaces[0]!.measured.map(m => m.db), [74.5])
+  await browser.click('.measured .act', 'take back')
+  await until(job => job.spaces[0]!.measured.length, 0)
+}, 60_000)
+
+test('letters typed in a field of the room are words', async () => {
+  await browser.press(Key.ESCAPE, 'e')
+  const before = JSON.stringify((await stored()).spaces[0]!.spots)
+  await enter('Listing that the local code asks of cable here', 'gx hang all wait for -= the inspector')
+  await until(job => job.spaces[0]!.cableRemark, 'gx hang all wait for -= the inspector')
+  expect(JSON.stringify((await stored()).spaces[0]!.spots)).toBe(before)
+}, 60_000)
+
+test('without the server: the room is changed all the same, and kept when it is back', async () => {
+  await world.killServer()
+  await browser.press(Key.ESCAPE, 'w', Key.ARROW_DOWN)
+  await browser.see('.kept', 'kept here to send')
+  await world.startAgain()
+  await browser.see('.kept', 'saved', 30_000)
+  await until(job => job.spaces[0]!.spots.some(s => s.yM === 1.85), true)
+}, 90_000)
+
+test('by thumb at 390: the plan fits, a place is pressed, a tap is pressed; nothing runs over the edge', async () => {
+  id = await world.putJob(demoJobs[0]!.job)
+  await browser.size(390, 844, true)
+  await world.go(`/jobs/${id}/space?space=fh-space-orchid`)
+  await browser.see('.plan')
+  expect(await browser.run('return document.documentElement.scrollWidth')).toBeLessThanOrEqual(390)
+  await browser.click('[data-spot]')
+  await browser.see('.subject', 'a place')
+  await browser.click('.step', '6 W')
+  await until(job => job.spaces.find(s => s.id === 'fh-space-orchid')!.tapW, 6)
+  await browser.size(1280, 800)
+}, 60_000)
