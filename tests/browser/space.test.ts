@@ -144,6 +144,8 @@ test('by thumb at 390: the plan fits, a place is pressed, a tap is pressed; noth
   expect(await browser.run('return document.documentElement.scrollWidth')).toBeLessThanOrEqual(390)
   await browser.click('[data-spot]')
   await browser.see('.subject', 'a place')
+  // As a thumb scrolls: the row of words lies over the foot of the page.
+  await browser.run('document.querySelector(".steps").scrollIntoView({ block: "center" })')
   await browser.click('.step', '6 W')
   await until(job => job.spaces.find(s => s.id === 'fh-space-orchid')!.tapW, 6)
   await browser.size(1280, 800)

@@ -26,6 +26,14 @@ watch(() => text, (now) => {
   problem.value = ''
 })
 
+/** What was handed on last: a field that is left, or taken away, after Enter does not say it twice. */
+let handedOn: string | null = null
+watch(() => text, () => { handedOn = null })
+
+function leave(): void {
+  if (typed.value !== handedOn) commit()
+}
+
 function commit(): void {
   if (typed.value.trim() === text.trim()) {
     typed.value = text
@@ -35,6 +43,7 @@ function commit(): void {
   try {
     const value = read(typed.value.trim())
     problem.value = ''
+    handedOn = typed.value
     emit('commit', value)
   }
   catch (error) {
@@ -55,7 +64,7 @@ function giveUp(event: KeyboardEvent): void {
     <label :for="id" :class="{ 'hidden-label': hideLabel }">{{ label }}</label>
     <InputText
       :id="id" v-model="typed" size="small" autocomplete="off" spellcheck="false" maxlength="300" :invalid="problem !== ''" :placeholder="hint"
-      :aria-describedby="problem ? `${id}-problem` : undefined" @blur="commit" @keydown.enter="commit" @keydown.esc="giveUp"
+      :aria-describedby="problem ? `${id}-problem` : undefined" @blur="leave" @keydown.enter="commit" @keydown.esc="giveUp"
     />
     <p v-if="problem" :id="`${id}-problem`" class="error-words" role="alert">{{ problem }}</p>
   </div>

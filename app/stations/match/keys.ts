@@ -40,7 +40,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['-'], says: 'tap down; a control quieter', group: 'change', to: boxes, row: 'tap −', as: { control: { says: 'a step quieter', row: 'quieter' } }, run: () => deeds.tap(-1) },
     { keys: ['=', '+'], says: 'tap up; a control louder', group: 'change', to: boxes, row: 'tap +', as: { control: { says: 'a step louder', row: 'louder' } }, run: () => deeds.tap(1) },
     { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', group: 'change', to: ['speaker', 'many', 'rail', 'control'], as: { control: { says: 'change: level, rating, names' } }, row: 'change', run: () => deeds.enter('change') },
-    { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'rail', 'control'], row: 'add', as: { control: { says: 'add a speaker behind it', row: 'add behind' } }, run: deeds.add },
+    { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'many', 'rail', 'control'], row: 'add', as: { control: { says: 'add a speaker behind it', row: 'add behind' } }, run: deeds.add },
     { keys: ['c'], says: 'copy: the same once more behind', group: 'change', to: ['many'], row: 'copy', run: deeds.copyBehind },
     { keys: ['x', 'Delete'], says: 'take off', group: 'change', to: boxes, row: 'take off', as: { control: { says: 'take it out: the speakers stay', row: 'take out' } }, run: deeds.remove },
     { keys: ['m'], says: 'move to another rail', group: 'wire', to: boxes, row: 'move', as: { control: { says: 'move to another rail, with all behind it', row: 'move' } }, run: deeds.beginMove },

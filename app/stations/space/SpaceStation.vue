@@ -153,7 +153,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
         </aside>
       </div>
-      <footer class="foot"><ActionRow :actions="bindings" :target="target" :has-menu="false" /></footer>
+      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" :has-menu="false" /></footer>
     </template>
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
   </div>
@@ -187,6 +187,13 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
   .room { overflow: visible; padding: 8px 4px; }
   .pane { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px 20px; }
   .measure { position: static; width: auto; }
-  .foot { height: auto; padding: 8px 12px 20px; position: sticky; bottom: 0; background: var(--paper); }
+  /* One row that is drawn along by the thumb: two rows of it hid a sixth of a phone. */
+  .foot { height: auto; padding: 6px 12px 10px; position: sticky; bottom: 0; background: var(--paper); overflow-x: auto; }
+  .foot :deep(.action-row) { flex-wrap: nowrap; }
 }
+</style>
+
+<style>
+/* What is scrolled to stands above the row at the foot. */
+@media (max-width: 1000px) { html:has(.space-foot) { scroll-padding-bottom: 76px; } }
 </style>
