@@ -12,6 +12,7 @@ import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
 import { COVER_TAKES, coverVerb } from './cover'
 import { flagsOf, numberOf } from './flags'
+import { PLAN_TAKES, planVerb } from './plan'
 
 /** The core from a terminal: one verb per engine, one JSON document out. Exit 0, or 2 for input that cannot be used. */
 
@@ -19,6 +20,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   quick: { takes: 'a typed line, as "12 x 5 W + 2 x 20 W on 70 V 120 W"', run: one('quick', quickAnswer) },
   gear: { takes: 'check FILE.csv --kind speaker', run: checkGear },
   cable: { takes: 'FILE.plainmatch.json --line A2 --limit-db 0.5 [--sizes 12,14,16,18]', run: searchCable },
+  plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }
@@ -75,10 +77,10 @@ function told({ job, remarks }: ReadFile): Job {
   return job
 }
 
-function main([verb, ...rest]: string[]): void {
+async function main([verb, ...rest]: string[]): Promise<void> {
   const wanted = VERBS[verb ?? '']
   if (!wanted) throw new InputError(verb ? `There is no “${verb}” here.` : 'Nothing asked.', 0, Object.keys(VERBS))
-  print(wanted.run(...rest))
+  print(await wanted.run(...rest))
 }
 
 function print(document: unknown): void {
@@ -86,7 +88,7 @@ function print(document: unknown): void {
 }
 
 try {
-  main(process.argv.slice(2))
+  await main(process.argv.slice(2))
 }
 catch (error) {
   if (!(error instanceof InputError || error instanceof JobError)) throw error

@@ -1,10 +1,13 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
 import { cableReportSchema } from '#core/match/cableSearch'
+import loadHighs from 'highs'
+import { HIGHS_OPTIONS } from '#core/match/plan/lp'
+import { planReportSchema } from '#core/match/plan/planReport'
 import { coverReportSchema } from '#core/room/cover'
 import { gearCheckSchema } from '#core/gear/csv'
 import { reportSchema } from '#core/match/report'
@@ -48,6 +51,18 @@ test('cable finds the thinnest for a line, one size and falling, and says that i
   expect([status, read.single!.awg, read.single!.lengthM, read.proven, read.falling!.length, read.worstDb! >= -0.5]).toEqual([0, 16, 76, true, 10, true])
   expect(read.falling!.map(f => f.awg)).toEqual([...read.falling!.map(f => f.awg)].sort((a, b) => a - b))
   expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4'])
+}, 60_000)
+
+test('plan gives every space the lowest taps that reach, within what its line may carry; the program can be taken out and solves to the same', async () => {
+  const saved = file('rooms.plainmatch.json', writeJobFile(demoJobs[0]!.job))
+  const lp = join(folder, 'taps.lp')
+  const { status, answer } = cli('plan', saved, '--lp', lp)
+  const read = planReportSchema.parse(answer)
+  expect([status, read.feasible, read.proven, read.limits, read.left]).toEqual([0, true, true, [], [{ name: 'Orchid gallery', why: 'not-all-hang' }]])
+  expect(read.spaces.every(s => s.reachedDb >= s.targetDb - 0.05)).toBe(true)
+  expect(read.taps.filter(t => t.line === 'A4').map(t => t.tapW)).toEqual([5, 5, 5, 5])
+  const highs = await loadHighs()
+  expect(highs.solve(readFileSync(lp, 'utf8'), HIGHS_OPTIONS).ObjectiveValue).toBeCloseTo(read.boundW, 6)
 }, 60_000)
 
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({

@@ -47,6 +47,7 @@ const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
 const cableOpen = ref(false)
+const tapsOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -162,6 +163,7 @@ function choose(number: number): void {
 const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue'))
 const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
@@ -175,7 +177,10 @@ const bindings = [...sheetActions({
   },
   reorder: actions.reorder, join: actions.join, put: actions.put, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
-  newAmplifier: actions.newAmplifier, cableList: () => { cableOpen.value = true }, find: () => { finding.value = true },
+  newAmplifier: actions.newAmplifier,
+  cableList: () => { cableOpen.value = true },
+  planTaps: () => { tapsOpen.value = true },
+  find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
     matchPane.drawn = 'away'
@@ -306,6 +311,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
+    <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />

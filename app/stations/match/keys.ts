@@ -28,6 +28,7 @@ export interface SheetDeeds {
   newOutput: () => void
   newAmplifier: () => void
   cableList: () => void
+  planTaps: () => void
   find: () => void
   leave: () => void
 }
@@ -68,6 +69,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['Escape'], says: 'back to the sheet, one alone', group: 'about', run: deeds.leave },
     { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
     { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: deeds.cableList },
+    { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['rail'], run: deeds.planTaps },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import type { Place } from '#core/room/outline'
@@ -72,11 +72,14 @@ watch(room, (element, before) => {
 }, { flush: 'post' })
 onBeforeUnmount(() => observer?.disconnect())
 
+const tapsOpen = ref(false)
+const TapPlanDialog = defineAsyncComponent(() => import('./TapPlanDialog.vue'))
 const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
 const bindings = [...spaceActions({
   addSpace: actions.add, otherSpace: actions.other, beside: actions.beside, all: actions.all, arrow: actions.arrow,
   addPlace: actions.addPlace, takeOff: actions.off,
-  layOut: () => actions.lay(), turn: actions.turn, tap: actions.tap, hang: () => actions.hang(), measure: actions.measure,
+  layOut: () => actions.lay(), turn: actions.turn, tap: actions.tap, hang: () => actions.hang(),
+  planTaps: () => { tapsOpen.value = true }, measure: actions.measure,
   show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, leave: actions.leave,
 }), ...common]
 useKeys(() => bindings)
@@ -155,6 +158,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
       </div>
       <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" :has-menu="false" /></footer>
     </template>
+    <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
   </div>
 </template>

@@ -13,6 +13,7 @@ export interface SpaceDeeds {
   turn: (by: 1 | -1) => void
   tap: (by: 1 | -1) => void
   hang: () => void
+  planTaps: () => void
   measure: () => void
   show: (mode: 'level' | 'change') => void
   toSheet: () => void
@@ -37,6 +38,7 @@ export function spaceActions(deeds: SpaceDeeds): Action[] {
     { keys: ['=', '+'], says: 'all of the space a tap up', group: 'change', to: ['space', ...places], row: 'tap +', run: () => deeds.tap(1) },
     { keys: ['e', 'Enter'], says: 'change: floor, height, use, speaker', group: 'change', to: ['space', ...places], row: 'change', run: () => deeds.show('change') },
     { keys: ['H'], says: 'hang speakers at the places that have none', group: 'wire', to: ['space', ...places], row: 'hang', run: deeds.hang },
+    { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['space'], row: 'plan taps', run: deeds.planTaps },
     { keys: ['i'], says: 'the speaker of this place on the run sheet', group: 'wire', to: ['place'], row: 'on the sheet', run: deeds.toSheet },
     { keys: ['m'], says: 'note a level that was measured at the cross', group: 'read', to: ['space'], row: 'measured', run: deeds.measure },
     { keys: ['f'], says: 'how loud, how even', group: 'read', to: ['space'], run: () => deeds.show('level') },

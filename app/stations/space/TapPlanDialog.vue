@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import { speakerAt } from '#core/job/spaces'
+import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/match/plan/planWords'
+import { reserveSchool } from '#core/practice/reserve'
+import { useTapPlan } from '~/solver/useTapPlan'
+import { useJobStore } from '~/stores/job'
+
+/** The taps of all spaces at once: what would be set, what it reaches and draws, and what stops it where it cannot be done. */
+const open = defineModel<boolean>('open', { required: true })
+const store = useJobStore()
+const { plan, problem, isSlow, start, stop } = useTapPlan()
+const growth = ref(0)
+const byLine = ref(false)
+const GROWTHS = [0, 0.1, 0.2, 0.3]
+
+const again = () => { if (store.job) start(store.job, { growth: growth.value, byLine: byLine.value }) }
+onMounted(again)
+watch([growth, byLine, () => store.job?.amplifiers, () => store.job?.spaces, () => store.job?.practice], again)
+
+const rows = computed(() => plan.value?.spaces.map((s) => {
+  const spots = store.job?.spaces.find(x => x.id === s.spaceId)?.spots ?? []
+  const ids = new Set(spots.flatMap(p => (store.job && speakerAt(store.job, p)?.speaker.id) ?? []))
+  const taps = plan.value!.taps.filter(t => ids.has(t.nodeId))
+  const [now, then] = [tapsText(taps.map(t => t.wasW)), tapsText(taps.map(t => t.tapW))]
+  return { ...s, now, then: now === then ? 'as they are' : then, isShort: s.reachedDb < s.targetDb - 0.1 }
+}) ?? [])
+const lp = computed(() => plan.value ? `data:text/plain;charset=utf-8,${encodeURIComponent(plan.value.lp)}` : '')
+function set(): void {
+  if (!plan.value?.edit || !store.edit(plan.value.edit)) return
+  store.said = `taps of ${plan.value.spaces.length} ${plan.value.spaces.length === 1 ? 'space' : 'spaces'} set`
+  open.value = false
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal header="Taps for every space" :dismissable-mask="true" :style="{ width: 'min(820px, 96vw)' }">
+    <form class="asked" data-form @submit.prevent>
+      <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{ reserveSchool(store.job!.practice.reserve).name }}) and
+        each control is rated for.</p>
+      <div class="line">
+        <span class="soft small">Kept free for growth</span>
+        <span role="radiogroup" aria-label="kept free for growth" class="taps">
+          <button
+            v-for="g in GROWTHS" :key="g" type="button" role="radio" class="tap figure" :class="{ on: growth === g }" :aria-checked="growth === g"
+            @click="growth = g">{{ g === 0 ? 'none' : `${100 * g} %` }}</button>
+        </span>
+        <label class="small"><input v-model="byLine" type="checkbox"> a space on two lines may have two taps</label>
+      </div>
+    </form>
+    <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
+    <p v-else-if="isSlow" class="soft" role="status">Trying taps… <button class="act" type="button" @click="stop">stop</button></p>
+    <template v-if="plan">
+      <p class="verdict" role="status">{{ planWords(plan) }}</p>
+      <ul v-if="plan.limits.length > 0" class="limits" aria-label="What stops it">
+        <li v-for="limit in plan.limits" :key="`${limit.kind} ${limit.label}`">{{ limitWords(limit) }}</li>
+      </ul>
+      <div v-if="rows.length > 0" class="wide">
+        <table>
+          <thead><tr><th>space</th><th class="number">wanted</th><th class="number">reached</th><th>taps now</th><th>then</th></tr></thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.spaceId">
+              <td>{{ row.name }}</td><td class="number figure">{{ row.targetDb.toFixed(1) }} dB</td>
+              <td class="number figure" :class="{ short: row.isShort }">{{ row.reachedDb.toFixed(1) }} dB{{ row.isShort ? ' short' : '' }}</td>
+              <td class="figure small">{{ row.now }}</td><td class="figure small"><b>{{ row.then }}</b></td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p v-for="l in plan.left" :key="l.name" class="soft small">{{ l.name }} keeps its taps: {{ LEFT_WORDS[l.why] }}.</p>
+      <div class="acts">
+        <Button :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit" @click="set" />
+        <a class="act" :href="lp" download="taps.lp">the program as a file, to be solved elsewhere</a>
+      </div>
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+.asked { display: grid; gap: 8px; padding-bottom: 12px; }
+.line { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; }
+.verdict { padding-bottom: 8px; font-size: 17px; }
+.limits { padding: 0 0 10px 18px; }
+.wide { overflow-x: auto; padding-bottom: 8px; }
+table { border-collapse: collapse; width: 100%; }
+th { text-align: left; font-weight: 400; font-size: 13.5px; color: var(--ink-soft); }
+th, td { padding: 4px 12px 4px 0; border-bottom: 1px solid var(--rule); }
+.number { text-align: right; white-space: nowrap; }
+.short { color: var(--tight); font-weight: 700; }
+.acts { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; padding-top: 10px; }
+</style>
