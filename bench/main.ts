@@ -7,6 +7,7 @@ import { evaluationTimes } from './evaluation'
 import { gearKeysMs, keyTimes } from './keys'
 import { lowestAgainstGrid } from '#core/testing/lowest'
 import { playSchedules } from './schedules'
+import { spaceTimes } from './space'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
 
@@ -20,6 +21,7 @@ const dense = denseRows()
 const evaluation = evaluationTimes()
 const keys = await keyTimes()
 const gearKeys = await gearKeysMs()
+const space = await spaceTimes()
 const big = await bigJobTimes()
 const schedules = playSchedules()
 const lowest = lowestAgainstGrid(1000)
@@ -51,6 +53,9 @@ const aims: [string, string, string, boolean][] = [
   ['key press to paint, 1,000 speakers, 95th percentile', '50 ms', `${ms(keys.p95Ms)} ms`, keys.p95Ms < 50],
   ['one act on 200 chosen of 1,000 speakers, press to paint, median', '50 ms', `${ms(keys.batchMs)} ms`, keys.batchMs < 50],
   ['key press to paint in a table of 10,000 models, 95th percentile', '50 ms', `${ms(gearKeys)} ms`, gearKeys < 50],
+  [`taps of 60 spaces, ${space.planSpeakers} speakers, 24 lines planned to the proven optimum`, '3,000 ms', `${ms(space.planMs)} ms${space.isProven ? '' : ', not proven'}`, space.isProven && space.planMs < 3000],
+  ['a space of 2,000 m² with 80 speakers: one nudged, press to paint, level and its lines drawn anew, median', '33 ms', `${ms(space.nudgeMs)} ms`, space.nudgeMs < 33],
+  ['the same: from the press on its station to its plan', '300 ms', `${ms(space.firstMs)} ms`, space.firstMs < 300],
   ['scrolling that sheet, between two frames, 95th percentile', '50 ms', `${ms(keys.scrollFrameMs)} ms`, keys.scrollFrameMs < 50],
 ]
 

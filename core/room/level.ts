@@ -81,12 +81,15 @@ export function cellsOf(outline: Outline, count = CELLS): Cells {
  * The level over a floor. What each source brings is kept, so that one that moves is worked out alone: of 80 on 2,000 m² that is a hundredth of the whole.
  */
 export class LevelField {
+  /** Worked out once for the sources that are there. */
+  private grid: Float64Array | null = null
   private readonly brought = new Map<string, { source: Source, powers: Float64Array }>()
 
   constructor(readonly cells: Cells, readonly earsM: number) {}
 
   /** Takes these sources and no others; those that are as they were are not worked out again. */
   set(sources: ReadonlyMap<string, Source>): void {
+    this.grid = null
     for (const id of this.brought.keys()) if (!sources.has(id)) this.brought.delete(id)
     for (const [id, source] of sources) {
       const before = this.brought.get(id)
@@ -103,10 +106,10 @@ export class LevelField {
 
   /** Level of every cell, beside the floor too (a drawing wants its lines to run on to the wall), dB, row by row; empty with no source. */
   gridDb(): Float64Array {
-    if (this.brought.size === 0) return new Float64Array(0)
-    const sums = new Float64Array(this.cells.columns * this.cells.rows)
+    if (this.grid) return this.grid
+    const sums = new Float64Array(this.brought.size === 0 ? 0 : this.cells.columns * this.cells.rows)
     for (const { powers } of this.brought.values()) for (let k = 0; k < sums.length; k++) sums[k]! += powers[k]!
-    return sums.map(toDb)
+    return this.grid = sums.map(toDb)
   }
 
   /** Level of each cell on the floor, dB, in their order; empty with no source. */

@@ -7,6 +7,7 @@ import { speakersOf } from '#core/job/tree'
 import { makeZone } from '#core/job/zones'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { demoGear } from '../../demo/gear'
+import { demoJobs } from '../../demo'
 import { fernhollow } from '../../demo/fernhollow'
 import { FIND_BAD_TEXT } from '../support/boxes'
 import { Key, type Browser } from '../support/browser'
@@ -27,7 +28,7 @@ beforeAll(async () => {
   const ids = speakersOf(outputOf(rail).wiring).map(s => s.id)
   const zoned = applyEdit(rail, makeZone(rail, ids.slice(0, 7), 'Cloister walk and the long north gallery', () => 'zone')!).job
   const walls = applyEdit(zoned, (putBefore(zoned, ids.slice(0, 7), { ...unknownControl('C1'), setDb: 12, ratingW: 35, lineV: 70.71, name: 'Wall control behind the vestry door, 35 W' }, counter('w')) as { edit: Edit }).edit).job
-  for (const [name, job] of Object.entries({ fern: fernhollow, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
+  for (const [name, job] of Object.entries({ fern: fernhollow, rooms: demoJobs[0]!.job, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
 }, 120_000)
 afterAll(() => world.close())
 
@@ -37,6 +38,7 @@ const VIEWS: [string, string, string, string[]][] = [
   ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
   ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
+  ['spaces', 'rooms', '/space', []], ['spaces, a place', 'rooms', '/space', [']', 'e']], ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]], ['spaces, planned', 'rooms', '/space?space=fh-space-orchid', ['f']], ['spaces, none', 'empty', '/space', []], ['spaces, the taps of all', 'rooms', '/space', ['P', 'wait']],
   ['trace', 'fern', '/trace', []], ['trace, forty', 'many', '/trace', []], ['trace, long names', 'long', '/trace', []],
 ]
 const QUICK = ['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 on']
@@ -50,8 +52,9 @@ describe.each(SIZES)('at %d × %d', (width, height, mobile) => {
     const found: string[] = []
     for (const [name, job, path, keys] of VIEWS) {
       await world.go(`/jobs/${jobs[job]}${path}`)
-      await browser.see('.rail-row, .empty, .check, .nothing')
-      if (keys.length > 0) await browser.press(...keys)
+      await browser.see('.rail-row, .empty, .check, .nothing, .plan')
+      if (keys.length > 0) await browser.press(...keys.filter(key => key !== 'wait'))
+      if (keys.includes('wait')) await browser.see('.verdict')
       found.push(...(await badText()).map(bad => `${name}: ${bad}`))
     }
     expect(found).toEqual([])

@@ -127,13 +127,33 @@ test('letters typed in a field of the room are words', async () => {
   expect(JSON.stringify((await stored()).spaces[0]!.spots)).toBe(before)
 }, 60_000)
 
+test('the taps of all spaces planned, set in one press, undone in one; a limit that stops it is named', async () => {
+  id = await world.putJob(demoJobs[0]!.job)
+  await world.go(`/jobs/${id}/space`)
+  await browser.see('.plan')
+  const before = loads(await stored())
+  await browser.press('P')
+  await browser.see('.verdict', 'Every space reaches its target with')
+  await browser.press(Key.ENTER)
+  await until(job => loads(job)[3], 'A4 Roof walk: 5 5 5 5')
+  await browser.press('u')
+  await until(loads, before)
+  const loud = (await stored()).spaces.find(s => s.id === 'fh-space-fern')!
+  await world.post(`/jobs/${id}/sync`, { since: 0, edits: [{ id: 'loud', by: 'other', undoes: null, edit: { kind: 'space.set', spaceId: loud.id, was: { noiseDb: loud.noiseDb }, to: { noiseDb: 79 } } }] })
+  await browser.press('P')
+  await browser.see('.verdict', 'It cannot be done')
+  await browser.see('.limits', 'Fern grotto: the highest taps there leave it')
+  await browser.press(Key.ESCAPE)
+}, 60_000)
+
 test('without the server: the room is changed all the same, and kept when it is back', async () => {
+  await browser.press('[')
   await world.killServer()
-  await browser.press(Key.ESCAPE, 'w', Key.ARROW_DOWN)
+  await browser.press('w', Key.ARROW_UP)
   await browser.see('.kept', 'kept here to send')
   await world.startAgain()
   await browser.see('.kept', 'saved', 30_000)
-  await until(job => job.spaces[0]!.spots.some(s => s.yM === 1.85), true)
+  await until(job => job.spaces[0]!.spots[0]!.yM, 9.9)
 }, 90_000)
 
 test('by thumb at 390: the plan fits, a place is pressed, a tap is pressed; nothing runs over the edge', async () => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { speakerAt } from '#core/job/spaces'
@@ -13,13 +13,19 @@ const open = defineModel<boolean>('open', { required: true })
 const store = useJobStore()
 const { plan, problem, isSlow, start, stop } = useTapPlan()
 const growth = ref(0)
-const byLine = ref(false)
+const mayDiffer = ref(false)
 const GROWTHS = [0, 0.1, 0.2, 0.3]
 
-const again = () => { if (store.job) start(store.job, { growth: growth.value, byLine: byLine.value }) }
+const again = () => { if (store.job) start(store.job, { growth: growth.value, mayDiffer: mayDiffer.value }) }
 onMounted(again)
-watch([growth, byLine, () => store.job?.amplifiers, () => store.job?.spaces, () => store.job?.practice], again)
+watch([growth, mayDiffer, () => store.job?.amplifiers, () => store.job?.spaces, () => store.job?.practice], again)
 
+// Enter sets what was found, without looking for the button first.
+const setButton = useTemplateRef<{ $el: HTMLElement }>('setButton')
+watch(plan, async (_, before) => {
+  await nextTick()
+  if (before === null) setButton.value?.$el.focus()
+})
 const rows = computed(() => plan.value?.spaces.map((s) => {
   const spots = store.job?.spaces.find(x => x.id === s.spaceId)?.spots ?? []
   const ids = new Set(spots.flatMap(p => (store.job && speakerAt(store.job, p)?.speaker.id) ?? []))
@@ -38,8 +44,8 @@ function set(): void {
 <template>
   <Dialog v-model:visible="open" modal header="Taps for every space" :dismissable-mask="true" :style="{ width: 'min(820px, 96vw)' }">
     <form class="asked" data-form @submit.prevent>
-      <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{ reserveSchool(store.job!.practice.reserve).name }}) and
-        each control is rated for.</p>
+      <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{
+        reserveSchool(store.job!.practice.reserve).name }}) and each control is rated for.</p>
       <div class="line">
         <span class="soft small">Kept free for growth</span>
         <span role="radiogroup" aria-label="kept free for growth" class="taps">
@@ -47,7 +53,7 @@ function set(): void {
             v-for="g in GROWTHS" :key="g" type="button" role="radio" class="tap figure" :class="{ on: growth === g }" :aria-checked="growth === g"
             @click="growth = g">{{ g === 0 ? 'none' : `${100 * g} %` }}</button>
         </span>
-        <label class="small"><input v-model="byLine" type="checkbox"> a space on two lines may have two taps</label>
+        <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>
       </div>
     </form>
     <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
@@ -62,16 +68,20 @@ function set(): void {
           <thead><tr><th>space</th><th class="number">wanted</th><th class="number">reached</th><th>taps now</th><th>then</th></tr></thead>
           <tbody>
             <tr v-for="row in rows" :key="row.spaceId">
-              <td>{{ row.name }}</td><td class="number figure">{{ row.targetDb.toFixed(1) }} dB</td>
-              <td class="number figure" :class="{ short: row.isShort }">{{ row.reachedDb.toFixed(1) }} dB{{ row.isShort ? ' short' : '' }}</td>
-              <td class="figure small">{{ row.now }}</td><td class="figure small"><b>{{ row.then }}</b></td>
+              <td class="of">{{ row.name }}</td><td class="number figure" data-says="wanted ">{{ row.targetDb.toFixed(1) }} dB</td>
+              <td
+                class="number figure" data-says="reached "
+                :class="{ short: row.isShort }">{{ row.reachedDb.toFixed(1) }} dB{{ row.isShort ? ' short' : '' }}</td>
+              <td class="figure small" data-says="now ">{{ row.now }}</td><td class="figure small" data-says="then "><b>{{ row.then }}</b></td>
             </tr>
           </tbody>
         </table>
       </div>
       <p v-for="l in plan.left" :key="l.name" class="soft small">{{ l.name }} keeps its taps: {{ LEFT_WORDS[l.why] }}.</p>
       <div class="acts">
-        <Button :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit" @click="set" />
+        <Button
+ref="setButton" :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit"
+          @click="set" />
         <a class="act" :href="lp" download="taps.lp">the program as a file, to be solved elsewhere</a>
       </div>
     </template>
@@ -89,5 +99,13 @@ th { text-align: left; font-weight: 400; font-size: 13.5px; color: var(--ink-sof
 th, td { padding: 4px 12px 4px 0; border-bottom: 1px solid var(--rule); }
 .number { text-align: right; white-space: nowrap; }
 .short { color: var(--tight); font-weight: 700; }
+@media (max-width: 760px) {
+  thead { display: none; }
+  tr { display: grid; grid-template-columns: 1fr 1fr; border-bottom: 1px solid var(--rule); padding: 4px 0; }
+  td { border: 0; padding: 2px 8px 2px 0; }
+  .of { grid-column: 1 / -1; font-weight: 700; }
+  .number { text-align: left; }
+  td[data-says]::before { content: attr(data-says); font-family: var(--sans); color: var(--ink-soft); font-size: 14px; font-weight: 400; }
+}
 .acts { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; padding-top: 10px; }
 </style>

@@ -32,8 +32,8 @@ export const useSpaceStore = defineStore('space', () => {
   })
   const drops = computed(() => dropsById(evaluation.lines))
   // One field as long as the floor is the same: what did not move is not worked out again.
-  const floor = computed(() => kept.value ? JSON.stringify([kept.value.outline, kept.value.earsM]) : '')
-  const field = computed(() => floor.value === '' || !kept.value ? null : fieldOf({ outline: kept.value.outline, earsM: kept.value.earsM }))
+  const floor = computed(() => kept.value ? JSON.stringify({ outline: kept.value.outline, earsM: kept.value.earsM }) : '')
+  const field = computed(() => floor.value === '' ? null : fieldOf(JSON.parse(floor.value) as Pick<Space, 'outline' | 'earsM'>))
   const facts = computed(() => store.job && space.value && field.value ? spaceFacts(store.job, drops.value, space.value, field.value) : null)
   /** Level of each cell at full output, dB, beside the floor too; empty while it is not known. */
   const grid = computed(() => facts.value?.level && field.value ? field.value.gridDb() : new Float64Array(0))

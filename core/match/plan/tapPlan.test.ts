@@ -142,8 +142,8 @@ describe('a plan', () => {
   test('growth keeps a part of the line free', async () => {
     const need = (await planTaps(job, solve)).taps.filter(t => t.line === 'A1').reduce((s, t) => s + t.tapW, 0)
     const tight = house([need / 0.8 * 1.05, 60], [{ noiseDb: 70, count: 3, line: 0 }, { noiseDb: 62, count: 2, line: 1 }])
-    expect((await planTaps(tight, solve, { growth: 0, byLine: false })).feasible).toBe(true)
-    const grown = await planTaps(tight, solve, { growth: 0.2, byLine: false })
+    expect((await planTaps(tight, solve, { growth: 0, mayDiffer: false })).feasible).toBe(true)
+    const grown = await planTaps(tight, solve, { growth: 0.2, mayDiffer: false })
     expect([grown.feasible, grown.limits.map(l => [l.kind, l.label])]).toEqual([false, [['line', 'A1']]])
   })
   test('what the cable takes is counted: a space just reached without it wants the next tap at the end of much of it', async () => {
@@ -173,8 +173,21 @@ describe('a plan', () => {
     const more = spots.reduce((j, spot) => done(j, { kind: 'spot.add', spaceId: 's0', index: 9, spot }), half)
     const answer = hangSpace(more, { ...spaceById(more, 's0')!, noiseDb: space.noiseDb }, { outputId: outputsOf(more)[1]!.id }, { tapW: null, cable: { awg: 14 }, newId: counter('z') })
     const both = done(more, (answer as { edit: Edit }).edit)
-    const [equal, free] = [await planTaps(both, solve), await planTaps(both, solve, { growth: 0, byLine: true })]
+    const [equal, free] = [await planTaps(both, solve), await planTaps(both, solve, { growth: 0, mayDiffer: true })]
     expect([new Set(equal.taps.map(t => t.tapW)).size, free.feasible, free.totalW <= equal.totalW]).toEqual([1, true, true])
+  })
+  test('unlike speakers of a space have one tap where they have one in common, each their own where that is allowed; none in common, each their own', async () => {
+    const mixed = (tapsW: number[]) => {
+      const one = house([240], [{ noiseDb: 70, count: 2, line: 0 }])
+      const made = done(one, { kind: 'kind.add', index: 9, item: kind('mix', tapsW, 94) })
+      const spotted = done(made, { kind: 'spot.add', spaceId: 's0', index: 9, spot: { id: 'x', xM: 5, yM: 1, heightM: null, aim: null, nodeId: null } })
+      const answer = hangSpace(spotted, { ...spaceById(spotted, 's0')!, kindId: 'mix' }, { outputId: outputsOf(spotted)[0]!.id }, { tapW: null, cable: { awg: 14 }, newId: counter('z') })
+      return done(spotted, (answer as { edit: Edit }).edit)
+    }
+    const tapsOf = async (job2: Job, mayDiffer: boolean) => (await planTaps(job2, solve, { growth: 0, mayDiffer })).taps.map(t => t.tapW)
+    const [same, own, none] = [await tapsOf(mixed([2.5, 5]), false), await tapsOf(mixed([2.5, 5]), true), await tapsOf(mixed([3, 6]), false)]
+    expect([new Set(same).size, [2.5, 5].includes(same[0]!)]).toEqual([1, true])
+    expect([own.reduce((a, b) => a + b) <= same.reduce((a, b) => a + b), [3, 6].includes(none[2]!), TAPS.includes(none[0]!)]).toEqual([true, true, true])
   })
   test('spaces whose level is not known keep their taps, and say why', async () => {
     const set = (edit: Edit) => done(job, edit)

@@ -3,8 +3,9 @@ import { together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { setTap } from '#core/job/intents'
 import type { Job, Speaker } from '#core/job/schema'
 import { evaluateJob } from '../evaluate'
+import { peakSchool } from '#core/practice/loudness'
 import { dropsById, fieldOf, spaceFacts } from '../spaces'
-import { configsOf, groupsOf, sum, type LeftWhy, type PlannedGroups } from './choices'
+import { configsOf, Grids, groupsOf, sum, type LeftWhy, type PlannedGroups } from './choices'
 import { decide } from './decide'
 import { limitRows, type Limit } from './limits'
 import type { SolveLp } from './lp'
@@ -36,12 +37,12 @@ export interface PlannedSpace { spaceId: string, name: string, targetDb: number,
 export interface PlanAsked {
   /** Kept free for growth: a tenth is 0.1. */
   growth: number
-  /** Speakers of one space on different lines may sit on different taps. */
-  byLine: boolean
+  /** Unlike speakers of one space, and those on other lines, may have other taps; else all of it has one. */
+  mayDiffer: boolean
   /** Pieces of floor that a level is averaged over; left out: as many as the plan of a space shows. */
   cells?: number
 }
-export const PLAN_DEFAULTS: PlanAsked = { growth: 0, byLine: false }
+export const PLAN_DEFAULTS: PlanAsked = { growth: 0, mayDiffer: false }
 
 /** Rounds of planning with what the cable takes of the taps of the round before; taps may go to and fro between two rounds for ever. */
 const ROUNDS = 4
@@ -52,10 +53,11 @@ const MET_DB = 0.1
 export async function planTaps(job: Job, solve: SolveLp, asked: PlanAsked = PLAN_DEFAULTS): Promise<TapPlan> {
   let now = job
   const margins = new Map<string, number>()
+  const grids = new Grids(asked.cells)
   for (let round = 1; ; round++) {
-    const plan = await planned(job, now, solve, { ...asked, margins })
+    const plan = await planned(job, now, solve, { ...asked, margins, grids })
     const next = plan.edit ? applyEdit(job, plan.edit).job : job
-    const spaces = reachedBy(next, plan.spaces, asked.cells)
+    const spaces = reachedBy(next, plan.spaces, grids)
     // What a space loses to the cable with the taps of all others: what it was promised and does not get is asked on top.
     const fallen = spaces.filter((s, k) => plan.spaces[k]!.reachedDb >= s.targetDb && s.reachedDb < s.targetDb - MET_DB)
     const isSettled = tapsOf(next) === tapsOf(now)
@@ -71,26 +73,30 @@ export async function planTaps(job: Job, solve: SolveLp, asked: PlanAsked = PLAN
 
 const tapsOf = (job: Job) => JSON.stringify(job.amplifiers.map(a => a.outputs.map(o => o.wiring)))
 
-function reachedBy(job: Job, spaces: readonly PlannedSpace[], cells?: number): PlannedSpace[] {
+/** What a space is made of is wanted here; its level comes of the grids. */
+const NO_LEVEL = 1
+
+function reachedBy(job: Job, spaces: readonly PlannedSpace[], grids: Grids): PlannedSpace[] {
   const drops = dropsById(evaluateJob(job))
   return spaces.map((s) => {
     const space = job.spaces.find(x => x.id === s.spaceId)!
-    return { ...s, reachedDb: spaceFacts(job, drops, space, fieldOf(space, cells)).level?.meanDb ?? s.reachedDb }
+    const meanDb = grids.meanDb(space, spaceFacts(job, drops, space, fieldOf(space, NO_LEVEL)).spots)
+    return meanDb === null ? s : { ...s, reachedDb: meanDb - peakSchool(space.peaks).db }
   })
 }
 
 /** One round: `now` has the taps whose cable losses are counted with; the plan is made of `job`. */
-interface Round extends PlanAsked { margins: ReadonlyMap<string, number> }
-async function planned(job: Job, now: Job, solve: SolveLp, { growth, byLine, cells, margins }: Round): Promise<TapPlan> {
+interface Round extends PlanAsked { margins: ReadonlyMap<string, number>, grids: Grids }
+async function planned(job: Job, now: Job, solve: SolveLp, { growth, mayDiffer, margins, grids }: Round): Promise<TapPlan> {
   const lines = evaluateJob(now)
   const drops = dropsById(lines)
   const left: TapPlan['left'] = []
   const spaces: PlannedGroups[] = []
   for (const [k, space] of now.spaces.entries()) {
-    const facts = spaceFacts(now, drops, space, fieldOf(space, cells))
-    const groups = groupsOf(facts, drops, lines, byLine)
+    const facts = spaceFacts(now, drops, space, fieldOf(space, NO_LEVEL))
+    const groups = groupsOf(facts, drops, lines, mayDiffer)
     if (typeof groups === 'string') left.push({ name: space.name, why: groups })
-    else spaces.push({ space, targetDb: facts.targetDb! + (margins.get(space.id) ?? 0), groups, configs: configsOf(now, { space, facts, groups, prefix: `s${k}`, cells }, drops, lines) })
+    else spaces.push({ space, targetDb: facts.targetDb! + (margins.get(space.id) ?? 0), groups, configs: configsOf(now, { space, facts, groups, prefix: `s${k}`, grids }, drops, lines) })
   }
   const rows = limitRows(now, lines, spaces, growth)
   const answer = await decide(spaces, rows, solve)
