@@ -13,6 +13,7 @@ import { quickAnswer } from '#core/quick/answer'
 import { COVER_TAKES, coverVerb } from './cover'
 import { flagsOf, numberOf } from './flags'
 import { PLAN_TAKES, planVerb } from './plan'
+import { SPLIT_TAKES, splitVerb } from './split'
 
 /** The core from a terminal: one verb per engine, one JSON document out. Exit 0, or 2 for input that cannot be used. */
 
@@ -21,6 +22,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   gear: { takes: 'check FILE.csv --kind speaker', run: checkGear },
   cable: { takes: 'FILE.plainmatch.json --line A2 --limit-db 0.5 [--sizes 12,14,16,18]', run: searchCable },
   plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
+  split: { takes: SPLIT_TAKES, run: async (...words) => tidy(await splitVerb(path => told(readJobFile(readFile(path))), ...words)) },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }

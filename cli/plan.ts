@@ -1,11 +1,10 @@
 import { writeFileSync } from 'node:fs'
-import loadHighs from 'highs'
-import { HIGHS_OPTIONS, solvedByHighs, type HighsAnswer } from '#core/match/plan/lp'
 import { planReport } from '#core/match/plan/planReport'
 import { planTaps } from '#core/match/plan/tapPlan'
 import { InputError } from '#core/quantity/inputError'
 import type { Job } from '#core/job/schema'
 import { flagsOf, numberOf } from './flags'
+import { loadSolver } from './solver'
 
 export const PLAN_TAKES = 'FILE.plainmatch.json [--growth 0.1] [--taps equal|may-differ] [--lp FILE.lp]'
 
@@ -16,8 +15,7 @@ export async function planVerb(read: (path: string) => Job, ...words: string[]):
   if (taps !== 'equal' && taps !== 'may-differ') throw new InputError(`Taps of one space are “equal”, or “may-differ”.`, 0, ['--taps equal'])
   const growth = numberOf(flag('growth'), 'growth', { least: 0, most: 5, otherwise: 0 })
   const job = read(path!)
-  const highs = await loadHighs()
-  const plan = await planTaps(job, lp => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as HighsAnswer)), { growth, mayDiffer: taps === 'may-differ' })
+  const plan = await planTaps(job, await loadSolver(), { growth, mayDiffer: taps === 'may-differ' })
   const file = flag('lp')
   if (file !== undefined) writeFileSync(file, plan.lp)
   return planReport(plan)

@@ -27,7 +27,7 @@ describe('floors', () => {
     expect([boxOf(floor).fromXM, boxOf(floor).fromYM]).toEqual([0, 0])
   })
   test.each<[string, RegExp, number]>([
-    ['', /No floor/, 0], ['12', /four walls/, 2], ['18 x', /No length/, 4], ['18 x 9 kg', /not a unit of length/, 7], ['0 x 9', /no length/, 0], ['12 right 4 right 3 left 5', /ends [\d.]+ m from/, 25], ['12 right x right 12 right 4', /not a length/, 9],
+    ['', /No floor/, 0], ['12', /four walls/, 2], ['18 x', /No length/, 4], ['18 x 9 kg', /not a unit of length/, 7], ['0 x 9', /no length/, 0], ['12 right 4 right 3 left 5', /ends [\d.]+ m from/, 25], ['5 right 5 right 5 right 5.15', /ends 0\.15 m from/, 28], ['12 right x right 12 right 4', /not a length/, 9],
     ['6 right 2 right 3 right 4 left 3 left 2 right 6 right 4', /ends|cross/, 55], ['0.5 x 0.5', /half a square metre/, 0], [Array(64).fill('1').join(' right '), /at most 60|cross|ends/, 0],
   ])('no floor: %s', (text, says) => expect(() => readFloor(text)).toThrow(says))
   test('an error points into the text', () => {
@@ -69,7 +69,7 @@ describe('layouts', () => {
   const laid = (outline: Place[], spacingM: number, pattern: 'square' | 'hexagonal' = 'square', turnDeg = 0) => layoutOf(outline, { spacingM, pattern, turnDeg })
   test.each<[string, Place[], number, 'square' | 'hexagonal', number, number, number, number]>([
     ['least overlap of the example', rectangle(18, 9), 3.394, 'square', 0, 6, 3, 18], ['edge to edge', rectangle(18, 9), 4.8, 'square', 0, 4, 2, 8], ['centre to centre', rectangle(18, 9), 2.4, 'square', 0, 8, 4, 32], ['offset', rectangle(18, 9), 4.157, 'hexagonal', 0, 5, 3, 16],
-    ['one is enough', rectangle(2, 2), 5, 'square', 0, 1, 1, 1], ['a step that goes in exactly', rectangle(9.6, 4.8), 4.8, 'square', 0, 2, 1, 2], ['a quarter turn', rectangle(18, 9), 4.8, 'square', 90, 2, 4, 8], ['an L has fewer', L, 3, 'square', 0, 4, 3, 10],
+    ['rows of an offset grid lie closer', rectangle(12, 12.4), 4.2, 'hexagonal', 0, 3, 4, 14], ['one is enough', rectangle(2, 2), 5, 'square', 0, 1, 1, 1], ['a step that goes in exactly', rectangle(9.6, 4.8), 4.8, 'square', 0, 2, 1, 2], ['a quarter turn', rectangle(18, 9), 4.8, 'square', 90, 2, 4, 8], ['an L has fewer', L, 3, 'square', 0, 4, 3, 10],
   ])('%s', (_, outline, spacingM, pattern, turnDeg, columns, rows, count) => {
     const found = laid(outline, spacingM, pattern, turnDeg)!
     expect([found.columns, found.rows, found.places.length]).toEqual([columns, rows, count])
@@ -126,6 +126,14 @@ describe('level', () => {
         expect(Math.max(...off)).toBeLessThan(1e-6)
       }
     }
+  })
+  test.each<[string, Partial<Source>]>([['along', { xM: 1 }], ['across', { yM: 1 }], ['up', { heightM: 4 }], ['louder', { atMetreDb: 91 }], ['wider', { coverageDeg: 120 }], ['turned', { aim: { turnDeg: 1, tiltDeg: 0 } }], ['tilted', { aim: { turnDeg: 0, tiltDeg: 1 } }]])('a source that moves %s is worked out anew', (_, over) => {
+    const field = new LevelField(cellsOf(rectangle(4, 3), 12), 1.2)
+    const now = source({ aim: over.aim ? { turnDeg: 0, tiltDeg: 0 } : null })
+    field.set(new Map([['a', now]]))
+    const before = field.levelsDb()
+    field.set(new Map([['a', { ...now, ...over }]]))
+    expect(field.levelsDb()).not.toEqual(before)
   })
   test('cells fill the floor', () => {
     for (const outline of [rectangle(18, 9), L]) {

@@ -3,6 +3,7 @@ import { emptyJob } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
 import { speakerAt } from '#core/job/spaces'
 import { outputsOf, speakersOf } from '#core/job/tree'
+import { cabled, jobOf } from '#core/testing/jobs'
 import { demoGear } from '../../demo/gear'
 import { demoJobs } from '../../demo'
 import { Key, type Browser } from '../support/browser'
@@ -144,6 +145,22 @@ test('the taps of all spaces planned, set in one press, undone in one; a limit t
   await browser.see('.verdict', 'It cannot be done')
   await browser.see('.limits', 'Fern grotto: the highest taps there leave it')
   await browser.press(Key.ESCAPE)
+}, 60_000)
+
+test('a line that is too much for its output is split in one press, and put together in one', async () => {
+  const other = await world.putJob(cabled(jobOf('12 x 10 W on 70 V 100 W'), { cable: { awg: 14 }, lengthM: 5 }))
+  const spaces = id
+  id = other
+  await world.go(`/jobs/${other}`)
+  await browser.see('.rail-row')
+  await browser.press(Key.HOME, 'Y')
+  await until(job => outputsOf(job).map(o => speakersOf(o.wiring).length), [8, 4])
+  await browser.see('[role=status]', 'no other split takes less cable')
+  await browser.press('u')
+  await until(job => outputsOf(job).map(o => speakersOf(o.wiring).length), [12])
+  id = spaces
+  await world.go(`/jobs/${id}/space`)
+  await browser.see('.plan')
 }, 60_000)
 
 test('without the server: the room is changed all the same, and kept when it is back', async () => {

@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { writeJobFile } from '#core/format/plainMatch'
 import { jobOf } from '#core/testing/jobs'
 import { demoGear } from '../../demo/gear'
+import { demoJobs } from '../../demo'
 import { fernhollow } from '../../demo/fernhollow'
 import { marigold } from '../../demo/marigold'
 import { Key, type Browser } from '../support/browser'
@@ -15,6 +16,7 @@ let world: World
 let browser: Browser
 let fern = ''
 let boat = ''
+let rooms = ''
 
 beforeAll(async () => {
   world = await World.open()
@@ -22,6 +24,7 @@ beforeAll(async () => {
   await world.post('/gear', { models: demoGear })
   fern = await world.putJob(fernhollow)
   boat = await world.putJob(marigold)
+  rooms = await world.putJob({ ...demoJobs[0]!.job, name: 'Glasshouses with rooms' })
 }, 120_000)
 afterAll(() => world.close())
 
@@ -157,7 +160,7 @@ describe('every main view, by day, by night and in forced colours', () => {
   const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
-    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
+    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['space', () => `/jobs/${rooms}/space`, '.plan'], ['a space planned', () => `/jobs/${rooms}/space?space=fh-space-orchid`, '.step'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
     ['gear', () => '/gear', '.body .line'], ['a model', () => `/gear/${demoGear[6]!.id}`, '.fields'], ['a table in', () => '/gear/in?kind=speaker', '.source'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {

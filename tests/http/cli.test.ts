@@ -7,6 +7,8 @@ import { writeJobFile } from '#core/format/plainMatch'
 import { cableReportSchema } from '#core/match/cableSearch'
 import loadHighs from 'highs'
 import { HIGHS_OPTIONS } from '#core/match/plan/lp'
+import { splitReportSchema } from '#core/match/plan/splitReport'
+import { cabled, jobOf } from '#core/testing/jobs'
 import { planReportSchema } from '#core/match/plan/planReport'
 import { coverReportSchema } from '#core/room/cover'
 import { gearCheckSchema } from '#core/gear/csv'
@@ -65,6 +67,15 @@ test('plan gives every space the lowest taps that reach, within what its line ma
   expect(highs.solve(readFileSync(lp, 'utf8'), HIGHS_OPTIONS).ObjectiveValue).toBeCloseTo(read.boundW, 6)
 }, 60_000)
 
+test('split says which speakers go to which output, and that nothing takes less cable', () => {
+  const saved = file('line.plainmatch.json', writeJobFile(cabled(jobOf('12 x 10 W on 70 V 100 W'), { cable: { awg: 14 }, lengthM: 5 })))
+  const { status, answer } = cli('split', saved, '--line', 'A1', '--into', '2')
+  const read = splitReportSchema.parse(answer)
+  expect([status, read.feasible, read.proven, read.parts.map(p => p.labels.length).sort(), read.cableM, read.cutSpaces])
+    .toEqual([0, true, true, [4, 8], 80, []])
+  expect(cli('split', saved, '--line', 'Z9').answer.error.expected).toEqual(['A1'])
+}, 60_000)
+
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
   'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
 }).flatMap(([name, value]) => [`--${name}`, value])]
@@ -77,7 +88,7 @@ test('cover says how many ceiling speakers a floor wants, where, and at what tap
 }, 30_000)
 
 test.each([
-  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['cover', '--length-m'], 0],
+  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
   [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],

@@ -25,6 +25,7 @@ import { useFoldStore } from '~/stations/match/foldStore'
 import { useClip } from '~/stations/match/useClip'
 import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
+import { useSplit } from '~/stations/match/useSplit'
 import { useSheetPointer } from '~/stations/match/useSheetPointer'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
@@ -160,6 +161,7 @@ function choose(number: number): void {
   if (target) actions.move({ outputId: target.outputId })
 }
 
+const splitLine = useSplit()
 const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
@@ -180,6 +182,7 @@ const bindings = [...sheetActions({
   newAmplifier: actions.newAmplifier,
   cableList: () => { cableOpen.value = true },
   planTaps: () => { tapsOpen.value = true },
+  splitLine,
   find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false

@@ -229,6 +229,10 @@ svg { position: relative; display: block; overflow: visible; touch-action: pan-y
 .spot.chosen .outline { fill: var(--ink); }
 .spot.chosen .label, .spot.chosen .watts { fill: var(--paper); }
 .spot:focus-visible .outline { stroke: var(--pen); stroke-width: 3.2; }
+@media (forced-colors: active) {
+  .spot.chosen .outline { forced-color-adjust: none; fill: Highlight; }
+  .spot.chosen text { forced-color-adjust: none; fill: HighlightText; }
+}
 .cross path { stroke: var(--pen); stroke-width: 2; pointer-events: none; }
 .beside { display: grid; gap: 4px; min-width: 128px; max-width: 170px; padding-top: 8px; }
 .below { flex-direction: column; gap: 0; }

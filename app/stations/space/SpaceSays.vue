@@ -118,5 +118,8 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
 .measured { list-style: none; display: grid; gap: 4px; }
 .remark { border-left: 3px solid var(--rule-strong); padding-left: 10px; font-size: 15px; }
 .remark.caution { border-left-color: var(--tight); }
+@media (forced-colors: active) {
+  .step.on, .step.on * { forced-color-adjust: none; background: Highlight; color: HighlightText; }
+}
 @media (max-width: 760px) { .step { min-height: 44px; align-items: center; } }
 </style>

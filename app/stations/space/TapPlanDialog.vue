@@ -5,13 +5,13 @@ import Dialog from 'primevue/dialog'
 import { speakerAt } from '#core/job/spaces'
 import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/match/plan/planWords'
 import { reserveSchool } from '#core/practice/reserve'
-import { useTapPlan } from '~/solver/useTapPlan'
+import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
 /** The taps of all spaces at once: what would be set, what it reaches and draws, and what stops it where it cannot be done. */
 const open = defineModel<boolean>('open', { required: true })
 const store = useJobStore()
-const { plan, problem, isSlow, start, stop } = useTapPlan()
+const { answer: plan, problem, isSlow, start, stop } = useSearch('taps')
 const growth = ref(0)
 const mayDiffer = ref(false)
 const GROWTHS = [0, 0.1, 0.2, 0.3]

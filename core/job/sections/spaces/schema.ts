@@ -34,7 +34,6 @@ export type Spot = z.infer<typeof spotSchema>
 
 /** A level that was measured at a place, over what was asked of the meter. */
 export const measuredSchema = z.strictObject({ id: idText, ...placeFields, db: level, at: instant, note: plainText(200) })
-export type Measured = z.infer<typeof measuredSchema>
 
 export const spaceFields = {
   name: nameText,

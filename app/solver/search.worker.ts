@@ -1,0 +1,36 @@
+import loadHighs from 'highs'
+import wasmUrl from 'highs/runtime?url'
+import { fromDocument } from '#core/job/document'
+import type { JobDocument } from '#core/job/schema'
+import { evaluateJob } from '#core/match/evaluate'
+import { HIGHS_OPTIONS, solvedByHighs, type HighsAnswer, type SolveLp } from '#core/match/plan/lp'
+import { leastSplit, type LineSplit, type NotSplit } from '#core/match/plan/splitLine'
+import { planTaps, type PlanAsked, type TapPlan } from '#core/match/plan/tapPlan'
+
+/** Searches beside the page: sixty rooms take two seconds, and the page is not held for them. */
+export interface Searches {
+  taps: { asked: PlanAsked, answer: TapPlan }
+  split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
+}
+export type SearchName = keyof Searches
+export interface SearchAsked<K extends SearchName = SearchName> { what: K, document: JobDocument, asked: Searches[K]['asked'] }
+export type SearchAnswer = { answer: Searches[SearchName]['answer'] } | { problem: string }
+
+async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp): Promise<Searches[SearchName]['answer']> {
+  const job = fromDocument(document)
+  if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
+  const { outputId } = asked as Searches['split']['asked']
+  return leastSplit(job, evaluateJob(job).find(l => l.outputId === outputId)!, solve)
+}
+
+self.onmessage = async ({ data }: MessageEvent<SearchAsked>) => {
+  let answer: SearchAnswer
+  try {
+    const highs = await loadHighs({ locateFile: () => wasmUrl })
+    answer = { answer: await answerTo(data, lp => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as HighsAnswer))) }
+  }
+  catch (error) {
+    answer = { problem: error instanceof Error ? error.message : String(error) }
+  }
+  self.postMessage(answer)
+}

@@ -1,0 +1,40 @@
+import { watch } from 'vue'
+import { partsOf } from '#core/job/edits'
+import { findOutput } from '#core/job/tree'
+import { applyEdit } from '#core/job/apply'
+import { NOT_SPLIT_WORDS, splitEdit, splitWords } from '#core/match/plan/splitLine'
+import { newId } from '~/api/ids'
+import { useSearch } from '~/solver/useSearch'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+
+/** Splits the line that is looked at onto as few outputs as it takes; what was found is done as one edit, and said. */
+export function useSplit(): () => void {
+  const store = useJobStore()
+  const evaluation = useEvaluationStore()
+  const selected = useSelectionStore()
+  const { answer, problem, isSlow, start } = useSearch('split')
+  let outputId = ''
+
+  watch(isSlow, (slow) => { if (slow) store.said = 'Trying ways to split it…' })
+  watch(problem, (says) => { if (says !== '') store.said = says })
+  watch(answer, (split) => {
+    if (split === null) return
+    answer.value = null
+    if (typeof split === 'string') return void (store.said = NOT_SPLIT_WORDS[split])
+    const line = evaluation.lineById.get(outputId)
+    if (!store.job || !line) return
+    if (!split.feasible) return void (store.said = 'One speaker alone is more than such an output carries: a larger amplifier, or a lower tap.')
+    const done = splitEdit(store.job, line, split, newId)
+    if (!done || partsOf(done.edit).length === 0) return
+    const after = applyEdit(store.job, done.edit).job
+    const labels = done.outputIds.map(id => findOutput(after, id)?.output.label ?? '?')
+    if (store.edit(done.edit)) store.said = splitWords(line.output.label, split, labels)
+  })
+
+  return () => {
+    outputId = selected.selection.outputId ?? ''
+    if (store.job && outputId !== '') start(store.job, { outputId })
+  }
+}
