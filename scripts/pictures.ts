@@ -21,11 +21,12 @@ try {
   for (const { job } of [...demoJobs].reverse()) ids.set(job.name, await world.putJob(job))
   const fern = ids.get(fernhollow.name)!
   const boat = [...ids.values()].find(id => id !== fern)!
-  const take = async (name: string, path: string, css: string, keys: string[] = []) => {
+  const take = async (name: string, path: string, css: string, keys: string[] = [], until = css) => {
     await world.go(path)
     await browser.see(css)
     await settle()
     for (const key of keys) await browser.press(key)
+    await browser.see(until)
     await settle()
     await browser.picture(`${FOLDER}/${name}.png`)
   }
@@ -34,7 +35,7 @@ try {
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('quick-match-line', line('12 x 5 W + 2 x 20 W on 70 V 120 W'), '.answer')
   await take('space', `/jobs/${fern}/space?space=fh-space-fern`, '.plan')
-  await take('space-taps', `/jobs/${fern}/space?space=fh-space-orchid`, '.plan', ['P'])
+  await take('space-taps', `/jobs/${fern}/space?space=fh-space-orchid`, '.plan', ['P'], '.verdict')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
   await take('run-sheet-many', `/jobs/${fern}?line=fh-fern`, '.rail-row', ['w'])
   await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')

@@ -7,6 +7,7 @@ import { plannedWords } from '#core/check/words'
 import { gradeOf, sumOf } from '#core/match/jobState'
 import GradeTag from '~/components/GradeTag.vue'
 import { STATIONS } from '~/stations'
+import { space } from '~/stations/space/station'
 import { addressOf } from '~/stations/station'
 import JobRails from './JobRails.vue'
 
@@ -25,8 +26,8 @@ const grade = computed(() => readsWrong.value ? 'stop' : gradeOf(job.lines))
 const words = computed(() => readsWrong.value ? 'Reads wrong' : plannedWords(grade.value, sumOf(job.lines, 'wrong')))
 const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
 const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
-/** The stations beside the run sheet, which the name itself leads to. */
-const further = computed(() => STATIONS.filter(s => s.path !== '').map(station => ({ name: station.name, to: addressOf(job.id, station), state: station.state(job.lines, null) })))
+/** The stations beside the run sheet, which the name itself leads to; of rooms the list knows nothing. */
+const further = computed(() => STATIONS.filter(s => s.path !== '' && s !== space).map(station => ({ name: station.name, to: addressOf(job.id, station), state: station.state(job.lines, null) })))
 const when = computed(() => new Date(job.deletedAt ?? job.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }))
 const lastDay = computed(() => new Date(Date.parse(job.deletedAt ?? job.updatedAt) + DELETED_KEPT_DAYS * 86_400_000).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }))
 
