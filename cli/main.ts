@@ -10,6 +10,7 @@ import { reportOf, tidy } from '#core/match/report'
 import { AWG_RANGE, USUAL_AWG } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
+import { AMPLIFIERS_TAKES, amplifiersVerb } from './amplifiers'
 import { COVER_TAKES, coverVerb } from './cover'
 import { flagsOf, numberOf } from './flags'
 import { PLAN_TAKES, planVerb } from './plan'
@@ -23,6 +24,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   cable: { takes: 'FILE.plainmatch.json --line A2 --limit-db 0.5 [--sizes 12,14,16,18]', run: searchCable },
   plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
   split: { takes: SPLIT_TAKES, run: async (...words) => tidy(await splitVerb(path => told(readJobFile(readFile(path))), ...words)) },
+  amplifiers: { takes: AMPLIFIERS_TAKES, run: async (...words) => tidy(await amplifiersVerb(path => told(readJobFile(readFile(path))), readFile, ...words)) },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }

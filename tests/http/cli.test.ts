@@ -9,9 +9,12 @@ import loadHighs from 'highs'
 import { HIGHS_OPTIONS } from '#core/match/plan/lp'
 import { splitReportSchema } from '#core/match/plan/splitReport'
 import { cabled, jobOf } from '#core/testing/jobs'
+import type { AmplifierModel } from '#core/gear/amplifier'
+import { writeCsv, gearCheckSchema } from '#core/gear/csv'
+import { amplifiersReportSchema } from '#core/match/plan/amplifiersReport'
+import { demoGear } from '../../demo/gear'
 import { planReportSchema } from '#core/match/plan/planReport'
 import { coverReportSchema } from '#core/room/cover'
-import { gearCheckSchema } from '#core/gear/csv'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
 import { demoJobs } from '../../demo'
@@ -76,6 +79,16 @@ test('split says which speakers go to which output, and that nothing takes less 
   expect(cli('split', saved, '--line', 'Z9').answer.error.expected).toEqual(['A1'])
 }, 60_000)
 
+test('amplifiers of a table for all lines of a job: the cheapest set, who feeds what, and why others do not', () => {
+  const saved = file('lines.plainmatch.json', writeJobFile(jobOf('100 W on 70 V', '100 W on 70 V', '40 W on 100 V')))
+  const table = file('amps.csv', writeCsv('amplifier', demoGear.flatMap(g => g.kind === 'amplifier' ? [g.body as AmplifierModel] : [])))
+  const { status, answer } = cli('amplifiers', saved, table)
+  const read = amplifiersReportSchema.parse(answer)
+  expect([status, read.sets[0]!.proven, read.sets[0]!.assignment.map(a => a.line), read.left]).toEqual([0, true, ['A1', 'A2', 'A3'], []])
+  expect(read.sets[0]!.price).toBe(Math.min(...read.sets.map(s => s.price)))
+  expect(read.refused.find(r => r.model === 'Vehicle amplifier 4 × 60 W')?.why).toMatch(/^reaches [\d.]+ V, A1 is 70\.7 V$/)
+}, 60_000)
+
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
   'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
 }).flatMap(([name, value]) => [`--${name}`, value])]
@@ -88,7 +101,7 @@ test('cover says how many ceiling speakers a floor wants, where, and at what tap
 }, 30_000)
 
 test.each([
-  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
+  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
   [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],

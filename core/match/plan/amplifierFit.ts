@@ -1,0 +1,60 @@
+import { driveInto, lineVoltsOf } from '#core/amplifier/index'
+import type { AmplifierModel } from '#core/gear/amplifier'
+import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import type { LineEvaluation } from '../evaluate'
+
+/** What a line asks of an output, and whether one of a model gives it. */
+
+/** What a line asks of an output. */
+export interface Need { label: string, lineV: number | null, powerW: number, toW: number | null, loadOhm: number }
+type Group = AmplifierModel['outputs'][number]
+export type Fit = { spareW: number } | { why: string, shortW: number }
+
+/** Kept free above what the school asks: a tenth is 0.1. */
+export interface FindAsked { growth: number }
+
+export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | string {
+  const asked = line.required.find(r => r.chosen)
+  if (line.loadOhm === null) return 'its load is not known, or a short'
+  if (asked?.powerW == null) return 'what it asks for is not known: taps or ratings are missing'
+  const lineV = line.kind === 'constant-voltage' ? line.lineV ?? lineVoltsOf(line.output.rating) : null
+  if (line.kind === 'constant-voltage' && lineV === null) return 'its volts are not known'
+  return { label: line.output.label, lineV, powerW: asked.powerW * (1 + growth), toW: asked.toW, loadOhm: line.loadOhm }
+}
+
+const W = (watts: number) => writeQuantity(watts, 'W')
+const short = (need: Need, powerW: number): Fit => ({ why: `short by ${W(need.powerW - powerW)} on ${need.label}`, shortW: need.powerW - powerW })
+/**
+ * Whether an output feeds a line, and with how much beyond; else why not. A plain output whose rated volts reach the line's needs no transformer: common
+ * practice, no source.
+ */
+export function fitOf(group: Group, need: Need): Fit {
+  if (need.lineV === null) return loadFit(group, need)
+  const line = group.lines.find(l => isSameVoltage(l.lineV, need.lineV!))
+  if (line) return line.powerW >= need.powerW ? { spareW: line.powerW - need.powerW } : short(need, line.powerW)
+  if (group.points.length > 0) return swingFit(group, need, need.lineV)
+  return { why: `gives ${group.lines.map(l => `${writeNumber(l.lineV)} V`).join(' and ')} only, ${need.label} is ${writeNumber(need.lineV)} V`, shortW: Infinity }
+}
+
+function swingFit({ points, floorOhm }: Group, need: Need, lineV: number): Fit {
+  // At the line's volts it may give so much and no more: its floor decides, or the lowest load that it is rated at.
+  const mostW = lineV ** 2 / Math.max(floorOhm ?? 0, Math.min(...points.map(p => p.loadOhm)))
+  if (mostW < need.powerW) return short(need, mostW)
+  const { volts } = driveInto({ kind: 'solid-state', points, floorOhm }, lineV ** 2 / need.powerW)!
+  if (volts < lineV && !isSameVoltage(volts, lineV)) return { why: `reaches ${writeNumber(volts)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
+  return { spareW: mostW - need.powerW }
+}
+
+function loadFit({ points, floorOhm }: Group, need: Need): Fit {
+  if (points.length === 0) return { why: `gives lines only, ${need.label} is of ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
+  const drive = driveInto({ kind: 'solid-state', points, floorOhm }, need.loadOhm)!
+  const floor = floorOhm ?? Math.min(...points.map(p => p.loadOhm))
+  if (drive.basis === 'under-floor' || isUnderFloor(need.loadOhm, floor)) return { why: `from ${writeNumber(floor)} Ω on, ${need.label} is ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
+  if (drive.powerW < need.powerW) return short(need, drive.powerW)
+  if (need.toW !== null && drive.mostW > need.toW) return {
+    why: `gives ${W(drive.mostW)}, more than the ${W(need.toW)} that the chosen school allows on ${need.label}`, shortW: Infinity,
+  }
+  return { spareW: drive.powerW - need.powerW }
+}
+export const isFit = (fit: Fit): fit is { spareW: number } => 'spareW' in fit
