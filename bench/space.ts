@@ -7,7 +7,7 @@ import type { Job } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { hangSpace, layOut, spaceById } from '#core/job/spaces'
 import { outputsOf, speakersOf } from '#core/job/tree'
-import { HIGHS_OPTIONS, solvedByHighs, type HighsAnswer } from '#core/match/plan/lp'
+import { solverOf } from '#core/match/plan/lp'
 import { planTaps } from '#core/match/plan/tapPlan'
 import { rectangle } from '#core/room/outline'
 import { unstatedModel } from '#core/gear/models'
@@ -40,9 +40,8 @@ function house(): Job {
 export interface SpaceTimes { planMs: number, planSpeakers: number, isProven: boolean, nudgeMs: number, firstMs: number }
 
 export async function spaceTimes(): Promise<SpaceTimes> {
-  const highs = await loadHighs()
   const job = house()
-  const solve = (lp: string) => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as HighsAnswer))
+  const solve = solverOf(await loadHighs())
   const times: number[] = []
   let isProven = true
   for (let k = 0; k < 3; k++) {

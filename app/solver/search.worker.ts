@@ -3,7 +3,7 @@ import wasmUrl from 'highs/runtime?url'
 import { fromDocument } from '#core/job/document'
 import type { JobDocument } from '#core/job/schema'
 import { evaluateJob } from '#core/match/evaluate'
-import { HIGHS_OPTIONS, solvedByHighs, type HighsAnswer, type SolveLp } from '#core/match/plan/lp'
+import { solverOf, type SolveLp } from '#core/match/plan/lp'
 import { leastSplit, type LineSplit, type NotSplit } from '#core/match/plan/splitLine'
 import { planTaps, type PlanAsked, type TapPlan } from '#core/match/plan/tapPlan'
 
@@ -27,7 +27,7 @@ self.onmessage = async ({ data }: MessageEvent<SearchAsked>) => {
   let answer: SearchAnswer
   try {
     const highs = await loadHighs({ locateFile: () => wasmUrl })
-    answer = { answer: await answerTo(data, lp => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as HighsAnswer))) }
+    answer = { answer: await answerTo(data, solverOf(highs)) }
   }
   catch (error) {
     answer = { problem: error instanceof Error ? error.message : String(error) }

@@ -117,12 +117,17 @@ export function giveKind(job: Job, ids: readonly string[], kindId: string | null
  * Makes these of a model of the library: of the job's own copy of that version where there is one, else of a new copy. One edit.
  */
 export function giveModel(job: Job, ids: readonly string[], taken: LibraryModel, lineVOf: (nodeId: string) => number | null, newId: NewId): Edit | null {
-  const { modelId, version, model } = taken
+  const { job: withKind, kindId, add } = kindOfModel(job, taken, newId)
+  const given = giveKind(withKind, ids, kindId, lineVOf)
+  return given && together([...add, ...partsOf(given)])
+}
+
+/** The job's own copy of that version of a model: where it has none, the edit that makes one. */
+export function kindOfModel(job: Job, { modelId, version, model }: LibraryModel, newId: NewId): { job: Job, kindId: string, add: SimpleEdit[] } {
   const known = job.kinds.find(k => k.from?.modelId === modelId && k.from.version === version && same(k.model, model))
-  if (known) return giveKind(job, ids, known.id, lineVOf)
+  if (known) return { job, kindId: known.id, add: [] }
   const item: Kind = { what: 'speaker', id: newId(), from: { modelId, version, passed: null }, model }
-  const given = giveKind({ ...job, kinds: [...job.kinds, item] }, ids, item.id, lineVOf)
-  return given && together([{ kind: 'kind.add', index: job.kinds.length, item }, ...partsOf(given)])
+  return { job: { ...job, kinds: [...job.kinds, item] }, kindId: item.id, add: [{ kind: 'kind.add', index: job.kinds.length, item }] }
 }
 export interface LibraryModel { modelId: string, version: number, model: SpeakerModel }
 

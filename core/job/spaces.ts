@@ -1,5 +1,6 @@
 import { lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
+import { MOST_PLACES } from '#core/room/layout'
 import { boxOf, contains, type Place } from '#core/room/outline'
 import { leadLengthsM, walkOrder } from '#core/room/walls'
 import { applyEdit } from './apply'
@@ -66,7 +67,7 @@ export function layOut(job: Job, space: Space, places: readonly Place[], newId: 
   places.forEach(({ xM, yM }, k) => {
     const spot = takenBy.get(k)
     const to = { xM, yM }
-    if (!spot) edits.push({ kind: 'spot.add', spaceId: space.id, index: 400, spot: { id: newId(), ...to, heightM: null, aim: null, nodeId: null } })
+    if (!spot) edits.push({ kind: 'spot.add', spaceId: space.id, index: MOST_PLACES, spot: { id: newId(), ...to, heightM: null, aim: null, nodeId: null } })
     else if (distance(spot, to) > 0) edits.push({ kind: 'spot.set', spaceId: space.id, spotId: spot.id, ...setting<Spot, Place>(spot, to) })
   })
   return together(edits)

@@ -1,5 +1,4 @@
 import { watch } from 'vue'
-import { partsOf } from '#core/job/edits'
 import { findOutput } from '#core/job/tree'
 import { applyEdit } from '#core/job/apply'
 import { NOT_SPLIT_WORDS, splitEdit, splitWords } from '#core/match/plan/splitLine'
@@ -27,7 +26,7 @@ export function useSplit(): () => void {
     if (!store.job || !line) return
     if (!split.feasible) return void (store.said = 'One speaker alone is more than such an output carries: a larger amplifier, or a lower tap.')
     const done = splitEdit(store.job, line, split, newId)
-    if (!done || partsOf(done.edit).length === 0) return
+    if (!done) return
     const after = applyEdit(store.job, done.edit).job
     const labels = done.outputIds.map(id => findOutput(after, id)?.output.label ?? '?')
     if (store.edit(done.edit)) store.said = splitWords(line.output.label, split, labels)

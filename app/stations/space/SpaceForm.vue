@@ -4,7 +4,7 @@ import Select from 'primevue/select'
 import type { Model } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { partsOf, together } from '#core/job/edits'
-import { giveModel } from '#core/job/kinds'
+import { giveKind, kindOfModel } from '#core/job/kinds'
 import type { Space, Spot } from '#core/job/schema'
 import { CEILINGS, spaceFields } from '#core/job/sections/spaces/schema'
 import { setSpace, setSpots, speakerAt } from '#core/job/spaces'
@@ -72,15 +72,12 @@ function pick({ modelId, version, body }: { modelId: string, version: number, bo
   const { job } = store
   if (!job) return
   const hung = space.value.spots.flatMap(s => speakerAt(job, s)?.speaker.id ?? [])
-  const known = job.kinds.find(k => k.from?.modelId === modelId && k.from.version === version)
-  const item = { what: 'speaker' as const, id: newId(), from: { modelId, version, passed: null }, model: body as SpeakerModel }
-  const add = known ? [] : [{ kind: 'kind.add' as const, index: job.kinds.length, item }]
-  const kindId = known?.id ?? item.id
-  const withKind = known ? job : { ...job, kinds: [...job.kinds, item] }
+  const model = body as SpeakerModel
+  const { job: withKind, kindId, add } = kindOfModel(job, { modelId, version, model }, newId)
   const lineVOf = (nodeId: string) => evaluation.lines.find(l => l.kind === 'constant-voltage' && l.speakers.some(s => s.id === nodeId))?.lineV ?? null
-  const given = giveModel(withKind, hung, { modelId, version, model: item.model }, lineVOf, newId)
+  const given = giveKind(withKind, hung, kindId, lineVOf)
   const set = setSpace(space.value, { kindId, tapW: null })
-  if (store.edit(together([...add, ...given ? partsOf(given) : [], ...set ? partsOf(set) : []]))) store.said = `${item.model.name} in ${space.value.name}`
+  if (store.edit(together([...add, ...given ? partsOf(given) : [], ...set ? partsOf(set) : []]))) store.said = `${model.name} in ${space.value.name}`
 }
 
 const heights = computed(() => new Set(at.spots.map(s => s.heightM)))
@@ -111,7 +108,7 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
       class="figure">12 right 4 right 3 left 5 right 9 right 9</span>.</p>
     <div class="two even">
       <TextEntry
-label="Height of the ceiling" :text="length(space.heightM)" :read="lengthWithin('heightM', 'height')"
+        label="Height of the ceiling" :text="length(space.heightM)" :read="lengthWithin('heightM', 'height')"
         @commit="emit('set', { heightM: $event })" />
       <div>
         <TextEntry label="Ears above the floor" :text="length(space.earsM)" :read="lengthWithin('earsM', 'height')" @commit="emit('set', { earsM: $event })" />
@@ -129,10 +126,10 @@ label="Height of the ceiling" :text="length(space.heightM)" :read="lengthWithin(
       <span class="soft small">{{ spaceUse(space.use).says }}</span></label>
     <div class="two even">
       <TextEntry
-label="Noise, system off" :text="space.noiseDb === null ? '' : `${space.noiseDb} dB`" :read="dB" hint="not known"
+        label="Noise, system off" :text="space.noiseDb === null ? '' : `${space.noiseDb} dB`" :read="dB" hint="not known"
         @commit="emit('set', { noiseDb: $event })" />
       <TextEntry
-label="Above the noise" :text="space.overDb === null ? '' : `${space.overDb} dB`" :read="over" hint="as its use says"
+        label="Above the noise" :text="space.overDb === null ? '' : `${space.overDb} dB`" :read="over" hint="as its use says"
         @commit="emit('set', { overDb: $event })" />
     </div>
     <div class="taps" aria-label="about as loud as">
@@ -156,7 +153,7 @@ label="Above the noise" :text="space.overDb === null ? '' : `${space.overDb} dB`
             :model-value="space.overlap" aria-label="how close" :options="overlaps" option-label="label" option-value="value" size="small"
             @update:model-value="emit('set', { overlap: $event })" /></label>
         <TextEntry
-label="Grid turned by" :text="`${space.turnDeg}°`" :read="t => within(-180, 180, 'A turn', '°')(t.replace('°', ''))"
+          label="Grid turned by" :text="`${space.turnDeg}°`" :read="t => within(-180, 180, 'A turn', '°')(t.replace('°', ''))"
           @commit="emit('set', { turnDeg: $event })" />
       </div>
       <p class="soft small">{{ overlapOf(space.overlap).says }}</p>

@@ -102,7 +102,7 @@ export function wholeNodes(job: Pick<Job, 'amplifiers'>, ids: readonly string[])
 }
 
 /** Edits one after the other, each made for the job that those before it leave. */
-class Sequence {
+export class Sequence {
   readonly edits: SimpleEdit[] = []
   constructor(public job: Job) {}
 

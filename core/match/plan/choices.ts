@@ -1,6 +1,6 @@
-import { throughsOf } from '#core/job/tree'
-import type { Group as WireGroup, Job, Space, Speaker } from '#core/job/schema'
-import { isGroup } from '#core/network/tree'
+import { speakersOf, throughsOf } from '#core/job/tree'
+import type { Job, Space, Speaker } from '#core/job/schema'
+import { efficiencyOf } from '#core/network/element'
 import { peakSchool } from '#core/practice/loudness'
 import { cellsOf, LevelField, type Cells, type Source } from '#core/room/level'
 import { wattsDb } from '#core/room/tap'
@@ -56,7 +56,7 @@ export function configsOf(job: Job, { space, facts, groups, prefix, grids }: Cho
   const perWatt = groups.map(g => gridPerWatt(facts, new Set(g.speakers.map(s => s.id)), drops, space, grids))
   const meanDb = meansOf(perWatt)
   const lineV = new Map(lines.map(l => [l.outputId, l.lineV]))
-  const controls = throughsOf(job).filter(t => t.through.kind === 'control').map(t => ({ id: t.group.id, ids: new Set(speakerIds(t.group)) }))
+  const controls = throughsOf(job).filter(t => t.through.kind === 'control').map(t => ({ id: t.group.id, ids: new Set(speakersOf(t.group).map(s => s.id)) }))
   let combos: number[][] = [[]]
   for (const g of groups) combos = combos.flatMap(c => g.tapsW.map(w => [...c, w]))
   return combos.map((tapsW, k) => {
@@ -71,8 +71,6 @@ export function configsOf(job: Job, { space, facts, groups, prefix, grids }: Cho
     return { name: `${prefix}_c${k}`, tapsW, meanDb: meanDb(tapsW) - peakSchool(space.peaks).db, watts: sum([...byLine.values()]), byLine, byControl }
   })
 }
-
-export const speakerIds = (group: WireGroup): string[] => group.children.flatMap(({ node }) => isGroup(node) ? speakerIds(node) : [node.id])
 
 /** What one watt at each speaker brings to its floor: it hangs on the place alone, and is worked out once for all rounds of a plan. */
 export class Grids {
@@ -124,7 +122,7 @@ function gridPerWatt(facts: SpaceFacts, ids: ReadonlySet<string>, drops: DropsBy
     const { load } = speaker!
     const drop = drops.get(speaker!.id)
     // What of a tap's watts arrives, as the cable is now; of one that is off, what its transformer leaves.
-    const dry = load.kind === 'tap' && load.tapMeans !== 'driver-gets' ? 10 ** (-(load.insertionDb ?? 0) / 10) : 1
+    const dry = load.kind === 'tap' && load.tapMeans !== 'driver-gets' ? efficiencyOf(load) ?? 1 : 1
     return load.kind === 'tap' && load.tapW > 0 && drop?.powerW ? drop.powerW / load.tapW : dry
   })
   return added(of.map(s => grids.of(space, s)), shares)

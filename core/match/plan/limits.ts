@@ -1,9 +1,9 @@
 import type { Job, Speaker } from '#core/job/schema'
-import { throughsOf } from '#core/job/tree'
+import { speakersOf, throughsOf } from '#core/job/tree'
 import { allowedTapsW } from '../allowance'
 import type { LineEvaluation } from '../evaluate'
 import { tapDrawW } from '../facts'
-import { speakerIds, sum, type Config, type PlannedGroups } from './choices'
+import { sum, type Config, type PlannedGroups } from './choices'
 
 /** What stops it: a line that may carry no more, a control rated for less, a space that no tap of its speakers brings to its target. */
 export type Limit = { kind: 'line' | 'control', label: string, needsW: number, allowedW: number } | { kind: 'taps', label: string, missingDb: number }
@@ -21,10 +21,9 @@ export function limitRows(job: Job, lines: readonly LineEvaluation[], spaces: re
     return [{ kind: 'line', name: `line${k}`, label: line.output.label, allowedW: allowedW / (1 + growth), of: c => c.byLine.get(line.outputId) ?? 0, fixedW }]
   })
   const lineVOf = new Map(lines.flatMap(l => l.speakers.map(s => [s.id, l.lineV] as const)))
-  const speakers = new Map(lines.flatMap(l => l.speakers.map(s => [s.id, s] as const)))
   return [...rows, ...throughsOf(job).flatMap(({ group, through }, k): LimitRow[] => {
     if (through.kind !== 'control' || through.ratingW === null) return []
-    const fixedW = sum(speakerIds(group).filter(id => !plannedIds.has(id)).map(id => drawOf(speakers.get(id)!, lineVOf.get(id) ?? null)))
+    const fixedW = sum(speakersOf(group).filter(s => !plannedIds.has(s.id)).map(s => drawOf(s, lineVOf.get(s.id) ?? null)))
     return [{ kind: 'control', name: `control${k}`, label: through.label, allowedW: through.ratingW, of: c => c.byControl.get(group.id) ?? 0, fixedW }]
   })]
 }

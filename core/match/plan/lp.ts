@@ -46,3 +46,7 @@ export function solvedByHighs({ Status, ObjectiveValue, Columns }: HighsAnswer):
 }
 /** To the proven optimum: by default it would stop a ten-thousandth short of it. */
 export const HIGHS_OPTIONS = { mip_rel_gap: 0, mip_abs_gap: 0 } as const
+
+/** HiGHS, once it is loaded, as the searches here ask it. */
+export const solverOf = (highs: { solve: (lp: string, options: typeof HIGHS_OPTIONS) => unknown }): SolveLp =>
+  lp => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as HighsAnswer))

@@ -1,7 +1,6 @@
-import { applyEdit } from '#core/job/apply'
-import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
+import { together, type Edit } from '#core/job/edits'
 import type { NewId } from '#core/job/intents'
-import { moveToNew } from '#core/job/many/many'
+import { moveToNew, Sequence } from '#core/job/many/many'
 import { spotOf } from '#core/job/spaces'
 import type { Branch, Job } from '#core/job/schema'
 import { findPlace, speakersOf } from '#core/job/tree'
@@ -110,31 +109,25 @@ function programOf(blocks: readonly Block[], into: number, allowedW: number, lab
 
 /** The split as one edit: an output more for each further part, rated like the line's, with the cable that its run takes from the rack on. */
 export function splitEdit(job: Job, line: LineEvaluation, split: LineSplit, newId: NewId): { edit: Edit, outputIds: string[] } | null {
-  let now = job
-  const edits: SimpleEdit[] = []
+  const sequence = new Sequence(job)
   const outputIds: string[] = []
-  const act = (edit: Edit | null) => {
-    if (!edit) return
-    now = applyEdit(now, edit).job
-    edits.push(...partsOf(edit))
-  }
   const atM = new Map<string, number>()
   let runM = 0
   for (const { lead, node } of line.output.wiring.children) atM.set(node.id, runM += lead?.lengthM ?? 0)
   for (const part of split.parts.slice(1)) {
-    const moved = moveToNew(now, part.nodeIds, newId)
+    const moved = moveToNew(sequence.job, part.nodeIds, newId)
     if (!moved?.edit) return null
-    act(moved.edit)
+    sequence.do(moved.edit)
     outputIds.push(moved.outputId)
     let before = 0
     for (const nodeId of topOf(line, part.nodeIds)) {
-      const lead = findPlace(now, nodeId)!.branch.lead
+      const lead = findPlace(sequence.job, nodeId)!.branch.lead
       const lengthM = Math.round((atM.get(nodeId)! - before) * 1000) / 1000
       before = atM.get(nodeId)!
-      if (lead && lead.lengthM !== lengthM) act({ kind: 'lead.set', nodeId, was: lead, to: { ...lead, lengthM } })
+      if (lead && lead.lengthM !== lengthM) sequence.do({ kind: 'lead.set', nodeId, was: lead, to: { ...lead, lengthM } })
     }
   }
-  const edit = together(edits)
+  const edit = together(sequence.edits)
   return edit && { edit, outputIds }
 }
 
