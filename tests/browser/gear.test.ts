@@ -19,11 +19,7 @@ afterAll(() => world.close())
 
 const names = () => browser.run<string[]>('return [...document.querySelectorAll(".body .line span:nth-child(2)")].map(e => e.textContent.trim())')
 const paste = (css: string, text: string) => browser.run('const f = document.querySelector(arguments[0]); f.value = arguments[1]; f.dispatchEvent(new Event("input", { bubbles: true }))', css, text)
-const fill = async (label: string, text: string, within = 'body') => {
-  const id = await browser.run<string>('return [...document.querySelector(arguments[0]).querySelectorAll("label")].find(l => l.textContent.trim() === arguments[1]).htmlFor', within, label)
-  await browser.type(`[id="${id}"]`, text)
-  await browser.press(Key.ENTER)
-}
+const fill = (label: string, text: string, within?: string) => browser.fill(label, text, within)
 const gear = async (kind: string) => (await (await fetch(`${world.url}/api/gear?kind=${kind}`)).json() as { rows: { id: string, isRetired: boolean, values: unknown[] }[] }).rows
 
 test('found by words, sorted, opened, changed with a remark, taken back, all by keys', async () => {

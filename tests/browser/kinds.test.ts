@@ -25,12 +25,7 @@ const speakers = async (id: string) => {
   const { job } = await world.readJob(id)
   return { kinds: job.kinds, all: outputsOf(job as never).flatMap(o => speakersOf(o.wiring)) }
 }
-/** Types into the field of this label and leaves it. */
-const fill = async (label: string, text: string, within = 'body') => {
-  const id = await browser.run<string>('return [...document.querySelector(arguments[0]).querySelectorAll("label")].find(l => l.textContent.trim() === arguments[1]).htmlFor', within, label)
-  await browser.type(`[id="${id}"]`, text)
-  await browser.press(Key.ENTER)
-}
+const fill = (label: string, text: string, within?: string) => browser.fill(label, text, within)
 const count = (css: string) => browser.run<number>('return document.querySelectorAll(arguments[0]).length', css)
 const forty = cabled(jobOf('40 x 5 W on 70 V 400 W', '8'), { cable: { awg: 16 }, lengthM: 6 })
 
