@@ -25,18 +25,20 @@ test('why an edit was not taken', () => {
 
 test('what an edit did, in short: of several the one that leads', () => {
   const batch = (...kinds: string[]): Edit => ({ kind: 'batch', edits: kinds.map(kind => ({ kind })) }) as never
-  expect(([batch('lead.set', 'node.move'), batch('node.move', 'lead.set', 'node.add'), batch('node.add', 'node.remove'), batch('speaker.set', 'lead.set'), batch('output.set', 'output.set'), batch('lead.set', 'node.move', 'node.move'), batch('output.set', 'amplifier.set'), { kind: 'repair.add' }, batch('kind.add', 'speaker.set', 'speaker.set'), batch('speaker.set', 'kind.set'), batch('speaker.set', 'kind.remove')] as Edit[]).map(editWords))
-    .toEqual(['speaker moved', 'speaker added', 'speaker removed', 'speaker changed', 'output details × 2', 'speaker moved × 2', 'change', 'repair', 'kind made', 'kind changed', 'kind removed'])
+  expect(([batch('lead.set', 'node.move'), batch('node.move', 'lead.set', 'node.add'), batch('node.add', 'node.remove'), batch('speaker.set', 'lead.set'), batch('output.set', 'output.set'), batch('lead.set', 'node.move', 'node.move'), batch('output.set', 'amplifier.set'), { kind: 'repair.add' }, batch('kind.add', 'speaker.set', 'speaker.set'), batch('speaker.set', 'kind.set'), batch('speaker.set', 'kind.remove'), batch('amplifier.add', 'output.move', 'output.move', 'amplifier.remove')] as Edit[]).map(editWords))
+    .toEqual(['speaker moved', 'speaker added', 'speaker removed', 'speaker changed', 'output details × 2', 'speaker moved × 2', 'change', 'repair', 'kind made', 'kind changed', 'kind removed', 'output moved × 2'])
 })
 
 /** Edits of amplifiers and repairs, each with what takes it back. */
 const job = jobOf('2 x 5 W on 70 V', '8')
+const two: typeof job = { ...job, amplifiers: [job.amplifiers[0]!, { ...job.amplifiers[0]!, id: 'amp2', outputs: [] }] }
 const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', withdrawn: false }
 test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
   ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', highPassHz: null, from: null, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
   ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp' }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],
   ['its name', { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Amplifier A' }, to: { name: 'Rack' } }, { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Rack' }, to: { name: 'Amplifier A' } }, on => on.amplifiers.map(a => [a.name, a.place, a.outputs.length]), [['Rack', 'rack', 2]]],
   ['an output taken away', { kind: 'output.remove', outputId: 'out2' }, { kind: 'output.add', amplifierId: 'amp', index: 1, output: job.amplifiers[0]!.outputs[1]! }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A1']],
+  ['an output to the head of its own amplifier', { kind: 'output.move', outputId: 'out2', amplifierId: 'amp', index: 0 }, { kind: 'output.move', outputId: 'out2', amplifierId: 'amp', index: 1 }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A2', 'A1']],
   ['a repair', { kind: 'repair.add', repair }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].map(r => [r.note, r.withdrawn]), [['screw', false]]],
   ['a repair of a whole line', { kind: 'repair.add', repair: { ...repair, nodeId: null } }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].length, 1],
 ])('%s', (_, edit, inverse, look, wanted) => {
@@ -47,7 +49,16 @@ test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
   else expect([[...back.job.repairs].map(r => r.withdrawn), back.inverse]).toEqual([[true], { ...inverse, withdrawn: false }])
 })
 
+test('an output goes to another amplifier with its line, and comes back to its place', () => {
+  const { job: after, inverse } = applyEdit(two, { kind: 'output.move', outputId: 'out1', amplifierId: 'amp2', index: 4 })
+  expect([after.amplifiers.map(a => a.outputs.map(o => o.id)), after.amplifiers[1]!.outputs[0]]).toEqual([[['out2'], ['out1']], two.amplifiers[0]!.outputs[0]])
+  expect(applyEdit(after, inverse).job).toEqual(two)
+  const full = { ...two, amplifiers: [two.amplifiers[0]!, { ...two.amplifiers[1]!, outputs: Array.from({ length: 200 }, (_, k) => ({ ...job.amplifiers[0]!.outputs[0]!, id: `full${k}` })) }] }
+  expect(() => applyEdit(full, { kind: 'output.move', outputId: 'out1', amplifierId: 'amp2', index: 0 })).toThrow('too-many')
+})
+
 test.each<[string, Edit, string]>([
+  ['an output that is gone, elsewhere', { kind: 'output.move', outputId: 'x', amplifierId: 'amp', index: 0 }, 'output x'], ['an output to an amplifier that is gone', { kind: 'output.move', outputId: 'out1', amplifierId: 'x', index: 0 }, 'amplifier x'],
   ['an amplifier that is gone', { kind: 'amplifier.remove', amplifierId: 'x' }, 'amplifier x'], ['its name', { kind: 'amplifier.set', amplifierId: 'x', was: { name: 'a' }, to: { name: 'b' } }, 'amplifier x'],
   ['an output on it', { kind: 'output.add', amplifierId: 'x', index: 0, output: job.amplifiers[0]!.outputs[1]! }, 'amplifier x'], ['an output that is gone', { kind: 'output.remove', outputId: 'x' }, 'output x'],
   ['its name', { kind: 'output.set', outputId: 'x', was: { name: '' }, to: { name: 'b' } }, 'output x'], ['a speaker into a group that is gone', { kind: 'node.move', nodeId: 'o1n3', parentId: 'x', index: 0 }, 'group x'],

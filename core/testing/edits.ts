@@ -17,7 +17,7 @@ export const reading = (id: string): Reading => ({
   id, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm: 120 }, note: '', supersedes: null, taken: null, withdrawn: false,
 })
 
-function isTaken(job: Job, edit: Edit): boolean {
+export function isTaken(job: Job, edit: Edit): boolean {
   try {
     applyEdit(job, edit)
     return true
@@ -59,6 +59,7 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
       return chance() < 0.5 || !free || spotOf(job, node) ? layOut(job, space, places, newId) : setSpots(space, [free.id], { nodeId: node })
     },
     () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
+    () => ({ kind: 'output.move', outputId: output.id, amplifierId: job.amplifiers[Math.floor(job.amplifiers.length * chance())]!.id, index: Math.floor(3 * chance()) }),
   ]
   return choices[Math.floor(chance() * choices.length)]!()
 }

@@ -10,6 +10,8 @@ export const wiringEdits = [
   z.strictObject({ kind: z.literal('amplifier.set'), amplifierId: idText, ...setter(amplifierFields) }),
   z.strictObject({ kind: z.literal('output.add'), amplifierId: idText, index, output: outputSchema }),
   z.strictObject({ kind: z.literal('output.remove'), outputId: idText }),
+  /** Takes an output, with its line and all that was read on it, to another amplifier; index counts among the outputs there once it is taken out. */
+  z.strictObject({ kind: z.literal('output.move'), outputId: idText, amplifierId: idText, index }),
   z.strictObject({ kind: z.literal('output.set'), outputId: idText, ...setter(outputFields) }),
   /** parentId is a group or the root chain of an output. */
   z.strictObject({ kind: z.literal('node.add'), parentId: idText, index, branch: branchSchema }),

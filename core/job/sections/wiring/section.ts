@@ -46,6 +46,14 @@ export const wiring: Section<typeof wiringEdits> = {
       const amplifiers = job.amplifiers.map(a => a === amplifier ? { ...a, outputs: a.outputs.filter(o => o !== output) } : a)
       return { job: { ...job, amplifiers }, inverse: { kind: 'output.add', amplifierId: amplifier.id, index, output } }
     },
+    'output.move': (job, { outputId, amplifierId, index }) => {
+      const { amplifier: from, output } = findOutput(job, outputId) ?? refuse({ code: 'not-there', what: 'output', id: outputId })
+      const to = job.amplifiers.find(a => a.id === amplifierId) ?? refuse({ code: 'not-there', what: 'amplifier', id: amplifierId })
+      if (to !== from && to.outputs.length >= MOST_OUTPUTS) refuse({ code: 'too-many', what: `outputs on ${to.name}`, most: MOST_OUTPUTS })
+      const without = job.amplifiers.map(a => a === from ? { ...a, outputs: a.outputs.filter(o => o !== output) } : a)
+      const amplifiers = without.map(a => a.id === amplifierId ? { ...a, outputs: inserted(a.outputs, index, output) } : a)
+      return { job: { ...job, amplifiers }, inverse: { kind: 'output.move', outputId, amplifierId: from.id, index: from.outputs.indexOf(output) } }
+    },
     'output.set': (job, edit) => {
       const { output } = findOutput(job, edit.outputId) ?? refuse({ code: 'not-there', what: 'output', id: edit.outputId })
       const to = guarded(output.label, output, edit)
@@ -103,7 +111,7 @@ export const wiring: Section<typeof wiringEdits> = {
   },
   words: {
     'amplifier.add': 'amplifier added', 'amplifier.remove': 'amplifier removed', 'amplifier.set': 'amplifier details',
-    'output.add': 'output added', 'output.remove': 'output removed', 'output.set': 'output details',
+    'output.add': 'output added', 'output.remove': 'output removed', 'output.move': 'output moved', 'output.set': 'output details',
     'node.add': 'speaker added', 'node.remove': 'speaker removed', 'node.move': 'speaker moved', 'speaker.set': 'speaker changed',
     'lead.set': 'cable changed', 'through.set': 'control or transformer changed',
   },
