@@ -1,6 +1,7 @@
 import { readGear, guessMapping, readTable } from '#core/gear/csv'
 import type { Job } from '#core/job/schema'
 import { findAmplifiers } from '#core/match/plan/amplifierFinder'
+import { amplifiersReport } from '#core/match/plan/amplifiersReport'
 import { flagsOf, numberOf } from './flags'
 import { loadSolver } from './solver'
 
@@ -14,5 +15,5 @@ export async function amplifiersVerb(readJob: (path: string) => Job, readText: (
   const table = readTable(readText(gear!))
   const { good, bad } = readGear('amplifier', table, guessMapping('amplifier', table.heads))
   for (const { row, message } of bad) process.stderr.write(`row ${row}: ${message}\n`)
-  return findAmplifiers(job, good.map(g => g.model), await loadSolver(), { growth })
+  return amplifiersReport(await findAmplifiers(job, good.map(g => g.model), await loadSolver(), { growth }))
 }

@@ -1,8 +1,10 @@
 import loadHighs from 'highs'
 import wasmUrl from 'highs/runtime?url'
+import type { AmplifierModel } from '#core/gear/amplifier'
 import { fromDocument } from '#core/job/document'
 import type { JobDocument } from '#core/job/schema'
 import { evaluateJob } from '#core/match/evaluate'
+import { findAmplifiers, type FoundAmplifiers } from '#core/match/plan/amplifierFinder'
 import { solverOf, type SolveLp } from '#core/match/plan/lp'
 import { leastSplit, type LineSplit, type NotSplit } from '#core/match/plan/splitLine'
 import { planTaps, type PlanAsked, type TapPlan } from '#core/match/plan/tapPlan'
@@ -11,6 +13,7 @@ import { planTaps, type PlanAsked, type TapPlan } from '#core/match/plan/tapPlan
 export interface Searches {
   taps: { asked: PlanAsked, answer: TapPlan }
   split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
+  amplifiers: { asked: { models: readonly AmplifierModel[], growth: number }, answer: FoundAmplifiers }
 }
 export type SearchName = keyof Searches
 export interface SearchAsked<K extends SearchName = SearchName> { what: K, document: JobDocument, asked: Searches[K]['asked'] }
@@ -19,6 +22,10 @@ export type SearchAnswer = { answer: Searches[SearchName]['answer'] } | { proble
 async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp): Promise<Searches[SearchName]['answer']> {
   const job = fromDocument(document)
   if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
+  if (what === 'amplifiers') {
+    const { models, growth } = asked as Searches['amplifiers']['asked']
+    return findAmplifiers(job, models, solve, { growth })
+  }
   const { outputId } = asked as Searches['split']['asked']
   return leastSplit(job, evaluateJob(job).find(l => l.outputId === outputId)!, solve)
 }

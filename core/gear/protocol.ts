@@ -14,6 +14,9 @@ export const LIST_KEYS: Record<GearKind, readonly string[]> = {
 /** A model in a table: the newest version's listed fields in the order of LIST_KEYS. */
 export interface GearRow { id: string, version: number, isRetired: boolean, usedIn: number, values: unknown[] }
 
+/** The newest version of a model that is offered, for what searches among all of them. */
+export interface GearWhole { id: string, version: number, body: Model }
+
 export interface GearModel {
   id: string
   kind: GearKind

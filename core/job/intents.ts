@@ -4,7 +4,7 @@ import { sameCable } from '#core/quantity/cable'
 import type { Lead } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { together, type Edit, type SimpleEdit } from './edits'
-import type { Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
+import type { Amplifier, Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from './tree'
 
 /** What a hand on the key means, as edits. Each gives null where there is nothing to do. */
@@ -174,11 +174,15 @@ const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
 
 /** An output more on an amplifier, rated like its last one; its label counts on from the amplifier's letter. */
 export function addOutput(job: Job, amplifierId: string, newId: NewId): { edit: Edit, outputId: string } | null {
-  const at = job.amplifiers.findIndex(a => a.id === amplifierId)
-  const amplifier = job.amplifiers[at]
+  const amplifier = job.amplifiers.find(a => a.id === amplifierId)
   if (!amplifier) return null
-  const output = newOutput(job, letterOf(amplifier.outputs[0]?.label) ?? LETTERS[at % 26]!, amplifier.outputs.at(-1)?.rating ?? { kind: 'not-known' }, newId)
+  const output = outputFor(job, amplifier, amplifier.outputs.at(-1)?.rating ?? { kind: 'not-known' }, newId)
   return { edit: { kind: 'output.add', amplifierId, index: amplifier.outputs.length, output }, outputId: output.id }
+}
+
+/** An empty output for an amplifier of the job, to be added to it. */
+export function outputFor(job: Job, amplifier: Amplifier, rating: Output['rating'], newId: NewId): Output {
+  return newOutput(job, letterOf(amplifier.outputs[0]?.label) ?? LETTERS[job.amplifiers.indexOf(amplifier) % 26]!, rating, newId)
 }
 
 /** An amplifier more, with one output of which nothing is known yet. */

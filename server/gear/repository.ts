@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { GearKind, Model } from '#core/gear/models'
-import { LIST_KEYS, type GearModel, type GearRow } from '#core/gear/protocol'
+import { LIST_KEYS, type GearModel, type GearRow, type GearWhole } from '#core/gear/protocol'
 import { originsOf } from '#core/job/origins'
 import type { Job } from '#core/job/schema'
 
@@ -20,11 +20,11 @@ export async function listModels(db: Knex, kind: GearKind): Promise<GearRow[]> {
 }
 
 /** Every model of a kind that is not retired, whole, by name. */
-export async function newestOf(db: Knex, kind: GearKind): Promise<Model[]> {
-  const { rows } = await db.raw<{ rows: { body: Model }[] }>(`
-    select v.body from models m join model_versions v on v.model_id = m.id and v.version = m.version
+export async function newestOf(db: Knex, kind: GearKind): Promise<GearWhole[]> {
+  const { rows } = await db.raw<{ rows: GearWhole[] }>(`
+    select m.id, m.version, v.body from models m join model_versions v on v.model_id = m.id and v.version = m.version
     where m.kind = ? and m.retired_at is null order by lower(v.name), m.id`, [kind])
-  return rows.map(r => r.body)
+  return rows
 }
 
 export async function findModel(db: Knex, id: string): Promise<GearModel | null> {

@@ -147,6 +147,35 @@ test('the taps of all spaces planned, set in one press, undone in one; a limit t
   await browser.press(Key.ESCAPE)
 }, 60_000)
 
+test('amplifiers of the library for every line, by keys from the rooms and by mouse from the sheet; the lines keep names and readings', async () => {
+  id = await world.putJob(demoJobs[0]!.job)
+  await world.go(`/jobs/${id}/space`)
+  await browser.see('.plan')
+  const shape = (job: Awaited<ReturnType<typeof stored>>) => job.amplifiers.map(a => `${a.name}: ${a.outputs.map(o => o.label).join(' ')}`)
+  const read = async () => [...(await stored()).readings].filter(r => r.outputId === 'fh-roof').length
+  const [before, readings] = [shape(await stored()), await read()]
+  await browser.press('F')
+  await browser.see('.set .leads', 'Least money')
+  await browser.see('.refused', 'feed')
+  await browser.press(Key.ENTER)
+  await browser.see('[role=status]', 'Amplifier A out; 4 lines moved over')
+  await until(job => outputsOf(job).filter(o => speakersOf(o.wiring).length > 0).map(o => o.label).sort(), ['A1', 'A2', 'A3', 'A4'])
+  expect([shape(await stored()).some(a => a.startsWith('Amplifier A')), await read()]).toEqual([false, readings])
+  await browser.press('F')
+  await browser.see('.set', 'They are in already')
+  await browser.press(Key.ESCAPE, 'u')
+  await until(shape, before)
+  await browser.press('v')
+  await browser.see('.rail-row')
+  await browser.press(Key.HOME)
+  await browser.click('.action-row .act', 'amplifiers')
+  await browser.click('[role=dialog] .taps .tap', '30 %')
+  await browser.click('.set .put')
+  await until(job => shape(job).some(a => a.startsWith('Amplifier A')), false)
+  await browser.press('u')
+  await until(shape, before)
+}, 90_000)
+
 test('a line that is too much for its output is split in one press, and put together in one', async () => {
   const other = await world.putJob(cabled(jobOf('12 x 10 W on 70 V 100 W'), { cable: { awg: 14 }, lengthM: 5 }))
   const spaces = id

@@ -64,6 +64,15 @@ test('all or none: one bad model of three, and none is there', async () => {
 test.each([['GET', `/gear/${randomUUID()}`, undefined, 404], ['GET', '/gear/x', undefined, 404], ['GET', '/gear?kind=lamp', undefined, 422], ['PATCH', `/gear/${randomUUID()}`, { retired: true }, 404], ['POST', `/gear/${randomUUID()}/versions`, { was: 1, body: ceiling }, 404], ['POST', '/gear', { models: [] }, 422]] as [string, string, unknown, number][])('%s %s is answered', async (method, path, body, status) =>
   expect((await ask(method, path, body)).status).toBe(status))
 
+test('whole models that are offered, in their newest version, for a search', async () => {
+  const { id } = await put({ ...ceiling, name: 'Whole' })
+  await ask('POST', `/gear/${id}/versions`, { was: 1, body: { ...ceiling, name: 'Whole', price: 12 } })
+  const of = async () => (await ask('GET', '/gear/whole?kind=speaker')).body.models.filter((m: { id: string }) => m.id === id)
+  expect(await of()).toEqual([{ id, version: 2, body: { ...ceiling, name: 'Whole', price: 12 } }])
+  await ask('PATCH', `/gear/${id}`, { retired: true })
+  expect(await of()).toEqual([])
+})
+
 test('out as a table of text, which comes in again', async () => {
   await put({ ...ceiling, name: '=odd', remark: 'two\nlines' })
   const text = (await ask('GET', '/gear/file?kind=speaker')).body as string

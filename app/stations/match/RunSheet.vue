@@ -49,6 +49,7 @@ const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
 const cableOpen = ref(false)
 const tapsOpen = ref(false)
+const amplifiersOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -166,6 +167,7 @@ const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
 const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue'))
+const AmplifierDialog = defineAsyncComponent(() => import('./AmplifierDialog.vue'))
 const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
@@ -182,6 +184,7 @@ const bindings = [...sheetActions({
   newAmplifier: actions.newAmplifier,
   cableList: () => { cableOpen.value = true },
   planTaps: () => { tapsOpen.value = true },
+  findAmplifiers: () => { amplifiersOpen.value = true },
   splitLine,
   find: () => { finding.value = true },
   leave: () => {
@@ -315,6 +318,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
+    <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
     <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />

@@ -29,6 +29,7 @@ export interface SheetDeeds {
   newAmplifier: () => void
   cableList: () => void
   planTaps: () => void
+  findAmplifiers: () => void
   splitLine: () => void
   find: () => void
   leave: () => void
@@ -71,6 +72,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
     { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: deeds.cableList },
     { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['rail'], run: deeds.planTaps },
+    { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['rail'], row: 'amplifiers', run: deeds.findAmplifiers },
     { keys: ['Y'], says: 'split this line onto as few outputs as it takes: spaces whole, least cable', group: 'wire', to: ['rail'], row: 'split', run: deeds.splitLine },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]

@@ -5,6 +5,7 @@ import Dialog from 'primevue/dialog'
 import { speakerAt } from '#core/job/spaces'
 import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/match/plan/planWords'
 import { reserveSchool } from '#core/practice/reserve'
+import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -14,7 +15,6 @@ const store = useJobStore()
 const { answer: plan, problem, isSlow, start, stop } = useSearch('taps')
 const growth = ref(0)
 const mayDiffer = ref(false)
-const GROWTHS = [0, 0.1, 0.2, 0.3]
 
 const again = () => { if (store.job) start(store.job, { growth: growth.value, mayDiffer: mayDiffer.value }) }
 onMounted(again)
@@ -47,12 +47,7 @@ function set(): void {
       <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{
         reserveSchool(store.job!.practice.reserve).name }}) and each control is rated for.</p>
       <div class="line">
-        <span class="soft small">Kept free for growth</span>
-        <span role="radiogroup" aria-label="kept free for growth" class="taps">
-          <button
-            v-for="g in GROWTHS" :key="g" type="button" role="radio" class="tap figure" :class="{ on: growth === g }" :aria-checked="growth === g"
-            @click="growth = g">{{ g === 0 ? 'none' : `${100 * g} %` }}</button>
-        </span>
+        <GrowthChoice v-model="growth" />
         <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>
       </div>
     </form>

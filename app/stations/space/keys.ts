@@ -14,6 +14,7 @@ export interface SpaceDeeds {
   tap: (by: 1 | -1) => void
   hang: () => void
   planTaps: () => void
+  findAmplifiers: () => void
   measure: () => void
   show: (mode: 'level' | 'change') => void
   toSheet: () => void
@@ -39,6 +40,7 @@ export function spaceActions(deeds: SpaceDeeds): Action[] {
     { keys: ['e', 'Enter'], says: 'change: floor, height, use, speaker', group: 'change', to: ['space', ...places], row: 'change', run: () => deeds.show('change') },
     { keys: ['H'], says: 'hang speakers at the places that have none', group: 'wire', to: ['space', ...places], row: 'hang', run: deeds.hang },
     { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['space'], row: 'plan taps', run: deeds.planTaps },
+    { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['space'], row: 'amplifiers', run: deeds.findAmplifiers },
     { keys: ['i'], says: 'the speaker of this place on the run sheet', group: 'wire', to: ['place'], row: 'on the sheet', run: deeds.toSheet },
     { keys: ['m'], says: 'note a level that was measured at the cross', group: 'read', to: ['space'], row: 'measured', run: deeds.measure },
     { keys: ['f'], says: 'how loud, how even', group: 'read', to: ['space'], run: () => deeds.show('level') },

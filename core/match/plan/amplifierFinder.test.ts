@@ -5,11 +5,10 @@ import { unstatedModel } from '#core/gear/models'
 import { jobOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
 import { findAmplifiers } from './amplifierFinder'
-import { HIGHS_OPTIONS, solvedByHighs, type SolveLp } from './lp'
+import { solverOf, type SolveLp } from './lp'
 
-let highs: Awaited<ReturnType<typeof highsLoader>>
-const solve: SolveLp = lp => Promise.resolve(solvedByHighs(highs.solve(lp, HIGHS_OPTIONS) as never))
-beforeAll(async () => { highs = await highsLoader() })
+let solve: SolveLp
+beforeAll(async () => { solve = solverOf(await highsLoader()) })
 
 type Outputs = AmplifierModel['outputs']
 const lines = (count: number, powerW: number, ...volts: number[]): Outputs =>
@@ -18,7 +17,7 @@ const loads = (count: number, floorOhm: number, ...points: [number, number][]): 
   [{ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm }]
 const model = (name: string, price: number | null, outputs: Outputs): AmplifierModel => ({ ...unstatedModel('amplifier', name), outputs, price })
 
-test('against every set of 150 small cases: the cheapest, and the fewest units', async () => {
+test('against every set of 150 small cases: the cheapest, the fewest units, the most spare for a quarter more', async () => {
   const chance = seeded(41)
   let [found, none] = [0, 0]
   for (let n = 0; n < 150; n++) {
@@ -29,20 +28,26 @@ test('against every set of 150 small cases: the cheapest, and the fewest units',
     const models = Array.from({ length: any(1, 2, 3) }, (_, k) =>
       model(`M${k}`, 100 + Math.floor(900 * chance()), [...lines(any(1, 2, 3), any(60, 100, 150, 240), ...volts()), ...chance() < 0.3 ? lines(1, 50, 70.71) : []]))
     // Every number of units of each, and every way of lines onto outputs.
-    const canFeed = (counts: number[]): boolean => {
+    const mostSpare = (counts: number[]): number => {
       const outputsOf = (m: AmplifierModel) => m.outputs.flatMap(g => Array.from({ length: g.count }, () => g))
       const outputs = models.flatMap((m, k) => Array.from({ length: counts[k]! }, () => outputsOf(m)).flat())
-      const feeds = (o: Outputs[number], l: number) =>
-        o.lines.some(x => Math.round(x.lineV) === (needs[l]!.volts === 70 ? 71 : 100) && x.powerW >= needs[l]!.watts - 1e-9)
-      const place = (l: number, used: ReadonlySet<number>): boolean =>
-        l === needs.length || outputs.some((o, i) => !used.has(i) && feeds(o, l) && place(l + 1, new Set([...used, i])))
-      return place(0, new Set())
+      const spareOf = (o: Outputs[number], l: number) => Math.max(-Infinity, ...o.lines
+        .filter(x => Math.round(x.lineV) === (needs[l]!.volts === 70 ? 71 : 100) && x.powerW >= needs[l]!.watts - 1e-9).map(x => x.powerW - needs[l]!.watts))
+      const best = (l: number, used: ReadonlySet<number>): number => l === needs.length
+        ? 0
+        : Math.max(-Infinity, ...outputs.map((o, i) => used.has(i) || spareOf(o, l) < 0 ? -Infinity : spareOf(o, l) + best(l + 1, new Set([...used, i]))))
+      return best(0, new Set())
     }
     let [cheapest, fewest] = [Infinity, Infinity]
+    const all: { price: number, spare: number }[] = []
     const count = (k: number, counts: number[]): void => {
       if (k === models.length) {
-        if (!canFeed(counts)) return
-        cheapest = Math.min(cheapest, counts.reduce((sum, c, i) => sum + c * models[i]!.price!, 0))
+        if (counts.reduce((a, b) => a + b) > needs.length) return
+        const spare = mostSpare(counts)
+        if (spare === -Infinity) return
+        const price = counts.reduce((sum, c, i) => sum + c * models[i]!.price!, 0)
+        all.push({ price, spare })
+        cheapest = Math.min(cheapest, price)
         fewest = Math.min(fewest, counts.reduce((a, b) => a + b))
         return
       }
@@ -57,7 +62,11 @@ test('against every set of 150 small cases: the cheapest, and the fewest units',
     }
     found++
     const units = (s: typeof sets[number]) => s.models.reduce((sum, m) => sum + m.count, 0)
-    expect([n, Math.min(...sets.map(s => s.price)), Math.min(...sets.map(units))]).toEqual([n, cheapest, fewest])
+    const roomiest = Math.max(...all.filter(s => s.price <= cheapest * 1.25 + 1e-9).map(s => s.spare))
+    const lead = (rank: 'price' | 'units' | 'spare') => sets.filter(s => s.leads.includes(rank))
+    expect([n, lead('price').map(s => s.price)[0], lead('units').map(units)[0]]).toEqual([n, cheapest, fewest])
+    expect([n, Math.max(...sets.filter(s => s.price <= cheapest * 1.25 + 1e-9).map(s => s.spareW))]).toEqual([n, expect.closeTo(roomiest, 6)])
+    expect(lead('spare').every(s => s.spareW >= Math.max(...sets.map(o => o.spareW)) - 1e-6)).toBe(true)
     for (const s of sets) {
       expect(s.assignment.map(a => a.line)).toEqual(needs.map((_, k) => `A${k + 1}`))
       expect(new Set(s.assignment.map(a => `${a.model} ${a.output}`)).size).toBe(needs.length)
@@ -79,11 +88,11 @@ describe('a model is refused with what it misses', () => {
   })
   test('a plain amplifier whose swing is the line’s feeds it: 625 W at 8 Ω are 70.7 V', async () => {
     const { sets } = await findAmplifiers(jobOf('300 W on 70 V'), [model('M', 780, loads(2, 4, [8, 625], [4, 1000]))], solve)
-    expect(sets.map(s => [s.models, s.assignment])).toEqual([[[{ name: 'M', count: 1 }], [{ line: 'A1', model: 'M', output: 1 }]]])
+    expect(sets).toMatchObject([{ leads: ['price', 'units', 'spare'], models: [{ name: 'M', count: 1 }], assignment: [{ line: 'A1', model: 'M', output: 1, rating: { kind: 'constant-voltage', lineV: 70.71, powerW: expect.closeTo(1250, 0) } }] }])
   })
   test('lines that ask for nothing known are left, and said; growth asks for more', async () => {
     const m = model('M', 100, lines(1, 125, 70.71))
-    expect((await findAmplifiers(jobOf('8 || 8', '100 W on 70 V'), [m], solve)).left).toEqual([{ line: 'A1', why: 'what it asks for is not known: taps or ratings are missing' }])
+    expect((await findAmplifiers(jobOf('8 || 8', '100 W on 70 V'), [m], solve)).left).toEqual([{ line: 'A1', why: 'what it asks for is not known: taps or ratings are missing', isUnfed: false }])
     expect([(await findAmplifiers(jobOf('100 W on 70 V'), [m], solve)).sets.length, (await findAmplifiers(jobOf('100 W on 70 V'), [m], solve, { growth: 0.1 })).sets.length]).toEqual([1, 0])
     expect(await findAmplifiers(jobOf('8'), [], solve)).toMatchObject({ sets: [], refused: [] })
   })
@@ -91,5 +100,13 @@ describe('a model is refused with what it misses', () => {
 
 test('cheap many against one dear: both are named, the cheaper first', async () => {
   const { sets } = await findAmplifiers(jobOf('40 W on 70 V', '40 W on 70 V', '40 W on 70 V'), [model('One line', 100, lines(1, 60, 70.71)), model('Four lines', 400, lines(4, 60, 70.71))], solve)
-  expect(sets.map(s => [s.models, s.price, s.spareW])).toEqual([[[{ name: 'One line', count: 3 }], 300, 30], [[{ name: 'Four lines', count: 1 }], 400, 30]])
+  expect(sets.map(s => [s.leads, s.models, s.price, s.spareW])).toEqual([[['price', 'spare'], [{ name: 'One line', count: 3, at: 0 }], 300, 30], [['units', 'spare'], [{ name: 'Four lines', count: 1, at: 1 }], 400, 30]])
+})
+
+test('a line that nothing feeds is named with what comes nearest', async () => {
+  const left = async (text: string, ...models: AmplifierModel[]) => (await findAmplifiers(jobOf(text, '40 W on 70 V'), [model('B', 60, lines(2, 60, 70.71)), ...models], solve)).left
+  expect(await left('100 W on 70 V')).toEqual([{ line: 'A1', why: 'no model feeds it; what comes nearest is short by 65 W on A1', isUnfed: true }])
+  expect(await left('100 W on 70 V', model('M', 10, lines(1, 111, 70.71)))).toEqual([{ line: 'A1', why: 'no model feeds it; what comes nearest is short by 14 W on A1', isUnfed: true }])
+  expect(await left('100 W on 70 V', model('M', null, lines(1, 500, 70.71)))).toEqual([{ line: 'A1', why: 'what would feed it has no price stated', isUnfed: true }])
+  expect(await left('2 ohm 50 W on 100 W at 4', model('M', 90, loads(2, 4, [8, 60], [4, 100])))).toEqual([{ line: 'A1', why: 'no model feeds it; what comes nearest gives lines only, A1 is of 2 Ω', isUnfed: true }])
 })

@@ -1,5 +1,7 @@
 import type { AmplifierModel } from '#core/gear/amplifier'
+import type { OutputRating } from '#core/amplifier/rating'
 import type { Job } from '#core/job/schema'
+import { same } from '#core/job/sections/guard'
 import { evaluateJob } from '../evaluate'
 import { fitOf, isFit, needOf, type FindAsked, type Fit, type Need } from './amplifierFit'
 import { sum } from './choices'
@@ -7,25 +9,32 @@ import { writeLp, type Program, type Row, type SolveLp } from './lp'
 
 /**
  * The amplifier finder: which models, and how many of each, feed all lines of a job, each line on an output of its own that gives what the chosen school asks
- * at its voltage or into its load. An integer program over the models that fit something, solved to its proven optimum: the cheapest set, and the one of
- * fewest units. Every model that fits nothing says why.
+ * at its voltage or into its load. An integer program over the models that fit something, solved to its proven optimum three times: the cheapest set, the one
+ * of fewest units, and the one with most to spare for a quarter more money than the cheapest. Every model that fits nothing says why.
  */
 export interface FoundAmplifiers {
   sets: AmplifierSet[]
   refused: { model: string, why: string }[]
   /** Lines that could not be asked for, and why. */
-  left: { line: string, why: string }[]
+  left: { line: string, why: string, isUnfed: boolean }[]
 }
+export type Rank = 'price' | 'units' | 'spare'
+/** Most to spare is looked for among sets of up to so many times the least price: of more money there is always more power. */
+export const SPARE_FOR = 1.25
 export interface AmplifierSet {
-  models: { name: string, count: number }[]
-  assignment: { line: string, model: string, output: number }[]
+  /** What no other set does better. */
+  leads: Rank[]
+  /** `at`: which of the models asked about. */
+  models: { name: string, count: number, at: number }[]
+  /** `output` counts from 1 through all units of the model. */
+  assignment: { line: string, model: string, output: number, outputId: string, at: number, rating: OutputRating }[]
   price: number
   /** What the outputs used give beyond what their lines ask for, W. */
   spareW: number
   proven: boolean
 }
 
-interface Candidate { model: AmplifierModel, fits: (Fit | null)[][] }
+interface Candidate { at: number, model: AmplifierModel, fits: (Fit | null)[][] }
 
 export async function findAmplifiers(job: Job, models: readonly AmplifierModel[], solve: SolveLp, asked: FindAsked = { growth: 0 }): Promise<FoundAmplifiers> {
   const left: FoundAmplifiers['left'] = []
@@ -33,30 +42,53 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
   for (const line of evaluateJob(job)) {
     if (line.speakers.length === 0) continue
     const need = needOf(line, asked)
-    if (typeof need === 'string') left.push({ line: line.output.label, why: need })
+    if (typeof need === 'string') left.push({ line: line.output.label, why: need, isUnfed: false })
     else needs.push(need)
   }
   const refused: FoundAmplifiers['refused'] = []
   const candidates: Candidate[] = []
-  for (const model of models) {
+  for (const [at, model] of models.entries()) {
     const fits = model.outputs.map(group => needs.map(need => fitOf(group, need)))
     if (needs.length > 0 && !fits.flat().some(isFit)) refused.push({ model: model.name, why: closest(fits.flat()) })
     else if (model.price === null) refused.push({ model: model.name, why: 'its price is not stated' })
-    else candidates.push({ model, fits })
+    else candidates.push({ at, model, fits })
   }
   if (needs.length === 0) return { sets: [], refused, left }
   const unfed = needs.filter((_, l) => !candidates.some(c => c.fits.some(g => isFit(g[l]!))))
-  if (unfed.length > 0) return { sets: [], refused, left: [...left, ...unfed.map(n => ({ line: n.label, why: 'no model feeds it' }))] }
+  if (unfed.length > 0) return { sets: [], refused, left: [...left, ...unfed.map(n => ({ line: n.label, why: whyUnfed(n, models), isUnfed: true }))] }
   const useful = undominated(candidates)
   // Of enough units of each there is always one: every line is fed by something.
-  const cheapest = await solve(writeLp(programOf(useful, needs, c => c.model.price!)))
+  const priceOf = (c: Candidate) => c.model.price!
+  const cheapest = await solve(writeLp(programOf(useful, needs, { cost: priceOf })))
   // Of equal units the cheaper: prices weigh together less than one unit.
-  const all = 1 + sum(candidates.map(c => c.model.price!)) * needs.length
-  const fewest = await solve(writeLp(programOf(useful, needs, c => 1 + c.model.price! / all)))
-  const sets = [cheapest, fewest].map(answer => setOf(useful, needs, answer.taken))
-  const isFirst = (set: AmplifierSet, k: number) => sets.findIndex(o => JSON.stringify(o.models) === JSON.stringify(set.models)) === k
-  return { sets: sets.filter(isFirst).sort((a, b) => a.price - b.price), refused, left }
+  const all = 1 + sum(candidates.map(priceOf)) * needs.length
+  const fewest = await solve(writeLp(programOf(useful, needs, { cost: c => 1 + priceOf(c) / all })))
+  const roomy = undominated(candidates, true)
+  const most = SPARE_FOR * cheapest.objective
+  // Of equal spare the cheaper.
+  const roomiest = await solve(writeLp(programOf(roomy, needs, { cost: c => (1 + priceOf(c)) / all, gain: fit => fit.spareW, most })))
+  return { sets: merged([setOf(useful, needs, cheapest.taken), setOf(useful, needs, fewest.taken), setOf(roomy, needs, roomiest.taken)]), refused, left }
 }
+
+const unitsOf = (set: AmplifierSet) => sum(set.models.map(m => m.count))
+/** Each set once, with all that it leads in, the cheapest first. */
+function merged(found: readonly AmplifierSet[]): AmplifierSet[] {
+  const sets: AmplifierSet[] = []
+  // Of equal units the way of lines onto outputs that leaves more.
+  for (const set of [...found].sort((a, b) => b.spareW - a.spareW)) if (!sets.some(s => same(s.models, set.models))) sets.push(set)
+  const best = { price: Math.min(...sets.map(s => s.price)), units: Math.min(...sets.map(unitsOf)), spare: Math.max(...sets.map(s => s.spareW)) }
+  const leads = (s: AmplifierSet): Rank[] => [...s.price === best.price ? ['price' as const] : [], ...unitsOf(s) === best.units ? ['units' as const] : [], ...s.spareW >= best.spare - 1e-6 ? ['spare' as const] : []]
+  return sets.map(s => ({ ...s, leads: leads(s) })).sort((a, b) => a.price - b.price || unitsOf(a) - unitsOf(b))
+}
+
+/** The line alone, against every output that is offered. */
+function whyUnfed(need: Need, models: readonly AmplifierModel[]): string {
+  const fits = models.flatMap(m => m.outputs.map(group => fitOf(group, need)))
+  if (fits.some(isFit)) return 'what would feed it has no price stated'
+  return fits.length === 0 ? 'no model is offered' : `no model feeds it; what comes nearest ${nearest(closest(fits))}`
+}
+/** "short by 14 W on A1" after "what comes nearest". */
+const nearest = (why: string) => why.startsWith('short') ? `is ${why}` : why.startsWith('from') ? `works ${why}` : why
 
 /** Of all reasons the one that misses least. */
 function closest(fits: readonly Fit[]): string {
@@ -64,23 +96,30 @@ function closest(fits: readonly Fit[]): string {
   return missed.reduce((a, b) => b.shortW < a.shortW ? b : a).why
 }
 
-/** Without those for which another of the same outputs does at least the same for no more; with models of unlike outputs nothing is left out. */
-function undominated(candidates: readonly Candidate[]): Candidate[] {
+/**
+ * Without those for which another of the same outputs does at least the same for no more; with models of unlike outputs nothing is left out.
+ * @param bySpare whether the other has to leave as much to spare, too
+ */
+function undominated(candidates: readonly Candidate[], bySpare = false): Candidate[] {
   const sorted = [...candidates].sort((a, b) => a.model.price! - b.model.price! || b.model.outputs[0]!.count - a.model.outputs[0]!.count)
   const kept: Candidate[] = []
   for (const c of sorted) {
     const [group] = c.fits
     const isPlain = c.fits.length === 1
     const better = isPlain && kept.some(k => k.fits.length === 1 && k.model.outputs[0]!.count >= c.model.outputs[0]!.count
-      && group!.every((fit, l) => !isFit(fit!) || isFit(k.fits[0]![l]!)))
+      && group!.every((fit, l) => !isFit(fit!) || atLeast(k.fits[0]![l]!, bySpare ? fit.spareW : 0)))
     if (!better) kept.push(c)
   }
   return kept
 }
 
+const atLeast = (fit: Fit, spareW: number) => isFit(fit) && fit.spareW >= spareW
+
 const unit = (m: number, k: number) => `u${m}_${k}`
 const on = (l: number, m: number, g: number) => `x${l}_${m}_${g}`
-function programOf(candidates: readonly Candidate[], needs: readonly Need[], cost: (candidate: Candidate) => number): Program {
+/** `gain`: what a line on an output is worth; `most`: what all units may cost together. */
+interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number }
+function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most: mostPrice }: Aim): Program {
   const minimize = new Map<string, number>()
   const rows: Row[] = needs.map((_, l) => ({ name: `line${l}`, sum: new Map<string, number>(), is: '=', value: 1 }))
   const choices: string[] = []
@@ -99,6 +138,7 @@ function programOf(candidates: readonly Candidate[], needs: readonly Need[], cos
       fits.forEach((fit, l) => {
         if (!isFit(fit!)) return
         choices.push(on(l, m, g))
+        if (gain) minimize.set(on(l, m, g), -gain(fit!))
         rows[l]!.sum = new Map([...rows[l]!.sum, [on(l, m, g), 1]])
         used.set(on(l, m, g), 1)
       })
@@ -106,6 +146,10 @@ function programOf(candidates: readonly Candidate[], needs: readonly Need[], cos
       if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, ...given]), is: '<=', value: 0 })
     })
   })
+  if (mostPrice !== undefined) {
+    const prices = choices.flatMap((name): [string, number][] => name.startsWith('u') ? [[name, candidates[Number(/\d+/.exec(name)![0])]!.model.price!]] : [])
+    rows.push({ name: 'money', sum: new Map(prices), is: '<=', value: mostPrice })
+  }
   return { remarks: [`${needs.length} lines`, ...candidates.map((c, m) => `u${m}: ${c.model.name}`)], minimize, rows, choices }
 }
 
@@ -116,7 +160,7 @@ function setOf(candidates: readonly Candidate[], needs: readonly Need[], taken: 
   candidates.forEach((c, m) => {
     const count = [...taken].filter(name => name.startsWith(`u${m}_`)).length
     if (count === 0) return
-    models.push({ name: c.model.name, count })
+    models.push({ name: c.model.name, count, at: c.at })
     price += count * c.model.price!
     let before = 0
     c.fits.forEach((fits, g) => {
@@ -126,13 +170,15 @@ function setOf(candidates: readonly Candidate[], needs: readonly Need[], taken: 
         // Outputs count through unit by unit: those of the second unit after all of the first.
         const each = c.model.outputs[g]!.count
         const perUnit = sum(c.model.outputs.map(o => o.count))
-        assignment.push({ line: need.label, model: c.model.name, output: Math.floor(output / each) * perUnit + before + output % each + 1 })
-        spareW += (fits[l] as { spareW: number }).spareW
+        const { spareW: free, rating } = fits[l] as Extract<Fit, { spareW: number }>
+        const at = Math.floor(output / each) * perUnit + before + output % each
+        assignment.push({ line: need.label, model: c.model.name, output: at + 1, outputId: need.outputId, at: c.at, rating })
+        spareW += free
         output++
       })
       before += c.model.outputs[g]!.count
     })
   })
-  const at = (label: string) => needs.findIndex(n => n.label === label)
-  return { models, assignment: assignment.sort((a, b) => at(a.line) - at(b.line)), price, spareW, proven: true }
+  const place = (outputId: string) => needs.findIndex(n => n.outputId === outputId)
+  return { leads: [], models, assignment: assignment.sort((a, b) => place(a.outputId) - place(b.outputId)), price, spareW, proven: true }
 }

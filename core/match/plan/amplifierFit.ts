@@ -1,4 +1,5 @@
 import { driveInto, lineVoltsOf } from '#core/amplifier/index'
+import type { OutputRating } from '#core/amplifier/rating'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -7,9 +8,10 @@ import type { LineEvaluation } from '../evaluate'
 /** What a line asks of an output, and whether one of a model gives it. */
 
 /** What a line asks of an output. */
-export interface Need { label: string, lineV: number | null, powerW: number, toW: number | null, loadOhm: number }
+export interface Need { outputId: string, label: string, lineV: number | null, powerW: number, toW: number | null, loadOhm: number }
 type Group = AmplifierModel['outputs'][number]
-export type Fit = { spareW: number } | { why: string, shortW: number }
+/** `rating`: what the output gives the line, as the job states it. */
+export type Fit = { spareW: number, rating: OutputRating } | { why: string, shortW: number }
 
 /** Kept free above what the school asks: a tenth is 0.1. */
 export interface FindAsked { growth: number }
@@ -20,7 +22,7 @@ export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | stri
   if (asked?.powerW == null) return 'what it asks for is not known: taps or ratings are missing'
   const lineV = line.kind === 'constant-voltage' ? line.lineV ?? lineVoltsOf(line.output.rating) : null
   if (line.kind === 'constant-voltage' && lineV === null) return 'its volts are not known'
-  return { label: line.output.label, lineV, powerW: asked.powerW * (1 + growth), toW: asked.toW, loadOhm: line.loadOhm }
+  return { outputId: line.outputId, label: line.output.label, lineV, powerW: asked.powerW * (1 + growth), toW: asked.toW, loadOhm: line.loadOhm }
 }
 
 const W = (watts: number) => writeQuantity(watts, 'W')
@@ -32,7 +34,9 @@ const short = (need: Need, powerW: number): Fit => ({ why: `short by ${W(need.po
 export function fitOf(group: Group, need: Need): Fit {
   if (need.lineV === null) return loadFit(group, need)
   const line = group.lines.find(l => isSameVoltage(l.lineV, need.lineV!))
-  if (line) return line.powerW >= need.powerW ? { spareW: line.powerW - need.powerW } : short(need, line.powerW)
+  if (line) return line.powerW >= need.powerW
+    ? { spareW: line.powerW - need.powerW, rating: { kind: 'constant-voltage', lineV: line.lineV, powerW: line.powerW } }
+    : short(need, line.powerW)
   if (group.points.length > 0) return swingFit(group, need, need.lineV)
   return { why: `gives ${group.lines.map(l => `${writeNumber(l.lineV)} V`).join(' and ')} only, ${need.label} is ${writeNumber(need.lineV)} V`, shortW: Infinity }
 }
@@ -43,7 +47,7 @@ function swingFit({ points, floorOhm }: Group, need: Need, lineV: number): Fit {
   if (mostW < need.powerW) return short(need, mostW)
   const { volts } = driveInto({ kind: 'solid-state', points, floorOhm }, lineV ** 2 / need.powerW)!
   if (volts < lineV && !isSameVoltage(volts, lineV)) return { why: `reaches ${writeNumber(volts)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
-  return { spareW: mostW - need.powerW }
+  return { spareW: mostW - need.powerW, rating: { kind: 'constant-voltage', lineV, powerW: mostW } }
 }
 
 function loadFit({ points, floorOhm }: Group, need: Need): Fit {
@@ -55,6 +59,6 @@ function loadFit({ points, floorOhm }: Group, need: Need): Fit {
   if (need.toW !== null && drive.mostW > need.toW) return {
     why: `gives ${W(drive.mostW)}, more than the ${W(need.toW)} that the chosen school allows on ${need.label}`, shortW: Infinity,
   }
-  return { spareW: drive.powerW - need.powerW }
+  return { spareW: drive.powerW - need.powerW, rating: { kind: 'solid-state', points, floorOhm } }
 }
-export const isFit = (fit: Fit): fit is { spareW: number } => 'spareW' in fit
+export const isFit = (fit: Fit): fit is { spareW: number, rating: OutputRating } => 'spareW' in fit

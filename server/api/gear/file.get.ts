@@ -10,5 +10,5 @@ export default route(async (event, db) => {
   const { kind } = readQuery(event, z.strictObject({ kind: kindSchema }))
   setResponseHeader(event, 'content-type', 'text/csv; charset=utf-8')
   setResponseHeader(event, 'content-disposition', `attachment; filename="${kind}s.csv"`)
-  return writeCsv(kind, await newestOf(db, kind) as never)
+  return writeCsv(kind, (await newestOf(db, kind)).map(m => m.body) as never)
 })
