@@ -27,3 +27,9 @@ export function controlFor(rows: readonly GearRow[], needsW: number, lineV: numb
     return fits && asked < (best?.price ?? Infinity) ? { price: asked, name: String(values[name]) } : best
   }, null)
 }
+
+/** What the models of a list cost, by their ids: those that have a price. */
+export function modelPrices(kind: 'amplifier' | 'control' | 'transformer', rows: readonly GearRow[]): Record<string, number> {
+  const at = LIST_KEYS[kind].indexOf('price')
+  return Object.fromEntries(rows.flatMap(({ id, values }) => typeof values[at] === 'number' ? [[id, values[at]]] : []))
+}

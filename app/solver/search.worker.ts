@@ -3,6 +3,7 @@ import wasmUrl from 'highs/runtime?url'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { fromDocument } from '#core/job/document'
 import type { JobDocument } from '#core/job/schema'
+import { compareVariants, type Compared, type Prices } from '#core/match/compare'
 import { evaluateJob } from '#core/match/evaluate'
 import { findAmplifiers, type FoundAmplifiers } from '#core/match/plan/amplifierFinder'
 import { solverOf, type SolveLp } from '#core/match/plan/lp'
@@ -14,6 +15,7 @@ export interface Searches {
   taps: { asked: PlanAsked, answer: TapPlan }
   split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
   amplifiers: { asked: { models: readonly AmplifierModel[], growth: number }, answer: FoundAmplifiers }
+  compare: { asked: Prices, answer: Compared[] }
 }
 export type SearchName = keyof Searches
 export interface SearchAsked<K extends SearchName = SearchName> { what: K, document: JobDocument, asked: Searches[K]['asked'] }
@@ -22,6 +24,7 @@ export type SearchAnswer = { answer: Searches[SearchName]['answer'] } | { proble
 async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp): Promise<Searches[SearchName]['answer']> {
   const job = fromDocument(document)
   if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
+  if (what === 'compare') return compareVariants(job, asked as Prices)
   if (what === 'amplifiers') {
     const { models, growth } = asked as Searches['amplifiers']['asked']
     return findAmplifiers(job, models, solve, { growth })
@@ -33,8 +36,10 @@ async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp):
 self.onmessage = async ({ data }: MessageEvent<SearchAsked>) => {
   let answer: SearchAnswer
   try {
-    const highs = await loadHighs({ locateFile: () => wasmUrl })
-    answer = { answer: await answerTo(data, solverOf(highs)) }
+    // The solver is fetched by the first that asks it: a comparison does not.
+    let solver: SolveLp | null = null
+    const solve: SolveLp = async lp => (solver ??= solverOf(await loadHighs({ locateFile: () => wasmUrl })))(lp)
+    answer = { answer: await answerTo(data, solve) }
   }
   catch (error) {
     answer = { problem: error instanceof Error ? error.message : String(error) }

@@ -9,12 +9,13 @@ export function fromDocument({ format: _, version: __, readings, repairs, ...res
 }
 
 /** Keys in the order of the schema: a file can be read and compared. */
-export function toDocument({ name, note, practice, kinds, zones, spaces, amplifiers, readings, repairs }: Job): JobDocument {
+export function toDocument({ name, note, practice, kinds, zones, spaces, amplifiers, variants, readings, repairs }: Job): JobDocument {
   return {
-    format: FORMAT_NAME, version: FORMAT_VERSION, name, note, practice, kinds, zones, spaces, amplifiers, readings: [...readings], repairs: [...repairs],
+    format: FORMAT_NAME, version: FORMAT_VERSION, name, note, practice, kinds, zones, spaces, amplifiers, variants, readings: [...readings],
+    repairs: [...repairs],
   }
 }
 
 export function emptyJob(name: string): Job {
-  return { name, note: '', practice: DEFAULT_PRACTICE, kinds: [], zones: [], spaces: [], amplifiers: [], readings: Records.of(), repairs: Records.of() }
+  return { name, note: '', practice: DEFAULT_PRACTICE, kinds: [], zones: [], spaces: [], amplifiers: [], variants: [], readings: Records.of(), repairs: Records.of() }
 }

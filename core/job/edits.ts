@@ -6,11 +6,14 @@ import { practiceEdits } from './sections/practice/edits'
 import { readingEdits } from './sections/readings/edits'
 import { repairEdits } from './sections/repairs/edits'
 import { spaceEdits } from './sections/spaces/edits'
+import { variantEdits } from './sections/variants/edits'
 import { wiringEdits } from './sections/wiring/edits'
 import { zoneEdits } from './sections/zones/edits'
 
 /** Every change to a job is one of these: the edits of all sections, and several of them as one. */
-const simpleEdits = [...detailEdits, ...practiceEdits, ...kindEdits, ...zoneEdits, ...spaceEdits, ...wiringEdits, ...readingEdits, ...repairEdits] as const
+const simpleEdits = [
+  ...detailEdits, ...practiceEdits, ...kindEdits, ...zoneEdits, ...spaceEdits, ...wiringEdits, ...variantEdits, ...readingEdits, ...repairEdits,
+] as const
 
 /** Parts of one edit. A whole line of the largest job is one. */
 export const MOST_PARTS = 10_000

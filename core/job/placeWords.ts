@@ -12,6 +12,7 @@ const LISTS: Record<string, (entry: Record<Step, unknown>, number: number) => st
   children: ({ node }, number) => fieldsOf(node).kind === 'speaker' ? `speaker ${named(fieldsOf(node).label) ?? `no. ${number}`}` : '',
   spaces: ({ name }, number) => named(name) ?? `space ${number}`,
   spots: (_, number) => `place no. ${number}`,
+  variants: ({ name }, number) => named(name) ?? `variant ${number}`,
   readings: (_, number) => `reading no. ${number}`,
   repairs: (_, number) => `repair no. ${number}`,
 }

@@ -39,7 +39,7 @@ function tooDeep(value: unknown, most: number): boolean {
  * @throws JobError with the path of the first thing at fault
  */
 export function readJob(data: unknown): Job {
-  if (tooDeep(data, 3 * DEEPEST + 12)) throw new JobError(`Wiring nests deeper than ${DEEPEST} levels.`, 'amplifiers')
+  if (tooDeep(data, 3 * DEEPEST + 14)) throw new JobError(`Wiring nests deeper than ${DEEPEST} levels.`, 'amplifiers')
   const parsed = jobSchema.safeParse(data)
   if (!parsed.success) {
     const { message, path } = complaintOf(parsed.error, data)
@@ -69,6 +69,16 @@ function checkWhole(document: JobDocument): void {
     }
   }
   for (const id of wiringIds(document)) once(id, 'amplifiers')
+  for (const [k, variant] of document.variants.entries()) {
+    once(variant.id, `variants[${k}]`)
+    checkWiring(variant.amplifiers, `variants[${k}].amplifiers`)
+    // Its speakers are those of the job, so their ids stand there, too; within it each once.
+    const own = new Set<string>()
+    for (const id of wiringIds(variant)) {
+      if (own.has(id)) throw new JobError(`The id “${id}” stands twice.`, `variants[${k}].amplifiers`)
+      own.add(id)
+    }
+  }
   const earlier = new Map<string, Reading>()
   const corrected = new Set<string>()
   for (const [k, reading] of readings.entries()) {

@@ -6,6 +6,7 @@ import { practiceSchema } from './sections/practice/schema'
 import { MOST_READINGS, readingSchema, type Reading } from './sections/readings/schema'
 import { MOST_REPAIRS, repairSchema, type Repair } from './sections/repairs/schema'
 import { MOST_SPACES, spaceSchema } from './sections/spaces/schema'
+import { MOST_VARIANTS, variantSchema } from './sections/variants/schema'
 import { amplifierSchema, MOST_AMPLIFIERS } from './sections/wiring/schema'
 import { MOST_ZONES, zoneSchema } from './sections/zones/schema'
 
@@ -26,6 +27,7 @@ export const jobSchema = z.strictObject({
   zones: z.array(zoneSchema).max(MOST_ZONES),
   spaces: z.array(spaceSchema).max(MOST_SPACES),
   amplifiers: z.array(amplifierSchema).max(MOST_AMPLIFIERS),
+  variants: z.array(variantSchema).max(MOST_VARIANTS),
   readings: z.array(readingSchema).max(MOST_READINGS),
   repairs: z.array(repairSchema).max(MOST_REPAIRS),
 })
@@ -45,5 +47,6 @@ export type * from './sections/repairs/schema'
 export type { Kind } from './sections/kinds/schema'
 export type { Origin } from './sections/origin'
 export type { Space, Spot } from './sections/spaces/schema'
+export type { Variant } from './sections/variants/schema'
 export type { Zone } from './sections/zones/schema'
 export type { Practice } from './sections/practice/schema'

@@ -45,6 +45,7 @@ const EDIT_WORDS = Object.assign({}, ...SECTIONS.map(s => s.words)) as Record<Si
 export function editWords(edit: Edit): string {
   if (edit.kind !== 'batch') return EDIT_WORDS[edit.kind]
   const kinds = edit.edits.map(e => e.kind)
+  if (kinds.every(kind => kind === 'amplifier.add' || kind === 'amplifier.remove') && new Set(kinds).size === 2) return 'wired as another variant'
   const leading = (['output.move', 'space.add', 'space.remove', 'through.set', 'zone.add', 'zone.remove', 'kind.add', 'kind.set', 'kind.remove', 'node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set', 'spot.add', 'spot.remove', 'spot.set', 'space.set'] as const).find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
   if (leading === null) return 'change'
   const count = kinds.filter(kind => kind === leading).length

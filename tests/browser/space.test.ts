@@ -176,6 +176,32 @@ test('amplifiers of the library for every line, by keys from the rooms and by mo
   await until(shape, before)
 }, 90_000)
 
+test('what if: the wiring kept under a name, taps planned, both side by side, gone over to and back, let go', async () => {
+  const before = loads(await stored())
+  await browser.press('W')
+  await browser.see('[role=dialog]', 'Keep the wiring as it is now')
+  await browser.fill('Kept as', 'As ordered', '[role=dialog]')
+  await browser.click('[role=dialog] button', 'Keep this wiring')
+  await browser.see('[role=dialog]', 'This wiring is kept as As ordered')
+  await until(job => job.variants.map(v => v.name), ['As ordered'])
+  await browser.press(Key.ESCAPE, 'P')
+  await browser.see('.verdict', 'Every space reaches its target with')
+  await browser.press(Key.ENTER)
+  await until(job => loads(job)[3], 'A4 Roof walk: 5 5 5 5')
+  await browser.press('W')
+  await browser.see('[role=dialog] thead', 'As ordered')
+  await browser.see('[role=dialog] td', '25 taps otherwise')
+  await browser.see('[role=dialog] td.better', 'W')
+  await browser.click('[role=dialog] .act', 'go over to it')
+  await until(loads, before)
+  await browser.press(Key.ESCAPE, 'u')
+  await until(job => loads(job)[3], 'A4 Roof walk: 5 5 5 5')
+  await browser.press('W')
+  await browser.click('[role=dialog] .act', 'let go')
+  await until(job => job.variants.length, 0)
+  await browser.press(Key.ESCAPE)
+}, 90_000)
+
 test('a line that is too much for its output is split in one press, and put together in one', async () => {
   const other = await world.putJob(cabled(jobOf('12 x 10 W on 70 V 100 W'), { cable: { awg: 14 }, lengthM: 5 }))
   const spaces = id

@@ -19,8 +19,9 @@ const { models, problem: away, load } = useWholeLibrary('amplifier')
 const { answer: found, problem, isSlow, start, stop } = useSearch('amplifiers')
 const growth = ref(0)
 
-const asOffered = ({ id, version, body }: NonNullable<typeof models.value>[number]): OfferedAmplifier => ({ model: body, from: { modelId: id, version, passed: null } })
-const offered = computed(() => models.value?.map(asOffered) ?? null)
+const offered = computed(() => models.value?.map(({ id, version, body }): OfferedAmplifier => {
+  return { model: body, from: { modelId: id, version, passed: null } }
+}) ?? null)
 const again = () => {
   // What was found is of the lines as they were.
   found.value = null
@@ -76,7 +77,8 @@ function put(set: AmplifierSet): void {
             <span class="figure">{{ spareText(set) }}</span><span class="soft"> to spare</span>
           </p>
           <Button
-            ref="buttons" class="put" :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small" @click="put(set)" />
+            ref="buttons" class="put" :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
+            @click="put(set)" />
         </div>
         <ul class="rows" aria-label="Which line hangs where">
           <li v-for="row in rows" :key="row.outputId"><b>{{ row.line }}</b> <span class="soft">on</span> {{ row.of }}</li>

@@ -50,6 +50,7 @@ const finding = ref(false)
 const cableOpen = ref(false)
 const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
+const whatIfOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -168,6 +169,7 @@ const { clip } = useClip(actions.chooseAll)
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
 const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue'))
 const AmplifierDialog = defineAsyncComponent(() => import('./AmplifierDialog.vue'))
+const WhatIfDialog = defineAsyncComponent(() => import('./WhatIfDialog.vue'))
 const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
@@ -185,6 +187,7 @@ const bindings = [...sheetActions({
   cableList: () => { cableOpen.value = true },
   planTaps: () => { tapsOpen.value = true },
   findAmplifiers: () => { amplifiersOpen.value = true },
+  whatIf: () => { whatIfOpen.value = true },
   splitLine,
   find: () => { finding.value = true },
   leave: () => {
@@ -319,6 +322,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
+    <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
     <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />

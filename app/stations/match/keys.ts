@@ -30,6 +30,7 @@ export interface SheetDeeds {
   cableList: () => void
   planTaps: () => void
   findAmplifiers: () => void
+  whatIf: () => void
   splitLine: () => void
   find: () => void
   leave: () => void
@@ -73,6 +74,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: deeds.cableList },
     { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['rail'], run: deeds.planTaps },
     { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['rail'], row: 'amplifiers', run: deeds.findAmplifiers },
+    { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['rail'], row: 'what if', run: deeds.whatIf },
     { keys: ['Y'], says: 'split this line onto as few outputs as it takes: spaces whole, least cable', group: 'wire', to: ['rail'], row: 'split', run: deeds.splitLine },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]

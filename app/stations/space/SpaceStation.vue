@@ -74,6 +74,8 @@ onBeforeUnmount(() => observer?.disconnect())
 
 const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
+const whatIfOpen = ref(false)
+const WhatIfDialog = defineAsyncComponent(() => import('~/stations/match/WhatIfDialog.vue'))
 const AmplifierDialog = defineAsyncComponent(() => import('~/stations/match/AmplifierDialog.vue'))
 const TapPlanDialog = defineAsyncComponent(() => import('./TapPlanDialog.vue'))
 const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
@@ -81,7 +83,10 @@ const bindings = [...spaceActions({
   addSpace: actions.add, otherSpace: actions.other, beside: actions.beside, all: actions.all, arrow: actions.arrow,
   addPlace: actions.addPlace, takeOff: actions.off,
   layOut: () => actions.lay(), turn: actions.turn, tap: actions.tap, hang: () => actions.hang(),
-  planTaps: () => { tapsOpen.value = true }, findAmplifiers: () => { amplifiersOpen.value = true }, measure: actions.measure,
+  planTaps: () => { tapsOpen.value = true },
+  findAmplifiers: () => { amplifiersOpen.value = true },
+  whatIf: () => { whatIfOpen.value = true },
+  measure: actions.measure,
   show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, leave: actions.leave,
 }), ...common]
 useKeys(() => bindings)
@@ -162,6 +167,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
     </template>
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
+    <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
   </div>
 </template>

@@ -15,6 +15,7 @@ export interface SpaceDeeds {
   hang: () => void
   planTaps: () => void
   findAmplifiers: () => void
+  whatIf: () => void
   measure: () => void
   show: (mode: 'level' | 'change') => void
   toSheet: () => void
@@ -41,6 +42,7 @@ export function spaceActions(deeds: SpaceDeeds): Action[] {
     { keys: ['H'], says: 'hang speakers at the places that have none', group: 'wire', to: ['space', ...places], row: 'hang', run: deeds.hang },
     { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['space'], row: 'plan taps', run: deeds.planTaps },
     { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['space'], row: 'amplifiers', run: deeds.findAmplifiers },
+    { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['space'], row: 'what if', run: deeds.whatIf },
     { keys: ['i'], says: 'the speaker of this place on the run sheet', group: 'wire', to: ['place'], row: 'on the sheet', run: deeds.toSheet },
     { keys: ['m'], says: 'note a level that was measured at the cross', group: 'read', to: ['space'], row: 'measured', run: deeds.measure },
     { keys: ['f'], says: 'how loud, how even', group: 'read', to: ['space'], run: () => deeds.show('level') },

@@ -6,7 +6,8 @@ import { isInWiring } from '../tree'
 export function noneTaken(job: Job, ids: readonly string[]): void {
   const wanted = new Set<string>()
   for (const id of ids) {
-    const stands = wanted.has(id) || job.readings.get(id) || job.repairs.get(id) || job.kinds.some(k => k.id === id) || job.zones.some(z => z.id === id)
+    const isNamed = [job.kinds, job.zones, job.variants].some(list => list.some(item => item.id === id))
+    const stands = wanted.has(id) || job.readings.get(id) || job.repairs.get(id) || isNamed
     if (stands || isInSpaces(job, id) || isInWiring(job, id)) refuse({ code: 'already-there', id })
     wanted.add(id)
   }
