@@ -4,9 +4,10 @@ import { applyEdit } from '#core/job/apply'
 import { putBefore } from '#core/job/throughs'
 import { makeZone } from '#core/job/zones'
 import type { Control, Job, Output } from '#core/job/schema'
+import { originOf } from './gear'
 import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 
-/** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong. */
+/** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong; and a building of 100 V with its own amplifier. */
 
 const LINE_V = 70.71
 const taps = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW.at(-1)!, ratedV: LINE_V, tapsW, insertionDb: null, tapMeans: null })
@@ -33,10 +34,21 @@ const roof: Output = {
   wiring: chain('fh-roof', { awg: 16 }, [[38, horn, 20], [18, horn, 20], [18, horn, 20], [18, horn, 20]]),
 }
 
+const V100 = 100
+const on100 = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW[0]!, ratedV: V100, tapsW, insertionDb: null, tapMeans: null })
+const pendant: Model = { name: 'Pendant 130, 24 W', load: on100(6, 12, 24), driverOhm: 8, continuousW: 24 }
+const sub: Model = { name: 'Sub 200 in-wall, 60 W', load: on100(30, 60), driverOhm: 8, continuousW: 60 }
+const orchid: Output = {
+  id: 'fh-orchid', label: 'B1', name: 'Orchid gallery', rating: { kind: 'constant-voltage', lineV: V100, powerW: 120 },
+  wiring: chain('fh-orchid', { areaMm2: 1.5 }, [...[9, 5, 5, 5, 17, 5, 4].map((lengthM): [number, Model] => [lengthM, pendant]), [3, sub]]),
+}
+
 const plan: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
-  note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot.',
-  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, from: null, outputs: [palm, fern, ticket, roof] }],
+  note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot. Calls come from a paging microphone at the ticket desk, into the first input of both amplifiers; calls go before music there.',
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, from: null, outputs: [palm, fern, ticket, roof] }, {
+    id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', highPassHz: 80, from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
+  }],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
     ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),
@@ -46,11 +58,15 @@ const plan: Job = {
   ]),
 }
 
-/** The shop at the end of the ticket court has a level of its own: a wall control before its three speakers. */
-const shop = ['fh-ticket-06', 'fh-ticket-07', 'fh-ticket-08']
-const control: Control = {
-  kind: 'control', label: 'C1', name: 'Wall control 35 W', from: null, setDb: 0, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: LINE_V, insertionDb: 0.4,
+const wallControl = (label: string, name: string, ratingW: number, lineV: number): Control => ({
+  kind: 'control', label, name, from: originOf('control', name), setDb: 0, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW, lineV, insertionDb: 0.4,
+})
+function behind(job: Job, nodeIds: readonly string[], control: Control): Job {
+  const put = putBefore(job, nodeIds, control, () => `fh-control-${control.label}`)
+  return put !== null && typeof put === 'object' ? applyEdit(job, put.edit).job : job
 }
+/** The shop at the end of the ticket court has a level of its own, and so has the gallery: a wall control before each. */
+const shop = ['fh-ticket-06', 'fh-ticket-07', 'fh-ticket-08']
 const zoned = applyEdit(plan, makeZone(plan, shop, 'Shop', () => 'fh-shop')!).job
-const put = putBefore(zoned, shop, control, () => 'fh-shop-control')
-export const fernhollow: Job = put !== null && typeof put === 'object' ? applyEdit(zoned, put.edit).job : zoned
+const gallery = orchid.wiring.children.map(b => b.node.id)
+export const fernhollow: Job = behind(behind(zoned, shop, wallControl('C1', 'Wall control 35 W', 35, LINE_V)), gallery, wallControl('C2', 'Wall control 100 W', 100, V100))

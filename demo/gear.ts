@@ -2,7 +2,7 @@ import type { AmplifierModel } from '#core/gear/amplifier'
 import { GEAR_KINDS, unstatedModel, type GearKind, type Models } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { fieldsOf } from '#core/job/kinds'
-import type { Job, Kind, Speaker } from '#core/job/schema'
+import type { Job, Kind, Origin, Speaker } from '#core/job/schema'
 import { branchesOf, outputsOf, withBranch } from '#core/job/tree'
 
 /** A library to begin with. Every model is invented; its figures agree with each other, as a test holds. */
@@ -91,10 +91,14 @@ const BODIES: { [K in GearKind]: Models[K][] } = { speaker: SPEAKERS, amplifier:
 const idOf = (kind: GearKind, k: number) => `6ea20000-0000-4000-8${GEAR_KINDS.indexOf(kind)}00-${String(k + 1).padStart(12, '0')}`
 export const demoGear = GEAR_KINDS.flatMap(kind => BODIES[kind].map((body, k) => ({ id: idOf(kind, k), kind, body })))
 
+/** A model of the library, by what it is called, as what is made of it names it. */
+export function originOf(kind: GearKind, name: string): Origin {
+  return { modelId: idOf(kind, BODIES[kind].findIndex(m => m.name === name)), version: 1, passed: null }
+}
+
 /** A speaker of the library as a kind of a job. */
 export function kindOfGear(name: string, id: string): Kind {
-  const at = SPEAKERS.findIndex(s => s.name === name)
-  return { what: 'speaker', id, from: { modelId: idOf('speaker', at), version: 1, passed: null }, model: SPEAKERS[at]! }
+  return { what: 'speaker', id, from: originOf('speaker', name), model: SPEAKERS.find(s => s.name === name)! }
 }
 
 /** A job whose speakers are of the kinds of the library, by what they are called. */

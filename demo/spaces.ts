@@ -5,7 +5,7 @@ import { plainSpace } from '#core/job/sections/spaces/schema'
 import type { Job, Space, Spot } from '#core/job/schema'
 import { two } from './build'
 
-/** The rooms of Fernhollow Glasshouses: four whose speakers hang, and one that is planned for a 100 V line. */
+/** The rooms of Fernhollow Glasshouses: five whose speakers hang, and one that is planned. */
 
 type Row = [xM: number, yM: number, more?: Partial<Pick<Spot, 'heightM' | 'aim'>>]
 /** Places of the speakers `LINE-01`…, or of none yet. */
@@ -27,8 +27,8 @@ const DRAWN: Drawn[] = [
   },
   {
     id: 'fh-space-orchid', name: 'Orchid gallery', kind: 'Pendant 130, 24 W', outline: readFloor('18 right 5 right 6 left 4 right 12 right 9'),
-    spots: spots('orchid', null, [[2.3, 2.3], [6.8, 2.3], [11.3, 2.3], [15.8, 2.3], [2.3, 6.8], [6.8, 6.8], [10.6, 6.8]]),
-    more: { use: 'lively-background', heightM: 3.6, earsM: 1.65, ceiling: 'open', noiseDb: 64, rackM: 64, entry: { xM: 0, yM: 2 }, overlap: 'least', cableRemark: 'Glass roof above, damp: the site office asks for a listed cable' },
+    spots: spots('orchid', 'fh-orchid', [[2.3, 2.3], [6.8, 2.3], [11.3, 2.3], [15.8, 2.3], [2.3, 6.8], [6.8, 6.8], [10.6, 6.8]]),
+    more: { use: 'lively-background', heightM: 3.6, earsM: 1.65, ceiling: 'open', noiseDb: 64, rackM: 6, entry: { xM: 0, yM: 2 }, overlap: 'least', cableRemark: 'Glass roof above, damp: the site office asks for a listed cable' },
   },
   {
     id: 'fh-space-fern', name: 'Fern grotto', kind: 'Ceiling 165 back-can, 30 W', outline: rectangle(27.5, 11),
@@ -41,13 +41,18 @@ const DRAWN: Drawn[] = [
     more: { use: 'speech', heightM: 3.2, earsM: 1.65, ceiling: 'tiles', noiseDb: 60, rackM: 4, entry: { xM: 0, yM: 0 } },
   },
   {
+    id: 'fh-space-staff', name: 'Potting shed', kind: 'Surface 100, 16 W', outline: rectangle(9, 6),
+    spots: spots('staff', null, [[0.2, 1.8, { heightM: 2.5, aim: { turnDeg: 0, tiltDeg: 20 } }], [0.2, 4.2, { heightM: 2.5, aim: { turnDeg: 0, tiltDeg: 20 } }], [8.8, 3, { heightM: 2.5, aim: { turnDeg: 180, tiltDeg: 20 } }]]),
+    more: { use: 'quiet-background', heightM: 2.8, earsM: 1.65, ceiling: 'open', noiseDb: 56, rackM: 24, entry: { xM: 0, yM: 0 } },
+  },
+  {
     id: 'fh-space-roof', name: 'Roof walk', kind: 'Horn 200, 30 W', outline: rectangle(72, 5),
     spots: spots('roof', 'fh-roof', along(4, 8, 18, 0.4, { heightM: 3, aim: { turnDeg: 60, tiltDeg: 15 } })),
     more: { floor: 'Roof', use: 'speech', heightM: 3, earsM: 1.65, ceiling: 'outdoors', noiseDb: 66, rackM: 32, entry: { xM: 0, yM: 0 }, cableRemark: 'In steel conduit, as the site asks' },
   },
 ]
 
-/** Fernhollow with its rooms; their speakers are of the kinds of the job, and one more for the gallery. */
+/** Fernhollow with its rooms; their speakers are of the kinds of the job, and one more for the shed. */
 export function withSpaces(job: Job): Job {
   const kinds = [...job.kinds]
   const kindId = (name: string): string => {

@@ -35,7 +35,7 @@ try {
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('quick-match-line', line('12 x 5 W + 2 x 20 W on 70 V 120 W'), '.answer')
   await take('space', `/jobs/${fern}/space?space=fh-space-fern`, '.plan')
-  await take('space-taps', `/jobs/${fern}/space?space=fh-space-orchid`, '.plan', ['P'], '.verdict')
+  await take('space-taps', `/jobs/${fern}/space?space=fh-space-staff`, '.plan', ['P'], '.verdict')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
   await take('run-sheet-many', `/jobs/${fern}?line=fh-fern`, '.rail-row', ['w'])
   await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')

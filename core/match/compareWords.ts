@@ -32,7 +32,7 @@ const ROWS: readonly RowOf[] = [
   row('lost in the wire', 'at the worst place', f => f.loss, l => `${writeDb(-l.lossDb)} at ${l.at}`, l => -tenth(l.lossDb)),
   row('price', 'speakers, amplifiers, controls, cable a tenth longer', f => f.price, priceText, p => p.unpriced + p.missing > 0 ? null : p.sum),
 ]
-const aboveText = (db: number) => db < 0 ? `${(-db).toFixed(1)} dB short` : `${db.toFixed(1)} dB above`
+const aboveText = (db: number) => db === 0 ? 'just reached' : db < 0 ? `${(-db).toFixed(1)} dB short` : `${db.toFixed(1)} dB above`
 
 export function compareRows(list: readonly Compared[]): CompareRow[] {
   return ROWS.flatMap(({ says, note, of }): CompareRow[] => {

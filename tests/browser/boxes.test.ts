@@ -38,7 +38,7 @@ const VIEWS: [string, string, string, string[]][] = [
   ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
   ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
-  ['spaces', 'rooms', '/space', []], ['spaces, a place', 'rooms', '/space', [']', 'e']], ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]], ['spaces, planned', 'rooms', '/space?space=fh-space-orchid', ['f']], ['spaces, none', 'empty', '/space', []], ['spaces, the taps of all', 'rooms', '/space', ['P', 'wait']],
+  ['spaces', 'rooms', '/space', []], ['spaces, a place', 'rooms', '/space', [']', 'e']], ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]], ['spaces, planned', 'rooms', '/space?space=fh-space-staff', ['f']], ['spaces, none', 'empty', '/space', []], ['spaces, the taps of all', 'rooms', '/space', ['P', 'wait']],
   ['trace', 'fern', '/trace', []], ['trace, forty', 'many', '/trace', []], ['trace, long names', 'long', '/trace', []],
 ]
 const QUICK = ['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 on']

@@ -77,8 +77,10 @@ const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?
         <tbody>
           <tr v-for="row in rows" :key="row.says">
             <th scope="row">{{ row.says }}<span v-if="row.note" class="soft small note">{{ row.note }}</span></th>
-            <td v-for="(cell, k) in row.cells" :key="k" class="figure" :data-of="heads[k]?.name" :class="{ better: row.better.includes(k) }">{{ cell }}<span
-              v-if="row.better.includes(k)" class="mark" aria-label="the better"> ◂</span></td>
+            <td
+v-for="(cell, k) in row.cells" :key="k" class="figure" :data-of="heads[k]?.name"
+              :class="{ better: row.better.includes(k) }"><span>{{ cell }}<span
+              v-if="row.better.includes(k)" class="mark" aria-label="the better"> ◂</span></span></td>
           </tr>
           <tr>
             <th scope="row">what differs</th>
@@ -110,7 +112,7 @@ table { border-collapse: collapse; width: 100%; table-layout: fixed; }
 thead th { font-size: 16px; text-align: left; padding: 4px 14px 6px 0; border-bottom: 1.5px solid var(--ink); vertical-align: bottom; overflow-wrap: anywhere; }
 thead td { width: 190px; border-bottom: 1.5px solid var(--ink); }
 tbody th { text-align: left; font-weight: 400; padding: 6px 14px 6px 0; vertical-align: top; }
-.note { display: block; }
+.note { display: block; font-weight: 400; }
 tbody td { padding: 6px 14px 6px 0; vertical-align: top; font-size: 15px; overflow-wrap: anywhere; }
 tbody tr { border-bottom: 1px solid var(--rule); }
 .better { font-weight: 700; }
