@@ -10,6 +10,7 @@ export interface JobDeeds {
   goTo: (station: Station) => void
   toJobs: () => void
   toggleNight: () => void
+  toggleUnits: () => void
   showKeys: () => void
 }
 
@@ -21,6 +22,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
     ...STATIONS.map((station): Action => ({ keys: [station.key], says: station.keySays, group: 'job', run: () => deeds.goTo(station) })),
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
+    { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },
     { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
   ]
 }

@@ -2,6 +2,7 @@ import { inject, ref, type InjectionKey, type Ref } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import type { Action } from '~/composables/action'
 import { useTheme } from '~/composables/useTheme'
+import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { jobKeys } from './keys'
@@ -26,6 +27,10 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
         query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
       toJobs: () => void navigateTo('/'),
       toggleNight: () => useTheme().toggle(),
+      toggleUnits: () => {
+        useUnits().toggle()
+        store.said = `Lengths in ${useUnits().units.value === 'metric' ? 'metres' : 'feet'}, on this device.`
+      },
       showDone: () => { doneOpen.value = true },
       showKeys: () => { keysOpen.value = true },
     }),

@@ -1,5 +1,5 @@
 import { writeCable, type Cable } from '#core/quantity/cable'
-import { writeLength } from '#core/quantity/write'
+import { writeLength } from '#core/quantity/units'
 import type { Edit, SimpleEdit } from './edits'
 import type { Refusal } from './refusal'
 import { SECTIONS } from './sections'

@@ -3,7 +3,7 @@ import { branchesOf, outputsOf } from '#core/job/tree'
 import { conductorOhmPerM } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { writeCable, type Cable } from '#core/quantity/cable'
-import { writeLength } from '#core/quantity/write'
+import { writeLength, type Units } from '#core/quantity/units'
 
 /** What cable a whole job takes, by size. */
 export interface CableList {
@@ -46,10 +46,10 @@ export function cableCost(lengths: readonly { cable: Cable, lengthM: number }[],
 }
 
 /** The list as a table for a spreadsheet. */
-export function cableListTable({ sizes }: CableList, priceOf: (cable: Cable) => number | null): string {
+export function cableListTable({ sizes }: CableList, priceOf: (cable: Cable) => number | null, units: Units = 'metric'): string {
   const rows = sizes.map(({ cable, pieces, lengthM, withSlackM }) => {
     const price = priceOf(cable)
-    return [writeCable(cable), String(pieces), writeLength(lengthM), `${withSlackM} m`, price === null ? '' : (price * withSlackM).toFixed(2)].join('\t')
+    return [writeCable(cable), String(pieces), writeLength(lengthM, units), writeLength(withSlackM, units), price === null ? '' : (price * withSlackM).toFixed(2)].join('\t')
   })
   return ['cable\tpieces\tmeasured\tto buy\tprice', ...rows].join('\n')
 }

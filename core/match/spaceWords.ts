@@ -2,7 +2,7 @@ import type { Grade } from '#core/check/verdict'
 import type { Space } from '#core/job/schema'
 import { peakSchool, spaceUse } from '#core/practice/loudness'
 import { overlapOf } from '#core/room/coverage'
-import { writeMetres, type Units } from '#core/quantity/units'
+import { writeLength, type Units } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { SpaceFacts, SpaceUnknown } from './spaces'
 
@@ -62,7 +62,7 @@ export function spacingWords(space: Space, { circleM, spacingM, kind }: SpaceFac
   if (space.spots.length > 0 && space.spots.every(s => s.aim !== null)) return 'Units that face along the floor are not set by circles: read the level between them.'
   if (kind.model.coverageDeg === null) return `The coverage angle of ${kind.model.name} is not stated: no spacing can be worked out.`
   if (circleM === null || spacingM === null) return 'Ears are as high as the ceiling, or it covers all round: no circle, lay the places out by hand.'
-  return `One covers ${writeMetres(circleM, units)} across at the ears (${writeNumber(kind.model.coverageDeg)}°); ${overlapOf(space.overlap).name}: at most ${writeMetres(spacingM, units)} apart.`
+  return `One covers ${writeLength(circleM, units)} across at the ears (${writeNumber(kind.model.coverageDeg)}°); ${overlapOf(space.overlap).name}: at most ${writeLength(spacingM, units)} apart.`
 }
 
 export const LAW_WORDS = 'Direct sound of every speaker, added by power, falling with distance; beside its axis by 6 dB at half its coverage angle, by the square of the angle, no more than 18 dB. Walls, echo and people are not in it: a meter in the room decides.'

@@ -4,7 +4,8 @@ import { efficiencyOf } from '#core/network/element'
 import { isGroup } from '#core/network/tree'
 import { writeCable } from '#core/quantity/cable'
 import { reserveSchool } from '#core/practice/reserve'
-import { writeDb, writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeLength, type Units } from '#core/quantity/units'
+import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { allowedTapsW } from './allowance'
 import type { LineEvaluation } from './evaluate'
 import type { DropFacts, LineFacts } from './facts'
@@ -37,7 +38,7 @@ const SEEN_V = 0.005
 const ALIKE = 0.005
 
 /** "64.9 V = 70.7 V − 5.8 V in 160 m of 16 AWG"; null where there are no volts to speak of. */
-export function voltsWhence(line: LineFacts, drop: DropFacts): string | null {
+export function voltsWhence(line: LineFacts, drop: DropFacts, units: Units = 'metric'): string | null {
   const headV = line.drive?.volts ?? line.lineV
   if (drop.volts === null || headV === null || drop.volts === 0) return null
   const idealV = drop.volts / 10 ** (drop.lossDb / 20)
@@ -46,7 +47,7 @@ export function voltsWhence(line: LineFacts, drop: DropFacts): string | null {
   const behind = drop.behind.map(b => b.through.label).join(' and ')
   if (Math.abs(share - 1) > ALIKE) parts.push(`× ${writeNumber(share)}${behind === '' ? ', its part of the load' : ` at ${behind}`}`)
   const lossV = idealV - drop.volts
-  const cable = cableTo(line.output.wiring, drop.nodeId).map(c => `${writeLength(c.lengthM)} of ${c.cable}`).join(' and ')
+  const cable = cableTo(line.output.wiring, drop.nodeId).map(c => `${writeLength(c.lengthM, units)} of ${c.cable}`).join(' and ')
   if (lossV >= SEEN_V) parts.push(`− ${V(lossV)} ${cable === '' ? 'on the way' : `in ${cable}`}`)
   return parts.length === 1 ? null : `${V(drop.volts)} = ${parts.join(' ')}`
 }

@@ -4,10 +4,14 @@ import { writeNumber } from './write'
 export type Units = 'metric' | 'imperial'
 export const FOOT_M = 0.3048 // exact, international foot [P: NIST SP 811]
 
-/** "3.4 m" or "11.2 ft": three figures, more above a hundred. */
-export function writeMetres(lengthM: number, units: Units): string {
-  const value = units === 'metric' ? lengthM : lengthM / FOOT_M
-  return `${writeNumber(value, Math.abs(value) >= 100 ? 4 : 3)} ${units === 'metric' ? 'm' : 'ft'}`
+/** A length in the units of a person, as a plain number. */
+export const lengthIn = (lengthM: number, units: Units) => units === 'metric' ? lengthM : lengthM / FOOT_M
+export const LENGTH_UNIT: Record<Units, string> = { metric: 'm', imperial: 'ft' }
+
+/** "3.4 m" or "11.2 ft": three figures, more above a hundred; a field to be typed into has more. */
+export function writeLength(lengthM: number, units: Units = 'metric', figures?: number): string {
+  const value = lengthIn(lengthM, units)
+  return `${writeNumber(value, figures ?? (Math.abs(value) >= 100 ? 4 : 3))} ${LENGTH_UNIT[units]}`
 }
 
 /** "162 m²" or "1744 ft²". */

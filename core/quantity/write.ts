@@ -30,8 +30,3 @@ export function writeDb(db: number): string {
   const rounded = Math.round(db * 100) / 100
   return `${rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(2)} dB`
 }
-
-/** A length as it is cut: whole decimetres under 100 m, whole metres above. */
-export function writeLength(lengthM: number): string {
-  return `${writeNumber(lengthM, lengthM >= 100 ? 4 : 3)} m`
-}

@@ -55,8 +55,27 @@ function walked(text: string): Place[] {
   const gapM = Math.hypot(xM, yM)
   if (pieces.length < 4) throw new InputError('A floor has at least four walls; or two lengths with an x between them.', text.length, EXAMPLES)
   if (gapM > GAP_M) throw new InputError(`The last wall ends ${writeNumber(gapM)} m from where the first began.`, text.length, EXAMPLES)
+  return fromZero(corners)
+}
+
+/** Corners with the least of each way at zero. */
+function fromZero(corners: Outline): Place[] {
   const box = { xM: Math.min(...corners.map(c => c.xM)), yM: Math.min(...corners.map(c => c.yM)) }
   return corners.map(c => ({ xM: near(c.xM - box.xM), yM: near(c.yM - box.yM) }))
+}
+
+/**
+ * A floor of corners that were drawn one after the other; those in the middle of a straight wall are left out.
+ * @throws InputError where walls cross, or where it is no floor
+ */
+export function floorOfCorners(corners: Outline): Place[] {
+  const turns = corners.filter((p, k) => {
+    const [before, after] = [corners[(k + corners.length - 1) % corners.length]!, corners[(k + 1) % corners.length]!]
+    const [ax, ay, bx, by] = [p.xM - before.xM, p.yM - before.yM, after.xM - p.xM, after.yM - p.yM]
+    return Math.abs(ax * by - ay * bx) > 1e-9 || ax * bx + ay * by < 0
+  })
+  if (turns.length < 3) throw new InputError('A floor has at least three corners.', 0, EXAMPLES)
+  return checked(fromZero(turns), '')
 }
 
 /** To the millimetre: sums of feet leave crumbs. */

@@ -107,6 +107,68 @@ test('by mouse: pressed, dragged along the floor, read under the pointer; a tap 
   await browser.click('.units')
   await browser.see('.beside', 'ft²')
   await browser.click('.units')
+  // Feet hold for every station: read on the rail, typed bare into a field.
+  await browser.press('v')
+  await browser.see('.rail-row .length', '3.9 m')
+  await browser.press(Key.END, 'M')
+  await browser.see('.rail-row .length', '12.8 ft')
+  await browser.press('e')
+  await browser.fill('Length', '10', '.lead')
+  await until(job => outputsOf(job)[0]!.wiring.children.at(-1)!.lead?.lengthM, 3.048)
+  await browser.press(Key.ESCAPE, 'M', 'u')
+  await browser.see('.rail-row .length', '3.9 m')
+  await browser.press('p')
+  await browser.see('.plan')
+}, 60_000)
+
+test('a floor drawn on the grid: by keys, one corner taken back; by mouse; walls that cross are named', async () => {
+  const keys = async (key: string, times: number) => { for (let k = 0; k < times; k++) await browser.press(key) }
+  await browser.press(Key.ESCAPE, 'D')
+  await browser.see('[role=dialog]', 'The floor of Bar')
+  // It has the focus once it stands still.
+  const isOpen = () => browser.driver.wait(() => browser.run<boolean>('return document.activeElement.tagName === "svg"'), 4000)
+  await isOpen()
+  // Squares of half a metre on a grid of 24 m.
+  await keys(Key.ARROW_RIGHT, 4)
+  await browser.press(Key.ENTER)
+  await keys(Key.ARROW_RIGHT, 20)
+  await browser.press(Key.ENTER, Key.ARROW_DOWN, Key.ENTER, Key.BACK_SPACE)
+  await keys(Key.ARROW_DOWN, 15)
+  await browser.press(Key.ENTER)
+  await keys(Key.ARROW_LEFT, 20)
+  await browser.press(Key.ENTER)
+  await keys(Key.ARROW_UP, 16)
+  await browser.press(Key.ENTER)
+  await browser.see('[role=dialog] .says', '80 m² with 4 walls')
+  await browser.press(Key.ENTER)
+  await until(job => job.spaces[0]!.outline, [{ xM: 0, yM: 0 }, { xM: 10, yM: 0 }, { xM: 10, yM: 8 }, { xM: 0, yM: 8 }])
+  await browser.press('u')
+  await until(job => job.spaces[0]!.outline.at(2), { xM: 14, yM: 7 })
+  await browser.gone('[role=dialog]')
+  await browser.press('D')
+  await isOpen()
+  const { x, y, w } = await browser.see('[role=dialog] svg').then(() => browser.run<{ x: number, y: number, w: number }>('const r = document.querySelector("[role=dialog] .draw .grid").getBoundingClientRect(); return { x: r.left, y: r.top, w: r.width }'))
+  const press = async (xM: number, yM: number) => {
+    for (const type of ['mousePressed', 'mouseReleased']) await browser.cdp('Input.dispatchMouseEvent', { type, x: x + w * xM / 24, y: y + w * yM / 24, button: 'left', clickCount: 1 })
+  }
+  for (const [xM, yM] of [[1, 1], [9, 9], [9, 1], [1, 9], [1, 1]] as const) await press(xM, yM)
+  await browser.see('[role=dialog] .error-words', 'Walls 1 and 3 cross. Take a corner back.')
+  await browser.click('[role=dialog] button', 'begin again')
+  for (const [xM, yM] of [[1, 1], [15, 1], [15, 8], [1, 8], [1, 1]] as const) await press(xM, yM)
+  await browser.click('[role=dialog] button', 'Use this floor')
+  await browser.gone('[role=dialog]')
+  await until(job => job.spaces[0]!.outline.at(2), { xM: 14, yM: 7 })
+}, 60_000)
+
+test('the menu at a place, by right press: of what was pressed, with its keys', async () => {
+  const spot = (await stored()).spaces[0]!.spots[1]!
+  const box = await browser.run<{ x: number, y: number }>('const r = document.getElementById(arguments[0]).getBoundingClientRect(); return { x: r.left + r.width / 2, y: r.top + r.height / 2 }', `spot-${spot.id}`)
+  for (const type of ['mousePressed', 'mouseReleased']) await browser.cdp('Input.dispatchMouseEvent', { type, x: box.x, y: box.y, button: 'right', clickCount: 1 })
+  await browser.see('.p-contextmenu', 'the speaker of this place on the run sheet')
+  await browser.see('.subject', 'a place')
+  await browser.driver.wait(() => browser.run<boolean>('return document.activeElement.closest(".p-contextmenu") !== null'), 4000)
+  await browser.press(Key.ESCAPE)
+  await browser.gone('.p-contextmenu')
 }, 60_000)
 
 test('a level measured at the cross is kept beside what is worked out there, and taken back', async () => {

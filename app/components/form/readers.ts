@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
 import { readCable } from '#core/quantity/cable'
 import { readQuantity, type QuantityName } from '#core/quantity/read'
+import { withUnit, type Units } from '#core/quantity/units'
 import { writeNumber } from '#core/quantity/write'
 
 /** Readers and writers for TextEntry. */
@@ -33,11 +34,14 @@ export function tapsOf(typed: string): number[] {
 
 export const writeOrNot = (value: number | null, unit: string) => value === null ? '' : `${writeNumber(value, 6)} ${unit}`
 
-/** "20, then 6": lengths in order, m; the last one holds for all that follow. */
-export function lengthsOf(typed: string): number[] {
+/** A length; a bare number is in the units of the person. */
+export const lengthOf = (units: Units) => (typed: string): number => readQuantity('length', withUnit(typed, units))
+
+/** "20, then 6": lengths in order, m; the last one holds for all that follow; bare numbers are in the units of the person. */
+export const lengthsOf = (units: Units) => (typed: string): number[] => {
   const parts = typed.split(/\s*(?:[,;]\s*(?:then\b)?|\bthen\b)\s*/i).filter(part => part !== '')
   if (parts.length === 0) throw new InputError('No length given.', 0, ['20, then 6'])
-  return parts.map(part => readQuantity('length', part))
+  return parts.map(lengthOf(units))
 }
 
 /** A count of things, 1 to a hundred. */

@@ -5,13 +5,17 @@ import { driverAsRead } from '#core/check/found'
 import type { Edit } from '#core/job/edits'
 import { addAfter, removeNode, setTap } from '#core/job/intents'
 import type { Output, Speaker } from '#core/job/schema'
+import { writeLength } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { quantityOf } from '~/components/form/readers'
+import { lengthOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import { useUnits } from '~/composables/useUnits'
+
+const { units } = useUnits()
 
 /** What stands on the ladder otherwise than it is drawn: each thing is taken into the plan by one press. */
 const { output, speaker } = defineProps<{ output: Output, speaker: Speaker }>()
@@ -52,7 +56,7 @@ function gone(): void {
       </button>
     </div>
     <TextEntry
-      class="length" label="Cable to here" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
+      class="length" label="Cable to here" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" hint="3.6 m or 12 ft"
       @commit="take({ kind: 'lead.set', nodeId: speaker.id, was: lead, to: { cable: lead?.cable ?? usualCable, lengthM: $event } }, 'the cable')" />
     <p class="acts">
       <button class="act" type="button" @click="another">one more hangs behind it</button>

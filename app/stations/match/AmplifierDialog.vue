@@ -58,8 +58,8 @@ function put(set: AmplifierSet): void {
 <template>
   <Dialog v-model:visible="open" modal header="Amplifiers for every line" :dismissable-mask="true" :style="{ width: 'min(880px, 96vw)' }">
     <form class="asked" data-form @submit.prevent>
-      <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it (“{{ reserveSchool(store.job!.practice.reserve).name }}”
-        on transformer lines). Lines keep their names and all that was read on them.</p>
+      <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it
+        (“{{ reserveSchool(store.job!.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
       <div class="line"><GrowthChoice v-model="growth" /></div>
     </form>
     <p v-if="away" class="error-words" role="alert">{{ away }} <button class="act" type="button" @click="load()">try again</button></p>

@@ -6,11 +6,15 @@ import { cableCost } from '#core/match/cableList'
 import { LOSS_LIMIT_DB } from '#core/practice/limits'
 import type { Output } from '#core/job/schema'
 import { CLASS5_OHM_PER_KM, USUAL_AWG, writeCable, type Cable } from '#core/quantity/cable'
-import { writeDb, writeLength, writeNumber } from '#core/quantity/write'
+import { writeLength } from '#core/quantity/units'
+import { writeDb, writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import { useCablePrices } from '~/composables/useCablePrices'
 import { useJobStore } from '~/stores/job'
+import { useUnits } from '~/composables/useUnits'
+
+const { units } = useUnits()
 
 /** The thinnest cable that keeps the far end of a line within a limit; laid by one press. */
 const { output, line } = defineProps<{ output: Output, line: LineEvaluation }>()
@@ -56,7 +60,7 @@ function says({ leads }: CablePlan): string {
     if (last?.cable === writeCable(cable)) last.metres += lengthM
     else parts.push({ cable: writeCable(cable), metres: lengthM })
   }
-  return parts.map(p => `${writeLength(p.metres)} of ${p.cable}`).join(', then ')
+  return parts.map(p => `${writeLength(p.metres, units.value)} of ${p.cable}`).join(', then ')
 }
 const plans = computed(() => {
   const { single, falling } = found.value ?? { single: null, falling: null }

@@ -3,11 +3,15 @@ import { computed, onMounted, ref } from 'vue'
 import Dialog from 'primevue/dialog'
 import { cableCost, cableList, cableListTable, USUAL_SLACK } from '#core/match/cableList'
 import { writeCable } from '#core/quantity/cable'
-import { writeLength, writeNumber } from '#core/quantity/write'
+import { writeLength } from '#core/quantity/units'
+import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import { useCablePrices } from '~/composables/useCablePrices'
 import { useJobStore } from '~/stores/job'
+import { useUnits } from '~/composables/useUnits'
+
+const { units } = useUnits()
 
 /** What cable the whole job takes, by size, with something on top. */
 const open = defineModel<boolean>('open', { required: true })
@@ -31,7 +35,7 @@ const rows = computed(() => list.value.sizes.map((size) => {
 }))
 async function copy(): Promise<void> {
   try {
-    await navigator.clipboard.writeText(cableListTable(list.value, priceOf))
+    await navigator.clipboard.writeText(cableListTable(list.value, priceOf, units.value))
     store.said = 'The list is copied: paste it into a spreadsheet.'
   }
   catch {
@@ -52,8 +56,9 @@ async function copy(): Promise<void> {
         </thead>
         <tbody>
           <tr v-for="row in rows" :key="row.key">
-            <td>{{ row.key }}</td><td class="number figure">{{ row.pieces }}</td><td class="number figure">{{ writeLength(row.lengthM) }}</td>
-            <td class="number figure">{{ row.withSlackM }} m</td><td class="number figure">{{ row.cost }}</td><td class="soft small">{{ row.model }}</td>
+            <td>{{ row.key }}</td><td class="number figure">{{ row.pieces }}</td><td class="number figure">{{ writeLength(row.lengthM, units) }}</td>
+            <td class="number figure">{{ writeLength(row.withSlackM, units) }}</td><td class="number figure">{{ row.cost }}</td><td
+              class="soft small">{{ row.model }}</td>
           </tr>
         </tbody>
         <tfoot v-if="rows.length > 1 || total !== null"><tr><td colspan="4">all</td><td class="number figure">

@@ -15,7 +15,9 @@ import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { useSelectionStore } from '~/stores/selection'
 import VoltsChart from './VoltsChart.vue'
+import { useUnits } from '~/composables/useUnits'
 
+const { units } = useUnits()
 const matchPane = useMatchPaneStore()
 const selected = useSelectionStore()
 const store = useJobStore()
@@ -36,7 +38,7 @@ function marksOf(): string {
 }
 /** Where its figures come from. */
 function whenceOf(line: LineEvaluation, drop: DropFacts | null): string[] {
-  if (drop) return [voltsWhence(line, drop), wattsWhence(drop)].filter(s => s !== null)
+  if (drop) return [voltsWhence(line, drop, units.value), wattsWhence(drop)].filter(s => s !== null)
   return selected.selection.nodeId === null && store.job ? lineWhence(line, store.job.practice) : []
 }
 /** All that is said here comes a frame after the rail: the tag follows the key at once. */

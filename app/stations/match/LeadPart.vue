@@ -3,15 +3,18 @@ import { computed } from 'vue'
 import { leadOhm } from '#core/network/cable'
 import { findPlace } from '#core/job/tree'
 import { writeCable, type Cable } from '#core/quantity/cable'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeLength } from '#core/quantity/units'
+import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cableOf, quantityOf } from '~/components/form/readers'
+import { cableOf, lengthOf } from '~/components/form/readers'
+import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { usualCableOf } from './usualCable'
 
 /** The cable that a place hangs by: its length and its size. `says`: which one of its cables that is. */
 const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()
 const store = useJobStore()
+const { units } = useUnits()
 const lead = computed(() => store.job ? findPlace(store.job, nodeId)?.branch.lead ?? null : null)
 const usual = computed(() => usualCableOf(store.job!, [nodeId]))
 
@@ -26,7 +29,7 @@ function set(change: { cable?: Cable, lengthM?: number }): void {
     <legend class="soft small">Cable {{ says }}</legend>
     <div class="two">
       <TextEntry
-        label="Length" :text="lead ? `${writeNumber(lead.lengthM, 6)} m` : ''" :read="quantityOf('length')" hint="3.6 m or 12 ft"
+        label="Length" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" hint="3.6 m or 12 ft"
         @commit="set({ lengthM: $event })" />
       <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="set({ cable: $event })" />
     </div>

@@ -13,6 +13,9 @@ import KindPart from './KindPart.vue'
 import ZonePart from './ZonePart.vue'
 import { useOnChosen } from './useOnChosen'
 import { usualCableOf } from './usualCable'
+import { useUnits } from '~/composables/useUnits'
+
+const { units } = useUnits()
 
 /** Changes all that are chosen in one edit; what cannot be done to some is said. */
 const emit = defineEmits<{ makeKind: [], choose: [nodeIds: string[]], newOutput: [nodeIds: string[]] }>()
@@ -62,7 +65,7 @@ const act = useOnChosen()
     </div>
     <div class="two">
       <TextEntry
-        label="Lengths, in order" text="" :read="lengthsOf" hint="20, then 6"
+        label="Lengths, in order" text="" :read="lengthsOf(units)" hint="20, then 6"
         @commit="v => act((job, ids) => lengthsEach(job, ids, v, usualCableOf(job, ids)))" />
       <TextEntry label="Cable" text="" :read="cableOf" hint="16 AWG" @commit="v => act((job, ids) => cableEach(job, ids, v))" />
     </div>

@@ -9,12 +9,16 @@ import type { LineEvaluation } from '#core/match/evaluate'
 import { headFigures } from '#core/match/headFigures'
 import { roomFor, roomWords } from '#core/match/room'
 import { writeCable } from '#core/quantity/cable'
-import { writeDb, writeLength, writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeLength } from '#core/quantity/units'
+import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import { foldLabel, rangeText } from '~/stations/match/folds'
 import { drawRail, TAG } from '~/stations/match/rail'
 import { shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
+import { useUnits } from '~/composables/useUnits'
+
+const { units } = useUnits()
 
 /** One output and its rail, drawn from the wiring. */
 const { line, proof, width, practice, kinds, zones, spaceOf, spaces, selectedId, chosen, suspects, folds, foldState } = defineProps<{
@@ -160,7 +164,7 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         <path v-for="(turn, k) in drawing.turns" :key="`turn${k}`" :d="`M${turn.x - 5} ${turn.y - 5} l5 5 l-5 5`" class="turn" />
       </g>
       <template v-for="reach in drawing.reaches" :key="`t${reach.id}`">
-        <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM) }}</text>
+        <text v-if="reach.lengthM !== null" :x="reach.textX" :y="reach.textY" class="length">{{ writeLength(reach.lengthM, units) }}</text>
       </template>
       <g v-for="bracket in drawing.brackets" :key="bracket.id" class="bracket">
         <path :d="`M${bracket.x1} ${bracket.y} v5 H${bracket.x2} v-5`" />

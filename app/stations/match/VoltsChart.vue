@@ -4,9 +4,13 @@ import { scaleLinear } from 'd3-scale'
 import { line as d3line } from 'd3-shape'
 import { LOSS_LIMIT_DB } from '#core/practice/limits'
 import type { LineEvaluation } from '#core/match/evaluate'
+import { lengthIn, LENGTH_UNIT } from '#core/quantity/units'
 import { writeDb, writeNumber } from '#core/quantity/write'
+import { useUnits } from '~/composables/useUnits'
 
-/** Volts along the rail against metres of cable, with the limit they are read against. Only the drops that hang from the rail itself. */
+const { units } = useUnits()
+
+/** Volts along the rail against the length of cable, with the limit they are read against. Only the drops that hang from the rail itself. */
 const { line, selectedId } = defineProps<{ line: LineEvaluation, selectedId: string | null }>()
 
 const WIDTH = 326
@@ -19,7 +23,7 @@ const points = computed(() => {
   const drops = new Map(line.drops.map(d => [d.nodeId, d]))
   let metres = 0
   const along = line.output.wiring.children.flatMap(({ lead, node }) => {
-    metres += lead?.lengthM ?? 0
+    metres += lengthIn(lead?.lengthM ?? 0, units.value)
     const drop = drops.get(node.id)
     return drop && drop.volts !== null && drop.ohm !== null ? [{ id: node.id, metres, volts: drop.volts }] : []
   })
@@ -40,12 +44,14 @@ const limitY = computed(() => y.value(limitV.value))
     <svg
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img"
       :aria-label="`From ${writeNumber(points[0]!.volts)} V at the head to ${writeNumber(points.at(-1)!.volts)} V
-      after ${writeNumber(points.at(-1)!.metres)} metres; limit ${writeDb(limitDb)}`">
+      after ${writeNumber(points.at(-1)!.metres)} ${LENGTH_UNIT[units]}; limit ${writeDb(limitDb)}`">
       <g v-for="tick in y.ticks(4)" :key="tick">
         <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="y(tick)" :y2="y(tick)" class="grid" />
         <text :x="EDGE.left - 5" :y="y(tick) + 4" class="tick end">{{ writeNumber(tick) }} V</text>
       </g>
-      <text v-for="tick in x.ticks(3)" :key="`x${tick}`" :x="Math.min(x(tick), WIDTH - 18)" :y="HEIGHT - 8" class="tick">{{ tick }} m</text>
+      <text
+v-for="tick in x.ticks(3)" :key="`x${tick}`" :x="Math.min(x(tick), WIDTH - 18)" :y="HEIGHT - 8"
+        class="tick">{{ tick }} {{ LENGTH_UNIT[units] }}</text>
       <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="limitY" :y2="limitY" class="limit" />
       <text :x="EDGE.left + 4" :y="limitY - 4" class="limit-text">limit {{ writeDb(limitDb) }}</text>
       <path :d="path" class="curve" />

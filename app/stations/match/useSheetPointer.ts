@@ -1,11 +1,9 @@
-import { onBeforeUnmount, onMounted, shallowRef, type Ref } from 'vue'
+import { onMounted, shallowRef, type Ref } from 'vue'
 import { drag, type D3DragEvent } from 'd3-drag'
 import { select } from 'd3-selection'
 import type { MoveTo } from '#core/job/many/many'
+import { useMenuPress } from '~/composables/useMenuPress'
 
-/** A finger that stays so long means the menu; one that moves further means to scroll. */
-const LONG_PRESS_MS = 500
-const STILL_PX = 10
 /** A mouse that moves less than this has only been pressed. */
 const CLICK_PX = 6
 
@@ -89,38 +87,10 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
     return true
   }
 
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let pressed: { x: number, y: number } | null = null
-  const swallow = (event: Event) => {
-    event.preventDefault()
-    event.stopPropagation()
-  }
-  const onContext = (event: Event) => { if (openMenu(event)) event.preventDefault() }
-  const onDown = (event: PointerEvent) => {
-    if (event.pointerType !== 'touch') return
-    pressed = { x: event.clientX, y: event.clientY }
-    timer = setTimeout(() => {
-      // What lifts the finger afterwards is no press on the tag.
-      if (openMenu(event)) rails.value?.addEventListener('click', swallow, { capture: true, once: true })
-      setTimeout(() => rails.value?.removeEventListener('click', swallow, { capture: true }), 1000)
-    }, LONG_PRESS_MS)
-  }
-  const onMove = (event: PointerEvent) => { if (pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL_PX) onUp() }
-  const onUp = () => {
-    clearTimeout(timer)
-    pressed = null
-  }
-
+  useMenuPress(rails, openMenu)
   onMounted(() => {
-    const element = rails.value
-    if (!element) return
-    select(element).call(behaviour)
-    element.addEventListener('contextmenu', onContext)
-    element.addEventListener('pointerdown', onDown)
-    element.addEventListener('pointermove', onMove)
-    for (const name of ['pointerup', 'pointercancel']) element.addEventListener(name, onUp)
+    if (rails.value) select(rails.value).call(behaviour)
   })
-  onBeforeUnmount(() => clearTimeout(timer))
 
   return { frame, held }
 }

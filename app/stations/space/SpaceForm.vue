@@ -9,7 +9,7 @@ import type { Space, Spot } from '#core/job/schema'
 import { CEILINGS, spaceFields } from '#core/job/sections/spaces/schema'
 import { setSpace, setSpots, speakerAt } from '#core/job/spaces'
 import { EARS, NOISE_EXAMPLES, PEAK_SCHOOLS, SPACE_USES, spaceUse } from '#core/practice/loudness'
-import { writeMetres, withUnit } from '#core/quantity/units'
+import { writeLength, withUnit } from '#core/quantity/units'
 import { readQuantity } from '#core/quantity/read'
 import { InputError } from '#core/quantity/inputError'
 import { OVERLAPS, overlapOf } from '#core/room/coverage'
@@ -18,6 +18,7 @@ import { readFloor, writeFloor } from '#core/room/sides'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { textOf, within, withinOrNot } from '~/components/form/readers'
+import KeyCap from '~/components/KeyCap.vue'
 import GearPick from '~/components/gear/GearPick.vue'
 import { useUnits } from '~/composables/useUnits'
 import { useEvaluationStore } from '~/stores/evaluation'
@@ -25,7 +26,7 @@ import { useJobStore } from '~/stores/job'
 import { useSpaceStore } from './spaceStore'
 
 /** What a space is: its floor, its use, what hangs there; and of the places chosen, how high and where they face. */
-const emit = defineEmits<{ set: [to: Partial<Omit<Space, 'id' | 'spots' | 'measured'>>], remove: [] }>()
+const emit = defineEmits<{ set: [to: Partial<Omit<Space, 'id' | 'spots' | 'measured'>>], remove: [], draw: [] }>()
 const store = useJobStore()
 const at = useSpaceStore()
 const evaluation = useEvaluationStore()
@@ -49,7 +50,7 @@ const lengthWithin = (field: keyof typeof spaceFields, what: string) => (typed: 
   if (!parsed.success) throw new InputError(`The ${what} ${parsed.error.issues[0]!.message}.`, 0, [])
   return lengthM
 }
-const length = (m: number | null) => m === null ? '' : writeMetres(m, units.value)
+const length = (m: number | null) => m === null ? '' : writeLength(m, units.value)
 const floorText = computed(() => writeFloor(space.value.outline) ?? 'walls at other than right angles')
 /** A floor typed anew keeps the places that lie on it; the cable comes in where it did, or at the first corner. */
 const floorOf = (typed: string) => readFloor(units.value === 'imperial' && /^[\d.,\sx×*]+$/.test(typed) ? `${typed} ft` : typed)
@@ -105,7 +106,8 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
     </div>
     <TextEntry label="Floor" :text="floorText" :read="floorOf" hint="18 x 9 m" @commit="emit('set', { outline: $event })" />
     <p class="soft small note"><span class="figure">18 x 9 m</span>, or its walls with the turns: <span
-      class="figure">12 right 4 right 3 left 5 right 9 right 9</span>.</p>
+      class="figure">12 right 4 right 3 left 5 right 9 right 9</span>. <button
+      class="act" type="button" @click="emit('draw')">or draw it on a grid <KeyCap of="D" /></button></p>
     <div class="two even">
       <TextEntry
         label="Height of the ceiling" :text="length(space.heightM)" :read="lengthWithin('heightM', 'height')"

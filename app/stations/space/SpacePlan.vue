@@ -5,7 +5,8 @@ import { select } from 'd3-selection'
 import type { Spot } from '#core/job/schema'
 import { areaM2, boxOf, contains, type Place } from '#core/room/outline'
 import { spaceGrade, wattsText } from '#core/match/spaceWords'
-import { writeArea, writeMetres } from '#core/quantity/units'
+import { writeArea, writeLength } from '#core/quantity/units'
+import { useMenuPress } from '~/composables/useMenuPress'
 import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
 import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './plan'
@@ -13,7 +14,12 @@ import { useSpaceStore } from './spaceStore'
 
 /** A space from above, to scale: its level as a shade, its speakers as tags, the line along which it is as loud as it is to be. */
 const { width, height, below } = defineProps<{ width: number, height: number, below: boolean }>()
-const emit = defineEmits<{ choose: [spotId: string, too: boolean], cross: [place: Place], moved: [by: Place] }>()
+const emit = defineEmits<{
+  choose: [spotId: string, too: boolean]
+  cross: [place: Place]
+  moved: [by: Place]
+  menu: [event: MouseEvent, spotId: string | null]
+}>()
 const at = useSpaceStore()
 const { units } = useUnits()
 const { night } = useTheme()
@@ -42,7 +48,7 @@ const tags = computed(() => at.facts!.spots.map(({ spot, speaker, tapW, powerW }
   id: spot.id, x: scale.value.x(spot.xM), y: scale.value.y(spot.yM), label: speaker?.label ?? `${k + 1}`, hangs: speaker !== null, watts: wattsText(tapW),
   aim: spot.aim, up: isUp(spot), isChosen: at.chosen.has(spot.id),
   spoken: [`Place ${k + 1}`, speaker ? `speaker ${speaker.label}` : 'no speaker yet', tapW === null ? '' : `tap ${wattsText(tapW)}`, powerW === null ? '' : `gets ${powerW.toFixed(1)} W`,
-    `${writeMetres(spot.xM, units.value)} along, ${writeMetres(spot.yM, units.value)} across`].filter(Boolean).join(', '),
+    `${writeLength(spot.xM, units.value)} along, ${writeLength(spot.yM, units.value)} across`].filter(Boolean).join(', '),
 })))
 const circle = computed(() => at.facts?.circleM && nearestPx.value >= 20 ? at.facts.circleM / 2 * scale.value.pxPerM : null)
 
@@ -96,6 +102,11 @@ function pressFloor(event: MouseEvent): void {
   if (contains(at.space!.outline, place)) emit('cross', snapped(place, units.value))
 }
 
+useMenuPress(svg, (event) => {
+  emit('menu', event, (event.target as Element).closest<SVGGElement>('[data-spot]')?.dataset.spot ?? null)
+  return true
+})
+
 type Dragged = D3DragEvent<SVGSVGElement, unknown, { x: number, y: number, spotId: string }>
 const CLICK_PX = 4
 onMounted(() => {
@@ -123,7 +134,7 @@ onMounted(() => {
 onBeforeUnmount(() => { at.held = null })
 const spokenPlan = computed(() => {
   const f = at.facts!
-  return `Plan of ${at.space!.name}, ${writeMetres(box.value.lengthM, units.value)} by ${writeMetres(box.value.widthM, units.value)}, ${f.spots.length} places${f.level ? `, ${f.level.meanDb.toFixed(1)} dB on average` : ''}`
+  return `Plan of ${at.space!.name}, ${writeLength(box.value.lengthM, units.value)} by ${writeLength(box.value.widthM, units.value)}, ${f.spots.length} places${f.level ? `, ${f.level.meanDb.toFixed(1)} dB on average` : ''}`
 })
 /** A small luggage tag, its point on the place. */
 const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 Z`
@@ -185,7 +196,7 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
       <p class="soft small">{{ writeArea(areaM2(at.space!.outline), units) }}, from above</p>
       <p class="reading" role="status">
         <template v-if="read"><b class="read figure">{{ read.says }}</b> <span
-          class="soft small">at {{ writeMetres(read.place.xM - box.fromXM, units) }}, {{ writeMetres(read.place.yM - box.fromYM, units) }}</span></template>
+          class="soft small">at {{ writeLength(read.place.xM - box.fromXM, units) }}, {{ writeLength(read.place.yM - box.fromYM, units) }}</span></template>
         <span v-else class="soft small">Press the floor: what is heard there.</span>
       </p>
       <div v-if="at.grid.length > 0" class="legend" :aria-label="`Shades about ${Math.round(at.aboutDb)} dB`">

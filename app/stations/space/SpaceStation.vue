@@ -75,6 +75,11 @@ onBeforeUnmount(() => observer?.disconnect())
 const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
 const whatIfOpen = ref(false)
+const drawOpen = ref(false)
+const FloorDialog = defineAsyncComponent(() => import('./FloorDialog.vue'))
+// Fetched after the plan: nobody asks for the menu before there is a place.
+const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const WhatIfDialog = defineAsyncComponent(() => import('~/stations/match/WhatIfDialog.vue'))
 const AmplifierDialog = defineAsyncComponent(() => import('~/stations/match/AmplifierDialog.vue'))
 const TapPlanDialog = defineAsyncComponent(() => import('./TapPlanDialog.vue'))
@@ -87,7 +92,7 @@ const bindings = [...spaceActions({
   findAmplifiers: () => { amplifiersOpen.value = true },
   whatIf: () => { whatIfOpen.value = true },
   measure: actions.measure,
-  show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, leave: actions.leave,
+  show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, drawFloor: () => { drawOpen.value = true }, leave: actions.leave,
 }), ...common]
 useKeys(() => bindings)
 
@@ -96,6 +101,12 @@ function choose(spotId: string, too: boolean): void {
   const next = new Set(at.chosen)
   if (!next.delete(spotId)) next.add(spotId)
   at.choose([...next])
+}
+/** The menu is of what was pressed: of the places chosen where it was one of them. */
+function askAt(event: MouseEvent, spotId: string | null): void {
+  if (spotId === null) at.choose([])
+  else if (!at.chosen.has(spotId)) at.choose([spotId])
+  menu.value?.show(event)
 }
 function putCross(place: Place): void {
   at.choose([])
@@ -138,7 +149,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
       </nav>
       <div v-if="at.kept && at.facts" class="body">
         <main ref="room" class="room" :aria-label="at.kept.name">
-          <SpacePlan v-bind="size" @choose="choose" @cross="putCross" @moved="moved" />
+          <SpacePlan v-bind="size" @choose="choose" @cross="putCross" @moved="moved" @menu="askAt" />
           <form v-if="actions.isMeasuring.value" class="measure" @submit.prevent>
             <TextEntry label="Measured at the cross, with the system playing" text="" :read="dB" hint="71.5 dB" @commit="noteMeasured" />
             <button class="act" type="button" @click="actions.isMeasuring.value = false">not now</button>
@@ -159,15 +170,17 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             v-if="at.mode === 'level'" :usual="actions.usualLine()" @lay-out="actions.lay()" @tap="actions.tapAll" @hang="actions.hang"
             @lengths="actions.lengthsAgain()" />
           <SpaceForm
-            v-else :key="at.kept.id" @set="actions.set"
+            v-else :key="at.kept.id" @set="actions.set" @draw="drawOpen = true"
             @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
         </aside>
       </div>
-      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" :has-menu="false" /></footer>
+      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" @more="menu?.show($event)" /></footer>
     </template>
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
     <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
+    <FloorDialog v-if="drawOpen && at.kept" v-model:open="drawOpen" :space="at.kept" @drawn="actions.set({ outline: $event })" />
+    <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
   </div>
 </template>

@@ -19,6 +19,7 @@ export interface SpaceDeeds {
   measure: () => void
   show: (mode: 'level' | 'change') => void
   toSheet: () => void
+  drawFloor: () => void
   leave: () => void
 }
 
@@ -39,6 +40,7 @@ export function spaceActions(deeds: SpaceDeeds): Action[] {
     { keys: ['-'], says: 'all of the space a tap down', group: 'change', to: ['space', ...places], row: 'tap −', run: () => deeds.tap(-1) },
     { keys: ['=', '+'], says: 'all of the space a tap up', group: 'change', to: ['space', ...places], row: 'tap +', run: () => deeds.tap(1) },
     { keys: ['e', 'Enter'], says: 'change: floor, height, use, speaker', group: 'change', to: ['space', ...places], row: 'change', run: () => deeds.show('change') },
+    { keys: ['D'], says: 'draw the floor on a grid', group: 'change', to: ['space'], row: 'draw floor', run: deeds.drawFloor },
     { keys: ['H'], says: 'hang speakers at the places that have none', group: 'wire', to: ['space', ...places], row: 'hang', run: deeds.hang },
     { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['space'], row: 'plan taps', run: deeds.planTaps },
     { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['space'], row: 'amplifiers', run: deeds.findAmplifiers },
@@ -58,5 +60,5 @@ export function spaceActions(deeds: SpaceDeeds): Action[] {
 
 /** The same with the mouse, for the key list. */
 export const SPACE_MOUSE_WORDS: readonly (readonly [string, string])[] = [
-  ['press a place', 'choose it'], ['Ctrl press', 'choose one more or less'], ['drag', 'move what is chosen'], ['press the floor', 'read the level there'],
+  ['press a place', 'choose it'], ['Ctrl press', 'choose one more or less'], ['drag', 'move what is chosen'], ['right press', 'what can be done'], ['long press', 'the same, by finger'], ['press the floor', 'read the level there'],
 ]
