@@ -35,7 +35,7 @@ afterAll(() => world.close())
 const VIEWS: [string, string, string, string[]][] = [
   ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, forty as one', 'many', '', [Key.ARROW_RIGHT]], ['run sheet, a kind of forty', 'many', '', [Key.ARROW_RIGHT, 'K']], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
   ['run sheet, a control', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, 'e']], ['run sheet, a zone', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, 'e', ...new Array<string>(16).fill(Key.TAB)]],
-  ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']],
+  ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']], ['run sheet, what if', 'walls', '', [Key.HOME, 'W', 'wait']], ['run sheet, amplifiers', 'walls', '', [Key.HOME, 'F', 'wait']], ['spaces, a floor drawn', 'rooms', '/space', ['D', 'wait']],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
   ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
   ['spaces', 'rooms', '/space', []], ['spaces, a place', 'rooms', '/space', [']', 'e']], ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]], ['spaces, planned', 'rooms', '/space?space=fh-space-staff', ['f']], ['spaces, none', 'empty', '/space', []], ['spaces, the taps of all', 'rooms', '/space', ['P', 'wait']],
@@ -54,7 +54,7 @@ describe.each(SIZES)('at %d × %d', (width, height, mobile) => {
       await world.go(`/jobs/${jobs[job]}${path}`)
       await browser.see('.rail-row, .empty, .check, .nothing, .plan')
       if (keys.length > 0) await browser.press(...keys.filter(key => key !== 'wait'))
-      if (keys.includes('wait')) await browser.see('.verdict')
+      if (keys.includes('wait')) await browser.see('.verdict, [role=dialog] .keep, [role=dialog] .draw')
       found.push(...(await badText()).map(bad => `${name}: ${bad}`))
     }
     expect(found).toEqual([])
