@@ -15,6 +15,7 @@ import { COVER_TAKES, coverVerb } from './cover'
 import { flagsOf, numberOf } from './flags'
 import { PLAN_TAKES, planVerb } from './plan'
 import { SPLIT_TAKES, splitVerb } from './split'
+import { WIRINGS_TAKES, wiringsVerb } from './wirings'
 
 /** The core from a terminal: one verb per engine, one JSON document out. Exit 0, or 2 for input that cannot be used. */
 
@@ -25,6 +26,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
   split: { takes: SPLIT_TAKES, run: async (...words) => tidy(await splitVerb(path => told(readJobFile(readFile(path))), ...words)) },
   amplifiers: { takes: AMPLIFIERS_TAKES, run: async (...words) => tidy(await amplifiersVerb(path => told(readJobFile(readFile(path))), readFile, ...words)) },
+  wirings: { takes: WIRINGS_TAKES, run: wiringsVerb },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },
 }

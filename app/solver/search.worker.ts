@@ -9,12 +9,14 @@ import { findAmplifiers, type FoundAmplifiers } from '#core/match/plan/amplifier
 import { solverOf, type SolveLp } from '#core/match/plan/lp'
 import { leastSplit, type LineSplit, type NotSplit } from '#core/match/plan/splitLine'
 import { planTaps, type PlanAsked, type TapPlan } from '#core/match/plan/tapPlan'
+import { findWirings, type NotWired, type Wirings, type WiringsAsked } from '#core/match/wirings/finder'
 
 /** Searches beside the page: sixty rooms take two seconds, and the page is not held for them. */
 export interface Searches {
   taps: { asked: PlanAsked, answer: TapPlan }
   split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
   amplifiers: { asked: { models: readonly AmplifierModel[], growth: number }, answer: FoundAmplifiers }
+  wirings: { asked: WiringsAsked, answer: Wirings | NotWired }
   compare: { asked: Prices, answer: Compared[] }
 }
 export type SearchName = keyof Searches
@@ -22,6 +24,7 @@ export interface SearchAsked<K extends SearchName = SearchName> { what: K, docum
 export type SearchAnswer = { answer: Searches[SearchName]['answer'] } | { problem: string }
 
 async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp): Promise<Searches[SearchName]['answer']> {
+  if (what === 'wirings') return findWirings(asked as WiringsAsked)
   const job = fromDocument(document)
   if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
   if (what === 'compare') return compareVariants(job, asked as Prices)

@@ -8,13 +8,14 @@ import { coverReportSchema } from '#core/room/cover'
 import { amplifiersReportSchema } from '#core/match/plan/amplifiersReport'
 import { planReportSchema } from '#core/match/plan/planReport'
 import { splitReportSchema } from '#core/match/plan/splitReport'
+import { wiringsReportSchema } from '#core/match/wirings/report'
 import { quickAnswerSchema } from '#core/quick/answer'
 
 /** JSON Schema of everything that leaves or enters as a file, by its name in docs/schemas. */
 export function schemaFiles(): Record<string, string> {
   const write = (schema: z.ZodType) => JSON.stringify(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }), null, 2) + '\n'
   return {
-    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'cable.schema.json': write(cableReportSchema), 'cover.schema.json': write(coverReportSchema), 'plan.schema.json': write(planReportSchema), 'amplifiers.schema.json': write(amplifiersReportSchema), 'split.schema.json': write(splitReportSchema), 'gear-check.schema.json': write(gearCheckSchema),
+    'job.schema.json': write(jobSchema), 'quick.schema.json': write(quickAnswerSchema), 'evaluate.schema.json': write(reportSchema), 'cable.schema.json': write(cableReportSchema), 'cover.schema.json': write(coverReportSchema), 'plan.schema.json': write(planReportSchema), 'amplifiers.schema.json': write(amplifiersReportSchema), 'split.schema.json': write(splitReportSchema), 'wirings.schema.json': write(wiringsReportSchema), 'gear-check.schema.json': write(gearCheckSchema),
     ...Object.fromEntries(GEAR_KINDS.map(kind => [`gear-${kind}.schema.json`, write(MODEL_SCHEMAS[kind])])),
   }
 }

@@ -51,6 +51,7 @@ const cableOpen = ref(false)
 const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
 const whatIfOpen = ref(false)
+const wiringsOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -170,6 +171,7 @@ const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vu
 const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue'))
 const AmplifierDialog = defineAsyncComponent(() => import('./AmplifierDialog.vue'))
 const WhatIfDialog = defineAsyncComponent(() => import('./WhatIfDialog.vue'))
+const WiringsDialog = defineAsyncComponent(() => import('./WiringsDialog.vue'))
 const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
@@ -189,6 +191,7 @@ const bindings = [...sheetActions({
   findAmplifiers: () => { amplifiersOpen.value = true },
   whatIf: () => { whatIfOpen.value = true },
   splitLine,
+  findWirings: () => { if (selected.line) wiringsOpen.value = true },
   find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
@@ -323,6 +326,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
     <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
+    <WiringsDialog v-if="wiringsOpen && selected.line" v-model:open="wiringsOpen" :line="selected.line" />
     <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />

@@ -32,6 +32,7 @@ export interface SheetDeeds {
   findAmplifiers: () => void
   whatIf: () => void
   splitLine: () => void
+  findWirings: () => void
   find: () => void
   leave: () => void
 }
@@ -76,6 +77,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['rail'], row: 'amplifiers', run: deeds.findAmplifiers },
     { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['rail'], row: 'what if', run: deeds.whatIf },
     { keys: ['Y'], says: 'split this line onto as few outputs as it takes: spaces whole, least cable', group: 'wire', to: ['rail'], row: 'split', run: deeds.splitLine },
+    { keys: ['i'], says: 'every way to wire the speakers of this line', group: 'wire', to: ['rail'], row: 'ways to wire', run: deeds.findWirings },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import Dialog from 'primevue/dialog'
+import type { LineEvaluation } from '#core/match/evaluate'
+import { NOT_WIRED_WORDS, type Wiring } from '#core/match/wirings/finder'
+import { sharesOf } from '#core/match/wirings/network'
+import { NOT_ASKED_WORDS, rewire, unitsOf } from '#core/match/wirings/rewire'
+import { overRated, powerText, wiringsWords } from '#core/match/wirings/words'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { newId } from '~/api/ids'
+import { BOX, drawNetwork } from '~/drawing/network'
+import { useSearch } from '~/solver/useSearch'
+import { useJobStore } from '~/stores/job'
+
+/** Every way to wire the speakers of a line: drawn small, with its load and what each gets; one press wires the line so. */
+const open = defineModel<boolean>('open', { required: true })
+const { line } = defineProps<{ line: LineEvaluation }>()
+const store = useJobStore()
+const { answer: found, problem, isSlow, start, stop } = useSearch('wirings')
+
+const units = computed(() => unitsOf(line))
+const isFair = ref(typeof units.value !== 'string' && units.value.length === 1)
+const channels = ref<1 | 2 | 4>(1)
+const CHANNELS = [1, 2, 4] as const
+const again = () => {
+  found.value = null
+  if (!store.job || typeof units.value === 'string') return
+  start(store.job, {
+    units: units.value.map(({ ohm, count, weight, ratingW }) => ({ ohm, count, weight, ratingW })),
+    rating: line.output.rating, isFair: isFair.value, channels: channels.value,
+  })
+}
+watch([units, isFair, channels], again, { immediate: true })
+
+/** So many are drawn at once; more on demand. */
+const STEP = 24
+const shown = ref(STEP)
+watch(found, () => { shown.value = STEP })
+const result = computed(() => found.value === null || typeof found.value === 'string' ? null : found.value)
+const cards = computed(() => {
+  const asked = units.value
+  if (!result.value || typeof asked === 'string') return []
+  return result.value.wirings.slice(0, shown.value).map((wiring) => {
+    const leaves = sharesOf(wiring.network, asked)
+    const over = overRated(wiring, leaves.map(l => asked[l.unit]!.ratingW))
+    return { wiring, drawing: drawNetwork(wiring.network), power: powerText(wiring), over, ohms: asked.map(u => writeNumber(u.ohm, 3)) }
+  })
+})
+function put(wiring: Wiring): void {
+  const asked = units.value
+  if (!store.job || typeof asked === 'string') return
+  const { edit, outputIds } = rewire(store.job, line.outputId, asked, wiring.network, channels.value, newId)
+  if (!store.edit(edit)) return
+  store.said = `${line.output.label}${outputIds.length > 1 ? ` and ${outputIds.length - 1} more` : ''} wired: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${powerText(wiring)}`
+  open.value = false
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal :header="`Ways to wire ${line.output.label}`" :dismissable-mask="true" :style="{ width: 'min(920px, 96vw)' }">
+    <p v-if="typeof units === 'string'" class="verdict" role="status">{{ NOT_ASKED_WORDS[units] }}</p>
+    <template v-else>
+      <form class="asked" data-form @submit.prevent>
+        <label class="small"><input v-model="isFair" type="checkbox"> all get the same power</label>
+        <span class="line"><span class="soft small">Over so many outputs of the amplifier</span>
+          <span role="radiogroup" aria-label="over so many outputs" class="taps">
+            <button
+              v-for="c in CHANNELS" :key="c" type="button" role="radio" class="tap figure" :class="{ on: channels === c }" :aria-checked="channels === c"
+              @click="channels = c">{{ c }}</button>
+          </span></span>
+      </form>
+      <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
+      <p v-else-if="isSlow" class="soft" role="status">Going through them… <button class="act" type="button" @click="stop">stop</button></p>
+      <p v-if="typeof found === 'string'" class="verdict" role="status">{{ NOT_WIRED_WORDS[found] }}</p>
+      <template v-else-if="result">
+        <p class="verdict" role="status">{{ wiringsWords(result) }}</p>
+        <ul class="cards">
+          <li v-for="{ wiring, drawing, power, over, ohms } in cards" :key="wiring.text">
+            <button class="card" type="button" :aria-label="`${wiring.text}: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${power}. Wire it so`" @click="put(wiring)">
+              <span class="picture">
+                <svg
+                  :viewBox="`-9 -2 ${drawing.width + 18} ${drawing.height + 4}`" :style="{ maxWidth: `${drawing.width + 18}px`, maxHeight: '128px' }"
+                  aria-hidden="true">
+                  <path :d="`${drawing.wires}M-9 ${drawing.height / 2}H0M${drawing.width} ${drawing.height / 2}H${drawing.width + 9}`" class="wire" />
+                  <g v-for="(box, k) in drawing.boxes" :key="k" :transform="`translate(${box.x} ${box.y})`">
+                    <rect :width="BOX.width" :height="BOX.height" class="box" /><text :x="BOX.width / 2" y="14.5">{{ ohms[box.unit] }}</text>
+                  </g>
+                </svg>
+              </span>
+              <span class="says"><b class="figure">{{ writeQuantity(wiring.loadOhm, 'Ω') }}</b> <span>{{ power }}</span></span>
+              <span class="soft small">{{ wiring.connections }} joints<template v-if="over > 0">; <b class="over">{{ over }} above {{
+                over === 1 ? 'its' : 'their' }} rating</b></template></span>
+            </button>
+          </li>
+        </ul>
+        <button v-if="result.wirings.length > shown" class="act" type="button" @click="shown += 2 * STEP">{{ result.wirings.length - shown }} more</button>
+        <details v-if="result.refused.length > 0" class="refused">
+          <summary>{{ result.refused.length }} too low a load</summary>
+          <ul><li v-for="r in result.refused" :key="r.text"><span class="figure small">{{ r.text }}</span>: <span class="soft">{{ r.why }}</span></li></ul>
+        </details>
+      </template>
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+.asked { display: flex; flex-wrap: wrap; gap: 6px 26px; align-items: center; padding-bottom: 12px; }
+.line { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; }
+.verdict { padding-bottom: 10px; }
+.cards { list-style: none; margin: 0; padding: 0 0 10px; display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 10px; }
+.card { width: 100%; height: 100%; border: 1px solid var(--rule-strong); background: var(--paper-raised); padding: 10px 12px; cursor: pointer; display: grid;
+  grid-template-rows: 1fr auto auto; gap: 4px; text-align: left; }
+.card:hover { border-color: var(--ink); }
+.picture { display: grid; place-items: center; min-height: 70px; padding-bottom: 4px; }
+svg { width: 100%; }
+.wire { stroke: var(--copper); stroke-width: 2; fill: none; }
+.box { fill: var(--paper); stroke: var(--ink); stroke-width: 1.3; }
+text { font-size: 12px; text-anchor: middle; font-family: var(--mono); fill: var(--ink); }
+.says { display: flex; flex-wrap: wrap; gap: 0 10px; align-items: baseline; }
+.over { color: var(--tight); }
+.refused { border-top: 1px solid var(--rule); padding-top: 10px; margin-top: 8px; }
+.refused summary { cursor: pointer; }
+.refused ul { padding: 6px 0 0 18px; margin: 0; }
+.refused li { overflow-wrap: anywhere; }
+</style>

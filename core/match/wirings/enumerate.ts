@@ -1,0 +1,192 @@
+import type { Network, Unit } from './network'
+
+/**
+ * Every two-terminal series-parallel network of given speakers, equals told apart from nobody: (a + b) || c is one with c || (b + a). A network is a single
+ * speaker, a series of networks that are not series themselves, or a parallel of ones that are not parallel: so each stands once.
+ * Counts of n equal ones: P. A. MacMahon, "The combinations of resistances", The Electrician, 1892 (1, 2, 4, 10, 24, 66, 180, 522).
+ */
+
+/** Up to so many speakers all networks are gone through; beyond, only those in which all get what they are to have. */
+export const MOST_WHOLE = 8
+/** Blocks of up to so many speakers are kept while larger ones are made of them; larger ones are made anew each time. */
+const KEPT = 6
+
+/** `joints`: those inside it; `depth`: how often series and parallel alternate in it. */
+export interface Block { network: Network, ohm: number, weight: number, joints: number, depth: number }
+/** How many of each unit. */
+type Counts = readonly number[]
+type Joined = 'series' | 'parallel'
+/** `parts` are only lent: what is to be kept is made of them at once. */
+export type Seen = (kind: Joined, parts: readonly Block[], ohm: number) => void
+
+/** The block that parts make. */
+export function blockOf(kind: Joined, parts: readonly Block[], ohm: number, weight: number): Block {
+  return { network: { kind, parts: parts.map(p => p.network) }, ohm, weight, joints: jointsOf(kind, parts), depth: depthOf(parts) }
+}
+export function jointsOf(kind: Joined, parts: readonly Block[]): number {
+  let joints = (parts.length - 1) * (kind === 'series' ? 1 : 2)
+  for (const p of parts) joints += p.joints
+  return joints
+}
+export function depthOf(parts: readonly Block[]): number {
+  let depth = 0
+  for (const p of parts) depth = Math.max(depth, p.depth)
+  return depth + 1
+}
+
+/** Whether a part beside another gets power as their weights say. */
+function isFair(kind: Joined, a: Block, b: Block): boolean {
+  const [x, y] = kind === 'series' ? [a.ohm / a.weight, b.ohm / b.weight] : [a.ohm * a.weight, b.ohm * b.weight]
+  return Math.abs(x - y) <= 1e-9 * x
+}
+
+export class Networks {
+  private readonly size: readonly number[]
+  private readonly top: number
+  private readonly kept = new Map<number, Record<Joined, Block[]>>()
+  /** Of each set: its counts, how many they are, the sets in it from the largest down; made when first asked for. */
+  private readonly sets: { counts: Counts, count: number, inside: number[] | null }[] = []
+
+  /** `fairOnly`: none but those in which each speaker gets what its weight says. */
+  constructor(private readonly units: readonly Unit[], private readonly fairOnly = false) {
+    this.size = units.map(u => u.count + 1)
+    this.top = this.size.reduce((all, n) => all * n, 1) - 1
+  }
+
+  /** A set of speakers is one number, its counts the digits: a set inside another is smaller, and what is left is the difference. */
+  private set(key: number) {
+    const known = this.sets[key]
+    if (known) return known
+    const counts: number[] = Array<number>(this.size.length)
+    let rest = key
+    for (let k = this.size.length - 1; k >= 0; k--) {
+      counts[k] = rest % this.size[k]!
+      rest = Math.floor(rest / this.size[k]!)
+    }
+    return this.sets[key] = { counts, count: counts.reduce((a, b) => a + b, 0), inside: null }
+  }
+
+  private inside(key: number): number[] {
+    const set = this.set(key)
+    if (set.inside) return set.inside
+    set.inside = []
+    for (let k = key; k > 0; k--) if (this.set(k).counts.every((c, i) => c <= set.counts[i]!)) set.inside.push(k)
+    return set.inside
+  }
+
+  /** Goes through every network of all speakers; of one alone there is only itself. */
+  forEach(seen: Seen): void {
+    if (this.set(this.top).count === 1) return
+    this.visit(this.top, 'series', seen)
+    this.visit(this.top, 'parallel', seen)
+  }
+
+  private one(key: number): Block {
+    const unit = this.set(key).counts.indexOf(1)
+    const { ohm, weight } = this.units[unit]!
+    return { network: { kind: 'one', unit }, ohm, weight, joints: 0, depth: 0 }
+  }
+
+  /** Every network of a set whose outermost joint is of a kind. */
+  private visit(all: number, kind: Joined, seen: Seen): void {
+    const inner = kind === 'series' ? 'parallel' : 'series'
+    const parts: Block[] = []
+    /** Parts are taken in falling order of set, then of place in its list: a choice of parts comes once. */
+    const take = (left: number, mostKey: number, mostAt: number, sum: number): void => {
+      for (const key of this.inside(left)) {
+        // All of it in one part is no joint.
+        if (key > mostKey || key === all) continue
+        const rest = left - key
+        // What is left has to fit into parts that are no larger.
+        this.forEachBlock(key, inner, (block, at) => {
+          if (key === mostKey && at > mostAt) return
+          if (this.fairOnly && parts.length > 0 && !isFair(kind, parts[0]!, block)) return
+          parts.push(block)
+          const to = sum + (kind === 'series' ? block.ohm : 1 / block.ohm)
+          if (rest === 0) seen(kind, parts, kind === 'series' ? to : 1 / to)
+          else take(rest, key, at, to)
+          parts.pop()
+        })
+      }
+    }
+    take(all, Infinity, Infinity, 0)
+  }
+
+  /** Single speakers and blocks of a kind, of one set, in a fixed order. */
+  private forEachBlock(key: number, kind: Joined, use: (block: Block, at: number) => void): void {
+    const { count } = this.set(key)
+    if (count > KEPT && !this.fairOnly) {
+      let at = 0
+      const weight = this.weightOf(key)
+      return this.visit(key, kind, (_, parts, ohm) => use(blockOf(kind, parts, ohm, weight), at++))
+    }
+    const blocks = this.blocks(key)[kind]
+    for (let at = 0; at < blocks.length; at++) use(blocks[at]!, at)
+  }
+
+  private weightOf(key: number): number {
+    return this.set(key).counts.reduce((sum, c, k) => sum + c * this.units[k]!.weight, 0)
+  }
+
+  private blocks(key: number): Record<Joined, Block[]> {
+    const known = this.kept.get(key)
+    if (known) return known
+    const made: Record<Joined, Block[]> = { series: [], parallel: [] }
+    if (this.set(key).count === 1) made.series = made.parallel = [this.one(key)]
+    else for (const kind of ['series', 'parallel'] as const) {
+      const weight = this.weightOf(key)
+      this.visit(key, kind, (_, parts, ohm) => made[kind].push(blockOf(kind, parts, ohm, weight)))
+    }
+    this.kept.set(key, made)
+    return made
+  }
+
+  /** How many there are in all, fair or not, counted without making them: multisets of blocks, set by set. */
+  count(): bigint {
+    if (this.set(this.top).count === 1) return 1n
+    // Blocks with one outermost joint; by exchange of series and parallel there are as many of either.
+    const blocks = new Map<number, bigint>()
+    for (let key = 1; key <= this.top; key++) blocks.set(key, this.set(key).count === 1 ? 1n : this.countJoined(key, blocks))
+    return 2n * blocks.get(this.top)!
+  }
+
+  private countJoined(all: number, blocks: ReadonlyMap<number, bigint>): bigint {
+    const { counts } = this.set(all)
+    let ways = new Map<number, bigint>([[0, 1n]])
+    for (const part of this.inside(all)) {
+      if (part === all) continue
+      const each = this.set(part).counts
+      const kinds = blocks.get(part)!
+      const next = new Map(ways)
+      for (const [from, n] of ways) {
+        const taken = this.set(from).counts
+        // So many times from this set, repeats allowed: (kinds + times − 1 over times).
+        let chosen = 1n
+        for (let times = 1; each.every((c, k) => taken[k]! + times * c <= counts[k]!); times++) {
+          chosen = chosen * (kinds + BigInt(times) - 1n) / BigInt(times)
+          const to = from + times * part
+          next.set(to, (next.get(to) ?? 0n) + n * chosen)
+        }
+      }
+      ways = next
+    }
+    return ways.get(all) ?? 0n
+  }
+}
+
+/** Networks of one kind of speaker, all getting the same: nested strings and groups of equal size, as many ways as the count has ordered factors. */
+export function evenNetworks(count: number, most = 400): Network[] {
+  const found: Network[] = []
+  const grow = (network: Network, left: number, kind: 'series' | 'parallel'): void => {
+    if (found.length >= most) return
+    if (left === 1) return void found.push(network)
+    for (let size = 2; size <= left; size++) {
+      if (left % size === 0) grow({ kind, parts: Array.from({ length: size }, () => network) }, left / size, kind === 'series' ? 'parallel' : 'series')
+    }
+  }
+  const one: Network = { kind: 'one', unit: 0 }
+  if (count === 1) return [one]
+  grow(one, count, 'series')
+  grow(one, count, 'parallel')
+  return found
+}
