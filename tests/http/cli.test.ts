@@ -14,6 +14,7 @@ import { writeCsv, gearCheckSchema } from '#core/gear/csv'
 import { amplifiersReportSchema } from '#core/match/plan/amplifiersReport'
 import { demoGear } from '../../demo/gear'
 import { planReportSchema } from '#core/match/plan/planReport'
+import { wiringsReportSchema } from '#core/match/wirings/report'
 import { coverReportSchema } from '#core/room/cover'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
@@ -39,7 +40,7 @@ test('quick prints one document of its schema', () => {
 test('evaluate does the same for a saved job', () => {
   const { status, answer } = cli('evaluate', file('job.plainmatch.json', writeJobFile(demoJobs[0]!.job)))
   const { lines } = reportSchema.parse(answer)
-  expect([status, lines.length]).toEqual([0, 4])
+  expect([status, lines.length]).toEqual([0, 5])
   expect(lines[1]).toMatchObject({ label: 'A2', grade: 'tight', findings: [{ code: 'reserve-short' }] })
   expect(lines[1]!.predicted[0]).toMatchObject({ place: 'A2', kind: 'line-impedance', unit: 'Ω' })
 }, 30_000)
@@ -55,7 +56,7 @@ test('cable finds the thinnest for a line, one size and falling, and says that i
   const read = cableReportSchema.parse(answer)
   expect([status, read.single!.awg, read.single!.lengthM, read.proven, read.falling!.length, read.worstDb! >= -0.5]).toEqual([0, 16, 76, true, 10, true])
   expect(read.falling!.map(f => f.awg)).toEqual([...read.falling!.map(f => f.awg)].sort((a, b) => a - b))
-  expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4'])
+  expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4', 'B1'])
 }, 60_000)
 
 test('plan gives every space the lowest taps that reach, within what its line may carry; the program can be taken out and solves to the same', async () => {
@@ -89,6 +90,15 @@ test('amplifiers of a table for all lines of a job: the cheapest set, who feeds 
   expect(read.refused.find(r => r.model === 'Vehicle amplifier 4 × 60 W')?.why).toMatch(/^reaches [\d.]+ V, A1 is 70\.7 V$/)
 }, 60_000)
 
+test('wirings finds every way to wire speakers on an output', () => {
+  const { status, answer } = cli('wirings', '4 x 8', '--on', '300 W at 4, 180 W at 8, from 4')
+  const read = wiringsReportSchema.parse(answer)
+  expect([status, read.distinct, read.unfair, read.wirings.map(w => [w.text, w.loadOhm, w.connections])]).toEqual([0, 10, 6, [['8 + 8 + 8 + 8', 32, 5], ['(8 + 8) || (8 + 8)', 8, 6], ['(8 || 8) + (8 || 8)', 8, 7]]])
+  expect(read.refused.map(r => r.text)).toEqual(['8 || 8 || 8 || 8'])
+  expect(wiringsReportSchema.parse(cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes').answer).wirings.map(w => w.loadOhm)).toEqual([16])
+  expect(wiringsReportSchema.parse(cli('wirings', '8, 4', '--on', '300 W at 2').answer).wirings).toHaveLength(2)
+}, 60_000)
+
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
   'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
 }).flatMap(([name, value]) => [`--${name}`, value])]
@@ -102,7 +112,7 @@ test('cover says how many ceiling speakers a floor wants, where, and at what tap
 
 test.each([
   [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
-  [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
+  [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],
