@@ -11,6 +11,7 @@ import { AWG_RANGE, USUAL_AWG } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { quickAnswer } from '#core/quick/answer'
 import { AMPLIFIERS_TAKES, amplifiersVerb } from './amplifiers'
+import { CLIP_TAKES, clipVerb } from './clip'
 import { COVER_TAKES, coverVerb } from './cover'
 import { flagsOf, numberOf } from './flags'
 import { PLAN_TAKES, planVerb } from './plan'
@@ -26,6 +27,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
   split: { takes: SPLIT_TAKES, run: async (...words) => tidy(await splitVerb(path => told(readJobFile(readFile(path))), ...words)) },
   amplifiers: { takes: AMPLIFIERS_TAKES, run: async (...words) => tidy(await amplifiersVerb(path => told(readJobFile(readFile(path))), readFile, ...words)) },
+  clip: { takes: CLIP_TAKES, run: (...words) => tidy(clipVerb(...words)) },
   wirings: { takes: WIRINGS_TAKES, run: wiringsVerb },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },
   evaluate: { takes: 'a file, as job.plainmatch.json', run: one('evaluate', path => reportOf(told(readJobFile(readFile(path))))) },

@@ -1,22 +1,11 @@
 import type { Cable } from '#core/quantity/cable'
+import type { Chance } from '#core/quantity/seeded'
 import type { Child, Load, SingleLoad, TapMeans, Through, WiringNode } from '#core/network/tree'
 
 /** Trees for tests and benchmarks. The same seed gives the same tree. */
 
-export type Chance = () => number
+export { seeded, type Chance } from '#core/quantity/seeded'
 type Member = Exclude<SingleLoad, { kind: 'tap' }>
-
-/** A small seeded generator (mulberry32): nothing here needs more than repeatability. */
-export function seeded(seed: number): Chance {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6D2B79F5) >>> 0
-    let t = state
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 const between = (chance: Chance, least: number, most: number) => least + chance() * (most - least)
 const oneOf = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
