@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { guessMapping, readGear, readTable, type GearCheck } from '#core/gear/csv'
 import { GEAR_KINDS } from '#core/gear/models'
+import { readCurve } from '#core/format/curve'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { JobError } from '#core/job/jobError'
 import type { Job } from '#core/job/schema'
@@ -27,6 +28,7 @@ const VERBS: Record<string, { takes: string, run: (...words: string[]) => unknow
   plan: { takes: PLAN_TAKES, run: async (...words) => tidy(await planVerb(path => told(readJobFile(readFile(path))), ...words)) },
   split: { takes: SPLIT_TAKES, run: async (...words) => tidy(await splitVerb(path => told(readJobFile(readFile(path))), ...words)) },
   amplifiers: { takes: AMPLIFIERS_TAKES, run: async (...words) => tidy(await amplifiersVerb(path => told(readJobFile(readFile(path))), readFile, ...words)) },
+  curve: { takes: 'a file of a measured impedance, as woofer.txt', run: one('curve', path => tidy(readCurve(readFile(path)))) },
   clip: { takes: CLIP_TAKES, run: (...words) => tidy(clipVerb(...words)) },
   wirings: { takes: WIRINGS_TAKES, run: wiringsVerb },
   cover: { takes: COVER_TAKES, run: (...words) => tidy(coverVerb(...words)) },

@@ -1,6 +1,8 @@
 import loadHighs from 'highs'
 import wasmUrl from 'highs/runtime?url'
 import type { AmplifierModel } from '#core/gear/amplifier'
+import { seeded } from '#core/quantity/seeded'
+import { clipReport, type ClipAsked, type ClipReport } from '#core/programme/clip'
 import { fromDocument } from '#core/job/document'
 import type { JobDocument } from '#core/job/schema'
 import { compareVariants, type Compared, type Prices } from '#core/match/compare'
@@ -17,6 +19,7 @@ export interface Searches {
   split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
   amplifiers: { asked: { models: readonly AmplifierModel[], growth: number }, answer: FoundAmplifiers }
   wirings: { asked: WiringsAsked, answer: Wirings | NotWired }
+  clip: { asked: Omit<ClipAsked, 'overdriveDb'> & { overdrivesDb: readonly number[] }, answer: ClipReport[] }
   compare: { asked: Prices, answer: Compared[] }
 }
 export type SearchName = keyof Searches
@@ -25,6 +28,11 @@ export type SearchAnswer = { answer: Searches[SearchName]['answer'] } | { proble
 
 async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp): Promise<Searches[SearchName]['answer']> {
   if (what === 'wirings') return findWirings(asked as WiringsAsked)
+  if (what === 'clip') {
+    const { overdrivesDb, ...clip } = asked as Searches['clip']['asked']
+    // The same stretch of signal for every row.
+    return overdrivesDb.map(overdriveDb => clipReport({ ...clip, overdriveDb }, seeded(1)))
+  }
   const job = fromDocument(document)
   if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
   if (what === 'compare') return compareVariants(job, asked as Prices)

@@ -16,6 +16,7 @@ import { demoGear } from '../../demo/gear'
 import { planReportSchema } from '#core/match/plan/planReport'
 import { wiringsReportSchema } from '#core/match/wirings/report'
 import { clipReportSchema } from '#core/programme/clip'
+import { curveReportSchema } from '#core/format/curve'
 import { coverReportSchema } from '#core/room/cover'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
@@ -107,6 +108,11 @@ test('clip says what an overdriven amplifier gives, and what of it reaches a hig
   expect(clip('--material', 'open', '--seed', '4')).toEqual(clip('--material', 'open', '--seed', '4'))
 }, 60_000)
 
+test('curve reads a measured impedance and says what is to be known of it', () => {
+  const read = curveReportSchema.parse(cli('curve', file('box.txt', '* a box\n20;12,5;30\n200;6,8;-5\n20000;18;40\n')).answer)
+  expect([read.points.length, read.minimumOhm, read.minimumHz, read.nominalOhm, read.problems]).toEqual([3, 6.8, 200, 8, ['Between 20 Hz and 200 Hz there is no point: a dip may hide there.']])
+}, 30_000)
+
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
   'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
 }).flatMap(([name, value]) => [`--${name}`, value])]
@@ -120,7 +126,7 @@ test('cover says how many ceiling speakers a floor wants, where, and at what tap
 
 test.each([
   [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
-  [['clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', '--material', 'opera'], 0], [['clip', '--rated-w', 'much'], 0], [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
+  [['clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', '--material', 'opera'], 0], [['clip', '--rated-w', 'much'], 0], [['curve', join(folder, 'none.txt')], 0], [['curve', file('bad.txt', '20 8\n30 x')], 8], [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],

@@ -52,6 +52,7 @@ const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
 const whatIfOpen = ref(false)
 const wiringsOpen = ref(false)
+const clipOpen = ref(false)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -172,6 +173,7 @@ const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPla
 const AmplifierDialog = defineAsyncComponent(() => import('./AmplifierDialog.vue'))
 const WhatIfDialog = defineAsyncComponent(() => import('./WhatIfDialog.vue'))
 const WiringsDialog = defineAsyncComponent(() => import('./WiringsDialog.vue'))
+const ClipDialog = defineAsyncComponent(() => import('./ClipDialog.vue'))
 const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
@@ -191,6 +193,10 @@ const bindings = [...sheetActions({
   findAmplifiers: () => { amplifiersOpen.value = true },
   whatIf: () => { whatIfOpen.value = true },
   splitLine,
+  overdrive: () => {
+    if (selected.line?.kind === 'low-impedance') clipOpen.value = true
+    else store.said = 'That is asked of an output into loads; this is a transformer line.'
+  },
   findWirings: () => { if (selected.line) wiringsOpen.value = true },
   find: () => { finding.value = true },
   leave: () => {
@@ -326,6 +332,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
     <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
+    <ClipDialog v-if="clipOpen && selected.line" :key="selected.line.outputId" v-model:open="clipOpen" :line="selected.line" />
     <WiringsDialog v-if="wiringsOpen && selected.line" v-model:open="wiringsOpen" :line="selected.line" />
     <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />

@@ -33,6 +33,7 @@ export interface SheetDeeds {
   whatIf: () => void
   splitLine: () => void
   findWirings: () => void
+  overdrive: () => void
   find: () => void
   leave: () => void
 }
@@ -78,6 +79,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['rail'], row: 'what if', run: deeds.whatIf },
     { keys: ['Y'], says: 'split this line onto as few outputs as it takes: spaces whole, least cable', group: 'wire', to: ['rail'], row: 'split', run: deeds.splitLine },
     { keys: ['i'], says: 'every way to wire the speakers of this line', group: 'wire', to: ['rail'], row: 'ways to wire', run: deeds.findWirings },
+    { keys: ['O'], says: 'driven into clipping: what reaches the high-frequency unit', group: 'read', to: ['rail'], run: deeds.overdrive },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

@@ -1,0 +1,57 @@
+import { describe, expect, test } from '@jest/globals'
+import { readCurve } from './curve'
+
+/** A driver in free air by a formula of its own: a coil with a resonance, Small's equivalent circuit written out. */
+function driver(hz: number): { ohm: number, deg: number } {
+  const [re, le, fs, qms, qes] = [6.4, 0.0006, 55, 4.2, 0.55]
+  const x = hz / fs
+  // Motional branch: res · (j x / qms) / (1 − x² + j x / qms), res = re · qms / qes.
+  const [res, d] = [re * qms / qes, { a: 1 - x * x, b: x / qms }]
+  const norm = d.a ** 2 + d.b ** 2
+  const [real, imag] = [re + res * d.b * d.b / norm, 2 * Math.PI * hz * le + res * d.b * d.a / norm]
+  return { ohm: Math.hypot(real, imag), deg: Math.atan2(imag, real) * 180 / Math.PI }
+}
+const HZ = Array.from({ length: 121 }, (_, k) => 20 * 10 ** (k / 40))
+const rows = HZ.map(hz => ({ hz: Number(hz.toFixed(3)), ...driver(hz) }))
+const written = (parting: string, comma = false, withPhase = true) => rows.map(({ hz, ohm, deg }) => [hz, ohm.toFixed(4), ...withPhase ? [deg.toFixed(3)] : []]
+  .map(v => comma ? String(v).replace('.', ',') : String(v)).join(parting)).join('\n')
+
+describe('a curve made by a formula comes back, however it is written', () => {
+  test.each<[string, string]>([
+    ['tabs', written('\t')], ['blanks', written('   ')], ['semicolons', written(';')], ['commas and points', written(',')], ['commas and blanks', written(', ')], ['decimal commas, semicolons', written(';', true)], ['decimal commas, tabs', written('\t', true)],
+    ['decimal commas, blanks', written('  ', true)], ['remarks, a head, empty lines, another system’s line ends', `* measured in free air\n# Hz Ohm Deg\nfreq\tmag\tphase\n\n${written('\t')}\n\n`.replaceAll('\n', '\r\n')], ['a byte order mark', `\uFEFF${written(';')}`],
+  ])('%s', (_, text) => {
+    const read = readCurve(text)
+    expect([read.points.length, read.problems]).toEqual([rows.length, []])
+    read.points.forEach((p, k) => {
+      const { hz, ohm, deg } = rows[k]!
+      expect([p.hz, p.ohm, p.deg]).toEqual([hz, expect.closeTo(ohm, 3), expect.closeTo(deg, 2)])
+    })
+    const lowest = rows.reduce((a, b) => b.ohm < a.ohm ? b : a)
+    expect([read.minimumHz, read.minimumOhm, read.nominalOhm]).toEqual([lowest.hz, expect.closeTo(lowest.ohm, 3), 8])
+  })
+})
+
+test.each<[string, string, RegExp | null]>([
+  ['no phase', written('\t', false, false), /^No phase is measured/], ['some phases', `${written('\t')}\n21000\t30`, /^1 of 122 points have no phase/],
+  ['begins late', written('\t').split('\n').slice(20).join('\n'), /^It begins at 63\.2 Hz: below that nothing is known/], ['ends early', written('\t').split('\n').slice(0, -20).join('\n'), /^It ends at 6\.32 kHz|^It ends at 6320 Hz/],
+  ['a gap', written('\t').split('\n').filter((_, k) => k < 40 || k > 48).join('\n'), /^Between 188\.8 Hz and 335\.8 Hz there is no point/], ['out of order', written('\t').split('\n').toReversed().join('\n'), /^Line 2: .* comes after/],
+  ['a phase beyond a right angle', written('\t').replace('\t-', '\t-1'), /^Line \d+: a phase of −?-?1\d+(\.\d+)?°/],
+])('%s is said', (_, text, wanted) => expect(readCurve(text).problems).toEqual([expect.stringMatching(wanted!)]))
+
+test('out of order it is put in order, of a frequency that stands twice the first counts', () => {
+  expect(readCurve('1000 8 0\n20 7 1\n1000 9 0\n20000 30 40').points.map(p => [p.hz, p.ohm])).toEqual([[20, 7], [1000, 8], [20_000, 30]])
+})
+
+test.each<[string, number | null]>([['6.4', 8], ['6.39', 6], ['3.2', 4], ['3.1', 3], ['1.5', null], ['90', 100]])('a minimum of %s Ω allows a label of %s Ω', (ohm, label) => {
+  expect(readCurve(`20 ${ohm}\n20000 99`).nominalOhm).toBe(label)
+})
+
+test.each<[string, string, number, RegExp]>([
+  ['no number', '20 6.8 1\n25 6,x 2', 12, /^Line 2: “6,x” is not a number/], ['nothing', '# only a remark', 0, /No point/], ['one point', '20 8', 0, /One point/], ['no frequency', '0 8\n20 8', 0, /Line 1: a frequency/], ['no ohms', '20 8\n30 -4', 5, /Line 2: an impedance/],
+  ['one value', '20 8\n30', 5, /Line 2 has 1 value:/], ['four', '20 8 1 2', 0, /Line 1 has 4 values/], ['an empty cell', '20;;3', 3, /“” is not a number/],
+])('%s is refused, and where', (_, text, position, message) => {
+  expect(() => readCurve(text)).toThrow(message)
+  try { readCurve(text) }
+  catch (error) { expect((error as { position: number }).position).toBe(position) }
+})
