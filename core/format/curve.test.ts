@@ -40,6 +40,7 @@ test.each<[string, string, RegExp | null]>([
 ])('%s is said', (_, text, wanted) => expect(readCurve(text).problems).toEqual([expect.stringMatching(wanted!)]))
 
 test('out of order it is put in order, of a frequency that stands twice the first counts', () => {
+  expect(readCurve('20 7 1\n20 8 1\n25 9 1\n20000 9 1').problems[0]).toMatch(/^Line 2: 20 Hz comes after 20 Hz/)
   expect(readCurve('1000 8 0\n20 7 1\n1000 9 0\n20000 30 40').points.map(p => [p.hz, p.ohm])).toEqual([[20, 7], [1000, 8], [20_000, 30]])
 })
 

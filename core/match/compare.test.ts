@@ -4,8 +4,8 @@ import { retap } from '#core/job/intents'
 import { readJob } from '#core/job/readJob'
 import { toDocument } from '#core/job/document'
 import type { Job } from '#core/job/schema'
-import { findOutput } from '#core/job/tree'
-import { differsFrom, keepVariant, takeVariant } from '#core/job/variants'
+import { findOutput, outputsOf, speakersOf } from '#core/job/tree'
+import { differsFrom, keepVariant, takeVariant, withVariant } from '#core/job/variants'
 import { editWords } from '#core/job/words'
 import { randomEdit } from '#core/testing/edits'
 import { cabled, counter, jobOf } from '#core/testing/jobs'
@@ -66,6 +66,8 @@ describe('a variant', () => {
     expect(takeVariant(job, 'v1')).toBeNull()
     const other = applyEdit(job, { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Amplifier A' }, to: { name: 'Rack' } }).job
     expect((takeVariant(other, 'v1') as { edits: { kind: string }[] }).edits.map(e => e.kind)).toEqual(['amplifier.remove', 'amplifier.add'])
+    const turned = { ...job, amplifiers: job.amplifiers.toReversed() }
+    expect(applyEdit(turned, takeVariant(turned, 'v1')!).job.amplifiers.map(a => a.id)).toEqual(['amp', 'b'])
     const three = ['b', 'c'].reduce<Job>((j, name) => applyEdit(j, keepVariant(j, name, AT, counter(name))).job, job)
     expect(() => applyEdit(three, keepVariant(three, 'd', AT, counter('d')))).toThrow('too-many')
     expect(() => applyEdit(job, { ...keepVariant(job, 'd', AT, () => 'v1') })).toThrow('already-there')
@@ -78,6 +80,16 @@ describe('a variant', () => {
     const gone = applyEdit(three, { kind: 'variant.remove', variantId: 'v1' })
     expect([gone.job.variants.length, applyEdit(gone.job, gone.inverse).job]).toEqual([2, three])
   })
+})
+
+test('a variant of before: kinds and zones that are gone are let go; both above the target, neither is the better', () => {
+  const named = applyEdit(line, { kind: 'speaker.set', nodeId: 'o1n3', was: { kindId: null, zoneId: null }, to: { kindId: 'gone', zoneId: 'gone' } }).job
+  const [first] = speakersOf(outputsOf(withVariant(line, { id: 'v', name: 'V', at: AT, amplifiers: named.amplifiers }))[0]!.wiring)
+  expect([first!.kindId, first!.zoneId]).toEqual([null, null])
+  const figures = figuresOf(line, none)
+  const above = (overDb: number) => ({ id: null, name: '', differs: null, figures: { ...figures, quietest: { name: 'Hall', overDb } } })
+  const row = (...dbs: number[]) => compareRows(dbs.map(above)).find(r => r.says === 'against the target')!
+  expect([row(3, 1).cells, row(3, 1).better, row(0.02, -2).cells, row(0.02, -2).better]).toEqual([['3.0 dB above, Hall', '1.0 dB above, Hall'], [], ['just reached, Hall', '2.0 dB short, Hall'], [0]])
 })
 
 test('figures of a line by hand: 4 × 10 W of 60 W at four fifths leave 8 W, 20 W after a tap down leave 28 W; 40 m of cable are 44', () => {

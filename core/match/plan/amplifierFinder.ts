@@ -67,7 +67,7 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
   const most = SPARE_FOR * cheapest.objective
   // Of equal spare the cheaper.
   const roomiest = await solve(writeLp(programOf(roomy, needs, { cost: c => (1 + priceOf(c)) / all, gain: fit => fit.spareW, most })))
-  return { sets: merged([setOf(useful, needs, cheapest.taken), setOf(useful, needs, fewest.taken), setOf(roomy, needs, roomiest.taken)]), refused, left }
+  return { sets: merged([setOf(useful, needs, cheapest.counted), setOf(useful, needs, fewest.counted), setOf(roomy, needs, roomiest.counted)]), refused, left }
 }
 
 const unitsOf = (set: AmplifierSet) => sum(set.models.map(m => m.count))
@@ -115,68 +115,73 @@ function undominated(candidates: readonly Candidate[], bySpare = false): Candida
 
 const atLeast = (fit: Fit, spareW: number) => isFit(fit) && fit.spareW >= spareW
 
-const unit = (m: number, k: number) => `u${m}_${k}`
-const on = (l: number, m: number, g: number) => `x${l}_${m}_${g}`
-/** `gain`: what a line on an output is worth; `most`: what all units may cost together. */
-interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number }
-function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most: mostPrice }: Aim): Program {
-  const minimize = new Map<string, number>()
-  const rows: Row[] = needs.map((_, l) => ({ name: `line${l}`, sum: new Map<string, number>(), is: '=', value: 1 }))
-  const choices: string[] = []
-  candidates.forEach((c, m) => {
-    // As many as could ever be wanted: one a line, fewer where all outputs are alike.
-    const most = c.fits.length === 1 ? Math.ceil(needs.length / c.model.outputs[0]!.count) : needs.length
-    const units = Array.from({ length: most }, (_, k) => unit(m, k))
-    for (const u of units) {
-      choices.push(u)
-      minimize.set(u, cost(c))
-    }
-    // Units of one model are alike: the second is taken after the first.
-    units.slice(1).forEach((u, k) => rows.push({ name: `next${m}_${k}`, sum: new Map([[u, 1], [units[k]!, -1]]), is: '<=', value: 0 }))
-    c.fits.forEach((fits, g) => {
-      const used = new Map<string, number>()
-      fits.forEach((fit, l) => {
-        if (!isFit(fit!)) return
-        choices.push(on(l, m, g))
-        if (gain) minimize.set(on(l, m, g), -gain(fit!))
-        rows[l]!.sum = new Map([...rows[l]!.sum, [on(l, m, g), 1]])
-        used.set(on(l, m, g), 1)
-      })
-      const given = units.map((u): [string, number] => [u, -c.model.outputs[g]!.count])
-      if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, ...given]), is: '<=', value: 0 })
-    })
+const unit = (m: number) => `u${m}`
+const on = (t: number, m: number, g: number) => `x${t}_${m}_${g}`
+
+/** Lines that ask for the same are one kind with a count: which of them goes where is nobody's choice, and to try all of it took five times as long. */
+interface Alike { lines: number[] }
+function alikeOf(needs: readonly Need[]): Alike[] {
+  const kinds = new Map<string, Alike>()
+  needs.forEach(({ lineV, powerW, toW, loadOhm }, l) => {
+    const key = [lineV, powerW, toW, lineV === null ? loadOhm : ''].join(' ')
+    kinds.set(key, { lines: [...kinds.get(key)?.lines ?? [], l] })
   })
-  if (mostPrice !== undefined) {
-    const prices = choices.flatMap((name): [string, number][] => name.startsWith('u') ? [[name, candidates[Number(/\d+/.exec(name)![0])]!.model.price!]] : [])
-    rows.push({ name: 'money', sum: new Map(prices), is: '<=', value: mostPrice })
-  }
-  return { remarks: [`${needs.length} lines`, ...candidates.map((c, m) => `u${m}: ${c.model.name}`)], minimize, rows, choices }
+  return [...kinds.values()]
 }
 
-function setOf(candidates: readonly Candidate[], needs: readonly Need[], taken: ReadonlySet<string>): AmplifierSet {
+/** `gain`: what a line on an output is worth; `most`: what all units may cost together. */
+interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number }
+function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most }: Aim): Program {
+  const kinds = alikeOf(needs)
+  const minimize = new Map<string, number>()
+  const rows: Row[] = kinds.map(({ lines }, t) => ({ name: `lines${t}`, sum: new Map<string, number>(), is: '=', value: lines.length }))
+  const counts: { name: string, most: number }[] = []
+  candidates.forEach((c, m) => {
+    // As many as could ever be wanted: one a line, fewer where all outputs are alike.
+    counts.push({ name: unit(m), most: c.fits.length === 1 ? Math.ceil(needs.length / c.model.outputs[0]!.count) : needs.length })
+    minimize.set(unit(m), cost(c))
+    c.fits.forEach((fits, g) => {
+      const used = new Map<string, number>()
+      kinds.forEach(({ lines }, t) => {
+        const fit = fits[lines[0]!]!
+        if (!isFit(fit)) return
+        const name = on(t, m, g)
+        counts.push({ name, most: lines.length })
+        rows[t]!.sum = new Map([...rows[t]!.sum, [name, 1]])
+        used.set(name, 1)
+        if (gain) minimize.set(name, -gain(fit))
+      })
+      if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, [unit(m), -c.model.outputs[g]!.count]]), is: '<=', value: 0 })
+    })
+  })
+  if (most !== undefined) rows.push({ name: 'money', sum: new Map(candidates.map((c, m) => [unit(m), c.model.price!])), is: '<=', value: most })
+  return { remarks: [`${needs.length} lines`, ...candidates.map((c, m) => `u${m}: ${c.model.name}`)], minimize, rows, choices: [], counts }
+}
+
+function setOf(candidates: readonly Candidate[], needs: readonly Need[], counted: ReadonlyMap<string, number>): AmplifierSet {
   const models: AmplifierSet['models'] = []
   const assignment: AmplifierSet['assignment'] = []
+  const waiting = alikeOf(needs).map(k => [...k.lines])
   let [price, spareW] = [0, 0]
   candidates.forEach((c, m) => {
-    const count = [...taken].filter(name => name.startsWith(`u${m}_`)).length
+    const count = counted.get(unit(m)) ?? 0
     if (count === 0) return
     models.push({ name: c.model.name, count, at: c.at })
     price += count * c.model.price!
+    const perUnit = sum(c.model.outputs.map(o => o.count))
     let before = 0
     c.fits.forEach((fits, g) => {
-      let output = 0
-      needs.forEach((need, l) => {
-        if (!taken.has(on(l, m, g))) return
-        // Outputs count through unit by unit: those of the second unit after all of the first.
-        const each = c.model.outputs[g]!.count
-        const perUnit = sum(c.model.outputs.map(o => o.count))
+      const each = c.model.outputs[g]!.count
+      const lines = waiting.flatMap((left, t) => left.splice(0, counted.get(on(t, m, g)) ?? 0)).sort((a, b) => a - b)
+      lines.forEach((l, output) => {
         const { spareW: free, rating } = fits[l] as Extract<Fit, { spareW: number }>
+        const need = needs[l]!
+        // Outputs count through unit by unit: those of the second unit after all of the first.
         const at = Math.floor(output / each) * perUnit + before + output % each
         assignment.push({ line: need.label, model: c.model.name, output: at + 1, outputId: need.outputId, at: c.at, rating })
         spareW += free
-        output++
       })
-      before += c.model.outputs[g]!.count
+      before += each
     })
   })
   const place = (outputId: string) => needs.findIndex(n => n.outputId === outputId)

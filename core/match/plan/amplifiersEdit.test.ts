@@ -53,6 +53,12 @@ describe('a set put into a job', () => {
     expect([...after.readings].map(r => r.outputId)).toEqual([first!.id, second!.id])
   })
 
+  test('an amplifier that fed nothing before stays: somebody put it there', async () => {
+    const job = jobOf('100 W on 70 V')
+    const spare = { ...job.amplifiers[0]!, id: 'spare', name: 'Spare', outputs: [] }
+    expect(shape((await put({ ...job, amplifiers: [...job.amplifiers, spare] }, four)).after).map(s => s.split(':')[0])).toEqual(['Spare', 'Four'])
+  })
+
   test('asked again, nothing is left to do; a line more goes onto what is free; a model of the same name by hand counts where it comes from nowhere', async () => {
     const { after } = await put(jobOf('100 W on 70 V', '80 W on 70 V'), four)
     expect((await put(after, four)).applied).toEqual({ edit: null, added: [], removed: [], moved: 0 })

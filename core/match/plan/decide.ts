@@ -20,7 +20,7 @@ export async function decide(spaces: readonly PlannedGroups[], all: readonly Lim
   const whole = programOf(spaces, wanted, limits, c => c.watts, ['the least watts that bring every space to its target'])
   const lp = writeLp(whole)
   if (short.length === 0) {
-    const first = spaces.length === 0 ? { status: 'optimal' as const, objective: 0, taken: new Set<string>() } : await solve(lp)
+    const first = spaces.length === 0 ? { status: 'optimal' as const, objective: 0, taken: new Set<string>(), counted: new Map<string, number>() } : await solve(lp)
     if (first.status === 'optimal') return { configs: picked(wanted, first), limits: [], boundW: first.objective, lp }
   }
   const stops = short.length < spaces.length ? await stoppedBy(spaces, able, limits, solve) : []

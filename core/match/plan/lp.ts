@@ -1,16 +1,18 @@
-/** A program of yes-or-no choices, as data and as the text that solvers of linear programs read (the widely used LP form). */
+/** A program of yes-or-no choices and of counts, as data and as the text that solvers of linear programs read (the widely used LP form). */
 export interface Program {
   /** What it is about, as remarks at its head. */
   remarks: readonly string[]
   minimize: ReadonlyMap<string, number>
   rows: readonly Row[]
-  /** Every variable: taken (1) or not (0). */
+  /** Variables that are taken (1) or not (0). */
   choices: readonly string[]
+  /** Variables that count, from none up to so many. */
+  counts?: readonly { name: string, most: number }[]
 }
 export interface Row { name: string, sum: ReadonlyMap<string, number>, is: '<=' | '=', value: number }
 
-/** What a solver says. `values`: the choices taken, by name. */
-export interface Solved { status: 'optimal' | 'infeasible', objective: number, taken: ReadonlySet<string> }
+/** What a solver says. `taken`: the choices taken, `counted`: the counts that are above none, by name. */
+export interface Solved { status: 'optimal' | 'infeasible', objective: number, taken: ReadonlySet<string>, counted: ReadonlyMap<string, number> }
 /** Solves the text of a program to its proven optimum. Given in: the core loads nothing. */
 export type SolveLp = (lp: string) => Promise<Solved>
 
@@ -26,13 +28,14 @@ function sumText(sum: ReadonlyMap<string, number>): string {
   return lines.join('\n   ')
 }
 
-export function writeLp({ remarks, minimize, rows, choices }: Program): string {
+export function writeLp({ remarks, minimize, rows, choices, counts = [] }: Program): string {
   const some = [...minimize].some(([, factor]) => factor !== 0)
   return [
     ...remarks.map(r => `\\ ${r.replace(/[\r\n]+/g, ' ')}`),
-    'Minimize', ` obj: ${some ? sumText(minimize) : `0 ${choices[0] ?? 'x'}`}`,
+    'Minimize', ` obj: ${some ? sumText(minimize) : `0 ${choices[0] ?? counts[0]?.name ?? 'x'}`}`,
     'Subject To', ...rows.filter(r => [...r.sum.values()].some(f => f !== 0)).map(r => ` ${r.name}: ${sumText(r.sum)} ${r.is} ${figure(r.value)}`),
-    'Binary', ...choices.map(c => ` ${c}`), 'End', '',
+    ...counts.length > 0 ? ['Bounds', ...counts.map(c => ` 0 <= ${c.name} <= ${c.most}`), 'General', ...counts.map(c => ` ${c.name}`)] : [],
+    ...choices.length > 0 ? ['Binary', ...choices.map(c => ` ${c}`)] : [], 'End', '',
   ].join('\n')
 }
 
@@ -40,9 +43,10 @@ export function writeLp({ remarks, minimize, rows, choices }: Program): string {
 export interface HighsAnswer { Status: string, ObjectiveValue?: number | null, Columns: Record<string, { Primal?: number }> }
 /** An answer of HiGHS. @throws Error where it came to no end: that is a fault of the program, not of what was asked */
 export function solvedByHighs({ Status, ObjectiveValue, Columns }: HighsAnswer): Solved {
-  if (Status === 'Infeasible' || Status === 'Primal infeasible or unbounded') return { status: 'infeasible', objective: 0, taken: new Set() }
+  if (Status === 'Infeasible' || Status === 'Primal infeasible or unbounded') return { status: 'infeasible', objective: 0, taken: new Set(), counted: new Map() }
   if (Status !== 'Optimal') throw new Error(`The solver ended with “${Status}”.`)
-  return { status: 'optimal', objective: ObjectiveValue ?? 0, taken: new Set(Object.entries(Columns).flatMap(([name, c]) => (c.Primal ?? 0) > 0.5 ? [name] : [])) }
+  const some = Object.entries(Columns).flatMap(([name, c]): [string, number][] => (c.Primal ?? 0) > 0.5 ? [[name, Math.round(c.Primal!)]] : [])
+  return { status: 'optimal', objective: ObjectiveValue ?? 0, taken: new Set(some.map(([name]) => name)), counted: new Map(some) }
 }
 /** To the proven optimum: by default it would stop a ten-thousandth short of it. */
 export const HIGHS_OPTIONS = { mip_rel_gap: 0, mip_abs_gap: 0 } as const

@@ -44,8 +44,8 @@ export class Networks {
   private readonly size: readonly number[]
   private readonly top: number
   private readonly kept = new Map<number, Record<Joined, Block[]>>()
-  /** Of each set: its counts, how many they are, the sets in it from the largest down; made when first asked for. */
-  private readonly sets: { counts: Counts, count: number, inside: number[] | null }[] = []
+  /** Of each set: its counts, how many they are, its largest speaker alone, the sets in it from the largest down; made when first asked for. */
+  private readonly sets: { counts: Counts, count: number, largest: number, inside: number[] | null }[] = []
 
   /** `fairOnly`: none but those in which each speaker gets what its weight says. */
   constructor(private readonly units: readonly Unit[], private readonly fairOnly = false) {
@@ -58,12 +58,14 @@ export class Networks {
     const known = this.sets[key]
     if (known) return known
     const counts: number[] = Array<number>(this.size.length)
-    let rest = key
+    let [rest, place, largest] = [key, 1, 0]
     for (let k = this.size.length - 1; k >= 0; k--) {
       counts[k] = rest % this.size[k]!
+      if (counts[k]! > 0) largest = place
       rest = Math.floor(rest / this.size[k]!)
+      place *= this.size[k]!
     }
-    return this.sets[key] = { counts, count: counts.reduce((a, b) => a + b, 0), inside: null }
+    return this.sets[key] = { counts, count: counts.reduce((a, b) => a + b, 0), largest, inside: null }
   }
 
   private inside(key: number): number[] {
@@ -91,37 +93,49 @@ export class Networks {
   private visit(all: number, kind: Joined, seen: Seen): void {
     const inner = kind === 'series' ? 'parallel' : 'series'
     const parts: Block[] = []
+    const add = (block: Block, key: number, at: number, rest: number, sum: number): void => {
+      if (this.fairOnly && parts.length > 0 && !isFair(kind, parts[0]!, block)) return
+      parts.push(block)
+      const to = sum + (kind === 'series' ? block.ohm : 1 / block.ohm)
+      if (rest === 0) seen(kind, parts, kind === 'series' ? to : 1 / to)
+      else take(rest, key, at, to)
+      parts.pop()
+    }
     /** Parts are taken in falling order of set, then of place in its list: a choice of parts comes once. */
     const take = (left: number, mostKey: number, mostAt: number, sum: number): void => {
       for (const key of this.inside(left)) {
         // All of it in one part is no joint.
         if (key > mostKey || key === all) continue
-        const rest = left - key
-        // What is left has to fit into parts that are no larger.
-        this.forEachBlock(key, inner, (block, at) => {
-          if (key === mostKey && at > mostAt) return
-          if (this.fairOnly && parts.length > 0 && !isFair(kind, parts[0]!, block)) return
-          parts.push(block)
-          const to = sum + (kind === 'series' ? block.ohm : 1 / block.ohm)
-          if (rest === 0) seen(kind, parts, kind === 'series' ? to : 1 / to)
-          else take(rest, key, at, to)
-          parts.pop()
-        })
+        // Of what is left one part has its largest speaker, and is no larger than this one.
+        if (this.set(left - key).largest > key) continue
+        const end = key === mostKey ? mostAt + 1 : Number.MAX_SAFE_INTEGER
+        if (this.set(key).count > KEPT && !this.fairOnly) {
+          this.lend(key, inner, end, (block, at) => add(block, key, at, left - key, sum))
+          continue
+        }
+        const blocks = this.blocks(key)[inner]
+        for (let at = 0; at < blocks.length && at < end; at++) add(blocks[at]!, key, at, left - key, sum)
       }
     }
-    take(all, Infinity, Infinity, 0)
+    take(all, all, 0, 0)
   }
 
-  /** Single speakers and blocks of a kind, of one set, in a fixed order. */
-  private forEachBlock(key: number, kind: Joined, use: (block: Block, at: number) => void): void {
-    const { count } = this.set(key)
-    if (count > KEPT && !this.fairOnly) {
-      let at = 0
-      const weight = this.weightOf(key)
-      return this.visit(key, kind, (_, parts, ohm) => use(blockOf(kind, parts, ohm, weight), at++))
-    }
-    const blocks = this.blocks(key)[kind]
-    for (let at = 0; at < blocks.length; at++) use(blocks[at]!, at)
+  /**
+   * The blocks of a set that are too many to be kept, up to a place in their order. One block stands for all of them, lent like its parts: hundreds of
+   * thousands made and thrown away took longer than all the rest.
+   */
+  private lend(key: number, kind: Joined, end: number, use: (block: Block, at: number) => void): void {
+    let at = 0
+    let live: readonly Block[] = []
+    const lent = { ohm: 0, weight: this.weightOf(key), joints: 0, depth: 0, get network(): Network { return { kind, parts: live.map(p => p.network) } } }
+    this.visit(key, kind, (_, parts, ohm) => {
+      if (at >= end) return
+      live = parts
+      lent.ohm = ohm
+      lent.joints = jointsOf(kind, parts)
+      lent.depth = depthOf(parts)
+      use(lent, at++)
+    })
   }
 
   private weightOf(key: number): number {
@@ -144,9 +158,16 @@ export class Networks {
   /** How many there are in all, fair or not, counted without making them: multisets of blocks, set by set. */
   count(): bigint {
     if (this.set(this.top).count === 1) return 1n
-    // Blocks with one outermost joint; by exchange of series and parallel there are as many of either.
+    // Blocks with one outermost joint; by exchange of series and parallel there are as many of either. Sets with the same counts of whatever have as many.
     const blocks = new Map<number, bigint>()
-    for (let key = 1; key <= this.top; key++) blocks.set(key, this.set(key).count === 1 ? 1n : this.countJoined(key, blocks))
+    const known = new Map<string, bigint>()
+    for (let key = 1; key <= this.top; key++) {
+      const { counts, count } = this.set(key)
+      const shape = counts.filter(c => c > 0).sort((a, b) => a - b).join()
+      const joined = known.get(shape) ?? (count === 1 ? 1n : this.countJoined(key, blocks))
+      known.set(shape, joined)
+      blocks.set(key, joined)
+    }
     return 2n * blocks.get(this.top)!
   }
 

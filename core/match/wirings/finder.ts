@@ -75,9 +75,9 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   let fair = 0
   const offer = (loadOhm: number, joints: number, depth: number, make: () => Network): void => {
     fair++
-    if (isAccepted(loadOhm)) good.offer(100 * joints + depth, make)
     // Of what is refused, the nearest to what is allowed.
-    else low.offer(-loadOhm * 1e6 + joints, make)
+    const [list, cost] = isAccepted(loadOhm) ? [good, 100 * joints + depth] : [low, -loadOhm * 1e6 + joints]
+    if (list.wants(cost)) list.put(cost, make())
   }
   const whole = (network: Network) => offer(ohmOf(network, units), connectionsOf(network), depthOf(network), () => network)
   if (count === 1) whole({ kind: 'one', unit: 0 })
@@ -112,9 +112,12 @@ class Least<T> {
   private held: { item: T, cost: number }[] = []
   private worst = Infinity
 
-  offer(cost: number, make: () => T): void {
-    if (cost >= this.worst) return
-    this.held.push({ item: make(), cost })
+  wants(cost: number): boolean {
+    return cost < this.worst
+  }
+
+  put(cost: number, item: T): void {
+    this.held.push({ item, cost })
     if (this.held.length < 2 * MOST_SHOWN) return
     this.trim(MOST_SHOWN)
     this.worst = this.held.at(-1)!.cost

@@ -92,6 +92,11 @@ test('four of 8 Ω at 4 Ω and more, all the same: two strings of two, then all 
   expect([refused, distinct, unfair, isWhole]).toEqual([[{ text: '8 || 8 || 8 || 8', loadOhm: 2, why: '2 Ω is under the 4 Ω that the output allows' }], 10, 6, true])
 })
 
+test('what is refused stands with the nearest to what is allowed first', () => {
+  const loads = find('5 x 4', { isFair: false }).refused.map(r => r.loadOhm)
+  expect([loads.length > 8, loads]).toEqual([true, loads.toSorted((a, b) => b - a)])
+})
+
 describe('equal shares', () => {
   test('those found are just those of all in which all get the same', () => {
     const weighted = [{ ...alike(2, 8), weight: 2 }, { ...alike(2, 4), weight: 1 }]
