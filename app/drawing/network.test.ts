@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals'
-import { Networks } from '#core/match/wirings/enumerate'
+import { networkOf, Networks } from '#core/match/wirings/enumerate'
 import type { Network } from '#core/match/wirings/network'
 import { BOX, drawNetwork } from './network'
 
@@ -14,7 +14,7 @@ test('two in series stand side by side, two in parallel one above the other, wit
 
 test('of every network of seven: boxes lie inside and apart, and the wires join all of them between both ends', () => {
   new Networks([{ ohm: 8, count: 7, weight: 1 }]).forEach((kind, parts) => {
-    const { width, height, boxes, wires } = drawNetwork({ kind, parts: parts.map(p => p.network) })
+    const { width, height, boxes, wires } = drawNetwork(networkOf(kind, parts))
     expect(boxes).toHaveLength(7)
     for (const [k, a] of boxes.entries()) {
       expect(a.x >= 0 && a.y >= 0 && a.x + BOX.width <= width + 1e-9 && a.y + BOX.height <= height + 1e-9).toBe(true)

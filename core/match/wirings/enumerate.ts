@@ -11,17 +11,22 @@ export const MOST_WHOLE = 8
 /** Blocks of up to so many speakers are kept while larger ones are made of them; larger ones are made anew each time. */
 const KEPT = 6
 
-/** `joints`: those inside it; `depth`: how often series and parallel alternate in it. */
-export interface Block { network: Network, ohm: number, weight: number, joints: number, depth: number }
+/**
+ * `joints`: those inside it; `depth`: how often series and parallel alternate in it. Made with these keys in this order everywhere: millions are looked at,
+ * and `network` is made of what a lent one stands for just then.
+ */
+export interface Block { ohm: number, weight: number, joints: number, depth: number, network: () => Network }
 /** How many of each unit. */
 type Counts = readonly number[]
 type Joined = 'series' | 'parallel'
 /** `parts` are only lent: what is to be kept is made of them at once. */
 export type Seen = (kind: Joined, parts: readonly Block[], ohm: number) => void
 
+export const networkOf = (kind: Joined, parts: readonly Block[]): Network => ({ kind, parts: parts.map(p => p.network()) })
 /** The block that parts make. */
 export function blockOf(kind: Joined, parts: readonly Block[], ohm: number, weight: number): Block {
-  return { network: { kind, parts: parts.map(p => p.network) }, ohm, weight, joints: jointsOf(kind, parts), depth: depthOf(parts) }
+  const network = networkOf(kind, parts)
+  return { ohm, weight, joints: jointsOf(kind, parts), depth: depthOf(parts), network: () => network }
 }
 export function jointsOf(kind: Joined, parts: readonly Block[]): number {
   let joints = (parts.length - 1) * (kind === 'series' ? 1 : 2)
@@ -86,23 +91,28 @@ export class Networks {
   private one(key: number): Block {
     const unit = this.set(key).counts.indexOf(1)
     const { ohm, weight } = this.units[unit]!
-    return { network: { kind: 'one', unit }, ohm, weight, joints: 0, depth: 0 }
+    const network: Network = { kind: 'one', unit }
+    return { ohm, weight, joints: 0, depth: 0, network: () => network }
   }
 
   /** Every network of a set whose outermost joint is of a kind. */
   private visit(all: number, kind: Joined, seen: Seen): void {
     const inner = kind === 'series' ? 'parallel' : 'series'
     const parts: Block[] = []
-    const add = (block: Block, key: number, at: number, rest: number, sum: number): void => {
+    const isSeries = kind === 'series'
+    // Resistance, or conductance, of the first so many parts; handed on as numbers they would each be made anew.
+    const sums = new Float64Array(this.set(all).count + 1)
+    const add = (block: Block, key: number, at: number, rest: number): void => {
       if (this.fairOnly && parts.length > 0 && !isFair(kind, parts[0]!, block)) return
+      const k = parts.length
+      sums[k + 1] = sums[k]! + (isSeries ? block.ohm : 1 / block.ohm)
       parts.push(block)
-      const to = sum + (kind === 'series' ? block.ohm : 1 / block.ohm)
-      if (rest === 0) seen(kind, parts, kind === 'series' ? to : 1 / to)
-      else take(rest, key, at, to)
+      if (rest === 0) seen(kind, parts, isSeries ? sums[k + 1]! : 1 / sums[k + 1]!)
+      else take(rest, key, at)
       parts.pop()
     }
     /** Parts are taken in falling order of set, then of place in its list: a choice of parts comes once. */
-    const take = (left: number, mostKey: number, mostAt: number, sum: number): void => {
+    const take = (left: number, mostKey: number, mostAt: number): void => {
       for (const key of this.inside(left)) {
         // All of it in one part is no joint.
         if (key > mostKey || key === all) continue
@@ -110,14 +120,14 @@ export class Networks {
         if (this.set(left - key).largest > key) continue
         const end = key === mostKey ? mostAt + 1 : Number.MAX_SAFE_INTEGER
         if (this.set(key).count > KEPT && !this.fairOnly) {
-          this.lend(key, inner, end, (block, at) => add(block, key, at, left - key, sum))
+          this.lend(key, inner, end, (block, at) => add(block, key, at, left - key))
           continue
         }
         const blocks = this.blocks(key)[inner]
-        for (let at = 0; at < blocks.length && at < end; at++) add(blocks[at]!, key, at, left - key, sum)
+        for (let at = 0; at < blocks.length && at < end; at++) add(blocks[at]!, key, at, left - key)
       }
     }
-    take(all, all, 0, 0)
+    take(all, all, 0)
   }
 
   /**
@@ -127,7 +137,7 @@ export class Networks {
   private lend(key: number, kind: Joined, end: number, use: (block: Block, at: number) => void): void {
     let at = 0
     let live: readonly Block[] = []
-    const lent = { ohm: 0, weight: this.weightOf(key), joints: 0, depth: 0, get network(): Network { return { kind, parts: live.map(p => p.network) } } }
+    const lent: Block = { ohm: 0, weight: this.weightOf(key), joints: 0, depth: 0, network: () => networkOf(kind, live) }
     this.visit(key, kind, (_, parts, ohm) => {
       if (at >= end) return
       live = parts

@@ -1,7 +1,7 @@
 import { driveInto, type OutputRating, type SolidStateRating } from '#core/amplifier/index'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, Networks } from './enumerate'
+import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, networkOf, Networks } from './enumerate'
 import { connectionsOf, depthOf, ohmOf, sharesOf, writeNetwork, type Network, type Unit } from './network'
 
 /**
@@ -82,7 +82,7 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   const whole = (network: Network) => offer(ohmOf(network, units), connectionsOf(network), depthOf(network), () => network)
   if (count === 1) whole({ kind: 'one', unit: 0 })
   else if (isWhole) new Networks(units, isFair).forEach((kind, parts, ohm) => {
-    offer(ohm, 2 + jointsOf(kind, parts), depthOfParts(parts), () => ({ kind, parts: parts.map(p => p.network) }))
+    offer(ohm, 2 + jointsOf(kind, parts), depthOfParts(parts), () => networkOf(kind, parts))
   })
   else evenNetworks(count).forEach(whole)
 

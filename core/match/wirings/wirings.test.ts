@@ -3,7 +3,7 @@ import { emptyJob } from '#core/job/document'
 import { jobOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
 import { evaluateJob } from '../evaluate'
-import { evenNetworks, Networks } from './enumerate'
+import { evenNetworks, networkOf, Networks } from './enumerate'
 import { bridged, findWirings, NOT_WIRED_WORDS, type Wirings, type WiringsAsked } from './finder'
 import { connectionsOf, ohmOf, sharesOf, writeNetwork, type Network, type Unit } from './network'
 import { readUnits } from './readUnits'
@@ -11,7 +11,7 @@ import { readUnits } from './readUnits'
 const alike = (count: number, ohm = 8): Unit => ({ ohm, count, weight: 1 })
 const all = (units: readonly Unit[], fairOnly = false): { network: Network, ohm: number }[] => {
   const found: { network: Network, ohm: number }[] = []
-  new Networks(units, fairOnly).forEach((kind, parts, ohm) => found.push({ network: { kind, parts: parts.map(p => p.network) }, ohm }))
+  new Networks(units, fairOnly).forEach((kind, parts, ohm) => found.push({ network: networkOf(kind, parts), ohm }))
   return found
 }
 const OUTPUT = { kind: 'solid-state' as const, points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 4 }
