@@ -67,7 +67,7 @@ function put(set: AmplifierSet): void {
     <p v-else-if="isSlow" class="soft" role="status">Trying amplifiers… <button class="act" type="button" @click="stop">stop</button></p>
     <template v-if="found && !away">
       <p class="verdict" role="status">{{ says }}</p>
-      <section v-for="{ set, applied, units, rows } in sets" :key="modelsText(set.models)" class="set" :aria-label="leadsWords(set)">
+      <section v-for="({ set, applied, units, rows }, k) in sets" :key="modelsText(set.models)" class="set" :aria-label="leadsWords(set)">
         <div class="head">
           <p class="leads">{{ leadsWords(set) }}</p>
           <p class="models">{{ modelsText(set.models) }}</p>
@@ -77,7 +77,7 @@ function put(set: AmplifierSet): void {
             <span class="figure">{{ spareText(set) }}</span><span class="soft"> to spare</span>
           </p>
           <Button
-            ref="buttons" class="put" :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
+            ref="buttons" :autofocus="k === 0" class="put" :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
             @click="put(set)" />
         </div>
         <ul class="rows" aria-label="Which line hangs where">

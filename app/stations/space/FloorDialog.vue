@@ -154,7 +154,9 @@ function take(): void {
 
 <style scoped>
 .draw { display: grid; gap: 8px; }
-svg { width: 100%; height: auto; display: block; background: var(--paper-raised); border: 1px solid var(--rule-strong); cursor: crosshair;
+/* The button below it stays in sight. */
+svg { width: 100%; height: auto; max-height: max(240px, calc(100vh - 340px)); display: block;
+  background: var(--paper-raised); border: 1px solid var(--rule-strong); cursor: crosshair;
   touch-action: pan-y; }
 svg:focus-visible { outline: 2.5px solid var(--pen); outline-offset: 2px; }
 .grid line { stroke: var(--rule); stroke-width: 0.6; }

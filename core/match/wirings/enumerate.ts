@@ -131,8 +131,8 @@ export class Networks {
   }
 
   /**
-   * The blocks of a set that are too many to be kept, up to a place in their order. One block stands for all of them, lent like its parts: hundreds of
-   * thousands made and thrown away took longer than all the rest.
+   * The blocks of a set that are too many to be kept, up to a place in their order. One block stands for all of them, one after the other; it is lent like its
+   * parts.
    */
   private lend(key: number, kind: Joined, end: number, use: (block: Block, at: number) => void): void {
     let at = 0
