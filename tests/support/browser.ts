@@ -121,7 +121,10 @@ export class Browser {
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
   }
 
-  /** Types into the field of this label and hands it on by Enter. A form may come a frame after what it is of, a dialog takes the focus once it stands: both are waited for. */
+  /**
+   * Types into the field of this label and hands it on by Enter. A form may come a frame after what it is of, a dialog takes the focus once it stands: both are
+   * waited for.
+   */
   async fill(label: string, text: string, within = 'body'): Promise<void> {
     await this.driver.wait(() => this.run<boolean>('return document.querySelector(".p-dialog-enter-active") === null'), 8000)
     const find = 'return [...document.querySelectorAll(`${arguments[0]} label`)].find(l => l.textContent.trim() === arguments[1])?.htmlFor ?? null'

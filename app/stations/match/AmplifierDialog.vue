@@ -77,7 +77,8 @@ function put(set: AmplifierSet): void {
             <span class="figure">{{ spareText(set) }}</span><span class="soft"> to spare</span>
           </p>
           <Button
-            ref="buttons" :autofocus="k === 0" class="put" :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
+            ref="buttons" class="put" :autofocus="k === 0"
+            :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
             @click="put(set)" />
         </div>
         <ul class="rows" aria-label="Which line hangs where">
