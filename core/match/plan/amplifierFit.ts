@@ -1,4 +1,4 @@
-import { driveInto, lineVoltsOf } from '#core/amplifier/index'
+import { driveInto, floorOhm, lineVoltsOf } from '#core/amplifier/index'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
@@ -50,15 +50,16 @@ function swingFit({ points, floorOhm }: Group, need: Need, lineV: number): Fit {
   return { spareW: mostW - need.powerW, rating: { kind: 'constant-voltage', lineV, powerW: mostW } }
 }
 
-function loadFit({ points, floorOhm }: Group, need: Need): Fit {
+function loadFit({ points, floorOhm: statedOhm }: Group, need: Need): Fit {
   if (points.length === 0) return { why: `gives lines only, ${need.label} is of ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
-  const drive = driveInto({ kind: 'solid-state', points, floorOhm }, need.loadOhm)!
-  const floor = floorOhm ?? Math.min(...points.map(p => p.loadOhm))
+  const rating: OutputRating = { kind: 'solid-state', points, floorOhm: statedOhm }
+  const drive = driveInto(rating, need.loadOhm)!
+  const floor = floorOhm(rating)!
   if (drive.basis === 'under-floor' || isUnderFloor(need.loadOhm, floor)) return { why: `from ${writeNumber(floor)} Ω on, ${need.label} is ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
   if (drive.powerW < need.powerW) return short(need, drive.powerW)
   if (need.toW !== null && drive.mostW > need.toW) return {
     why: `gives ${W(drive.mostW)}, more than the ${W(need.toW)} that the chosen school allows on ${need.label}`, shortW: Infinity,
   }
-  return { spareW: drive.powerW - need.powerW, rating: { kind: 'solid-state', points, floorOhm } }
+  return { spareW: drive.powerW - need.powerW, rating }
 }
 export const isFit = (fit: Fit): fit is { spareW: number, rating: OutputRating } => 'spareW' in fit

@@ -46,7 +46,7 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
 
 /** Whether a line hangs on it or something was read there. */
 function isInUse(job: Job, output: Output): boolean {
-  return output.wiring.children.length > 0 || [...job.readings].some(r => r.outputId === output.id) || [...job.repairs].some(r => r.outputId === output.id)
+  return output.wiring.children.length > 0 || job.readings.ofLine(output.id).length > 0 || job.repairs.ofLine(output.id).length > 0
 }
 
 /** The units of a model with their lines. Who has one already keeps it, and a line that hangs on a right output of it stays there. */

@@ -1,4 +1,4 @@
-import { driveInto, type OutputRating, type SolidStateRating } from '#core/amplifier/index'
+import { driveInto, floorOhm, type OutputRating, type SolidStateRating } from '#core/amplifier/index'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, networkOf, Networks } from './enumerate'
@@ -27,7 +27,6 @@ export interface Wiring {
   /** What each speaker gets, in the order of `text`, W; of one watt while the output is not known. */
   powerW: number[]
   connections: number
-  depth: number
 }
 export interface Wirings {
   wirings: Wiring[]
@@ -66,7 +65,7 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   if (count > MOST_EQUAL) return 'too-many'
   if (units.length > 1 && count > MOST_WHOLE) return 'too-many-mixed'
   const rating = isBridged && given.kind === 'solid-state' ? bridged(given) : given
-  const floor = rating.kind === 'solid-state' ? rating.floorOhm ?? Math.min(...rating.points.map(p => p.loadOhm)) : null
+  const floor = floorOhm(rating)
   const isAccepted = (ohm: number) => floor === null || !isUnderFloor(ohm, floor)
 
   const isWhole = count <= MOST_WHOLE
@@ -95,7 +94,7 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
       const amplifierW = driveInto(rating, loadOhm)?.powerW ?? null
       return {
         network, text: writeNetwork(network, write), loadOhm, amplifierW, powerW: sharesOf(network, units).map(s => s.share * (amplifierW ?? 1)),
-        connections: connectionsOf(network), depth: depthOf(network),
+        connections: connectionsOf(network),
       }
     }),
     refused: low.sorted(MOST_REFUSED).map((network) => {
