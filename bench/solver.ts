@@ -77,7 +77,7 @@ function nodal({ node }: Child<WiringNode>, frequencyHz: number, headV: number):
       put(k - 1, k, multiply(g, -1) as Complex)
     }
     if (drop.kind !== 'speaker') throw new Error('speakers are wanted')
-    if (drop.load.kind === 'members') throw new Error('single speakers are wanted')
+    if (drop.load.kind !== 'motional') throw new Error('single speakers are wanted')
     const e = asCurve(drop.load)
     if (e.kind !== 'motional') throw new Error('motional speakers are wanted')
     const motional = divide(complex(e.resOhm, 0), complex(1, e.qms * (frequencyHz / e.fsHz - e.fsHz / frequencyHz))) as Complex

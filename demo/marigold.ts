@@ -16,7 +16,7 @@ const coil: Model = {
   load: { kind: 'motional', nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 },
 }
 
-const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3 }
+const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3, mode: 'single' as const }
 const cable = { areaMm2: 2.5 }
 
 const outputs: Output[] = [

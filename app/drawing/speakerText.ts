@@ -1,3 +1,4 @@
+import { writeCapacitance, writeInductance } from '#core/quantity/parts'
 import { writeNumber } from '#core/quantity/write'
 import type { Speaker } from '#core/job/schema'
 import { nominalOhmOf, type Through } from '#core/network/tree'
@@ -11,6 +12,8 @@ export function wiringText({ load }: Speaker): string {
 /** How a control or a transformer stands, as short as fits its box: "−6 dB", "up", "off", "60 W"; "?" where it is not stated. */
 export function throughText(through: Through): string {
   if (through.kind === 'transformer') return through.tapW === 0 ? 'off' : `${writeNumber(through.tapW)} W`
+  if (through.kind === 'capacitor') return writeCapacitance(through.capacitanceF)
+  if (through.kind === 'inductor') return writeInductance(through.inductanceH)
   const { setDb } = through
   return setDb === null ? '?' : setDb === 'off' ? 'off' : setDb === 0 ? 'up' : `−${writeNumber(setDb)} dB`
 }
@@ -18,6 +21,7 @@ export function throughText(through: Through): string {
 /** The same in words. */
 export function throughWords(through: Through): string {
   if (through.kind === 'transformer') return through.tapW === 0 ? 'off' : `tap ${writeNumber(through.tapW)} W, for ${writeNumber(through.secondaryOhm)} Ω`
+  if (through.kind === 'capacitor' || through.kind === 'inductor') return throughText(through)
   const { setDb } = through
   return setDb === null ? 'level not stated' : setDb === 'off' ? 'off' : setDb === 0 ? 'fully up' : `${writeNumber(setDb)} dB down`
 }
@@ -29,6 +33,9 @@ export function wattText(powerW: number | null): string {
   const firm = powerW * (1 + 1e-9)
   return powerW >= 99.95 ? firm.toFixed(0) : firm.toFixed(1)
 }
+
+/** What stands before a group, as it is called. */
+export const THROUGH_NAMES: Record<Through['kind'], string> = { control: 'volume control', transformer: 'transformer', capacitor: 'capacitor', inductor: 'coil' }
 
 /** A label cut to what a tag holds; the whole of it stands beside the sheet and is read out. */
 export function shortLabel(label: string): string {

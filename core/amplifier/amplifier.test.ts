@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
-import { driveInto, floorOhm, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, ratedW, writeRating, type OutputRating, type SolidStateRating } from '.'
+import { bestTap, driveInto, floorOhm, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedW, tapFit, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
 
-const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2 }
+const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single' }
 
 describe('solid-state output (common practice, no source)', () => {
   // The least and the most: apart only where no power is rated and it is allowed.
@@ -22,7 +22,7 @@ describe('solid-state output (common practice, no source)', () => {
     ['at that floor', [[4, 200], [8, 120]], 6, 6, 150.3, 'between'],
     ['a hair under a floor is a label', [[4, 200]], null, 3.99, 200.5, 'rated'],
   ])('%s', (_, points, floorOhm, loadOhm, powerW, basis) => {
-    const drive = driveInto({ kind: 'solid-state', points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), floorOhm }, loadOhm)!
+    const drive = driveInto({ kind: 'solid-state', points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), floorOhm, mode: 'single' }, loadOhm)!
     expect(drive.basis).toBe(basis)
     if (powerW !== null) expect(drive.powerW).toBeCloseTo(powerW, 1)
   })
@@ -35,9 +35,33 @@ describe('solid-state output (common practice, no source)', () => {
     expect(volts).toBeCloseTo(a.v + (b.v - a.v) * (volts / 6 - a.i) / (b.i - a.i), 9)
   })
   test('√(625 W × 8 Ω) is a 70 V line without a transformer', () =>
-    expect(lineVoltageName(driveInto({ kind: 'solid-state', points: [{ loadOhm: 8, powerW: 625 }], floorOhm: null }, 8)!.volts)).toBe('70 V'))
+    expect(lineVoltageName(driveInto({ kind: 'solid-state', points: [{ loadOhm: 8, powerW: 625 }], floorOhm: null, mode: 'single' }, 8)!.volts)).toBe('70 V'))
   test('nothing known gives nothing', () => expect(driveInto({ kind: 'not-known' }, 8)).toBeNull())
 })
+
+// P(Z) = 2·P(Z/2) bridged: each half sees half the load; side by side twice. Common practice, no source.
+test.each([['bridged', 16, 8], ['bridged', 8, 4], ['bridged', 11, 5.5], ['parallel', 4, 8], ['parallel', 2, 4], ['parallel', 8, 16]] as const)('%s into %d Ω: twice what a channel gives into %d Ω', (mode, loadOhm, eachOhm) => {
+  const [both, each] = [driveInto({ ...twoPoints, mode }, loadOhm)!, driveInto(twoPoints, eachOhm)!]
+  expect([both.powerW, both.mostW, both.volts ** 2 / loadOhm].map(w => w.toFixed(6))).toEqual([2 * each.powerW, 2 * each.mostW,
+    2 * each.powerW].map(w => w.toFixed(6)))
+  expect(both.basis).toBe(each.basis)
+})
+
+const VALVE: ValveRating = { kind: 'valve', powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: null }
+
+// Three quarters of the tap quietly, half not at all; two to four times flies back. Common practice, no source; the power lost is the ideal transformer's.
+test.each([
+  [8, 'matched', 50, 8, 'matched'], [7.3, 'matched', 45.6, 8, 'matched'], [7, 'a-little-low', 43.8, 4, 'below-tap'], [6, 'a-little-low', 37.5, 4, 'below-tap'], [5.9, 'too-low', 36.9, 4, 'under-floor'], [4, 'too-low', 25, 4, 'under-floor'],
+  [3, 'too-low', 18.8, null, 'under-floor'], [8.8, 'matched', 45.5, 8, 'matched'], [9, 'a-little-high', 44.4, 8, 'above-tap'], [15.9, 'a-little-high', 25.2, 16, 'above-tap'], [16, 'far-too-high', 25, 16, 'above-tap'], [32, 'far-too-high', 12.5, 16, 'above-tap'],
+] as const)('a valve output of 50 W with taps of 4, 8 and 16 Ω, %d Ω on the 8 Ω tap', (loadOhm, fit, powerW, best, basis) => {
+  const drive = driveInto(VALVE, loadOhm)!
+  expect([tapFit(loadOhm, 8), drive.powerW.toFixed(1), drive.mostW, bestTap(VALVE.tapsOhm, loadOhm), drive.basis]).toEqual([fit, powerW.toFixed(1),
+    drive.powerW, best, basis])
+  expect(10 ** (mismatchDb(loadOhm, 8) / 10) * 50).toBeCloseTo(drive.powerW, 9)
+  expect(drive.volts ** 2 / loadOhm).toBeCloseTo(drive.powerW, 9)
+})
+test('two 16 Ω on one head are 8, two 8 are 4, two 4 are 2: which no common head has', () =>
+  expect([16, 8, 4].map(each => bestTap([4, 8, 16], each / 2))).toEqual([8, 4, null]))
 
 test('100 W of taps by every school of reserve (common practice, no source)', () => {
   const draw = { tapsW: 100, reachedW: 100, lostW: 0, assumedW: 100 * (10 ** 0.1 - 1) }
@@ -60,9 +84,13 @@ describe('what may be asked of any output', () => {
   const { points } = twoPoints
   test.each<[string, OutputRating, unknown[]]>([
     ['solid state', twoPoints, ['low-impedance', true, 600, null, 2, true, 4, '600 W at 4, 400 W at 8, from 2']],
-    ['its floor not stated: the lowest rated load', { kind: 'solid-state', points, floorOhm: null }, ['low-impedance', true, 600, null, 4, false, 4, '600 W at 4, 400 W at 8']],
+    ['its floor not stated: the lowest rated load', { kind: 'solid-state', points, floorOhm: null, mode: 'single' }, ['low-impedance', true, 600, null, 4, false, 4, '600 W at 4, 400 W at 8']],
     ['a 70 V line', { kind: 'constant-voltage', lineV: 70.71, powerW: 240 }, ['constant-voltage', true, 240, 70.71, null, false, null, '70 V 240 W']],
     ['a 100 V line of a power not known', { kind: 'constant-voltage', lineV: 100, powerW: null }, ['constant-voltage', false, null, 100, null, false, null, '100 V']],
+    ['two channels bridged: twice the floor', { ...twoPoints, mode: 'bridged' }, ['low-impedance', true, 1200, null, 4, true, 8, '2 x 600 W at 4, 400 W at 8, from 2 bridged']],
+    ['side by side: half of it', { kind: 'solid-state', points, floorOhm: null, mode: 'parallel' }, ['low-impedance', true, 1200, null, 2, false, 2, '2 x 600 W at 4, 400 W at 8 in parallel']],
+    ['a valve output on its 8 Ω tap', VALVE, ['low-impedance', true, 50, null, 6, false, null, 'valve 50 W at 4/8/16, tap 8']],
+    ['a valve output of which little is known', { ...VALVE, powerW: null, tapOhm: null }, ['low-impedance', false, null, null, null, false, null, 'valve at 4/8/16']],
     ['nothing known', { kind: 'not-known' }, [null, false, null, null, null, false, null, '']],
   ])('%s', (_, rating, answers) => expect([lineKindOf, isRated, ratedW, lineVoltsOf, floorOhm, isFloorStated, lowestRatedOhm, writeRating].map(ask => ask(rating))).toEqual(answers))
 })

@@ -13,6 +13,7 @@ const ROUND = 1.02
 export function contradictionsOf(rating: OutputRating): Contradiction[] {
   switch (rating.kind) {
     case 'constant-voltage':
+    case 'valve':
     case 'not-known': return []
     case 'solid-state': {
       const points = [...rating.points].sort((a, b) => b.loadOhm - a.loadOhm)

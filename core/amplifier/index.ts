@@ -1,7 +1,9 @@
 import { driveConstantVoltage } from './kinds/constantVoltage'
 import { driveSolidState } from './kinds/solidState'
+import { driveValve } from './kinds/valve'
 import type { Drive, OutputRating } from './rating'
 
+export * from './kinds/valve'
 export * from './contradictions'
 export * from './lineVoltages'
 export * from './questions'
@@ -12,6 +14,7 @@ export function driveInto(rating: OutputRating, loadOhm: number): Drive | null {
   switch (rating.kind) {
     case 'solid-state': return driveSolidState(rating, loadOhm)
     case 'constant-voltage': return driveConstantVoltage(rating, loadOhm)
+    case 'valve': return driveValve(rating, loadOhm)
     case 'not-known': return null
   }
 }

@@ -1,5 +1,7 @@
 import { lineVoltageName } from './lineVoltages'
-import type { LineKind, OutputRating } from './rating'
+import { QUIETLY } from './kinds/valve'
+import { CHANNEL_LOAD, floorOfChannel } from './kinds/solidState'
+import type { ChannelMode, LineKind, OutputRating, ValveRating } from './rating'
 
 /**
  * What may be asked of an output, whatever its kind. Each answer is an exhaustive switch: a new kind of rating does not compile
@@ -9,7 +11,8 @@ import type { LineKind, OutputRating } from './rating'
 /** The kind of line that an output is made for; null while nothing is known of it. */
 export function lineKindOf(rating: OutputRating): LineKind | null {
   switch (rating.kind) {
-    case 'solid-state': return 'low-impedance'
+    case 'solid-state':
+    case 'valve': return 'low-impedance'
     case 'constant-voltage': return 'constant-voltage'
     case 'not-known': return null
   }
@@ -23,8 +26,9 @@ export function isRated(rating: OutputRating): boolean {
 /** The most that is stated of it, W: at its line voltage, or at the rated load where it gives most; null where nothing is. */
 export function ratedW(rating: OutputRating): number | null {
   switch (rating.kind) {
-    case 'solid-state': return Math.max(...rating.points.map(p => p.powerW))
-    case 'constant-voltage': return rating.powerW
+    case 'solid-state': return Math.max(...rating.points.map(p => p.powerW)) * (rating.mode === 'single' ? 1 : 2)
+    case 'constant-voltage':
+    case 'valve': return rating.powerW
     case 'not-known': return null
   }
 }
@@ -34,6 +38,7 @@ export function lineVoltsOf(rating: OutputRating): number | null {
   switch (rating.kind) {
     case 'constant-voltage': return rating.lineV
     case 'solid-state':
+    case 'valve':
     case 'not-known': return null
   }
 }
@@ -41,7 +46,8 @@ export function lineVoltsOf(rating: OutputRating): number | null {
 /** The lowest load that it may be given, Ω; null where it is judged by watts, or nothing is known. Not stated: the lowest rated load. */
 export function floorOhm(rating: OutputRating): number | null {
   switch (rating.kind) {
-    case 'solid-state': return rating.floorOhm ?? lowestRatedOhm(rating)
+    case 'solid-state': return floorOfChannel(rating) / CHANNEL_LOAD[rating.mode]
+    case 'valve': return rating.tapOhm === null ? null : QUIETLY * rating.tapOhm
     case 'constant-voltage':
     case 'not-known': return null
   }
@@ -51,10 +57,14 @@ export function floorOhm(rating: OutputRating): number | null {
 export function isFloorStated(rating: OutputRating): boolean {
   switch (rating.kind) {
     case 'solid-state': return rating.floorOhm !== null
+    case 'valve':
     case 'constant-voltage':
     case 'not-known': return false
   }
 }
+
+/** How two channels are joined, as it stands behind their rating. */
+export const MODE_WORDS: Record<ChannelMode, string> = { single: '', bridged: ' bridged', parallel: ' in parallel' }
 
 /** A rating as it is typed and read again: "300 W at 4, 180 W at 8, from 2", "70 V 240 W"; empty where nothing is known. */
 export function writeRating(rating: OutputRating): string {
@@ -62,7 +72,12 @@ export function writeRating(rating: OutputRating): string {
     case 'not-known': return ''
     case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
     case 'solid-state': {
-      return [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+      const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+      return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}`
+    }
+    case 'valve': {
+      const power = rating.powerW === null ? '' : ` ${rating.powerW} W`
+      return `valve${power} at ${rating.tapsOhm.join('/')}${rating.tapOhm === null ? '' : `, tap ${rating.tapOhm}`}`
     }
   }
 }
@@ -70,7 +85,28 @@ export function writeRating(rating: OutputRating): string {
 /** The lowest load for which a power is stated, Ω; null where power is not stated by load. */
 export function lowestRatedOhm(rating: OutputRating): number | null {
   switch (rating.kind) {
-    case 'solid-state': return Math.min(...rating.points.map(p => p.loadOhm))
+    case 'solid-state': return Math.min(...rating.points.map(p => p.loadOhm)) / CHANNEL_LOAD[rating.mode]
+    case 'constant-voltage':
+    case 'valve':
+    case 'not-known': return null
+  }
+}
+
+/** How many channels it is, and how they are joined. */
+export function modeOf(rating: OutputRating): ChannelMode {
+  switch (rating.kind) {
+    case 'solid-state': return rating.mode
+    case 'constant-voltage':
+    case 'valve':
+    case 'not-known': return 'single'
+  }
+}
+
+/** Its taps, where it is a valve output: judged by the tap, not by a floor. */
+export function valveOf(rating: OutputRating): ValveRating | null {
+  switch (rating.kind) {
+    case 'valve': return rating
+    case 'solid-state':
     case 'constant-voltage':
     case 'not-known': return null
   }

@@ -25,7 +25,7 @@ const read = (text: string, ohm: number | 'open', driverOhm: number | null) => {
   const found = driverAsRead(findSpeaker(job, id)!.speaker, proof.standing.get(checkKey('coil-dcr', id)) ?? null)
   if (!found) return null
   const { speaker } = findSpeaker(applyEdit(job, found.edit).job, id)!
-  return [found.labelOhm, speaker.load.kind === 'tap' ? speaker.driverOhm : speaker.load.kind === 'members' ? 'members' : speaker.load.nominalOhm]
+  return [found.labelOhm, speaker.load.kind === 'tap' ? speaker.driverOhm : speaker.load.kind === 'nominal' ? speaker.load.nominalOhm : speaker.load.kind]
 }
 test.each<[string, number | 'open', number | null, number[] | null]>([
   ['8', 3.2, null, [4, 4]], ['8', 6.4, null, null], ['8', 'open', null, null], ['8', 40, null, null], [line, 13, 8, [16, 16]], [line, 6.4, 8, null], [line, 3.2, null, [4, 4]],

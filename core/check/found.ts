@@ -1,3 +1,4 @@
+import { asWired } from '#core/network/tree'
 import type { Speaker } from '#core/job/schema'
 import { setting, type Edit } from '#core/job/edits'
 import type { JudgedReading } from './proof'
@@ -20,7 +21,8 @@ export function driverAsRead(speaker: Speaker, standing: JudgedReading | null): 
   if (standing?.reading.kind !== 'coil-dcr' || standing.verdict.grade === 'good' || standing.reading.value.is !== 'ohm') return null
   const labelOhm = labelThatReads(standing.reading.value.ohm)
   if (labelOhm === null) return null
-  const { load } = speaker
+  const load = asWired(speaker.load)
+  if (load !== speaker.load) return null
   // Members are read as one: which of them is another cannot be told.
   if (load.kind === 'members' || (load.kind === 'tap' ? speaker.driverOhm : load.nominalOhm) === labelOhm) return null
   const to: Partial<Speaker> = load.kind === 'tap' ? { driverOhm: labelOhm } : { load: { kind: 'nominal', nominalOhm: labelOhm } }

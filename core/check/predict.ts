@@ -1,13 +1,11 @@
 import { headOf } from '#core/network/line'
-import { membersOf, singleLoads, type GroupNode } from '#core/network/tree'
+import { isReactive } from '#core/network/element'
+import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
 import type { View } from '#core/network/element'
 import type { Chain, LineThrough, Output, ReadingKind, Speaker } from '#core/job/schema'
 import { speakersOf, throughsIn } from '#core/job/tree'
-import { DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, type Edge } from './bands'
-
-/** Frequency of a usual impedance meter. Common practice, no source. */
-export const METER_HZ = 1000
+import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './bands'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {
@@ -36,16 +34,17 @@ export function predictLine(output: Output): Predicted[] {
   ]
 }
 
-function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View): { low: number | null, expected: number | null, high: number | null } {
+type Edges = Record<Edge, number | null>
+function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View, frequencyHz = METER_HZ): Edges {
   const at = (edge: Edge) => {
-    const head = headOf({ lead: null, node: chain }, viewAt(edge), METER_HZ)
+    const head = headOf({ lead: null, node: chain }, viewAt(edge), frequencyHz)
     return head.state === 'finite' ? head.ohm : null
   }
   return { low: at('low'), expected: at('expected'), high: at('high') }
 }
 
 function predictLineImpedance(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
-  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))]
+  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(bandAt)))]
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
     ...headBand(output.wiring, impedanceAt),
@@ -59,28 +58,35 @@ function settingsOf(throughs: readonly LineThrough[]): string[] {
 }
 
 function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
-  const transformers = speakers.some(s => s.load.kind === 'tap') || throughs.length > 0
-  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(l => l.kind)))].filter(kind => kind !== 'tap')
+  const unread = unreadBy(speakers, throughs)
+  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
     kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
-    ...(transformers ? { low: null, expected: null, high: null } : headBand(output.wiring, dcrAt)),
-    source: transformers
-      ? 'through transformers an ohmmeter sees only the copper of the windings, which is not known'
-      : kinds.map(kind => DCR_BANDS[kind].source).join('; '),
+    ...(unread === null ? headBand(output.wiring, dcrAt, DIRECT_HZ) : { low: null, expected: null, high: null }),
+    source: unread ?? kinds.map(kind => DCR_BANDS[kind].source).join('; '),
   }
+}
+
+const DIRECT_HZ = 0
+
+/** Why the direct current of an ohmmeter says nothing of the line; null where it does. */
+function unreadBy(speakers: readonly Speaker[], throughs: readonly LineThrough[]): string | null {
+  if (speakers.some(s => s.load.kind === 'tap') || throughs.some(t => !isReactive(t))) return 'through transformers an ohmmeter sees only the copper of the windings, which is not known'
+  if (throughs.some(t => t.kind === 'capacitor')) return 'a capacitor in the way lets no direct current through: what is behind it is not read'
+  return throughs.some(t => t.kind === 'inductor' && t.resistanceOhm === null) ? 'the copper of a coil in the way is not stated' : null
 }
 
 /** The coil itself, leads on the drive unit. */
 function predictCoil(output: Output, speaker: Speaker): Predicted {
   const { id, label, load, driverOhm } = speaker
   const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const }
-  if (load.kind === 'members') {
-    const count = `${load.members.length} in ${load.joined === 'series' ? 'series' : 'parallel'}, read as one`
-    return { ...base, ...headBand(membersOf({ id, kind: 'speaker', load }), dcrAt), source: [count, ...new Set(load.members.map(m => DCR_BANDS[m.kind].source))].join('; ') }
+  const wired = asWired(load)
+  if (wired.kind === 'members') {
+    const count = `${wired.members.length} in ${wired.joined === 'series' ? 'series' : 'parallel'}, read as one`
+    return { ...base, ...headBand(membersOf(id, wired), dcrAt), source: [count, ...new Set(wired.members.map(m => DCR_BANDS[m.kind].source))].join('; ') }
   }
-  const nominalOhm = load.kind === 'tap' ? driverOhm : load.nominalOhm
-  const stated = load.kind === 'motional' ? load.reOhm : nominalOhm
+  const stated = wired.kind === 'tap' ? driverOhm : copperOf(wired)
   if (stated === null) return { ...base, low: null, expected: null, high: null, source: 'the impedance of the drive unit is not known' }
-  const { low, expected, high, source } = DCR_BANDS[load.kind === 'motional' ? 'motional' : 'nominal']
+  const { low, expected, high, source } = DCR_BANDS[wired.kind === 'tap' ? 'nominal' : copperBand(wired)]
   return { ...base, low: stated * low, expected: stated * expected, high: stated * high, source }
 }

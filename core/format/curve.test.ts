@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { readCurve } from './curve'
+import { keptCurve, labelAgainst, readCurve, writeCurve } from './curve'
+import { curveOf, lookUp } from '#core/network/curve'
 
 /** A driver in free air by a formula of its own: a coil with a resonance, Small's equivalent circuit written out. */
 function driver(hz: number): { ohm: number, deg: number } {
@@ -56,3 +57,28 @@ test.each<[string, string, number, RegExp]>([
   try { readCurve(text) }
   catch (error) { expect((error as { position: number }).position).toBe(position) }
 })
+
+test('goes out as text and comes in the same; a phase that was not measured stays so', () => {
+  const { points } = keptCurve(readCurve('20 7.5 -3\n90 8\n20000 31.25 40'))
+  expect(readCurve(writeCurve(points, 'Box\n4').replace('40', '400')).points).toHaveLength(3)
+  expect(keptCurve(readCurve(writeCurve(points, 'Box\n4')))).toEqual({ points: [[20, 7.5, -3], [90, 8, null], [20_000, 31.25, 40]], of: 3, off: 0 })
+  expect(keptCurve(readCurve('20 7 350\n90 8 -190')).points.map(p => p[2])).toEqual([-10, 170])
+})
+
+test('of more points than a speaker keeps those stay that the others lie between: the driver’s formula is met everywhere', () => {
+  const fine = Array.from({ length: 5000 }, (_, k) => 20 * 1000 ** (k / 4999)).map(hz => ({ hz, ...driver(hz) }))
+  const { points, of, off } = keptCurve({ points: fine })
+  expect([points.length > 100, points.length <= 600, of]).toEqual([true, true, 5000])
+  const curve = curveOf(points)
+  for (const { hz, ohm, deg } of fine) {
+    const seen = lookUp(curve, Math.log(hz))!
+    expect(Math.abs(seen.ohm / ohm - 1)).toBeLessThan(1.01 * off)
+    expect(Math.abs(seen.phase * 180 / Math.PI - deg)).toBeLessThan(51 * off)
+  }
+  // Phases end somewhere: both sides of that place stay.
+  const cut = keptCurve({ points: fine.map((p, k) => k < 2500 ? p : { ...p, deg: null }) })
+  expect(cut.points.findIndex(p => p[2] === null)).toBe(cut.points.findIndex(p => p[0] === fine[2500]!.hz))
+})
+
+test.each<[number, string]>([[8, ''], [8.01, 'Its lowest point, 6.4 Ω, is under four fifths of a label of 8.01 Ω; 8 Ω would fit.'], [16, 'Its lowest point, 6.4 Ω, is under four fifths of a label of 16 Ω; 8 Ω would fit.']])('a label of %d Ω over a minimum of 6.4 Ω (IEC 60268-5)', (labelOhm, says) =>
+  expect(labelAgainst(readCurve('20 6.4\n20000 30'), labelOhm)).toBe(says))

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { MOST_POINTS as MOST_KEPT } from '#core/gear/load'
+import type { CurvePoint } from '#core/network/tree'
 import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 
@@ -96,4 +98,65 @@ function problemsOf(points: CurveReport['points'], lineOf: readonly number[]): s
   const gap = sorted.findIndex((p, k) => k > 0 && p.hz > sorted[k - 1]!.hz * WIDEST_STEP * 1.01)
   if (gap > 0) problems.push(`Between ${Hz(sorted[gap - 1]!.hz)} and ${Hz(sorted[gap]!.hz)} there is no point: a dip may hide there.`)
   return problems
+}
+
+/**
+ * A curve as a speaker keeps it. `off`: how far what lies between the points kept may be from what was measured, as a part of the ohms; 0
+ * where all are kept.
+ */
+export interface KeptCurve { points: CurvePoint[], of: number, off: number }
+
+/** Takes out points that lie between their neighbours anyway, until no more are left than a speaker keeps. */
+export function keptCurve({ points }: Pick<CurveReport, 'points'>): KeptCurve {
+  const all = points.map(({ hz, ohm, deg }): CurvePoint => [hz, ohm, deg === null ? null : deg - 360 * Math.round(deg / 360)])
+  if (all.length <= MOST_KEPT) return { points: all, of: all.length, off: 0 }
+  let off = 1e-4
+  let kept = all
+  while (kept.length > MOST_KEPT) {
+    off *= 2
+    kept = thinned(all, off)
+  }
+  return { points: kept, of: all.length, off }
+}
+
+const MOST_CHANGES = 40
+
+/** Ramer, Douglas and Peucker: a stretch is one straight line where no point of it is further off; a degree counts as a fiftieth of the ohms. */
+function thinned(points: readonly CurvePoint[], off: number): CurvePoint[] {
+  const keep = new Uint8Array(points.length)
+  // Where phases begin or end both sides stay; where they come and go all the time, they count for nothing.
+  const changes = points.flatMap((p, k) => k > 0 && (p[2] === null) !== (points[k - 1]![2] === null) ? [k - 1, k] : [])
+  const ends = [...new Set([0, ...(changes.length > MOST_CHANGES ? [] : changes), points.length - 1])]
+  for (const k of ends) keep[k] = 1
+  const stretches = ends.slice(1).map((to, k): [number, number] => [ends[k]!, to])
+  for (let next = stretches.pop(); next; next = stretches.pop()) {
+    const [from, to] = next
+    const [a, b] = [points[from]!, points[to]!]
+    let [worst, at] = [off, -1]
+    for (let k = from + 1; k < to; k++) {
+      const [hz, ohm, deg] = points[k]!
+      const t = Math.log(hz / a[0]) / Math.log(b[0] / a[0])
+      const ohmsOff = Math.abs(a[1] + t * (b[1] - a[1]) - ohm) / ohm
+      const hasPhase = deg !== null && a[2] !== null && b[2] !== null
+      const degreesOff = hasPhase ? Math.abs(a[2]! + t * (b[2]! - a[2]!) - deg) / 50 : 0
+      const isWorse = Math.max(ohmsOff, degreesOff)
+      if (isWorse > worst) [worst, at] = [isWorse, k]
+    }
+    if (at < 0) continue
+    keep[at] = 1
+    stretches.push([from, at], [at, to])
+  }
+  return points.filter((_, k) => keep[k])
+}
+
+/** The curve as text, as it comes in: a frequency a line, tabs between, decimals with a point. */
+export function writeCurve(points: readonly CurvePoint[], title: string): string {
+  return [`# ${title.replace(/\s+/g, ' ')}`, '# Hz\tohm\tdegrees', ...points.map(([hz, ohm, deg]) => deg === null ? `${hz}\t${ohm}` : `${hz}\t${ohm}\t${deg}`), ''].join('\n')
+}
+
+/** What a label says against a measured minimum (IEC 60268-5: not under four fifths of it); empty where they go together. */
+export function labelAgainst({ minimumOhm, nominalOhm }: Pick<CurveReport, 'minimumOhm' | 'nominalOhm'>, labelOhm: number): string {
+  if (minimumOhm >= LABEL_SHARE * labelOhm - 1e-9) return ''
+  const fits = nominalOhm === null ? '' : `; ${writeQuantity(nominalOhm, 'Ω')} would fit`
+  return `Its lowest point, ${writeQuantity(minimumOhm, 'Ω')}, is under four fifths of a label of ${writeQuantity(labelOhm, 'Ω')}${fits}.`
 }

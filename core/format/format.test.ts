@@ -68,6 +68,28 @@ test('a file that version 6 wrote comes in with no spaces; spaces, places and me
   expect(readJobFile(writeJobFile(spaced))).toEqual({ job: spaced, remarks })
 })
 
+test('a file that version 7 wrote comes in with one channel an output, also in its variants; curves, cabinets, coils, valve outputs and parts in the way go out and come in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-7.plainmatch.json', 'utf8'))
+  const ratings = [job, ...job.variants].flatMap(({ amplifiers }) => amplifiers.flatMap(a => a.outputs.map(o => o.rating)))
+  expect([job.note, job.practice, new Set(ratings.map(r => r.kind === 'solid-state' ? r.mode : r.kind)), ratings.length, job.kinds.length, remarks.length])
+    .toEqual(['kept by version 7', { reserve: 'use-four-fifths', power: 'careful', valve: 'match-exactly' }, new Set(['single']), 8, job.kinds.length, 0])
+  const [output] = job.amplifiers[0]!.outputs
+  const was = { load: findSpeaker(job, 'v7-s1')!.speaker.load }
+  const positions = [{ jack: '16 Ω', switchTo: 'mono', plays: 'all' as const, load: { kind: 'nominal' as const, nominalOhm: 16 } }]
+  const loads = [
+    { kind: 'curve' as const, nominalOhm: 8, reOhm: null, points: [[20, 6, -3], [200, 9, null]] as [number, number, number | null][] }, { kind: 'cabinet' as const, at: 0, positions },
+    { kind: 'coil' as const, unit: 'Sub', of: 2, coil: { kind: 'nominal' as const, nominalOhm: 4 } },
+  ]
+  for (const load of loads) {
+    const with8 = [
+      { kind: 'speaker.set' as const, nodeId: 'v7-s1', was, to: { load } },
+      { kind: 'output.set' as const, outputId: output!.id, was: { rating: output!.rating }, to: { rating: { kind: 'valve' as const, powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: 'selector' as const } } },
+      (putBefore(job, ['v7-s1'], { kind: 'capacitor', label: 'F1', name: '', from: null, capacitanceF: 1e-4 }, () => 'v8-g') as { edit: Edit }).edit,
+    ].reduce((j, edit) => applyEdit(j, edit).job, job)
+    expect(readJobFile(writeJobFile(with8))).toEqual({ job: with8, remarks })
+  }
+})
+
 describe('files that are no job', () => {
   const good = writeJobFile(jobOf('8'))
   test.each<[string, string, RegExp]>([

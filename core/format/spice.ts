@@ -1,6 +1,6 @@
 import { leadOhm } from '#core/network/cable'
 import { asCurve, passingOf, type Element, type View } from '#core/network/element'
-import { isGroup, isUnit, membersOf, type Child, type Through, type WiringNode } from '#core/network/tree'
+import { asWired, isGroup, membersOf, unitOf, type Child, type SingleLoad, type Through, type WiringNode } from '#core/network/tree'
 
 export interface SpiceOptions {
   headV: number
@@ -20,7 +20,8 @@ export interface SpiceNetlist {
 /**
  * The wiring as a netlist for a circuit simulator of the SPICE family: one AC source V1 at the head, the leads as
  * resistors, a motional speaker as Re, Le and a parallel Res–Lces–Cmes. Node 0 is the return conductor of the head.
- * A control or a transformer is an ideal ratio (E and F) behind its series resistance.
+ * A control or a transformer is an ideal ratio (E and F) behind its series resistance. A measured curve is a resistance and an inductance
+ * that hang on `hertz`, between its points straight over the logarithm of the frequency as in the solver; a negative phase makes the inductance negative.
  * Leads without resistance join their ends: a zero resistor is an error in most simulators.
  * Source of the equivalent circuit: Small, JAES 1972.
  */
@@ -46,6 +47,11 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
       return
     }
     const a = newNode()
+    if (e.kind === 'curve') {
+      const [re, im] = onHertz(e)
+      lines.push(`R${++partCount} ${plus} ${a} r='${re}'`, `L${++partCount} ${a} ${minus} l='${im}'`)
+      return
+    }
     part('R', plus, a, e.reOhm)
     const b = e.leH > 0 ? newNode() : a
     if (e.leH > 0) part('L', a, b, e.leH)
@@ -56,9 +62,18 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
   }
   /** An ideal ratio behind a resistance; the node that what hangs behind it is fed from. Off: its own return, so that nothing floats. */
   const through = (t: Through, plus: string, minus: string): string => {
-    const { ratio, seriesOhm } = passingOf(t)
+    const { ratio, seriesOhm, seriesH, elastance } = passingOf(t)
     if (ratio === 0) return minus
-    const [input, output, fed] = [lead(plus, seriesOhm), newNode(), newNode()]
+    let input = lead(plus, seriesOhm)
+    const inSeries = (kind: string, value: number) => {
+      const to = newNode()
+      part(kind, input, to, value)
+      input = to
+    }
+    if (seriesH > 0) inSeries('L', seriesH)
+    if (elastance > 0) inSeries('C', 1 / elastance)
+    if (ratio === 1) return input
+    const [output, fed] = [newNode(), newNode()]
     const k = ++partCount
     lines.push(`E${k} ${output} ${minus} ${input} ${minus} ${exact(ratio)}`, `Vt${k} ${output} ${fed} DC 0 AC 0`, `F${k} ${input} ${minus} Vt${k} ${exact(ratio)}`)
     return fed
@@ -84,15 +99,24 @@ export function writeSpice(root: Child<WiringNode>, title: string, { headV, from
       }
       return
     }
-    if (isUnit(node)) place(membersOf(node), plus, minus)
+    const unit = unitOf(node)
+    if (unit) place(membersOf(node.id, unit), plus, minus)
     nodes.set(node.id, { plus, minus })
     if (node.kind === 'short') lines.push(`Vs${++partCount} ${plus} ${minus} DC 0 AC 0`)
-    else if (node.kind === 'speaker' && node.load.kind !== 'members') element(view(node.load), plus, minus)
+    else if (node.kind === 'speaker' && !unit) element(view(asWired(node.load) as SingleLoad), plus, minus)
   }
 
   place(root.node, lead('n1', leadOhm(root.lead)), '0')
   lines.push(toHz > fromHz ? `.ac dec ${perDecade} ${exact(fromHz)} ${exact(toHz)}` : `.ac lin 1 ${exact(fromHz)} ${exact(fromHz)}`)
   return { text: [...lines, '.end', ''].join('\n'), nodes }
+}
+
+/** Resistance and inductance of a measured curve, as expressions of the simulator. */
+function onHertz({ curve, factor, beyondOhm }: Extract<Element, { kind: 'curve' }>): [re: string, im: string] {
+  const over = (values: Float64Array) => `pwl(log(hertz), ${Array.from(values, (value, k) => `${exact(curve.lnHz[k]!)}, ${exact(value)}`).join(', ')})`
+  const isBeyond = `(hertz < ${exact(Math.exp(curve.lnHz[0]!) * (1 - 1e-9))} || hertz > ${exact(Math.exp(curve.lnHz.at(-1)!) * (1 + 1e-9))})`
+  const [ohm, phase] = [`${exact(factor)} * ${over(curve.ohm)}`, over(curve.phase)]
+  return [`${isBeyond} ? ${exact(beyondOhm)} : ${ohm} * cos(${phase})`, `${isBeyond} ? 0 : ${ohm} * sin(${phase}) / (${exact(2 * Math.PI)} * hertz)`]
 }
 
 /** Full precision, so that a comparison is limited by arithmetic alone. */

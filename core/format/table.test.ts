@@ -3,6 +3,7 @@ import type { Branch } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { isTable, readTable, writeTable } from './table'
+import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 70.71, cable: { awg: 16 } }
 const read = (text: string) => readTable(text, usual, counter('t'))
@@ -10,7 +11,7 @@ const read = (text: string) => readTable(text, usual, counter('t'))
 const drawn = ({ lead, node }: Branch) => node.kind !== 'speaker'
   ? node.kind
   : [
-      node.label, node.name, node.load.kind === 'tap' ? `${node.load.tapW} W/${node.load.ratedV} of ${node.load.tapsW.join(' ')}` : node.load.kind === 'members' ? `${node.load.joined} ${node.load.members.map(m => m.nominalOhm).join()}` : `${node.load.nominalOhm} Ω`,
+      node.label, node.name, node.load.kind === 'tap' ? `${node.load.tapW} W/${node.load.ratedV} of ${node.load.tapsW.join(' ')}` : node.load.kind === 'members' ? `${node.load.joined} ${node.load.members.map(m => m.nominalOhm).join()}` : `${nominalOhmOf(node.load)} Ω`,
       node.continuousW && `${node.continuousW} W cont`, node.driverOhm && `${node.driverOhm} Ω drv`, lead && `${Number(lead.lengthM.toFixed(4))} m ${JSON.stringify(lead.cable)}`,
     ].filter(Boolean).join(' | ')
 

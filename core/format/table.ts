@@ -6,7 +6,7 @@ import { readCable, writeCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeNumber } from '#core/quantity/write'
-import { isGroup } from '#core/network/tree'
+import { asWired, isGroup, nominalOhmOf } from '#core/network/tree'
 
 /**
  * Speakers as a table, as a spreadsheet copies and pastes it: a line each, tabs between the columns, the names of the columns first.
@@ -39,8 +39,9 @@ function rowOf({ label, name, load, continuousW, driverOhm }: Speaker, lead: Bra
 
 /** "8 ohm"; of several coils or drivers "4 + 4 ohm" in series, "4 || 4 ohm" side by side. */
 function ohmsOf(load: Exclude<SpeakerLoad, { kind: 'tap' }>): string {
-  const members = load.kind === 'members' ? load.members : [load]
-  return `${members.map(m => writeNumber(m.nominalOhm, 6)).join(load.kind === 'members' && load.joined === 'series' ? ' + ' : ' || ')} ohm`
+  const wired = asWired(load)
+  if (wired.kind !== 'members') return `${writeNumber(nominalOhmOf(load), 6)} ohm`
+  return `${wired.members.map(m => writeNumber(m.nominalOhm, 6)).join(wired.joined === 'series' ? ' + ' : ' || ')} ohm`
 }
 
 /** Whether a text is a table at all: some column, or some line of several. */

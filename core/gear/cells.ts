@@ -66,19 +66,36 @@ function readSmall(text: string): SmallSignal {
 }
 
 type Members = NonNullable<SpeakerModel['members']>
-const writeMembers = ({ joined, members }: Members) => members.map((member) => {
+type Member = Members['members'][number]
+function writeMember(member: Member): string {
   if (member.kind === 'nominal') return String(member.nominalOhm)
   const { kind: _, nominalOhm, ...small } = member
   return `${nominalOhm} (${writeSmall(small)})`
-}).join(joined === 'series' ? ' + ' : ' || ')
+}
+function readMember(text: string): Member {
+  const [, ohms, small] = /^([^(]+)(?:\((.*)\))?$/.exec(text.trim()) ?? bad(text, 'a coil', '4 + 4')
+  const nominalOhm = readNumber(ohms!.trim(), 'Ω')
+  return small ? { kind: 'motional', nominalOhm, ...readSmall(small) } : { kind: 'nominal', nominalOhm }
+}
+const writeMembers = ({ joined, members }: Members) => members.map(writeMember).join(joined === 'series' ? ' + ' : ' || ')
 function readMembers(text: string): Members {
   const joined = text.includes('||') || text.includes('∥') ? 'parallel' : 'series'
-  const members = text.split(joined === 'parallel' ? /\|\||∥/ : /\+(?=[^)]*(?:\(|$))/).map((part): Members['members'][number] => {
-    const [, ohms, small] = /^([^(]+)(?:\((.*)\))?$/.exec(part.trim()) ?? bad(part, 'a coil', '4 + 4')
-    const nominalOhm = readNumber(ohms!.trim(), 'Ω')
-    return small ? { kind: 'motional', nominalOhm, ...readSmall(small) } : { kind: 'nominal', nominalOhm }
-  })
+  const members = text.split(joined === 'parallel' ? /\|\||∥/ : /\+(?=[^)]*(?:\(|$))/).map(readMember)
   return { kind: 'members', joined, members }
+}
+
+type Curve = NonNullable<SpeakerModel['curve']>
+const writeCurve = (points: Curve) => points.map(([hz, ohm, deg]) => deg === null ? `${hz} ${ohm}` : `${hz} ${ohm} ${deg}`).join('; ')
+const readCurvePoint = (text: string): Curve[number] => {
+  const [hz, ohm, deg, more] = numbersOf(text)
+  return ohm === undefined || more !== undefined ? bad(text, 'a point of a curve', '20 6.8 12.5') : [hz!, ohm, deg ?? null]
+}
+
+type Position = NonNullable<SpeakerModel['positions']>[number]
+const writePosition = ({ jack, switchTo, plays, load }: Position) => `${jack}${switchTo === '' ? '' : ` [${switchTo}]`} ${plays} = ${load.kind === 'members' ? writeMembers(load) : writeMember(load)}`
+function readPosition(text: string): Position {
+  const [, jack, switchTo, plays, load] = /^([^[=]*?)\s*(?:\[([^\]]*)\]\s*)?\b(all|half)\s*=\s*(.+)$/i.exec(text) ?? bad(text, 'a jack with what it leads to', '16 Ω [mono] all = 16')
+  return { jack: jack!, switchTo: switchTo ?? '', plays: plays!.toLowerCase() as Position['plays'], load: /\|\||∥|\+(?![^(]*\))/.test(load!) ? readMembers(load!) : readMember(load!) }
 }
 
 type Scale = SpeakerModel['scales'][number]
@@ -120,7 +137,7 @@ function readOutputs(text: string): Outputs {
 const listed = <T>(one: (text: string) => T) => (text: string): T[] => text.split(';').map(part => part.trim()).filter(part => part !== '').map(one)
 const WRITE: Record<Exclude<CellKind, 'text' | 'number' | 'choice' | 'flag'>, (value: never) => string> = {
   'numbers': (value: number[]) => value.join(' '), 'scales': (value: Scale[]) => value.map(writeScale).join('; '), 'leads': (value: Lead[]) => value.map(writeLead).join('; '),
-  'members': writeMembers, 'small-signal': writeSmall, 'outputs': (value: Outputs[]) => value.map(writeOutputs).join('; '), 'cable': (value: Cable) => writeCable(value),
+  'members': writeMembers, 'small-signal': writeSmall, 'curve': writeCurve, 'positions': (value: Position[]) => value.map(writePosition).join('; '), 'outputs': (value: Outputs[]) => value.map(writeOutputs).join('; '), 'cable': (value: Cable) => writeCable(value),
   'colours': (value: CableModel['conductors']) => value.map(writeColour).join(', '),
 }
 
@@ -155,6 +172,8 @@ function valueOf({ cell, unit, schema, label }: Column, text: string, headUnit: 
     case 'flag': return /^(y|yes|true|1|x|✓)$/i.test(text) ? true : /^(n|no|false|0)$/i.test(text) ? false : bad(text, `yes or no: ${label}`, 'yes', 'no')
     case 'members': return readMembers(text)
     case 'small-signal': return readSmall(text)
+    case 'curve': return listed(readCurvePoint)(text)
+    case 'positions': return listed(readPosition)(text)
     case 'choice': {
       const plain = (t: string) => t.toLowerCase().replace(/[\s_-]+/g, '')
       const values = choicesOf(schema)

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 import { choice, field, flag, numeric } from './field'
-import { lineV, membersSchema, smallSignalFields, TAP_MEANS, tapW } from './load'
+import { curvePointsSchema, lineV, membersSchema, positionsSchema, smallSignalFields, TAP_MEANS, tapW } from './load'
 
 /** What a speaker may be built as. */
 export const SPEAKER_BUILDS = ['ceiling-open', 'ceiling-can', 'surface', 'pendant', 'horn', 'column', 'sub', 'box', 'cabinet', 'driver'] as const
@@ -24,6 +24,10 @@ export const speakerModelFields = {
   smallSignal: field(z.strictObject(smallSignalFields).nullable(), 'small-signal parameters', { cell: 'small-signal', also: 'thiele|parameters|^t.?s( |$)' }),
   /** Its coils or drivers where they are several; null for a plain one. */
   members: field(membersSchema.nullable(), 'coils or drivers', { cell: 'members', also: 'coils?|drivers' }),
+  /** Its impedance as measured; null where nobody did. */
+  curve: field(curvePointsSchema.nullable(), 'measured curve', { cell: 'curve', also: 'curve|impedance over frequency' }),
+  /** A cabinet's jacks and the positions of its switch; null for one plain pair of terminals. */
+  positions: field(positionsSchema.nullable(), 'jacks and switch', { cell: 'positions', also: 'jacks?|sockets?|positions?' }),
   continuousW: numeric(watt, 'continuous rating', 'W', 'continuous|rms|aes|rated power|^rating|^power|nominal power'),
   programW: numeric(watt, 'program rating', 'W', 'program'),
   peakW: numeric(watt, 'peak rating', 'W', 'peak|max'),

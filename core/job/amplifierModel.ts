@@ -15,7 +15,7 @@ type ModelOutput = AmplifierModel['outputs'][number]
 /** What one output of a model gives: into loads where it is rated so and no line is meant, else at the line voltage nearest to the one meant. */
 export function ratingOf({ points, lines, floorOhm }: ModelOutput, now: OutputRating): OutputRating {
   const meansLine = now.kind === 'constant-voltage'
-  if (points.length > 0 && !(meansLine && lines.length > 0)) return { kind: 'solid-state', points, floorOhm }
+  if (points.length > 0 && !(meansLine && lines.length > 0)) return { kind: 'solid-state', points, floorOhm, mode: now.kind === 'solid-state' ? now.mode : 'single' }
   const [first] = lines
   const line = meansLine ? lines.find(l => isSameVoltage(l.lineV, now.lineV)) ?? first : first
   return line ? { kind: 'constant-voltage', lineV: line.lineV, powerW: line.powerW } : { kind: 'not-known' }

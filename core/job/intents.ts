@@ -40,9 +40,12 @@ export function freeLabel(taken: ReadonlySet<string>): string {
   }
 }
 
+/** What the labels of what stands before a group begin with. */
+export const THROUGH_LETTERS: Record<LineThrough['kind'], string> = { control: 'C', transformer: 'T', capacitor: 'F', inductor: 'L' }
+
 /** "C1" for a control, "T1" for a transformer: the lowest that is not taken. */
 export function freeThroughLabel(taken: ReadonlySet<string>, kind: LineThrough['kind']): string {
-  const letter = kind === 'control' ? 'C' : 'T'
+  const letter = THROUGH_LETTERS[kind]
   for (let k = 1; ; k++) if (!taken.has(`${letter}${k}`)) return `${letter}${k}`
 }
 

@@ -9,6 +9,7 @@ import { newerThan } from './origins'
 import { copyEach, hang } from './many/many'
 import type { Job, Speaker } from './schema'
 import { findSpeaker, speakersOf } from './tree'
+import { nominalOhmOf } from '#core/network/tree'
 
 const at = (job: Job, id: string): Speaker => findSpeaker(job, id)!.speaker
 const done = (job: Job, edit: Edit | null): Job => applyEdit(job, edit!).job
@@ -16,7 +17,7 @@ const done = (job: Job, edit: Edit | null): Job => applyEdit(job, edit!).job
 const says = (job: Job, id: string) => {
   const s = at(job, id)
   const kind = kindOf(job, s)
-  const load = s.load.kind === 'tap' ? `${s.load.tapW} of ${s.load.tapsW.join(' ')} at ${s.load.ratedV}` : s.load.kind === 'members' ? `${s.load.members.length} ${s.load.joined}` : `${s.load.nominalOhm} ${s.load.kind}`
+  const load = s.load.kind === 'tap' ? `${s.load.tapW} of ${s.load.tapsW.join(' ')} at ${s.load.ratedV}` : s.load.kind === 'members' ? `${s.load.members.length} ${s.load.joined}` : `${nominalOhmOf(s.load)} ${s.load.kind}`
   return [s.name, load, s.continuousW, s.driverOhm, kind ? byHand(s, kind).join(' ') : 'none'].join(' | ')
 }
 const ceiling: SpeakerModel = { ...unstatedModel('speaker', 'Ceiling'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 70, tapsW: [5, 10] }, { lineV: 100, tapsW: [10, 20] }] }

@@ -34,9 +34,12 @@ export function ratingOf({ believedW, continuousW }: Pick<SpeakerModel, 'believe
 }
 
 /** A model's load past any transformer, as far as it is stated. */
-function plainLoadOf({ members, smallSignal, nominalOhm }: SpeakerModel): SpeakerLoad | null {
+function plainLoadOf({ positions, members, smallSignal, curve, nominalOhm }: SpeakerModel, now: SpeakerLoad): SpeakerLoad | null {
+  if (now.kind === 'coil') return now
+  if (positions) return { kind: 'cabinet', at: now.kind === 'cabinet' ? Math.min(now.at, positions.length - 1) : 0, positions }
   if (members) return members
   if (nominalOhm === null) return null
+  if (curve) return { kind: 'curve', nominalOhm, reOhm: smallSignal?.reOhm ?? null, points: curve }
   return smallSignal ? { kind: 'motional', nominalOhm, ...smallSignal } : { kind: 'nominal', nominalOhm }
 }
 
@@ -49,7 +52,7 @@ function tapLoadOf({ scales, insertionDb, tapMeans }: SpeakerModel, ratedV: numb
 
 /** What a speaker of this model has, wired the way that `now` is; what the model does not state of its load stays. */
 export function fieldsOf(model: SpeakerModel, now: Pick<Speaker, 'load' | 'driverOhm'>): FollowedFields {
-  const load = (now.load.kind === 'tap' ? tapLoadOf(model, now.load.ratedV, now.load.tapW) : plainLoadOf(model)) ?? plainLoadOf(model) ?? now.load
+  const load = (now.load.kind === 'tap' ? tapLoadOf(model, now.load.ratedV, now.load.tapW) : plainLoadOf(model, now.load)) ?? plainLoadOf(model, now.load) ?? now.load
   return { name: model.name, load, continuousW: ratingOf(model), driverOhm: load.kind === 'tap' ? model.nominalOhm : now.driverOhm }
 }
 
@@ -72,6 +75,9 @@ export function modelOf({ name, load, continuousW, driverOhm }: Speaker, fallbac
     case 'tap': return { ...plain, continuousW, nominalOhm: driverOhm, insertionDb: load.insertionDb, tapMeans: load.tapMeans, scales: load.tapsW.length > 0 ? [{ lineV: load.ratedV, tapsW: load.tapsW }] : [] }
     case 'members': return { ...plain, continuousW, members: load }
     case 'nominal': return { ...plain, continuousW, nominalOhm: load.nominalOhm }
+    case 'curve': return { ...plain, continuousW, nominalOhm: load.nominalOhm, curve: load.points }
+    case 'cabinet': return { ...plain, continuousW, positions: load.positions }
+    case 'coil': return { ...plain, continuousW, members: { kind: 'members', joined: 'parallel', members: Array.from({ length: load.of }, () => load.coil) } }
     case 'motional': {
       const { kind: _, nominalOhm, ...smallSignal } = load
       return { ...plain, continuousW, nominalOhm, smallSignal }

@@ -82,7 +82,7 @@ test('a step louder or quieter: by its own positions, by the usual ones, off at 
       const edit = stepThrough(current, 'g1', step)
       if (edit) current = applyEdit(current, edit).job
       const through = throughsOf(current)[0]!.through
-      return through.kind === 'control' ? through.setDb : through.tapW
+      return through.kind === 'control' ? through.setDb : through.kind === 'transformer' ? through.tapW : null
     })
   }
   expect(walk({}, unknownControl('C1'), 1, -1, -1, 1, 1)).toEqual([null, 3, 6, 3, 0])

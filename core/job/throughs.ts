@@ -5,7 +5,7 @@ import { isSameVoltage } from '#core/quantity/tolerance'
 import { partsOf, together, type Edit, type SimpleEdit } from './edits'
 import { freeThroughLabel, ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
-import type { Control, Group, Job, LineThrough, LineTransformer, Origin } from './schema'
+import type { Control, Group, Job, LinePart, LineThrough, LineTransformer, Origin } from './schema'
 import { findGroup, findPlace, throughsOf } from './tree'
 
 /** Controls and transformers before a part of a line: put there, set, taken out. Each gives null where there is nothing to do. */
@@ -20,6 +20,17 @@ export const unknownControl = (label: string): Control => ({ kind: 'control', la
 export const usualTransformer = (label: string, ratedV: number, tapsW: readonly number[]): LineTransformer => ({
   kind: 'transformer', label, name: 'taken as one for 8 Ω: not known yet', from: null, tapW: Math.max(...tapsW), ratedV, tapsW: [...tapsW], secondaryOhm: 8, ratingW: null, insertionDb: null, tapMeans: null,
 })
+
+/** A capacitor and a coil as good as any to begin with: a usual bass blocker on 8 Ω, about 200 Hz. Common practice, no source. */
+export function usualPart(kind: LinePart['kind'], label: string): LinePart {
+  return kind === 'capacitor' ? { kind, label, name: '', from: null, capacitanceF: 1e-4 } : { kind, label, name: '', from: null, inductanceH: 2e-3, resistanceOhm: null }
+}
+
+/** Another thing in the place of what stands before a group. */
+export function replaceThrough(job: Job, groupId: string, to: LineThrough): Edit | null {
+  const through = findGroup(job, groupId)?.group.through
+  return through ? { kind: 'through.set', nodeId: groupId, was: through, to } : null
+}
 
 /** A control as a model has it, for a line of `lineV`; where it stands now stays. */
 export function controlOf(model: ControlModel, from: Origin | null, lineV: number | null, now: Control): Control {
@@ -74,8 +85,10 @@ export function takeOut(job: Job, groupId: string): Edit | null {
   return together([out, ...(group.kind === place.parent.kind ? partsOf(ungroup(job, groupId)!) : [])])
 }
 
+export type ThroughChange = Partial<Control> | Partial<LineTransformer> | Partial<LinePart>
+
 /** Changes it. */
-export function setThrough(job: Job, groupId: string, change: Partial<Control> | Partial<LineTransformer>): Edit | null {
+export function setThrough(job: Job, groupId: string, change: ThroughChange): Edit | null {
   const through = findGroup(job, groupId)?.group.through
   if (!through) return null
   const to = { ...through, ...change } as LineThrough
@@ -94,6 +107,7 @@ export function stepThrough(job: Job, groupId: string, step: 1 | -1): Edit | nul
     const tapW = step > 0 ? taps.find(w => w > through.tapW) : taps.filter(w => w < through.tapW).at(-1)
     return tapW === undefined ? null : setThrough(job, groupId, { tapW })
   }
+  if (through.kind !== 'control') return null
   const steps: (number | 'off')[] = [...(through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB), 'off']
   const down = (set: number | 'off') => set === 'off' ? Infinity : set
   const now = down(through.setDb ?? 0)

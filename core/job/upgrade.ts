@@ -6,6 +6,7 @@ import { howItWasTaken } from './upgrades/from3'
 import { kindsOfSpeakers } from './upgrades/from4'
 import { lossesNotStated } from './upgrades/from5'
 import { noSpaces } from './upgrades/from6'
+import { oneChannel } from './upgrades/from7'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -21,6 +22,7 @@ const UPGRADES: Record<number, Upgrade> = {
   4: kindsOfSpeakers,
   5: lossesNotStated,
   6: noSpaces,
+  7: oneChannel,
 }
 
 function isFields(data: unknown): data is Fields {

@@ -2,7 +2,7 @@ import { predictLine, type Predicted } from '#core/check/predict'
 import type { Grade } from '#core/check/verdict'
 import type { Job, Kind, Output } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
-import { aroundOf, type Around } from './around'
+import { aroundOf, coilsOf, type Around } from './around'
 import { solveOutput, type LineFacts } from './facts'
 import { worstGrade, type Finding } from './finding'
 import { requirementsOf, type Requirement } from './requirements'
@@ -52,11 +52,12 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
   let practice = ''
   let kinds: readonly Kind[] = []
   /** What was around each when it was evaluated. */
+  const coilsAt = new WeakMap<Output, string>()
   const highPassOf = new WeakMap<Output, Around['highPassHz']>()
   /** What was last said of each line, until it is said anew. */
   let latest = new Map<string, LineEvaluation>()
   return (job, { budgetMs, first } = ALL) => {
-    const wanted = `${job.practice.reserve} ${job.practice.power}`
+    const wanted = `${job.practice.reserve} ${job.practice.power} ${job.practice.valve}`
     if (wanted !== practice) {
       remembered = new WeakMap()
       practice = wanted
@@ -64,18 +65,24 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
     const changed = job.kinds === kinds ? null : changedKinds(kinds, job.kinds)
     kinds = job.kinds
     const until = now() + budgetMs
+    const coils = coilsOf(job)
+    const coilsSay = coils.length === 0 ? '' : JSON.stringify(coils)
     const outputs = outputsOf(job)
     for (const { outputs: own, highPassHz } of job.amplifiers) {
       for (const output of own) {
         const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
-        if (remembered.has(output) && (highPassOf.get(output) !== highPassHz || isOfChanged())) remembered.delete(output)
+        // Units with coils of their own hang on each other over lines; few jobs have any.
+        const says = coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''
+        const isOtherwise = highPassOf.get(output) !== highPassHz || coilsAt.get(output) !== says || isOfChanged()
+        if (remembered.has(output) && isOtherwise) remembered.delete(output)
         highPassOf.set(output, highPassHz)
+        coilsAt.set(output, says)
       }
     }
     const due = outputs.filter(output => !remembered.has(output)).sort((a, b) => Number(b.id === first) - Number(a.id === first))
     for (const [k, output] of due.entries()) {
       if (k > 0 && now() >= until) break
-      remembered.set(output, evaluateOutput(output, aroundOf(job, output.id)))
+      remembered.set(output, evaluateOutput(output, aroundOf(job, output.id, coils)))
     }
     const lines = outputs.flatMap(output => remembered.get(output) ?? latest.get(output.id) ?? [])
     latest = new Map(lines.map(line => [line.outputId, line]))

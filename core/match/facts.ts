@@ -1,11 +1,11 @@
 import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
-import { METER_HZ } from '#core/check/predict'
+import { METER_HZ } from '#core/check/bands'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
-import { compile } from '#core/network/compile'
-import { levelDb, lowestAtHead, otherwise, solveCircuit, type LineSolution } from '#core/network/line'
+import { compile, type Circuit } from '#core/network/compile'
+import { levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
 import type { Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
-import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
+import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
 import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './standing'
@@ -114,7 +114,7 @@ export function solveOutput(output: Output): LineFacts {
   const upWiring = fullyUp(output.wiring)
   const throughs = new Map(standings.all.map(s => [s.nodeId, s.through]))
   const solved = (isLeadless: boolean, as: ((through: LineThrough) => LineThrough) | null = null) =>
-    solveCircuit(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit, METER_HZ, 1)
+    solvedAtOneVolt(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit)
   const unit = solved(false)
   const bare = solved(true)
   const up = upWiring === output.wiring ? unit : solved(false, turnedUp)
@@ -185,6 +185,11 @@ export function solveOutput(output: Output): LineFacts {
 
 const NONE: Standing[] = []
 
+/** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
+const BAND = logFrequencies(20, 20_000, 81)
+/** By their labels loads are the same at every frequency; only what stands in the way of groups is not. */
+const solvedAtOneVolt = (circuit: Circuit): LineSolution => circuit.isReactive ? solveOver(circuit, BAND, 1) : solveCircuit(circuit, METER_HZ, 1)
+
 /** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
 function givenOn({ load }: Speaker): number {
   return load.kind === 'tap' ? efficiencyOf(load) ?? 1 : 1
@@ -210,7 +215,12 @@ function lossesOf(unit: LineSolution, speakers: Speaker[], { all }: { all: Stand
 
 /** Whether the loss of a control or a transformer is known: stated, and with the rating that sizes it. */
 export function isLossKnown(through: LineThrough): boolean {
-  return through.insertionDb !== null && (through.kind === 'transformer' || (through.ratingW !== null && through.lineV !== null))
+  switch (through.kind) {
+    case 'transformer': return through.insertionDb !== null
+    case 'control': return through.insertionDb !== null && through.ratingW !== null && through.lineV !== null
+    case 'capacitor': return true
+    case 'inductor': return through.resistanceOhm !== null
+  }
 }
 
 /** Those that nothing can flow through, though nothing before them is off. */
@@ -219,7 +229,13 @@ function deadOf(live: DropFacts[], upBare: LineSolution): Speaker[] {
   return live.filter(({ nodeId, behind }) => !flows.has(nodeId) && !behind.some(({ through }) => isOff(through))).map(d => d.speaker)
 }
 
-export const isOff = (through: LineThrough): boolean => through.kind === 'control' ? through.setDb === 'off' : through.tapW === 0
+export function isOff(through: LineThrough): boolean {
+  switch (through.kind) {
+    case 'control': return through.setDb === 'off'
+    case 'transformer': return through.tapW === 0
+    default: return false
+  }
+}
 
 /** The draw as the schools count it: what is lost on the way as solved, where the volts are known. */
 function countedOf(drawW: number, up: LineSolution, speakers: Speaker[], volts: number | null): CountedDraw {
@@ -270,15 +286,24 @@ function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType
 
 export const isBehindTransformer = (behind: readonly Standing[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
 
+/** Whether a load's impedance is known over the hearing range; a measured curve may end within it. */
+function isKnownThroughout(load: SingleLoad): boolean {
+  return load.kind === 'motional' || (load.kind === 'curve' && load.points[0]![0] <= HEARD_HZ[0] * END_SLACK && load.points.at(-1)![0] * END_SLACK >= HEARD_HZ[1])
+}
+export const HEARD_HZ = [20, 20_000] as const
+/** A measurement that begins at 20.1 Hz begins at 20. */
+const END_SLACK = 1.02
+
 function lowestOf(wiring: Output['wiring'], speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
   const root = { lead: null, node: wiring }
   const singles = speakers.flatMap(s => singleLoads(s.load))
-  const known = singles.filter(load => load.kind === 'motional').length
+  const known = singles.filter(isKnownThroughout).length
+  const partly = singles.some(load => load.kind === 'curve')
   const lowest = lowestAtHead(root, asLowest)
   if (!lowest) return null
   if (known === singles.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
   // Without a curve the labels at their word are the nominal load, which is solved already.
-  return known > 0
+  return known > 0 || partly
     ? { ...lowest, from: 'mixed', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }
     : { ...lowest, from: 'label', knownOhm: loadOhm ?? lowest.ohm }
 }

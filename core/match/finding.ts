@@ -2,7 +2,8 @@ import type { Grade } from '#core/check/verdict'
 import type { ReserveSchoolId } from '#core/practice/reserve'
 import type { PowerSchoolId } from '#core/practice/power'
 import type { Contradiction } from '#core/amplifier/contradictions'
-import type { Basis } from '#core/amplifier/rating'
+import type { Basis, ChannelMode } from '#core/amplifier/rating'
+import type { ValveSchoolId } from '#core/practice/valve'
 
 /** What can be found on a line, and the quantities that its sentence needs. A new finding is one entry here, one rule, one sentence. */
 export interface FindingFacts {
@@ -28,11 +29,26 @@ export interface FindingFacts {
   'tap-off': { label: string }
   'dead-member': { label: string }
   /** `isFloorStated` false: taken from the lowest rated load. */
-  'load-under-floor': { loadOhm: number, floorOhm: number, isFloorStated: boolean }
+  'load-under-floor': { loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode }
   /** `permittedOhm`: how low it may go where some members are known by their label alone; null where all curves are known. */
-  'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number, isFloorStated: boolean, permittedOhm: number | null }
+  'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, permittedOhm: number | null }
   'curve-not-known': { permittedOhm: number, isMixed: boolean }
-  'load-suits': { loadOhm: number, floorOhm: number, isFloorStated: boolean, powerW: number, basis: Basis, count: number, equal: boolean }
+  'load-suits': { loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, powerW: number, basis: Basis, count: number, equal: boolean }
+  /** Measured curves that end within the hearing range; the span that all of them cover, null where there is none. */
+  'curve-ends': { labels: string[], fromHz: number, toHz: number }
+  'curve-without-phase': { labels: string[] }
+  /** `bestOhm` null: the load is below all of its taps. */
+  'valve-tap-not-known': { loadOhm: number, tapsOhm: number[], bestOhm: number | null }
+  'valve-matched': { loadOhm: number, tapOhm: number, powerW: number | null }
+  'valve-low': { loadOhm: number, tapOhm: number, bestOhm: number | null, isTooLow: boolean }
+  'valve-high': { loadOhm: number, tapOhm: number, bestOhm: number, lossDb: number, practice: ValveSchoolId, isFar: boolean }
+  'valve-open': Record<string, never>
+  /** A unit whose coils have terminals of their own: `driven` of `of` are wired. */
+  'coil-idle': { unit: string, of: number, driven: number }
+  'coils-unlike': { unit: string, outputs: string[] }
+  'coils-alike': { unit: string, outputs: string[] }
+  /** Cabinets of which one half of the drivers is between the terminals. */
+  'half-cabinet': { labels: string[] }
   'load-not-rated': { loadOhm: number, lowestRatedOhm: number, atLeastW: number, atMostW: number }
   'unequal-shares': { most: string, mostShare: number, least: string, leastShare: number }
   /** `isMost`: the output is not rated at this load; this is the most it may give. */

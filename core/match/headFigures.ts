@@ -1,6 +1,7 @@
-import { floorOhm, ratedW } from '#core/amplifier/index'
+import { floorOhm, QUIETLY, ratedW, valveOf, type ValveRating } from '#core/amplifier/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { exceeds, isUnderFloor } from '#core/quantity/tolerance'
+import type { LineThrough } from '#core/job/schema'
 import type { LineEvaluation } from './evaluate'
 
 /**
@@ -54,10 +55,21 @@ function lowImpedance(line: LineEvaluation): HeadFigures {
   const used = floor === null || loadOhm === null ? 0 : floor / loadOhm
   const isOver = floor !== null && loadOhm !== null && isUnderFloor(loadOhm, floor)
   const gives = drive === null || line.amplifierW === null ? '' : `gives ${drive.basis === 'not-rated' ? `${W(line.amplifierW)} to ${W(line.mostW!)}` : W(line.amplifierW)}`
+  const valve = valveOf(line.output.rating)
+  if (valve) return onTap(line, valve, { used, isOver, gives })
   const says = floor === null
     ? 'power not known'
     : line.speakers.length === 0 || loadOhm === null ? `floor ${writeQuantity(floor, 'Ω')}` : isOver ? `not allowed: floor ${writeQuantity(floor, 'Ω')}` : `${gives}, floor ${writeQuantity(floor, 'Ω')}`
   return { used, lost: 0, room: floor === null ? null : 1, marks: floor === null ? [] : [{ at: 1, chosen: true, says: `the floor, ${writeQuantity(floor, 'Ω')}: as much as is allowed` }], isOver, says, parts: isOver ? '' : partsOf(line) }
+}
+
+/** A valve output: the scale is how far the load goes below the tap, 1 being as low as is allowed, quietly. */
+function onTap(line: LineEvaluation, { tapOhm }: ValveRating, { used, isOver, gives }: { used: number, isOver: boolean, gives: string }): HeadFigures {
+  if (tapOhm === null) return { used: 0, lost: 0, room: null, marks: [], isOver: false, says: 'tap not stated', parts: '' }
+  const tap = `${writeQuantity(tapOhm, 'Ω')} tap`
+  const says = line.speakers.length === 0 || line.upOhm === null ? `nothing on its ${tap}` : isOver ? `not allowed on its ${tap}` : gives === '' ? `on its ${tap}` : `${gives} on its ${tap}`
+  const marks = [{ at: QUIETLY, chosen: true, says: `matched to its ${tap}` }, { at: 1, chosen: false, says: `${writeQuantity(QUIETLY * tapOhm, 'Ω')}: as low as it may be driven, quietly` }]
+  return { used, lost: 0, room: 1, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
 /** What neither arrives nor is given: wire, and the copper of controls and transformers of groups. */
@@ -79,7 +91,9 @@ function partsOf(line: LineEvaluation): string {
   return [stand, parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
 }
 
+const HEAT_WORDS: Record<LineThrough['kind'], string> = { control: 'controls', transformer: 'transformers', capacitor: 'capacitors', inductor: 'coils in the way' }
+
 function heatIn({ throughs }: LineEvaluation): string {
   const kinds = new Set(throughs.map(t => t.through.kind))
-  return [...kinds].map(kind => kind === 'control' ? 'controls' : 'transformers').join(' and ')
+  return [...kinds].map(kind => HEAT_WORDS[kind]).join(' and ')
 }

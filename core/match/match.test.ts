@@ -27,7 +27,7 @@ const tap = (tapW: number, ratedV: number): SpeakerLoad => ({ kind: 'tap', tapW,
 
 /** Rows of the trade. Common practice, no source, unless the row says otherwise. */
 const at = (job: Job, k: number, change: Partial<Speaker>) => withBranch(job, nodeIds(outputOf(job)).filter(id => !/chain|star|series/.test(id))[k]!, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, ...change } } : b)
-const rated = (job: Job, points: [number, number][], floorOhm: number | null = null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { kind: 'solid-state', points: points.map(([powerW, loadOhm]) => ({ loadOhm, powerW })), floorOhm } })) })) })
+const rated = (job: Job, points: [number, number][], floorOhm: number | null = null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { kind: 'solid-state', points: points.map(([powerW, loadOhm]) => ({ loadOhm, powerW })), floorOhm, mode: 'single' } })) })) })
 const unrated = (job: Job): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { kind: 'not-known' } })) })) })
 const inSeries = (job: Job) => applyEdit(job, joinWithNext(job, nodeIds(outputOf(job))[0]!, 'series', counter('s'))!).job
 /** The first so many of the rail behind a control or a transformer. */
@@ -44,6 +44,16 @@ const withKind = (job: Job, name: string, model: Partial<SpeakerModel>): Job => 
 const highPassed = (job: Job, highPassHz: number | 'none' | null): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, highPassHz })) })
 const leads = (job: Job, ...awgs: number[]) => awgs.reduce((j, awg, k) =>
   withBranch(j, nodeIds(outputOf(j))[k]!, b => ({ ...b, lead: { cable: { awg }, lengthM: 10 } })), job)
+const measured = (points: [number, number, number | null][]): SpeakerLoad => ({ kind: 'curve', nominalOhm: 8, reOhm: null, points })
+const coil = (nominalOhm: number): SpeakerLoad => ({ kind: 'coil', unit: 'Sub', of: 2, coil: { kind: 'nominal', nominalOhm } })
+const asSchool = (job: Job, valve: Job['practice']['valve']): Job => ({ ...job, practice: { ...job.practice, valve } })
+const untapped = (job: Job): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => o.rating.kind === 'valve' ? { ...o, rating: { ...o.rating, tapOhm: null } } : o) })) })
+/** The same line once more, on an output of its own power. */
+const twoOutputs = (job: Job, powerW: number): Job => {
+  const other = JSON.parse(JSON.stringify(job.amplifiers[0]!).replace(/"o1/g, '"o2')) as Job['amplifiers'][number]
+  const [output] = other.outputs
+  return { ...job, amplifiers: [...job.amplifiers, { ...other, id: 'b', outputs: [{ ...output!, id: 'o2', label: 'B1', rating: { kind: 'solid-state', points: [{ loadOhm: 4, powerW }], floorOhm: null, mode: 'single' } }] }] }
+}
 const six = jobOf('6 x 10 W on 70 V 240 W')
 const ceiling: Partial<SpeakerModel> = { nominalOhm: 8, scales: [{ lineV: 70.71, tapsW: [5, 10] }], throughOhm: 8 }
 /** With a word that its first finding must say, where that is what the row is about. */
@@ -109,6 +119,35 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a curve above the floor', withLoad(jobOf('8 on 100 W at 4'), motional), ['good load-suits']],
   ['a known dip beside a label (IEC 60268-5 for the label)', at(jobOf('8 || 8 on 100 W at 4'), 0, { load: { ...motional, reOhm: 3, leH: 0 } }), ['stop curve-under-floor', 'good load-suits'], /dips to 2.18 Ω .* may take it to 2.04 Ω/],
   ['a dip of no consequence beside a label', at(jobOf('8 || 8 on 100 W at 3'), 0, { load: { ...motional, leH: 0 } }), ['good load-suits', 'unknown curve-not-known']],
+  // Measured curves: where they end and what was not measured is said (common practice, no source); a dip is judged as any other curve's.
+  ['a measured curve over the whole range', withLoad(jobOf('8 on 100 W at 8, from 6'), measured([[20, 8, 10], [900, 7, 0], [20_000, 30, 40]])), ['good load-suits']],
+  ['one that dips under the floor', withLoad(jobOf('8 on 100 W at 8, from 6'), measured([[20, 8, 10], [900, 5.5, 0], [20_000, 30, 40]])), ['tight curve-under-floor', 'good load-suits'], /dips to 5.5 Ω at 900 Hz/],
+  ['one that ends within it, its phase not measured', withLoad(jobOf('8 on 100 W at 4'), measured([[50, 30, null], [12_000, 9, null]])), ['good load-suits', 'unknown curve-not-known', 'unknown curve-ends', 'unknown curve-without-phase']],
+  ['one that begins and ends a hair inside', withLoad(jobOf('8 on 100 W at 4'), measured([[20.1, 8, 10], [19_900, 30, 40]])), ['good load-suits']],
+  // Valve outputs: both schools, common practice, no source.
+  ['two 16 Ω cabinets on the 8 Ω tap', jobOf('16 || 16 on valve 50 W at 4/8/16, tap 8'), ['good valve-matched'], /8 Ω on the 8 Ω tap: matched. It gives its 50 W/],
+  ['three quarters of the tap: quietly', jobOf('6 on valve 50 W at 4/8/16, tap 8'), ['tight valve-low'], /75 %.*quietly, and watched. Use the 4 Ω tap/],
+  ['half of the tap: not at all', jobOf('8 || 8 on valve 50 W at 4/8/16, tap 8'), ['stop valve-low'], /Do not switch on so/],
+  ['twice the tap, driven hard', jobOf('16 on valve 50 W at 4/8/16, tap 8'), ['stop valve-high'], /2 times what it is made for. It costs 3.01 dB/],
+  ['a little above it', jobOf('12 on valve 50 W at 4/8/16, tap 8'), ['tight valve-high']],
+  ['listening at home up is the safe direction', asSchool(jobOf('16 on valve 50 W at 4/8/16, tap 8'), 'up-is-safe'), ['good valve-high'], /for listening/],
+  ['down is not, by any school', asSchool(jobOf('4 on valve 50 W at 4/8/16, tap 8'), 'up-is-safe'), ['stop valve-low']],
+  ['which tap is not stated', untapped(jobOf('8 on valve 50 W at 4/8/16')), ['unknown valve-tap-not-known'], /Use the 8 Ω tap/],
+  ['below every tap', jobOf('4 || 4 on valve 50 W at 4/8/16'), ['stop valve-tap-not-known'], /below all taps/],
+  ['a valve output with nothing on it', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8 on valve 50 W at 8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['stop valve-open', 'unknown nothing-connected'], /Never switch on so/],
+  // Bridged and side by side: common practice, no source.
+  ['4 Ω bridged is 2 Ω for each half', jobOf('8 || 8 on 2 x 300 W at 4 bridged'), ['stop load-under-floor'], /4 Ω is under 8 Ω, twice the lowest rated load of one channel, as these two are bridged/],
+  ['8 Ω bridged is what they are made for', jobOf('8 on 2 x 300 W at 4 bridged'), ['good load-suits', 'unknown curve-not-known'], /It gives 600 W/],
+  ['2 Ω side by side', jobOf('4 || 4 on 2 x 300 W at 4, from 4 in parallel'), ['good load-suits', 'unknown curve-not-known'], /It gives 600 W/],
+  ['1 Ω side by side', jobOf('2 || 2 on 2 x 300 W at 4, from 4 in parallel'), ['stop load-under-floor'], /half the floor of one channel/],
+  // Coils with terminals of their own, halves of cabinets.
+  ['one coil of two', withLoad(jobOf('4 on 100 W at 4'), coil(4)), ['tight coil-idle', 'good load-suits', 'unknown curve-not-known'], /Of the 2 coils of Sub one is wired/],
+  ['both on one output', withLoad(jobOf('4 + 4 on 100 W at 8'), coil(4)), ['good load-suits', 'unknown curve-not-known']],
+  ['each on an output of its own, driven alike', twoOutputs(withLoad(jobOf('4 on 100 W at 4'), coil(4)), 100), ['good load-suits', 'good coils-alike', 'unknown curve-not-known']],
+  ['driven unlike', twoOutputs(withLoad(jobOf('4 on 100 W at 4'), coil(4)), 60), ['tight coils-unlike', 'good load-suits', 'unknown curve-not-known'], /not driven alike \(A1 and B1\)/],
+  ['half a cabinet', withLoad(jobOf('8 on 100 W at 8'), { kind: 'cabinet', at: 1, positions: [{ jack: 'A', switchTo: 'mono', plays: 'all', load: { kind: 'nominal', nominalOhm: 16 } }, { jack: 'B', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } }] }), ['good load-suits', 'unknown curve-not-known', 'unknown half-cabinet']],
+  // A capacitor and a coil part the band: at its lowest the load is that of one of the two, not of both side by side (first order, same corner: constant 8 Ω).
+  ['a woofer behind a coil, a tweeter behind a capacitor', jobOf('8 coil 0.6366198 mH || 8 cap 9.94718 uF on 100 W at 8'), ['good load-suits', 'unknown curve-not-known'], /8 Ω is what this output is made for/],
   ['4 beside 16 share unequally', jobOf('4 || 16 on 100 W at 2'), ['tight unequal-shares', 'good load-suits', 'unknown curve-not-known']],
   ['nothing connected', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['unknown nothing-connected']],
   ['a tap on off', withLoad(jobOf('10 W on 70 V 100 W'), tap(0, 70.71)), ['tight head-open', 'unknown tap-off']],
@@ -191,6 +230,9 @@ const REMEDIES: [string, Job, FindingCode, string[]][] = [
   ['where that one has not their taps', withKind(ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'wants a can' }), 'can', { build: 'ceiling-can', scales: [{ lineV: 70.71, tapsW: [20] }] }), 'asks-for-can', []],
   ['no high-pass', highPassed(six, 'none'), 'no-high-pass', ['A high-pass of 70 Hz for Amplifier A']],
   ['thick cable last', leads(jobOf('4 x 10 W on 70 V 240 W'), 16, 18, 14, 12), 'cable-grows', ['12 AWG from the amplifier to there']],
+  ['the right tap of a valve output', jobOf('16 on valve 50 W at 4/8/16, tap 4'), 'valve-high', ['The 16 Ω tap for this line']],
+  ['a tap that was not stated', untapped(jobOf('8 on valve 50 W at 4/8/16')), 'valve-tap-not-known', ['The 8 Ω tap for this line']],
+  ['on its best tap already', jobOf('12 on valve 50 W at 4/8/16, tap 8'), 'valve-high', []],
   ['five in parallel cannot be paired', jobOf('5 x 8 parallel on 100 W at 8'), 'load-under-floor', []],
 ]
 

@@ -1,8 +1,9 @@
-import { lineVoltageName } from '#core/amplifier/index'
+import { lineVoltageName, type ChannelMode } from '#core/amplifier/index'
 import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/practice/power'
 import { reserveSchool } from '#core/practice/reserve'
+import { valveSchool } from '#core/practice/valve'
 import { isSameLoad } from '#core/quantity/tolerance'
-import { writeDb, writeQuantity } from '#core/quantity/write'
+import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */
@@ -16,6 +17,7 @@ const percent = (share: number) => `${Math.round(share * 100)} %`
 const BASIS: Record<FindingFacts['load-suits']['basis'], string> = {
   'rated': 'rated for exactly this load', 'between': 'between two rated loads', 'above': 'above its highest rated load, so its volts stay and power falls',
   'not-rated': 'below its lowest rated load', 'under-floor': 'below its floor', 'line': 'at its line voltage',
+  'matched': 'which is its tap', 'above-tap': 'above its tap, so power falls', 'below-tap': 'below its tap, so power falls and the output stage heats',
 }
 
 /** The one place where findings become sentences. */
@@ -116,7 +118,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: f.isMixed
       ? `The lowest point is known in part: with curves where they are known, and elsewhere by the label, it may go down to ${Ohm(f.permittedOhm)}.`
       : `The lowest point of the impedance curve is not known. By the label it may go down to ${Ohm(f.permittedOhm)}.`,
-    why: 'A label permits 0.8 of itself (IEC 60268-5).', todo: 'Enter the drive unit’s parameters to know.',
+    why: 'A label permits 0.8 of itself (IEC 60268-5).', todo: 'Enter the drive unit’s parameters, or a measured curve, to know.',
   }),
   'load-suits': f => ({
     what: f.basis === 'rated'
@@ -124,6 +126,49 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
       : `${Ohm(f.loadOhm)} is ${isSameLoad(f.loadOhm, f.floorOhm) ? 'just' : 'above'} ${floorOf(f)}.`,
     why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${W(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
     todo: '',
+  }),
+  'curve-ends': f => ({
+    what: `What was measured of ${list(f.labels)} covers ${f.fromHz < f.toHz ? `${writeQuantity(f.fromHz, 'Hz')} to ${writeQuantity(f.toHz, 'Hz')}` : 'no stretch that all of them share'}.`,
+    why: 'Beyond it nothing is known: there each is taken as its label.', todo: 'Measure it over the whole range, if what lies beyond matters.',
+  }),
+  'curve-without-phase': f => ({
+    what: `Of ${list(f.labels)} the phase was not measured.`, why: 'It is taken as none: alone that changes nothing of its ohms, beside others it does.', todo: 'Measure the phase too, to know how they add up.',
+  }),
+  'valve-tap-not-known': f => ({
+    what: `Which tap ${Ohm(f.loadOhm)} hangs on is not stated; there are ${list(f.tapsOhm.map(Ohm))}.`,
+    why: 'A valve output wants its load at the tap: too low overheats it, far too high can break it.', todo: bestOf(f.bestOhm),
+  }),
+  'valve-matched': f => ({
+    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: matched.`, why: f.powerW === null ? '' : `It gives its ${W(f.powerW)}.`, todo: '',
+  }),
+  'valve-low': f => ({
+    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: ${percent(f.loadOhm / f.tapOhm)} of what it is made for.`,
+    why: 'Output stage and transformer overheat on a load below the tap.',
+    todo: `${f.isTooLow ? 'Do not switch on so.' : 'Only quietly, and watched.'} ${bestOf(f.bestOhm)}`,
+  }),
+  'valve-high': f => ({
+    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: ${writeNumber(f.loadOhm / f.tapOhm)} times what it is made for. It costs ${writeDb(-f.lossDb)} of power.`,
+    why: f.practice === 'up-is-safe'
+      ? `By “${valveSchool(f.practice).name}” that is allowed, for listening; an instrument amplifier driven hard can break its output transformer so.`
+      : `By “${valveSchool(f.practice).name}” it is not: driven hard, the voltage flies back${f.isFar ? ' and can break the output transformer' : ''}.`,
+    todo: f.bestOhm === f.tapOhm ? 'It is the nearest tap there is: keep it quiet, or wire for the tap.' : bestOf(f.bestOhm),
+  }),
+  'valve-open': () => ({
+    what: 'Nothing is connected to this valve output.', why: 'Without a load the voltage flies back: valves and output transformer can break within seconds.',
+    todo: 'Never switch on so. Connect the speakers first.',
+  }),
+  'coil-idle': f => ({
+    what: `Of the ${f.of} coils of ${f.unit} ${f.driven === 1 ? 'one is' : `${f.driven} are`} wired.`,
+    why: 'A coil that is not driven takes no part: less power, and other bass than the unit is made for.', todo: 'Wire every coil, each with the same signal; do not short the one left over.',
+  }),
+  'coils-unlike': f => ({
+    what: `The coils of ${f.unit} are not driven alike${f.outputs.length > 1 ? ` (${list(f.outputs)})` : ''}.`, why: 'They move one cone: the stronger one works against the weaker.', todo: 'Equal outputs with the same signal at the same level, or join the coils on one output.',
+  }),
+  'coils-alike': f => ({
+    what: `The coils of ${f.unit} hang on ${list(f.outputs)}, driven alike.`, why: '', todo: 'Both inputs get the same signal at the same level, in the same polarity.',
+  }),
+  'half-cabinet': f => ({
+    what: `Of ${list(f.labels)} half the drivers play: so its jack and switch have it.`, why: 'The other half is silent until it gets a line of its own.', todo: 'Mono, to drive all of it from one jack.',
   }),
   'load-not-rated': f => ({
     what: `No power is rated at ${Ohm(f.loadOhm)}; the lowest rated load is ${Ohm(f.lowestRatedOhm)}.`,
@@ -187,9 +232,12 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
 }
 
 /** A floor that nobody stated is named as what it is: taken from the lowest rated load. */
-function floorOf({ floorOhm, isFloorStated }: { floorOhm: number, isFloorStated: boolean }): string {
+function floorOf({ floorOhm, isFloorStated, mode }: { floorOhm: number, isFloorStated: boolean, mode: ChannelMode }): string {
+  if (mode !== 'single') return `${Ohm(floorOhm)}, ${mode === 'bridged' ? 'twice' : 'half'} ${isFloorStated ? 'the floor' : 'the lowest rated load'} of one channel, as these two are ${mode === 'bridged' ? 'bridged: each sees half the load' : 'in parallel: they share the current'}`
   return isFloorStated ? `this output’s floor of ${Ohm(floorOhm)}` : `${Ohm(floorOhm)}, this output’s lowest rated load (no floor is stated)`
 }
+
+const bestOf = (bestOhm: number | null) => bestOhm === null ? 'It is below all taps there are: wire it for more ohms.' : `Use the ${Ohm(bestOhm)} tap.`
 
 function list(words: string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`

@@ -1,8 +1,9 @@
 import { leadOhm } from './cable'
-import { passingOf, type View } from './element'
-import { isGroup, isUnit, membersOf, type Child, type SingleLoad, type Through, type WiringNode } from './tree'
+import { isSameCurve, type Curve } from './curve'
+import { isReactive, passingOf, type Passing, type View } from './element'
+import { asWired, isGroup, membersOf, unitOf, type Child, type SingleLoad, type Through, type WiringNode } from './tree'
 
-export const enum Kind { Resistor, Motional, Open, Short, Series, Star, Chain, Through }
+export const enum Kind { Resistor, Motional, Curve, Open, Short, Series, Star, Chain, Through }
 
 /** Numbers that one node takes in `Circuit.values`. */
 export const VALUES_PER_NODE = 5
@@ -22,13 +23,22 @@ export interface Circuit {
   groups: Int32Array
   /** Indices of the speakers whose impedance depends on frequency. */
   motional: Int32Array
+  /** Measured curves, equals once, with the indices of the speakers that go by each. */
+  curves: Measured[]
+  /** Whether a capacitor or a coil stands in the way of a group. */
+  isReactive: boolean
   /** Indices of speakers that are laid out as the group of their members. */
   units: ReadonlySet<number>
   /** Indices of controls and transformers: each bears the id of its group and has that group as its one child, under that id with “/behind”. */
   throughs: number[]
-  /** Per node: resistor R; motional Re, Le, Qms/fs, Qms·fs, Res; control or transformer ratio, series R. */
+  /** Per node: resistor R; motional Re, Le, Qms/fs, Qms·fs, Res; what stands before a group ratio, series R, L, 1/C. */
   values: Float64Array
 }
+
+export interface Measured { curve: Curve, factor: number, beyondOhm: number, nodes: number[] }
+
+/** Whether its impedance hangs on the frequency at all. */
+export const isOfFrequency = ({ motional, curves, isReactive }: Circuit): boolean => motional.length > 0 || curves.length > 0 || isReactive
 
 const GROUP_KIND = { series: Kind.Series, star: Kind.Star, chain: Kind.Chain } as const
 
@@ -45,6 +55,8 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
     children: new Int32Array(Math.max(0, count - 1)),
     groups: new Int32Array(0),
     motional: new Int32Array(0),
+    curves: [],
+    isReactive: false,
     units: new Set(order.flatMap((placed, i) => placed.isUnit ? [i] : [])),
     throughs: [],
     values: new Float64Array(count * VALUES_PER_NODE),
@@ -87,15 +99,25 @@ function preorder(root: Child<WiringNode>): Placed[] {
 
 function placed(child: Child<WiringNode>, parent: number): Placed {
   const { node } = child
-  if (isUnit(node)) return { child: { lead: child.lead, node: membersOf(node) }, parent, isUnit: true, through: null }
+  const unit = unitOf(node)
+  if (unit) return { child: { lead: child.lead, node: membersOf(node.id, unit) }, parent, isUnit: true, through: null }
   return { child, parent, isUnit: false, through: (isGroup(node) && node.through) || null }
 }
 
 function writeThrough(circuit: Circuit, i: number, through: Through): void {
-  const { ratio, seriesOhm } = passingOf(through)
   circuit.kind[i] = Kind.Through
   circuit.throughs.push(i)
-  circuit.values.set([ratio, seriesOhm], i * VALUES_PER_NODE)
+  circuit.isReactive ||= isReactive(through)
+  circuit.values.set(valuesOf(passingOf(through)), i * VALUES_PER_NODE)
+}
+
+/** What stands before a group as the solver reads it. */
+export const valuesOf = ({ ratio, seriesOhm, seriesH, elastance }: Passing): number[] => [ratio, seriesOhm, seriesH, elastance]
+
+function measure(circuit: Circuit, i: number, { curve, factor, beyondOhm }: Omit<Measured, 'nodes'>): void {
+  const known = circuit.curves.find(m => m.factor === factor && m.beyondOhm === beyondOhm && isSameCurve(m.curve, curve))
+  if (known) known.nodes.push(i)
+  else circuit.curves.push({ curve, factor, beyondOhm, nodes: [i] })
 }
 
 function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): void {
@@ -107,7 +129,7 @@ function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): v
     circuit.kind[i] = node.kind === 'open' ? Kind.Open : Kind.Short
     return
   }
-  const element = view(node.load as SingleLoad)
+  const element = view(asWired(node.load) as SingleLoad)
   const at = i * VALUES_PER_NODE
   switch (element.kind) {
     case 'open':
@@ -116,6 +138,10 @@ function writeNode(circuit: Circuit, i: number, node: WiringNode, view: View): v
     case 'resistor':
       circuit.kind[i] = Kind.Resistor
       circuit.values[at] = element.ohm
+      break
+    case 'curve':
+      circuit.kind[i] = Kind.Curve
+      measure(circuit, i, element)
       break
     case 'motional':
       circuit.kind[i] = Kind.Motional

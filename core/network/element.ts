@@ -1,9 +1,12 @@
-import { nominalOhmOf, type Load, type SingleLoad, type Through } from './tree'
+import { curveOf, type Curve } from './curve'
+import { asWired, nominalOhmOf, type Load, type SingleLoad, type Through } from './tree'
 
 /** What the solver can compute with. */
 export type Element
   = | { kind: 'resistor', ohm: number }
     | { kind: 'motional', reOhm: number, leH: number, fsHz: number, qms: number, resOhm: number }
+  /** A measured curve times `factor`; beyond its ends a resistance of `beyondOhm`. */
+    | { kind: 'curve', curve: Curve, factor: number, beyondOhm: number }
     | { kind: 'open' }
 
 /** A way to look at a load: as its label says, as its curve goes, as an ohmmeter sees it. */
@@ -30,8 +33,12 @@ function tapElement(load: Tap): Element {
   return load.tapW === 0 ? OPEN : { kind: 'resistor', ohm: load.ratedV ** 2 / drawnAtRatedW(load) }
 }
 
-/** An ideal ratio (volts out per volt in) behind a resistance on the side of the line; ratio 0 is off. */
-export interface Passing { ratio: number, seriesOhm: number }
+/**
+ * An ideal ratio (volts out per volt in) behind a resistance, a coil and a capacitor in series on the side of the line; ratio 0 is off.
+ * `elastance` is 1 / farad, so that none is zero.
+ */
+export interface Passing { ratio: number, seriesOhm: number, seriesH: number, elastance: number }
+const passing = (ratio: number, seriesOhm: number, seriesH = 0, elastance = 0): Passing => ({ ratio, seriesOhm, seriesH, elastance })
 
 /**
  * A control or a transformer as the solver has it: its loss is the copper's, one resistance on the line's side, of the size that loses
@@ -41,16 +48,21 @@ export interface Passing { ratio: number, seriesOhm: number }
 export function passingOf(through: Through): Passing {
   if (through.kind === 'control') {
     const { setDb, ratingW, lineV } = through
-    if (setDb === 'off') return { ratio: 0, seriesOhm: 0 }
+    if (setDb === 'off') return passing(0, 0)
     const efficiency = efficiencyOf(through)
     const seriesOhm = efficiency === null || ratingW === null || lineV === null ? 0 : lineV ** 2 / ratingW * (1 / efficiency - 1)
-    return { ratio: 10 ** (-(setDb ?? 0) / 20), seriesOhm }
+    return passing(10 ** (-(setDb ?? 0) / 20), seriesOhm)
   }
-  if (through.tapW === 0) return { ratio: 0, seriesOhm: 0 }
+  if (through.kind === 'capacitor') return passing(1, 0, 0, 1 / through.capacitanceF)
+  if (through.kind === 'inductor') return passing(1, through.resistanceOhm ?? 0, through.inductanceH)
+  if (through.tapW === 0) return passing(0, 0)
   const drawnOhm = through.ratedV ** 2 / drawnAtRatedW(through)
   const efficiency = efficiencyOf(through) ?? 1
-  return { ratio: Math.sqrt(through.secondaryOhm / (efficiency * drawnOhm)), seriesOhm: (1 - efficiency) * drawnOhm }
+  return passing(Math.sqrt(through.secondaryOhm / (efficiency * drawnOhm)), (1 - efficiency) * drawnOhm)
 }
+
+/** Whether what passes it hangs on the frequency. */
+export const isReactive = (through: Through): through is Extract<Through, { kind: 'capacitor' | 'inductor' }> => through.kind === 'capacitor' || through.kind === 'inductor'
 
 /** As labelled: every speaker a resistance of its nominal impedance or of its tap. */
 export const asLabelled: View = load =>
@@ -58,15 +70,20 @@ export const asLabelled: View = load =>
 
 /** What a whole speaker is by its label, Ω; null for one that is off. */
 export function labelledOhm(load: Load): number | null {
-  if (load.kind !== 'tap') return nominalOhmOf(load)
-  const element = tapElement(load)
+  const wired = asWired(load)
+  if (wired.kind !== 'tap') return nominalOhmOf(wired)
+  const element = tapElement(wired)
   return element.kind === 'resistor' ? element.ohm : null
 }
 
-/** As far as its curve is known: the motional model where there is one, the label elsewhere. */
-export const asCurve: View = load => load.kind === 'motional'
-  ? { kind: 'motional', reOhm: load.reOhm, leH: load.leH, fsHz: load.fsHz, qms: load.qms, resOhm: load.reOhm * load.qms / load.qes }
-  : asLabelled(load)
+/** As far as its curve is known: the motional model or what was measured where there is one, the label elsewhere. */
+export const asCurve: View = (load) => {
+  switch (load.kind) {
+    case 'motional': return { kind: 'motional', reOhm: load.reOhm, leH: load.leH, fsHz: load.fsHz, qms: load.qms, resOhm: load.reOhm * load.qms / load.qes }
+    case 'curve': return { kind: 'curve', curve: curveOf(load.points), factor: 1, beyondOhm: load.nominalOhm }
+    default: return asLabelled(load)
+  }
+}
 
 /** The part of nominal below which the curve may not fall inside the rated range. Source: IEC 60268-5. */
 export const LOWEST_OF_NOMINAL = 0.8
@@ -74,5 +91,6 @@ export const LOWEST_OF_NOMINAL = 0.8
 /** The curve where it is known, elsewhere the lowest value that the label permits. */
 export const asLowest: View = (load) => {
   const element = asCurve(load)
+  if (element.kind === 'curve') return { ...element, beyondOhm: LOWEST_OF_NOMINAL * element.beyondOhm }
   return element.kind === 'resistor' ? { kind: 'resistor', ohm: LOWEST_OF_NOMINAL * element.ohm } : element
 }

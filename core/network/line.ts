@@ -1,4 +1,4 @@
-import { compile, Kind, VALUES_PER_NODE, type Circuit } from './compile'
+import { compile, isOfFrequency, Kind, VALUES_PER_NODE, valuesOf, type Circuit } from './compile'
 import { passingOf, type View } from './element'
 import { flowAt, makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
 import type { Child, Through, WiringNode } from './tree'
@@ -37,14 +37,43 @@ export function solveCircuit(circuit: Circuit, frequencyHz: number, headV: numbe
   return { head, drops, passed, headPowerW, lostW: Math.max(0, headPowerW - usedW) }
 }
 
+/**
+ * The line with programme of equal power an octave at its head (pink), `headV` rms: powers are the mean over the frequencies, volts and amps rms;
+ * the head is what it is where it is lowest. For a line whose parts share the band between them.
+ */
+export function solveOver(circuit: Circuit, frequenciesHz: ArrayLike<number>, headV: number): LineSolution {
+  let sum: LineSolution | null = null
+  const count = frequenciesHz.length
+  for (let k = 0; k < count; k++) {
+    const one = solveCircuit(circuit, frequenciesHz[k]!, headV)
+    // Open and short do not come and go with frequency.
+    if (one.head.state !== 'finite') return one
+    if (!sum) sum = { ...one, drops: one.drops.map(d => ({ ...d, volts: 0, amps: 0, powerW: 0 })), passed: one.passed.map(p => ({ ...p, inW: 0,
+      outW: 0 })), headPowerW: 0, lostW: 0 }
+    if (sum.head.state === 'finite' && one.head.ohm < sum.head.ohm) sum.head = one.head
+    sum.headPowerW += one.headPowerW / count
+    sum.lostW += one.lostW / count
+    sum.drops.forEach((drop, d) => {
+      const { volts, amps, powerW } = one.drops[d]!
+      drop.volts = Math.hypot(drop.volts, volts / Math.sqrt(count))
+      drop.amps = Math.hypot(drop.amps, amps / Math.sqrt(count))
+      drop.powerW += powerW / count
+    })
+    sum.passed.forEach((passed, p) => {
+      passed.inW += one.passed[p]!.inW / count
+      passed.outW += one.passed[p]!.outW / count
+    })
+  }
+  return sum!
+}
+
 /** The same line otherwise: as if no lead had resistance, with other things before its groups. Shares all else with the circuit it is made of. */
 export function otherwise(circuit: Circuit, { isLeadless, through }: { isLeadless: boolean, through: ((groupId: string) => Through) | null }): Circuit {
   const leadOhm = isLeadless ? new Float64Array(circuit.count) : circuit.leadOhm
   if (!through || circuit.throughs.length === 0) return { ...circuit, leadOhm }
   const values = circuit.values.slice()
   for (const i of circuit.throughs) {
-    const { ratio, seriesOhm } = passingOf(through(circuit.ids[i]!))
-    values.set([ratio, seriesOhm], i * VALUES_PER_NODE)
+    values.set(valuesOf(passingOf(through(circuit.ids[i]!))), i * VALUES_PER_NODE)
   }
   return { ...circuit, leadOhm, values }
 }
@@ -90,6 +119,13 @@ export function logFrequencies(fromHz: number, toHz: number, count: number): Flo
  * (20 to a decade said 2.46 Ω of two drivers in parallel that go down to 2.38). Each dip is then looked for between its neighbours.
  */
 const AUDIBLE = logFrequencies(20, 20_000, 121)
+
+/** What is looked at for the dips of a circuit: a measured curve has its own points besides. */
+function lookedAt({ curves }: Circuit): Float64Array {
+  if (curves.length === 0) return AUDIBLE
+  const own = curves.flatMap(({ curve }) => Array.from(curve.lnHz, Math.exp)).filter(hz => hz > AUDIBLE[0]! && hz < AUDIBLE.at(-1)!)
+  return Float64Array.from(new Set([...AUDIBLE, ...own])).sort()
+}
 /** Narrows the place of a dip to a ten-thousandth of the step between two frequencies. */
 const NARROWINGS = 16
 const GOLDEN = (Math.sqrt(5) - 1) / 2
@@ -104,14 +140,15 @@ export function lowestAtHead(root: Child<WiringNode>, view: View): { ohm: number
     const head = seenAtHead(solver, frequencyHz)
     return head.state === 'finite' ? head.ohm : Infinity
   }
-  // Without a motional speaker nothing depends on frequency: one look is enough.
-  if (!circuit.kind.includes(Kind.Motional)) return { ohm: ohmAt(AUDIBLE[0]!), frequencyHz: AUDIBLE[0]! }
-  const ohms = AUDIBLE.map(ohmAt)
+  // Where nothing depends on frequency one look is enough.
+  if (!isOfFrequency(circuit)) return { ohm: ohmAt(AUDIBLE[0]!), frequencyHz: AUDIBLE[0]! }
+  const frequenciesHz = lookedAt(circuit)
+  const ohms = frequenciesHz.map(ohmAt)
   let lowest = { ohm: Infinity, frequencyHz: 0 }
   ohms.forEach((ohm, k) => {
     if (ohm > (ohms[k - 1] ?? Infinity) || ohm > (ohms[k + 1] ?? Infinity)) return
-    const dip = dipBetween(ohmAt, AUDIBLE[Math.max(0, k - 1)]!, AUDIBLE[Math.min(AUDIBLE.length - 1, k + 1)]!)
-    for (const at of [dip, { ohm, frequencyHz: AUDIBLE[k]! }]) if (at.ohm < lowest.ohm) lowest = at
+    const dip = dipBetween(ohmAt, frequenciesHz[Math.max(0, k - 1)]!, frequenciesHz[Math.min(ohms.length - 1, k + 1)]!)
+    for (const at of [dip, { ohm, frequencyHz: frequenciesHz[k]! }]) if (at.ohm < lowest.ohm) lowest = at
   })
   return lowest
 }

@@ -5,7 +5,7 @@ import { ladder, randomTree, seeded } from '#core/testing/trees'
 import { awgDiameterMm, conductorOhmPerM, leadOhm } from './cable'
 import { asCurve, asLabelled, asLowest } from './element'
 import { headOf, levelDb, lowestAtHead, solveLine } from './line'
-import { isGroup, type Child, type Load, type WiringNode } from './tree'
+import { asWired, isGroup, type Child, type Load, type WiringNode } from './tree'
 
 const speaker = (id: string, ohm: number): Child<WiringNode> => ({ lead: null, node: { kind: 'speaker', id, load: { kind: 'nominal', nominalOhm: ohm } } })
 const fault = (id: string, kind: 'open' | 'short'): Child<WiringNode> => ({ lead: null, node: { kind, id } })
@@ -86,12 +86,20 @@ function nodeByMathjs(node: WiringNode, f: number): Complex {
     }, null)!
   }
   if (node.kind !== 'speaker') throw new Error('no faults in these trees')
-  if (node.load.kind === 'members') {
-    const each = node.load.members.map(load => nodeByMathjs({ ...node, load }, f))
-    return node.load.joined === 'series' ? each.reduce((a, b) => add(a, b) as Complex) : inverse(each.map(inverse).reduce((a, b) => add(a, b) as Complex))
+  const wired = asWired(node.load)
+  if (wired.kind === 'members') {
+    const each = wired.members.map(load => nodeByMathjs({ ...node, load }, f))
+    return wired.joined === 'series' ? each.reduce((a, b) => add(a, b) as Complex) : inverse(each.map(inverse).reduce((a, b) => add(a, b) as Complex))
   }
-  const e = asCurve(node.load)
+  const e = asCurve(wired)
   if (e.kind === 'resistor') return complex(e.ohm, 0)
+  if (e.kind === 'curve') {
+    const k = e.curve.lnHz.findLastIndex(x => x <= Math.log(f))
+    if (k < 0 || k === e.curve.lnHz.length - 1) return complex(e.beyondOhm, 0)
+    const t = (Math.log(f) - e.curve.lnHz[k]!) / (e.curve.lnHz[k + 1]! - e.curve.lnHz[k]!)
+    const between = (of: Float64Array) => of[k]! * (1 - t) + of[k + 1]! * t
+    return complex({ r: between(e.curve.ohm), phi: between(e.curve.phase) })
+  }
   if (e.kind === 'open') throw new Error('no taps on off in these trees')
   const motional = divide(complex(e.resOhm, 0), complex(1, e.qms * (f / e.fsHz - e.fsHz / f))) as Complex
   return add(add(complex(e.reOhm, 0), multiply(complex(0, 2 * Math.PI * f), e.leH)), motional) as Complex

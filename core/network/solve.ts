@@ -1,4 +1,5 @@
 import { Kind, VALUES_PER_NODE, type Circuit } from './compile'
+import { lookUp } from './curve'
 
 export const enum State { Finite, Open, Short }
 
@@ -53,12 +54,14 @@ export function seenAtHead(solver: Solver, frequencyHz: number): Seen {
   const { circuit, z, zState } = solver
   const { kind, groups, leadOhm } = circuit
   seeMotional(solver, frequencyHz)
+  if (circuit.curves.length > 0) seeCurves(solver, frequencyHz)
+  const omega = 2 * Math.PI * frequencyHz
   for (let g = groups.length - 1; g >= 0; g--) {
     const p = groups[g]!
     if (kind[p] === Kind.Chain) foldChain(solver, p)
     else if (kind[p] === Kind.Star) foldStar(solver, p)
     else if (kind[p] === Kind.Series) foldSeries(solver, p)
-    else foldThrough(solver, p)
+    else foldThrough(solver, p, omega)
   }
   if (zState[0] === State.Open) return { state: 'open' }
   const re = z[0]! + leadOhm[0]!
@@ -78,6 +81,20 @@ function seeMotional({ circuit, z }: Solver, frequencyHz: number): void {
     const res = values[at + 4]! / (1 + x * x)
     z[2 * i] = values[at]! + res
     z[2 * i + 1] = omega * values[at + 1]! - res * x
+  }
+}
+
+/** Each curve is looked up once, however many go by it. */
+function seeCurves({ circuit, z }: Solver, frequencyHz: number): void {
+  const lnHz = Math.log(frequencyHz)
+  for (const { curve, factor, beyondOhm, nodes } of circuit.curves) {
+    const at = lookUp(curve, lnHz)
+    const re = at ? factor * at.ohm * Math.cos(at.phase) : beyondOhm
+    const im = at ? factor * at.ohm * Math.sin(at.phase) : 0
+    for (let k = 0; k < nodes.length; k++) {
+      z[2 * nodes[k]!] = re
+      z[2 * nodes[k]! + 1] = im
+    }
   }
 }
 
@@ -162,15 +179,22 @@ function foldChain({ circuit, z, zState, flow }: Solver, p: number): void {
   write(z, zState, p, re, im, state)
 }
 
-/** Z / n² behind the series resistance. Source: the ideal transformer. */
-function foldThrough({ circuit, z, zState }: Solver, p: number): void {
+/** Reactance of a coil and a capacitor in series, Ω. Source: circuit text. */
+function reactanceOf({ values }: Circuit, p: number, omega: number): number {
+  const elastance = values[p * VALUES_PER_NODE + 3]!
+  return omega * values[p * VALUES_PER_NODE + 2]! - (elastance === 0 ? 0 : elastance / omega)
+}
+
+/** Z / n² behind what stands in series. Source: the ideal transformer. */
+function foldThrough({ circuit, z, zState }: Solver, p: number, omega: number): void {
   const c = circuit.children[circuit.childStart[p]!]!
   const ratio = circuit.values[p * VALUES_PER_NODE]!
   const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
+  const reactance = reactanceOf(circuit, p, omega)
   if (ratio === 0 || zState[c] === State.Open) return write(z, zState, p, 0, 0, State.Open)
-  if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, 0, seriesOhm === 0 ? State.Short : State.Finite)
+  if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, reactance, seriesOhm === 0 && reactance === 0 ? State.Short : State.Finite)
   const scale = 1 / (ratio * ratio)
-  write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale, State.Finite)
+  write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale + reactance, State.Finite)
 }
 
 function write(z: Float64Array, zState: Uint8Array, p: number, re: number, im: number, state: State): void {
@@ -188,6 +212,7 @@ export function solve(solver: Solver, frequencyHz: number, headV: number): Seen 
   const head = seenAtHead(solver, frequencyHz)
   const { circuit, flow } = solver
   const { kind, groups, leadOhm } = circuit
+  const omega = 2 * Math.PI * frequencyHz
   if (head.state !== 'finite') {
     flow.fill(0)
     if (head.state === 'short') return head
@@ -205,7 +230,7 @@ export function solve(solver: Solver, frequencyHz: number, headV: number): Seen 
     if (kind[p] === Kind.Chain) feedChain(solver, p)
     else if (kind[p] === Kind.Star) feedStar(solver, p)
     else if (kind[p] === Kind.Series) feedSeries(solver, p)
-    else feedThrough(solver, p)
+    else feedThrough(solver, p, omega)
   }
   return head
 }
@@ -283,13 +308,14 @@ function feedChain({ circuit, zState, flow }: Solver, p: number): void {
   }
 }
 
-function feedThrough({ circuit, flow }: Solver, p: number): void {
+function feedThrough({ circuit, flow }: Solver, p: number, omega: number): void {
   const c = circuit.children[circuit.childStart[p]!]!
   const ratio = circuit.values[p * VALUES_PER_NODE]!
   const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
   if (ratio === 0) return put(flow, c, 0, 0, 0, 0)
   const [iRe, iIm] = [flow[4 * p + 2]!, flow[4 * p + 3]!]
-  put(flow, c, ratio * (flow[4 * p]! - iRe * seriesOhm), ratio * (flow[4 * p + 1]! - iIm * seriesOhm), iRe / ratio, iIm / ratio)
+  const x = reactanceOf(circuit, p, omega)
+  put(flow, c, ratio * (flow[4 * p]! - iRe * seriesOhm + iIm * x), ratio * (flow[4 * p + 1]! - iIm * seriesOhm - iRe * x), iRe / ratio, iIm / ratio)
 }
 
 function put(flow: Float64Array, c: number, vRe: number, vIm: number, iRe: number, iIm: number): void {

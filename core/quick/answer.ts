@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { writeRating, type OutputRating } from '#core/amplifier/index'
+import { bestTap, valveOf, writeRating, type OutputRating } from '#core/amplifier/index'
 import type { Grade } from '#core/check/verdict'
 import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
@@ -43,8 +43,19 @@ export interface Quick { line: QuickLine, job: Job, evaluation: LineEvaluation }
 /** Reads, wires and evaluates a typed line. @throws InputError */
 export function quick(text: string): Quick {
   const line = parseQuick(text)
-  const job = toJob(line, countedIds())
+  const job = onBestTap(toJob(line, countedIds()))
   return { line, job, evaluation: evaluateJob(job)[0]! }
+}
+
+/** A valve output of which no tap is named is answered, and kept, on the tap that its load is made for. */
+function onBestTap(job: Job): Job {
+  const [amplifier] = job.amplifiers
+  const [output] = amplifier!.outputs
+  const rating = valveOf(output!.rating)
+  if (!rating || rating.tapOhm !== null) return job
+  const loadOhm = evaluateJob(job)[0]!.upOhm
+  const tapOhm = loadOhm === null ? null : bestTap(rating.tapsOhm, loadOhm)
+  return { ...job, amplifiers: [{ ...amplifier!, outputs: [{ ...output!, rating: { ...rating, tapOhm } }] }] }
 }
 
 export function quickAnswer(text: string): QuickAnswer {
@@ -80,7 +91,7 @@ export function waysOf(count: number, item: string, rating: OutputRating): Way[]
     const strings = count / inString
     const text = inString === 1 ? `${count} x ${item} parallel` : strings === 1 ? `${count} x ${item} series` : `${strings} x (${inString} x ${item} series) parallel`
     const output = toOutput({ ...parseQuick(text), rating }, countedIds())
-    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, { ...emptyJob(''), highPassHz: null })
+    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, { ...emptyJob(''), highPassHz: null, coils: [] })
     return { strings, inString, text, loadOhm: loadOhm!, powerW: amplifierW, mostW, grade }
   })
 }

@@ -24,15 +24,21 @@ export const QUICK = grammar(String.raw`Quick {
   Joint   = inSeries | also ~(number watt amp* at)
   Term    = count times Item How?                               -- counted
           | countWord Item How?                                 -- inWords
-          | count hyphen? Ohmed How?                            -- bare
+          | count hyphen? (Dual | Ohmed) How?                   -- bare
           | Marked times count How?                             -- behind
           | Item
   How     = parallel | series
 
-  Item    = Marked | Plain
+  Item    = Core Part -- behindPart
+          | Core
+  Core    = Marked | Plain
+  Part    = capacitor number farad                              -- capacitor
+          | inductor number henry                               -- inductor
   Marked  = open Load close -- bracket
+          | Dual
           | Tap
           | Ohmed
+  Dual    = dual ohm ohmUnit? (parallel | series)
   Tap     = tapWatt watt thing*
   Ohmed   = ohm hyphen? ohmUnit thing* ","? Rated -- rated
           | ohm hyphen? ohmUnit thing*            -- plain
@@ -41,15 +47,31 @@ export const QUICK = grammar(String.raw`Quick {
 
   On      = on noise* Rating -- said
           | ","? noise* Rating -- unsaid
-  Rating  = Part (Comma Part)*
+  Rating  = Valve
+          | count times Said mode?                              -- channels
+          | Said mode?                                          -- plain
+  Said    = Stated (Comma Stated)*
+  Valve   = valve amp* (tapW watt)? amp* at ohm (slash ohm)* ohmUnit? (","? tapWord ohm ohmUnit?)?
   Comma   = ("," | "/" | "and" | "&")?
-  Part    = from ohm ohmUnit?                                   -- from
+  Stated  = from ohm ohmUnit?                                   -- from
           | tapW watt amp* at volts volt amp*                   -- wattAtVolt
           | tapW watt amp* at ohm ohmUnit? ~volt amp*           -- rated
           | tapW watt amp* ohm ohmUnit amp*                     -- rated2
           | volts volt amp*                                     -- volt
           | tapW watt amp*                                      -- watt
 
+  mode (bridged)            = modeWord ~letter
+  modeWord                  = "bridged" | "bridge" | sideBySide
+  sideBySide                = "in"? ws "parallel"
+  valve (valve)             = ("valve" | "tube") ~letter
+  slash (/)                 = "/"
+  tapWord (tap 8)           = onThe? "tap" ~letter
+  onThe                     = "on" ws "the"? ws
+  dual (dvc 4)              = ("dvc" | "dual coil" | "dual voice coil" | "dual-coil") ~letter
+  capacitor (cap 100 uF)    = ("capacitor" | "cap") ~letter
+  inductor (coil 2 mH)      = ("inductor" | "coil" | "choke") ~letter
+  farad (uF)                = ("uf" | "µf" | "μf" | "mfd" | "nf") ~letter
+  henry (mH)                = ("mh" | "uh" | "µh" | "μh") ~letter
   inParallel (||)           = "||" | "//" | "∥" | parallel
   parallel (parallel)       = in? ("parallel" | "par") with?
   inSeries (+)              = "+" | series

@@ -2,7 +2,7 @@ import { LINE_VOLTAGES, type OutputRating } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
 import { piecesOf } from './pieces'
 import { plainText } from './plain'
-import { readTree, type Part, type QuickLeaf, type QuickNode, type TypedNode } from './tree'
+import { readTree, type QuickLeaf, type QuickNode, type QuickTree, type Stated, type TypedNode } from './tree'
 import { QUICK } from './grammar'
 
 export type { QuickLeaf, QuickNode } from './tree'
@@ -34,15 +34,17 @@ export class UndecidedError extends InputError {
 export function parseQuick(text: string): QuickLine {
   if (text.length > LONGEST_TEXT) throw new InputError(`The line is longer than ${LONGEST_TEXT} characters.`, LONGEST_TEXT, [])
   const plain = plainText(text)
-  const { load, parts, isSaid, ratedAt } = readTree(matched(text, plain, 'Line'))
-  if (load === null) return alone(text, ratingOf(parts, { taps: false, end: plain.trimEnd().length }))
+  const tree = readTree(matched(text, plain, 'Line'))
+  const { load, parts, isSaid, ratedAt } = tree
+  if (load === null) return alone(text, ratingOf(tree, { taps: false, end: plain.trimEnd().length }))
   const count = countOf(load)
   if (count > MOST_SPEAKERS) throw new InputError(`${count} speakers: a typed line takes ${MOST_SPEAKERS} at most.`, 0, [])
   const taps = checkMix(load)
   // "8 100 W at 8" may be a slip of the space bar; after a unit or a bracket it is not.
   if (!isSaid && parts.length > 0 && /\d\s*$/.test(plain.slice(0, ratedAt))) throw new InputError(cannotStand(text, ratedAt), ratedAt, ['+', '||', 'on'])
-  if (parts.length === 0 && taps) throw new InputError('Taps in watts need their line voltage.', plain.trimEnd().length, ['on 70 V', 'on 100 V', '+'])
-  const rating = parts.length === 0 ? NOT_KNOWN : ratingOf(parts, { taps, end: plain.trimEnd().length })
+  const isRated = parts.length > 0 || tree.valve !== null
+  if (!isRated && taps) throw new InputError('Taps in watts need their line voltage.', plain.trimEnd().length, ['on 70 V', 'on 100 V', '+'])
+  const rating = !isRated ? NOT_KNOWN : ratingOf(tree, { taps, end: plain.trimEnd().length })
   const next = nextAfter(plain, rating)
   if (load.kind === 'undecided' && load.item.kind === 'ohm') throw new UndecidedError({ text, rating, next }, load.count, load.text, load.at, load.end)
   return { text, load: decided(load), rating, next }
@@ -55,7 +57,7 @@ export function parseQuick(text: string): QuickLine {
 export function parseRating(text: string): OutputRating {
   if (text.trim() === '') return NOT_KNOWN
   const plain = plainText(text)
-  return ratingOf(readTree(matched(text, plain, 'Alone')).parts, { taps: false, end: plain.trimEnd().length })
+  return ratingOf(readTree(matched(text, plain, 'Alone')), { taps: false, end: plain.trimEnd().length })
 }
 
 const NOT_KNOWN: OutputRating = { kind: 'not-known' }
@@ -65,7 +67,7 @@ function alone(text: string, rating: OutputRating): QuickLine {
   if (rating.kind !== 'solid-state' || rating.points.length !== 1) {
     throw new InputError('Only an amplifier stands here. What hangs on it comes before it.', 0, ['8', '4 x', '5 W'])
   }
-  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, at: 0 }, rating, next: [] }
+  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, coils: null, at: 0 }, rating, next: [] }
 }
 
 /** The text by the grammar. @throws InputError at the farthest character that was reached, with what could stand there */
@@ -82,15 +84,15 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
   // A whole line stands before it: what can go on there is known better than by the grammar alone.
   const before = rule === 'Line' ? QUICK.match(plain.slice(0, position), rule) : null
   if (before?.succeeded()) {
-    const { parts } = readTree(before)
-    expected = nextAfter(plain.slice(0, position), parts.length === 0 ? NOT_KNOWN : ratingOf(parts, { taps: false, end: position }))
+    const tree = readTree(before)
+    expected = nextAfter(plain.slice(0, position), tree.parts.length === 0 && !tree.valve ? NOT_KNOWN : ratingOf(tree, { taps: false, end: position }))
   }
   throw new InputError(cannotStand(text, position), position, expected)
 }
 
-const UNITS: readonly string[] = ['W', 'V', 'ohm']
+const UNITS: readonly string[] = ['W', 'V', 'ohm', 'uF', 'mH']
 /** Can stand behind a load without a word before it, and is not offered so. */
-const OF_OUTPUT: readonly string[] = ['300 W at 4', '70 V', 'from 2']
+const OF_OUTPUT: readonly string[] = ['300 W at 4', '70 V', 'from 2', 'valve 50 W at 4/8/16']
 
 /** What a match that failed can be asked; the library's types leave the second out. */
 interface Failed { getRightmostFailurePosition: () => number, getRightmostFailures: () => { getText: () => string }[] }
@@ -104,13 +106,14 @@ function failureOf(match: ReturnType<typeof QUICK.match>): { position: number, e
 /** What a rule of the grammar is offered as; what is not here is read where it stands and not offered. */
 const OFFERED: Readonly<Record<string, string>> = {
   'an impedance, as 8': 'an impedance, as 8', 'a tap, as 5 W': 'a tap, as 5 W', '4 x': '4 x', 'open bracket': '(', 'close bracket': ')', '+': '+', '||': '||', 'parallel': 'parallel',
-  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
+  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'bridged': 'bridged', 'valve': 'valve 50 W at 4/8/16', 'tap 8': 'tap 8', 'cap 100 uF': 'cap 100 uF', 'coil 2 mH': 'coil 2 mH', 'uF': 'uF', 'mH': 'mH', 'dvc 4': 'dvc 4 series', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
 }
 
 function nextAfter(plain: string, rating: OutputRating): string[] {
   switch (rating.kind) {
     case 'not-known': return failureOf(QUICK.match(`${plain}\0`, 'Line')).expected.filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
     case 'constant-voltage': return rating.powerW === null ? ['120 W'] : []
+    case 'valve': return rating.tapOhm === null ? [`, tap ${rating.tapsOhm.includes(8) ? 8 : rating.tapsOhm[0]}`] : []
     case 'solid-state': return [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])]
   }
 }
@@ -123,10 +126,35 @@ function cannotStand(text: string, position: number): string {
 }
 
 /** What an output gives, from what is stated of it. */
-function ratingOf(parts: readonly Part[], { taps, end }: { taps: boolean, end: number }): OutputRating {
+function ratingOf(tree: QuickTree, where: { taps: boolean, end: number }): OutputRating {
+  const { channels, mode, valve } = tree
+  if (valve) return valveOf(valve, where.taps)
+  if (channels && (channels.count < 1 || channels.count > 200)) throw new InputError(`${channels.count} is no number of channels.`, channels.at, ['2 x'])
+  const rating = channelOf(tree.parts, where)
+  if (!mode) return rating
+  if (rating.kind !== 'solid-state') throw new InputError('Channels are joined that drive loads of ohms; a line has its own amplifier.', mode.at, ['2 x 300 W at 4 bridged'])
+  if (channels?.count !== 2) {
+    throw new InputError(
+      channels ? 'Two channels are joined at a time.' : 'Is that the power of one channel, or of both together? Say it of one, with 2 x before it.', channels?.at ?? mode.at, ['2 x 300 W at 4 bridged'])
+  }
+  return { ...rating, mode: mode.is }
+}
+
+function valveOf({ powerW, taps, tap }: NonNullable<QuickTree['valve']>, isOfTaps: boolean): OutputRating {
+  if (isOfTaps) throw new InputError('Taps in watts need a line voltage; a valve output has taps in ohms.', taps[0]!.at, ['70 V', '100 V'])
+  const twice = taps.find((t, k) => taps.findIndex(other => other.ohm === t.ohm) < k)
+  if (twice) throw new InputError(`The ${twice.ohm} Ω tap stands twice.`, twice.at, [])
+  if (taps.length > 8) throw new InputError('More than eight taps.', taps[8]!.at, [])
+  const tapsOhm = taps.map(t => t.ohm).sort((a, b) => a - b)
+  if (tap && !tapsOhm.includes(tap.ohm)) throw new InputError(`There is no ${tap.ohm} Ω tap among ${tapsOhm.join('/')}.`, tap.at, tapsOhm.map(t => `tap ${t}`))
+  return { kind: 'valve', powerW, tapsOhm, tapOhm: tap?.ohm ?? null, chosenBy: null }
+}
+
+/** What one channel gives. */
+function channelOf(parts: readonly Stated[], { taps, end }: { taps: boolean, end: number }): OutputRating {
   const points: { loadOhm: number, powerW: number, at: number }[] = []
   let lineV: number | null = null
-  let plain: Extract<Part, { is: 'watt' }> | null = null
+  let plain: Extract<Stated, { is: 'watt' }> | null = null
   let floor: { ohm: number, at: number } | null = null
   for (const part of parts) {
     if (part.is === 'from') {
@@ -165,7 +193,7 @@ function ratingOf(parts: readonly Part[], { taps, end }: { taps: boolean, end: n
   if (floor && floor.ohm > lowestOhm) {
     throw new InputError(`It is rated at ${lowestOhm} Ω, so its lowest load cannot be ${floor.ohm} Ω.`, floor.at, [`${lowestOhm}`])
   }
-  return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null }
+  return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null, mode: 'single' }
 }
 
 /** "70 V" is printed for 70.71; any other voltage is what it says: 25.9 V is not 25. */

@@ -1,8 +1,9 @@
 import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
-import type { Branch, Job, Output, Speaker } from '#core/job/schema'
-import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
+import type { Branch, Job, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
+import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/job/intents'
 import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
+import type { QuickPart } from './tree'
 
 /** The output that a typed line describes: its parallel members hang from the rail, no cable stated. */
 export function toOutput(line: QuickLine, newId: NewId): Output {
@@ -14,24 +15,37 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
     return node.kind === 'tap'
       ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null, zoneId: null }
-      : { ...base, load: { kind: 'nominal', nominalOhm: node.ohm }, continuousW: node.continuousW, driverOhm: null, kindId: null, zoneId: null }
+      : { ...base, load: loadOf(node), continuousW: node.continuousW, driverOhm: null, kindId: null, zoneId: null }
   }
   const branch = (node: QuickNode): Branch => ({
     lead: null,
     node: 'members' in node
-      ? { kind: node.kind === 'series' ? 'series' : 'star', id: newId(), children: node.members.map(branch) }
+      ? { kind: node.kind === 'series' ? 'series' : 'star', id: newId(), children: node.members.map(branch), ...(node.part ? { through: partBefore(node.part) } : {}) }
       : speaker(node),
   })
-  const alongRail = taps.length > 0 ? leavesOf(line.load) : 'members' in line.load && line.load.kind === 'parallel' ? line.load.members : [line.load]
+  const partLabels = new Map<string, number>()
+  const partBefore = (part: QuickPart): LinePart => {
+    const letter = THROUGH_LETTERS[part.kind]
+    partLabels.set(letter, (partLabels.get(letter) ?? 0) + 1)
+    const named = { label: `${letter}${partLabels.get(letter)}`, name: '', from: null }
+    return part.kind === 'capacitor' ? { kind: 'capacitor', ...named, capacitanceF: part.capacitanceF } : { kind: 'inductor', ...named, inductanceH: part.inductanceH, resistanceOhm: null }
+  }
+  const alongRail = taps.length > 0 ? leavesOf(line.load) : 'members' in line.load && line.load.kind === 'parallel' && !line.load.part ? line.load.members : [line.load]
   return {
     id: newId(), label: 'A1', name: '', rating: line.rating,
     wiring: { kind: 'chain', id: newId(), children: alongRail.flatMap(flattenParallel).map(branch) },
   }
 }
 
+function loadOf({ ohm, coils }: Extract<QuickLeaf, { kind: 'ohm' }>): SpeakerLoad {
+  if (!coils) return { kind: 'nominal', nominalOhm: ohm }
+  const coil = { kind: 'nominal' as const, nominalOhm: coils.eachOhm }
+  return { kind: 'members', joined: coils.joined, members: [coil, coil] }
+}
+
 /** Parallel inside parallel is one rail: (8 || 8) || 8. */
 function flattenParallel(node: QuickNode): QuickNode[] {
-  return 'members' in node && node.kind === 'parallel' ? node.members.flatMap(flattenParallel) : [node]
+  return 'members' in node && node.kind === 'parallel' && !node.part ? node.members.flatMap(flattenParallel) : [node]
 }
 
 /** The usual taps and those typed, so that each can be stepped from; empty for a line of impedances. */

@@ -1,21 +1,28 @@
 import type { MatchResult, Node } from 'ohm-js'
+import type { ChannelMode } from '#core/amplifier/rating'
 import { InputError } from '#core/quantity/inputError'
 import { QUICK, SPELLED } from './grammar'
 
 /** One speaker of a typed line. `at` is the character it begins at. */
-export type QuickLeaf = { kind: 'ohm', ohm: number, continuousW: number | null, at: number } | { kind: 'tap', tapW: number, at: number }
+export type QuickLeaf
+  /** `coils`: a driver of two coils, `ohm` being what they come to together; null for a plain one. */
+  = { kind: 'ohm', ohm: number, continuousW: number | null, coils: { eachOhm: number, joined: 'series' | 'parallel' } | null, at: number }
+    | { kind: 'tap', tapW: number, at: number }
+
+/** A part in the way of what hangs behind it. */
+export type QuickPart = { kind: 'capacitor', capacitanceF: number } | { kind: 'inductor', inductanceH: number }
 
 /** What stands in a typed line, every count wired. */
-export type QuickNode = QuickLeaf | { kind: 'series' | 'parallel', members: QuickNode[], at: number }
+export type QuickNode = QuickLeaf | { kind: 'series' | 'parallel', members: QuickNode[], part?: QuickPart, at: number }
 
 /** The same as it was typed: `undecided` are so many of an item, written as `text`, from `at` to `end`, and no word of how they are wired. */
 export type TypedNode
   = | QuickLeaf
-    | { kind: 'series' | 'parallel', members: TypedNode[], at: number }
+    | { kind: 'series' | 'parallel', members: TypedNode[], part?: QuickPart, at: number }
     | { kind: 'undecided', count: number, item: TypedNode, text: string, at: number, end: number }
 
 /** One thing that is stated of an output. */
-export type Part
+export type Stated
   = | { is: 'from', ohm: number, at: number }
     | { is: 'rated', powerW: number, ohm: number, at: number, ohmAt: number }
     | { is: 'watt', powerW: number, at: number, end: number }
@@ -25,7 +32,11 @@ export type Part
 /** A line as the grammar has it: what hangs there (null: only an amplifier stands there), and what is stated of the output. */
 export interface QuickTree {
   load: TypedNode | null
-  parts: Part[]
+  parts: Stated[]
+  /** Channels named before the ratings, and how they are joined; a valve output with its taps. Nulls where nothing is said. */
+  channels: { count: number, at: number } | null
+  mode: { is: ChannelMode, at: number } | null
+  valve: { powerW: number | null, taps: { ohm: number, at: number }[], tap: { ohm: number, at: number } | null } | null
   /** Whether a word such as `on` leads to the output; where what is stated of it begins. */
   isSaid: boolean
   ratedAt: number
@@ -86,9 +97,9 @@ function isTaps(node: TypedNode): boolean {
 }
 
 const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
-  Line_wired: (load, on, _end) => ({ load: load.tree(), parts: [], isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object }),
-  Line_rated: (rating, _end) => ({ load: null, parts: rating.tree(), isSaid: true, ratedAt: 0 }),
-  Alone: (_noise, rating, _end) => ({ load: null, parts: rating.tree(), isSaid: true, ratedAt: 0 }),
+  Line_wired: (load, on, _end) => ({ load: load.tree(), ...UNRATED, isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object }),
+  Line_rated: (rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0 }),
+  Alone: (_noise, rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0 }),
 
   Load: (first, _signs, more) => joined('parallel', [first, ...more.children]),
   Strings(first, joints, more) {
@@ -102,24 +113,62 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Term_inWords: (count, item, how) => counted(SPELLED[count.sourceString.replace(/\s*(x|×|\*|times)?\s*$/, '')]!, count, item, how),
   Term_bare: (count, _hyphen, item, how) => counted(Number(count.sourceString.trim()), count, item, how),
   Term_behind: (item, _x, count, how) => counted(Number(count.sourceString.trim()), count, item, how),
+  Item_behindPart: (core, part) => behindPart(core.tree() as TypedNode, part.tree() as QuickPart, from(part)),
+  Part_capacitor: (_word, number, unit): QuickPart => ({ kind: 'capacitor', capacitanceF: partOf(number, unit, FARAD) }),
+  Part_inductor: (_word, number, unit): QuickPart => ({ kind: 'inductor', inductanceH: partOf(number, unit, HENRY) }),
+  Dual(_word, number, unit, how) {
+    const [eachOhm, joined] = [ohmOf(number, unit.children[0]), how.sourceString.includes('ser') ? 'series' as const : 'parallel' as const]
+    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: null, coils: { eachOhm, joined }, at: from(this) }
+  },
   Marked_bracket: (_open, load, _close) => load.tree(),
   Tap: (number, unit, _things) => ({ kind: 'tap', tapW: wattOf(number, unit), at: from(number) }),
-  Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), at: from(number) }),
-  Ohmed_plain: (number, _hyphen, unit, _things) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, at: from(number) }),
+  Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), coils: null, at: from(number) }),
+  Ohmed_plain: (number, _hyphen, unit, _things) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, coils: null, at: from(number) }),
   Rated: (number, unit, _each, _things) => wattOf(number, unit),
-  Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, at: from(number) }),
+  Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, coils: null, at: from(number) }),
 
-  On_said: (_on, _noise, rating) => ({ parts: rating.tree(), isSaid: true, ratedAt: from(rating) }),
-  On_unsaid: (comma, _noise, rating) => ({ parts: rating.tree(), isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
-  Rating: (first, _commas, more) => [first, ...more.children].map(part => part.tree() as Part),
-  Part_from: (_from, number, unit): Part => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
-  Part_wattAtVolt: (number, unit, _amp, _at, volts, v, _amps): Part =>
+  On_said: (_on, _noise, rating) => ({ ...rating.tree() as object, isSaid: true, ratedAt: from(rating) }),
+  On_unsaid: (comma, _noise, rating) => ({ ...rating.tree() as object, isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
+  Rating_channels: (count, _x, said, mode) => ({
+    ...UNRATED, parts: said.tree(), channels: { count: Number(count.sourceString.trim()), at: from(count) }, mode: mode.children[0]
+      ? modeAt(mode.children[0])
+      : null,
+  }),
+  Rating_plain: (said, mode) => ({ ...UNRATED, parts: said.tree(), mode: mode.children[0] ? modeAt(mode.children[0]) : null }),
+  Said: (first, _commas, more) => [first, ...more.children].map(part => part.tree() as Stated),
+  Valve: (_valve, _amp, power, unit, _amps, _at, first, _slashes, more, _ohm, _comma, _tap, tap, tapUnit) => ({
+    ...UNRATED,
+    valve: {
+      powerW: power.children[0] ? wattOf(power.children[0], unit.children[0]!) : null,
+      taps: [first, ...more.children].map(ohm => ({ ohm: ohmOf(ohm), at: from(ohm) })),
+      tap: tap.children[0] ? { ohm: ohmOf(tap.children[0], tapUnit.children[0]?.children[0]), at: from(tap.children[0]) } : null,
+    },
+  }),
+  Stated_from: (_from, number, unit): Stated => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
+  Stated_wattAtVolt: (number, unit, _amp, _at, volts, v, _amps): Stated =>
     ({ is: 'wattAtVolt', powerW: wattOf(number, unit), volts: voltOf(volts), at: from(number), end: to(v), voltsAt: from(volts) }),
-  Part_rated: (number, unit, _amp, _at, ohm, ohms, _amps): Part => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
-  Part_rated2: (number, unit, _amp, ohm, ohms, _amps): Part => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
-  Part_volt: (volts, _v, _amps): Part => ({ is: 'volt', volts: voltOf(volts), at: from(volts), voltsAt: from(volts) }),
-  Part_watt: (number, unit, _amps): Part => ({ is: 'watt', powerW: wattOf(number, unit), at: from(number), end: to(unit) }),
+  Stated_rated: (number, unit, _amp, _at, ohm, ohms, _amps): Stated => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
+  Stated_rated2: (number, unit, _amp, ohm, ohms, _amps): Stated => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
+  Stated_volt: (volts, _v, _amps): Stated => ({ is: 'volt', volts: voltOf(volts), at: from(volts), voltsAt: from(volts) }),
+  Stated_watt: (number, unit, _amps): Stated => ({ is: 'watt', powerW: wattOf(number, unit), at: from(number), end: to(unit) }),
 })
+
+const UNRATED = { parts: [], channels: null, mode: null, valve: null }
+const modeAt = (node: Node) => ({ is: node.sourceString.includes('bridge') ? 'bridged' as const : 'parallel' as const, at: from(node) })
+
+const FARAD = { least: 1e-9, most: 1, unit: 'F', of: { n: 1e-9, u: 1e-6, m: 1e-6 } }
+const HENRY = { least: 1e-7, most: 1, unit: 'H', of: { n: 1e-9, u: 1e-6, m: 1e-3 } }
+/** A capacitance or an inductance; “mfd” is an old way to write microfarads. */
+function partOf(number: Node, unit: Node, { of, ...bounds }: typeof FARAD): number {
+  const letter = unit.sourceString.trim()[0]!.replace(/[µμ]/, 'u') as keyof typeof of
+  return within(valueOf(number.sourceString.trim()) * of[letter], bounds, from(number))
+}
+
+/** What is behind a capacitor or a coil. @throws InputError for what already is, and for taps */
+function behindPart(node: TypedNode, part: QuickPart, at: number): TypedNode {
+  if (isTaps(node)) throw new InputError('A capacitor or a coil stands before speakers of ohms, not before a tap.', at, ['8'])
+  return { kind: 'parallel', members: [node], part, at: 'at' in node ? node.at : at }
+}
 
 function joined(kind: 'series' | 'parallel', members: Node[]): TypedNode {
   const nodes = members.map(m => m.tree() as TypedNode)

@@ -34,6 +34,11 @@ function randomValue(chance: Chance, column: Column): unknown {
       members: [0, 1, ...several(chance, 2, () => 0)].map(() => chance() < 0.5 ? { kind: 'nominal', nominalOhm: ohm() } : { kind: 'motional', nominalOhm: ohm(), ...small() }),
     }
     case 'small-signal': return small()
+    case 'curve': return Array.from({ length: 2 + Math.floor(chance() * 3) }, (_, k) => [20 * 3 ** k, ohm(), chance() < 0.3 ? null : figure(chance, 1, 80)])
+    case 'positions': return [0, ...several(chance, 2, () => 0)].map(() => ({
+      jack: oneOf(chance, ['16 Ω mono', 'left', '']), switchTo: oneOf(chance, ['', 'stereo']), plays: oneOf(chance, ['all', 'half']),
+      load: chance() < 0.5 ? { kind: 'nominal', nominalOhm: ohm() } : { kind: 'members', joined: oneOf(chance, ['series', 'parallel']), members: [{ kind: 'nominal', nominalOhm: ohm() }, { kind: 'motional', nominalOhm: ohm(), ...small() }] },
+    }))
     case 'outputs': return several(chance, 3, () => ({
       count: 1 + Math.floor(chance() * 8), points: [point(), ...several(chance, 2, point)],
       lines: several(chance, 2, () => ({ lineV: volt(), powerW: watt() })),

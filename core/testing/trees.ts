@@ -1,11 +1,10 @@
 import type { Cable } from '#core/quantity/cable'
 import type { Chance } from '#core/quantity/seeded'
-import type { Child, Load, SingleLoad, TapMeans, Through, WiringNode } from '#core/network/tree'
+import type { Child, CurvePoint, Load, Member, SingleLoad, TapMeans, Through, WiringNode } from '#core/network/tree'
 
 /** Trees for tests and benchmarks. The same seed gives the same tree. */
 
 export { seeded, type Chance } from '#core/quantity/seeded'
-type Member = Exclude<SingleLoad, { kind: 'tap' }>
 
 const between = (chance: Chance, least: number, most: number) => least + chance() * (most - least)
 const oneOf = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
@@ -24,9 +23,28 @@ function randomMembers(chance: Chance): Load {
   return { kind: 'members', joined: oneOf(chance, ['series', 'parallel'] as const), members: Array.from({ length: 2 + Math.floor(chance() * 3) }, one) }
 }
 
+/** A measured curve: not over the whole of the hearing range, its phase on either side, now and then without. */
+export function randomCurve(chance: Chance): Extract<SingleLoad, { kind: 'curve' }> {
+  const nominalOhm = oneOf(chance, [4, 8, 16])
+  const [fromHz, step, hasPhase] = [between(chance, 15, 200), between(chance, 1.02, 1.6), chance() < 0.8]
+  const points = Array.from({ length: 3 + Math.floor(chance() * 20) }, (_, k): CurvePoint => [fromHz * step ** k, nominalOhm * between(chance, 0.7,
+    6), hasPhase ? between(chance, -70, 70) : null])
+  return { kind: 'curve', nominalOhm, reOhm: null, points }
+}
+
+/** A cabinet at one of its positions, or one coil of a unit. */
+function randomOfParts(chance: Chance): Load {
+  const whole = randomMembers(chance) as Extract<Load, { kind: 'members' }>
+  if (chance() < 0.5) return { kind: 'coil', unit: 'sub', of: whole.members.length, coil: whole.members[0]! }
+  const other = { jack: 'B', switchTo: '', plays: 'half' as const, load: whole.members[0]! }
+  return { kind: 'cabinet', at: Math.floor(chance() * 2), positions: [{ jack: 'A', switchTo: '', plays: 'all', load: whole }, other] }
+}
+
 function randomLoad(chance: Chance): Load {
   const pick = chance()
   if (pick < 0.1) return randomMembers(chance)
+  if (pick < 0.2) return randomCurve(chance)
+  if (pick < 0.25) return randomOfParts(chance)
   if (pick < 0.5) return randomMotional(chance)
   if (pick < 0.8) return { kind: 'nominal', nominalOhm: between(chance, 2, 600) }
   return { kind: 'tap', tapW: oneOf(chance, [1.25, 2.5, 5, 10, 20]), ratedV: oneOf(chance, [70.71, 100]), tapsW: [], ...randomLoss(chance) }
@@ -37,6 +55,11 @@ const randomLoss = (chance: Chance) => ({
 })
 
 function randomThrough(chance: Chance): Through {
+  if (chance() < 0.3) {
+    return chance() < 0.5
+      ? { kind: 'capacitor', capacitanceF: between(chance, 2e-6, 400e-6) }
+      : { kind: 'inductor', inductanceH: between(chance, 1e-4, 8e-3), resistanceOhm: oneOf(chance, [null, 0.3, 1.2]) }
+  }
   if (chance() < 0.4) return { kind: 'transformer', tapW: oneOf(chance, [10, 60, 200]), ratedV: oneOf(chance, [70.71, 100]), secondaryOhm: oneOf(chance, [4, 8, 16]), ...randomLoss(chance) }
   const setDb = oneOf(chance, [null, 0, 3, 6, 12, 30])
   return { kind: 'control', setDb, ratingW: oneOf(chance, [null, 10, 35, 100]), lineV: oneOf(chance, [null, 70.71, 100]), insertionDb: randomLoss(chance).insertionDb }

@@ -1,4 +1,4 @@
-import { IMPEDANCE_BANDS } from '#core/check/bands'
+import { bandAt, IMPEDANCE_BANDS } from '#core/check/bands'
 import type { JudgedReading } from '#core/check/proof'
 import type { Output, ReadingValue } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
@@ -21,9 +21,9 @@ export interface Spread { low: number, high: number }
 
 /** Bands are two sigma wide to each side. A meter's own error stays, however many units average out behind it. Common practice, no source. */
 const METER = 0.02
-const { tap, motional, nominal } = IMPEDANCE_BANDS
+const { tap, motional, curve, nominal } = IMPEDANCE_BANDS
 /** Of one unit: those of transformers and known curves are each its own; what a label leaves open is the same for all units of the model. */
-const OWN = { tap: Math.log(tap.high) / 2, motional: Math.log(motional.high) / 2 }
+const OWN = { tap: Math.log(tap.high) / 2, motional: Math.log(motional.high) / 2, curve: Math.log(curve.high) / 2 }
 const LABEL = { low: -Math.log(nominal.low) / 2, high: Math.log(nominal.high) / 2 }
 
 /**
@@ -38,8 +38,9 @@ export function spreadOf(output: Output, solved: LineSolution): Spread {
     const part = solved.headPowerW > 0 ? (watts.get(id) ?? 0) / solved.headPowerW : 0
     const singles = singleLoads(load)
     for (const single of singles) {
-      if (single.kind === 'nominal') labelled += part / singles.length
-      else own += (part / singles.length * OWN[single.kind]) ** 2
+      const band = bandAt(single)
+      if (band === 'nominal') labelled += part / singles.length
+      else own += (part / singles.length * OWN[band]) ** 2
     }
   }
   return { low: Math.hypot(Math.sqrt(own), labelled * LABEL.low), high: Math.hypot(Math.sqrt(own), labelled * LABEL.high) }

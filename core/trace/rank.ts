@@ -1,5 +1,4 @@
-import { dcrAt, impedanceAt, throughWindings } from '#core/check/bands'
-import { METER_HZ } from '#core/check/predict'
+import { dcrAt, impedanceAt, throughWindings, METER_HZ } from '#core/check/bands'
 import type { JudgedReading, LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'

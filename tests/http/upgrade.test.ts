@@ -160,3 +160,16 @@ test('what version 6 kept opens: no spaces, in its edits neither; a space can be
   expect(await undoAll()).toEqual(applied('space.add', 'speaker.set', 'output.add', 'node.remove', 'amplifier.add', 'batch', 'batch', 'node.add', 'batch', 'job.set'))
   expect(readJob((await read()).job).spaces).toEqual([])
 }))
+
+test('what version 7 kept opens: one channel an output, in its edits and its variants too; a valve output of version 8 can be set; undo reaches over the change', () => onOld(7, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  const modes = [before, ...before.variants].flatMap(({ amplifiers }) => amplifiers.flatMap(a => a.outputs.map(o => o.rating.kind === 'solid-state' && o.rating.mode)))
+  expect([job.version, job.note, log.length, before.practice.valve, modes.length > 4, new Set(modes), before.spaces[0]!.name]).toEqual([FORMAT_VERSION, 'kept by version 7', 9, 'match-exactly', true, new Set(['single']), 'Saloon'])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const output = before.amplifiers[0]!.outputs[0]!
+  const valve = { kind: 'valve', powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: null }
+  expect(await sync(fresh('v8-e', { kind: 'output.set', outputId: output.id, was: { rating: output.rating }, to: { rating: valve } }))).toEqual(['applied'])
+  expect(await undoAll()).toEqual(applied('output.set', 'speaker.set', 'output.set', 'variant.add', 'output.move', 'amplifier.add', 'node.add', 'space.add', 'practice.set', 'job.set'))
+  expect(readJob((await read()).job).variants).toEqual([])
+}))

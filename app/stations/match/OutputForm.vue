@@ -7,9 +7,10 @@ import { asAmplifierModel } from '#core/job/amplifierModel'
 import { setting, together } from '#core/job/edits'
 import type { Amplifier, Output, Origin } from '#core/job/schema'
 import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
+import { joinChannels } from '#core/job/channels'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
-import { contradictionsOf, USUAL_LINE_V, writeRating } from '#core/amplifier/index'
+import { contradictionsOf, USUAL_LINE_V, writeRating, type ChannelMode } from '#core/amplifier/index'
 import { findingWords } from '#core/match/words'
 import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
@@ -23,6 +24,7 @@ import { useJobStore } from '~/stores/job'
 import KeyCap from '~/components/KeyCap.vue'
 import CableFinder from './CableFinder.vue'
 import NewerPart from './NewerPart.vue'
+import ValvePart from './ValvePart.vue'
 
 const { output } = defineProps<{ output: Output }>()
 const emit = defineEmits<{ cableList: [] }>()
@@ -57,6 +59,12 @@ function rateAllAlike(): void {
 /** What a rating says against itself is told where it is entered. */
 const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
+const MODES: Record<ChannelMode, string> = { single: 'one channel', bridged: 'two, bridged', parallel: 'two, side by side' }
+function join(mode: ChannelMode): void {
+  const joined = joinChannels(store.job!, output.id, mode, newId)
+  if (typeof joined === 'string') store.said = joined
+  else store.edit(joined)
+}
 const isPicking = ref(false)
 const isPickingCable = ref(false)
 function layModel(body: Model): void {
@@ -98,8 +106,17 @@ function setAmplifier(to: Partial<Own>): void {
             :aria-pressed="output.rating.powerW === powerW" @click="setLinePower(powerW)">{{ powerW }} W</button>
         </template>
       </div>
+      <div v-if="output.rating.kind === 'solid-state'" role="radiogroup" aria-label="Channels of this output" class="taps usual">
+        <button
+          v-for="(says, mode) in MODES" :key="mode" type="button" role="radio" class="tap" :class="{ on: output.rating.mode === mode }"
+            :aria-checked="output.rating.mode === mode"
+          @click="join(mode)">{{ says }}</button>
+      </div>
+      <ValvePart
+v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="amplifier" :rating="output.rating" :line="line"
+        @set="setOutput({ rating: $event })" />
       <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
-        impedance; empty for not known.</p>
+        impedance, <span class="figure">valve 50 W at 4/8/16</span>; empty for not known.</p>
       <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
       <button v-if="others.length > 0" class="act" type="button" @click="rateAllAlike">rate {{ others.map(o => o.label).join(', ') }} like this too</button>
     </div>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import Select from 'primevue/select'
 import { POWER_SCHOOLS } from '#core/practice/power'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
+import { VALVE_SCHOOLS } from '#core/practice/valve'
 import { setting } from '#core/job/edits'
 import type { Practice } from '#core/job/schema'
 import { useEvaluationStore } from '~/stores/evaluation'
@@ -13,9 +14,11 @@ const store = useJobStore()
 const evaluation = useEvaluationStore()
 
 // Made once: with fresh lists the two were worked out anew with every key pressed (5 ms of it).
-const [RESERVE, POWER] = [[...RESERVE_SCHOOLS], [...POWER_SCHOOLS]]
+const [RESERVE, POWER, VALVE] = [[...RESERVE_SCHOOLS], [...POWER_SCHOOLS], [...VALVE_SCHOOLS]]
 const reserve = computed(() => store.job?.practice.reserve)
 const power = computed(() => store.job?.practice.power)
+const valve = computed(() => store.job?.practice.valve)
+const hasValve = computed(() => evaluation.lines.some(l => l.output.rating.kind === 'valve'))
 const hasPlain = computed(() => evaluation.lines.some(l => l.kind === 'low-impedance'))
 const hasLine = computed(() => evaluation.lines.some(l => l.kind === 'constant-voltage') || !hasPlain.value)
 function set(to: Partial<Practice>): void {
@@ -44,6 +47,16 @@ function set(to: Partial<Practice>): void {
         option-value="id" size="small" @update:model-value="set({ power: $event })"
       >
         <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span class="soft small">{{ option.risks }}</span></span></template>
+      </Select>
+    </template>
+    <template v-if="hasValve">
+      <label for="valve" class="soft small">valve</label>
+      <Select
+        input-id="valve" aria-label="rule for valve outputs" :model-value="valve" :options="VALVE" option-label="name"
+        option-value="id" size="small" @update:model-value="set({ valve: $event })"
+      >
+        <template #option="{ option }"><span class="school"><b>{{ option.name }}</b><span
+          class="soft small">{{ option.says }}. {{ option.suits }}</span></span></template>
       </Select>
     </template>
   </span>

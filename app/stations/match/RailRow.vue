@@ -14,7 +14,7 @@ import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import { foldLabel, rangeText } from '~/stations/match/folds'
 import { drawRail, TAG } from '~/stations/match/rail'
-import { shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
+import { THROUGH_NAMES, shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 import { useUnits } from '~/composables/useUnits'
 
@@ -111,16 +111,18 @@ const spans = computed(() => drawing.value.spans.map((span) => {
   const most = Math.max(4, Math.floor((span.x2 - span.x1) / 6.6))
   return { ...span, name, short: [...name].length > most ? `${[...name].slice(0, most - 1).join('')}…` : name }
 }))
-/** Controls and transformers: how they stand, and what hangs behind them of what they carry. */
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1)
+/** Controls, transformers, capacitors and coils: how they stand, and what hangs behind them of what they carry. */
 const boxes = computed(() => drawing.value.boxes.map(({ id, through, x, y }) => {
   const { behindW, speakers } = line.throughs.find(t => t.nodeId === id)!
   const grade = line.findings.find(f => f.nodeId === id && (f.grade === 'stop' || f.grade === 'tight'))?.grade ?? 'good'
   const load = behindW === null ? '' : wattText(behindW).replace(/\.0$/, '')
-  const rating = through.ratingW === null ? '?' : writeNumber(through.ratingW)
-  const third = through.kind === 'control' ? `${load || '?'}/${rating}` : `${writeNumber(through.secondaryOhm)} Ω`
+  const ratingW = 'ratingW' in through ? through.ratingW : undefined
+  const rating = ratingW === undefined || ratingW === null ? '?' : writeNumber(ratingW)
+  const third = through.kind === 'control' ? `${load || '?'}/${rating}` : through.kind === 'transformer' ? `${writeNumber(through.secondaryOhm)} Ω` : ''
   const spoken = [
-    `${through.kind === 'control' ? 'Volume control' : 'Transformer'} ${through.label}`, through.name, throughWords(through), behindW === null ? '' : `${load} W behind it`,
-    through.ratingW === null ? 'rating not known' : `rated ${rating} W`, `before ${speakers.map(s => s.label).join(', ')}`, `on ${line.output.label}`,
+    `${sentence(THROUGH_NAMES[through.kind])} ${through.label}`, through.name, throughWords(through), behindW === null ? '' : `${load} W behind it`,
+    ratingW === undefined ? '' : ratingW === null ? 'rating not known' : `rated ${rating} W`, `before ${speakers.map(s => s.label).join(', ')}`, `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   return { id, x, y, ids: speakers.map(s => s.id), label: shortLabel(through.label), stands: throughText(through), third, grade, spoken }
 }))

@@ -10,10 +10,11 @@ import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
 import RailRow from '~/stations/match/RailRow.vue'
+import SheetDialogs from '~/stations/match/SheetDialogs.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
 import PracticeForm from '~/stations/match/PracticeForm.vue'
 import SeekBox from '~/stations/match/SeekBox.vue'
-import { MOUSE_WORDS, sheetActions } from '~/stations/match/keys'
+import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/keys'
 import { findPlace } from '~/stations/match/search'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
@@ -47,12 +48,7 @@ const readingKind = ref<ReadingKind>('line-impedance')
 const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const finding = ref(false)
-const cableOpen = ref(false)
-const tapsOpen = ref(false)
-const amplifiersOpen = ref(false)
-const whatIfOpen = ref(false)
-const wiringsOpen = ref(false)
-const clipOpen = ref(false)
+const dialog = ref<SheetDialog | null>(null)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
 const kindList = computed(() => store.job?.kinds)
@@ -169,12 +165,6 @@ const splitLine = useSplit()
 const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
-const TapPlanDialog = defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue'))
-const AmplifierDialog = defineAsyncComponent(() => import('./AmplifierDialog.vue'))
-const WhatIfDialog = defineAsyncComponent(() => import('./WhatIfDialog.vue'))
-const WiringsDialog = defineAsyncComponent(() => import('./WiringsDialog.vue'))
-const ClipDialog = defineAsyncComponent(() => import('./ClipDialog.vue'))
-const CableListDialog = defineAsyncComponent(() => import('./CableListDialog.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
@@ -188,16 +178,12 @@ const bindings = [...sheetActions({
   reorder: actions.reorder, join: actions.join, put: actions.put, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
   newAmplifier: actions.newAmplifier,
-  cableList: () => { cableOpen.value = true },
-  planTaps: () => { tapsOpen.value = true },
-  findAmplifiers: () => { amplifiersOpen.value = true },
-  whatIf: () => { whatIfOpen.value = true },
   splitLine,
-  overdrive: () => {
-    if (selected.line?.kind === 'low-impedance') clipOpen.value = true
-    else store.said = 'That is asked of an output into loads; this is a transformer line.'
+  open: (name) => {
+    const isOfLoads = name === 'clip' || name === 'match'
+    if (isOfLoads && selected.line?.kind !== 'low-impedance') store.said = 'That is asked of an output into loads; this is a transformer line.'
+    else dialog.value = name
   },
-  findWirings: () => { if (selected.line) wiringsOpen.value = true },
   find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
@@ -313,7 +299,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
         @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane"
         @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind"
-        @new-output="actions.newOutputFor" @cable-list="cableOpen = true" />
+        @new-output="actions.newOutputFor" @cable-list="dialog = 'cable-list'" />
     </div>
     <footer class="foot" :class="`is-${matchPane.drawn}`">
       <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />
@@ -329,12 +315,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
-    <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
-    <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
-    <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
-    <ClipDialog v-if="clipOpen && selected.line" :key="selected.line.outputId" v-model:open="clipOpen" :line="selected.line" />
-    <WiringsDialog v-if="wiringsOpen && selected.line" v-model:open="wiringsOpen" :line="selected.line" />
-    <CableListDialog v-if="cableOpen" v-model:open="cableOpen" />
+    <SheetDialogs v-model="dialog" :line="selected.line ?? undefined" />
     <SeekBox v-if="finding" @found="seek" @close="finding = false" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />
   </div>

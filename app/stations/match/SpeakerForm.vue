@@ -15,6 +15,9 @@ import { countOf, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot
 import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
+import CabinetPart from './CabinetPart.vue'
+import CoilPart from './CoilPart.vue'
+import CurvePart from './CurvePart.vue'
 import KindPart from './KindPart.vue'
 import ZonePart from './ZonePart.vue'
 import LeadPart from './LeadPart.vue'
@@ -44,7 +47,7 @@ function set(to: Partial<Fields>): void {
 }
 
 function setNominal(nominalOhm: number): void {
-  if (load.value.kind === 'nominal' || load.value.kind === 'motional') set({ load: { ...load.value, nominalOhm } })
+  if (load.value.kind === 'nominal' || load.value.kind === 'motional' || load.value.kind === 'curve') set({ load: { ...load.value, nominalOhm } })
 }
 
 function setMotional(to: Partial<Extract<SpeakerLoad, { kind: 'motional' }>>): void {
@@ -120,6 +123,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       <TextEntry
         v-if="load.kind === 'members'" label="Each, Ω" :text="membersText(load)" :read="membersFrom(load)" hint="4, 4"
         @commit="load.kind === 'members' && set({ load: { ...load, members: $event } })" />
+      <p v-else-if="load.kind === 'cabinet' || load.kind === 'coil'" class="soft small now">{{ writeQuantity(nominalOhmOf(load), 'Ω') }} as it is plugged</p>
       <TextEntry v-else label="Nominal" :text="writeQuantity(load.nominalOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setNominal($event)" />
       <TextEntry
         label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known"
@@ -139,6 +143,9 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       <TextEntry label="Qes" :text="writeNumber(load.qes, 6)" :read="within(0.01, 1000, 'Qes')" @commit="setMotional({ qes: $event })" />
     </div>
 
+    <CurvePart v-if="load.kind === 'curve'" :label="speaker.label" :name="speaker.name" :load="load" @set="to => set({ load: to })" />
+    <CabinetPart v-if="load.kind === 'cabinet'" :load="load" @set="to => set({ load: to })" />
+    <CoilPart v-if="load.kind === 'coil'" :load="load" @set="to => set({ load: to })" />
     <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
     <ZonePart :speakers="[speaker]" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
     <LeadPart v-for="{ nodeId, says } in leads" :key="nodeId" :node-id="nodeId" :says="says" />
@@ -176,6 +183,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
 .wide-first { grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); }
 .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
 .field { display: grid; gap: 2px; }
+.now { align-self: center; }
 /* A count that a thumb can set. */
 .steps { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 4px; align-items: end; }
 .steps .tap { height: 34px; padding: 0 5px; }

@@ -2,12 +2,12 @@
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
 import type { ControlModel } from '#core/gear/control'
-import type { Model } from '#core/gear/models'
+import type { Model, GearKind } from '#core/gear/models'
 import type { TransformerModel } from '#core/gear/transformer'
 import type { Edit } from '#core/job/edits'
-import type { Control, Group, LineThrough, LineTransformer, Origin } from '#core/job/schema'
+import type { Group, LineThrough, LineTransformer, Origin } from '#core/job/schema'
 import { controlSchema, MOST_DOWN_DB } from '#core/job/sections/wiring/through'
-import { controlOf, setThrough, takeOut, transformerOf, USUAL_STEPS_DB } from '#core/job/throughs'
+import { controlOf, setThrough, takeOut, transformerOf, USUAL_STEPS_DB, type ThroughChange } from '#core/job/throughs'
 import { throughsOf } from '#core/job/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
@@ -17,15 +17,18 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import LeadPart from './LeadPart.vue'
 import NewerPart from './NewerPart.vue'
+import PartFields from './PartFields.vue'
 import { MEANS_WORDS } from './wiredAs'
 
-/** A volume control or a line transformer before a part of a rail: how it stands, what it carries, which one it is. */
+/** What stands before a part of a rail: how it stands, what it carries, which one it is. */
 const { group, through } = defineProps<{ group: Group, through: LineThrough }>()
 const store = useJobStore()
 const selected = useSelectionStore()
 const isPicking = ref(false)
+/** The library has controls and transformers. */
+const gearKind = computed((): GearKind | null => through.kind === 'control' || through.kind === 'transformer' ? through.kind : null)
 const does = (edit: Edit | null) => store.edit(edit)
-const set = (change: Partial<Control> | Partial<LineTransformer>) => does(setThrough(store.job!, group.id, change))
+const set = (change: ThroughChange) => does(setThrough(store.job!, group.id, change))
 
 const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === group.id) ?? null)
 const steps = computed((): readonly number[] => through.kind === 'control' && through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB)
@@ -34,7 +37,7 @@ const SECONDARIES_OHM = [4, 8, 16] as const
 const used = computed(() => throughsOf(store.job!).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))
 function asModel(body: Model, from: Origin): Edit | null {
   const lineV = selected.line?.kind === 'constant-voltage' ? selected.line.lineV : null
-  const to = through.kind === 'control' ? controlOf(body as ControlModel, from, lineV, through) : transformerOf(body as TransformerModel, from, lineV, through)
+  const to = through.kind === 'control' ? controlOf(body as ControlModel, from, lineV, through) : transformerOf(body as TransformerModel, from, lineV, through as LineTransformer)
   return setThrough(store.job!, group.id, to)
 }
 function become(body: Model, from: Origin): void {
@@ -88,7 +91,7 @@ function out(): void {
           :read="withinOrNot(0, 12, 'A loss', ' dB')" hint="not stated" @commit="set({ insertionDb: $event })" />
       </div>
     </template>
-    <template v-else>
+    <template v-else-if="through.kind === 'transformer'">
       <div role="radiogroup" aria-label="Tap" class="taps">
         <button
           v-for="tapW in [...through.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === through.tapW }"
@@ -128,11 +131,14 @@ function out(): void {
         </div>
       </div>
     </template>
-    <NewerPart :kind="through.kind" :from="through.from" marks :as-model="asModel" @keep="from => set({ from })" />
+    <PartFields v-else :group="group" :part="through" @set="set" />
+    <template v-if="gearKind">
+    <NewerPart :kind="gearKind" :from="through.from" marks :as-model="asModel" @keep="from => set({ from })" />
     <GearPick
-      v-if="isPicking" :kind="through.kind" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
+      v-if="isPicking" :kind="gearKind" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
       @close="isPicking = false" />
     <button v-else class="act library" type="button" @click="isPicking = true">a model of the library</button>
+    </template>
     <LeadPart :node-id="group.id" says="to here" />
     <button class="act" type="button" @click="out">take {{ through.label }} out: the speakers behind it stay</button>
   </form>

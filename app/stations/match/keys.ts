@@ -1,6 +1,9 @@
 import type { Action } from '~/composables/action'
 import type { PaneMode } from './pane'
 
+/** What opens over the run sheet: of the whole job, or of the line that is looked at. */
+export type SheetDialog = 'taps' | 'amplifiers' | 'what-if' | 'cable-list' | 'wirings' | 'clip' | 'impedance' | 'match'
+
 /** What is done on the run sheet. */
 export interface SheetDeeds {
   along: (step: 1 | -1) => void
@@ -17,7 +20,7 @@ export interface SheetDeeds {
   beginMove: () => void
   reorder: (step: 1 | -1) => void
   join: (kind: 'series' | 'star') => void
-  put: (kind: 'control' | 'transformer') => void
+  put: (kind: 'control' | 'transformer' | 'capacitor') => void
   apart: () => void
   clip: () => void
   makeKind: () => void
@@ -27,13 +30,8 @@ export interface SheetDeeds {
   choose: (number: number) => void
   newOutput: () => void
   newAmplifier: () => void
-  cableList: () => void
-  planTaps: () => void
-  findAmplifiers: () => void
-  whatIf: () => void
+  open: (dialog: SheetDialog) => void
   splitLine: () => void
-  findWirings: () => void
-  overdrive: () => void
   find: () => void
   leave: () => void
 }
@@ -54,6 +52,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['S'], says: 'from one point', group: 'wire', to: tags, row: 'from one point', run: () => deeds.join('star') },
     { keys: ['C'], says: 'a volume control before it', group: 'wire', to: tags, row: 'control', run: () => deeds.put('control') },
     { keys: ['L'], says: 'a line transformer before it', group: 'wire', to: tags, run: () => deeds.put('transformer') },
+    { keys: ['X'], says: 'a capacitor or a coil before it', group: 'wire', to: tags, run: () => deeds.put('capacitor') },
     { keys: ['d'], says: 'open this group', group: 'wire', to: ['speaker'], run: deeds.apart },
     { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], says: 'change places along the rail', group: 'wire', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
     { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
@@ -73,13 +72,15 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['z'], says: 'equals as one tag, or every tag', group: 'about', to: ['speaker', 'many', 'rail'], run: deeds.fold },
     { keys: ['Escape'], says: 'back to the sheet, one alone', group: 'about', run: deeds.leave },
     { keys: ['o'], says: 'add an output', group: 'build', to: ['rail'], row: 'add an output', run: deeds.newOutput },
-    { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: deeds.cableList },
-    { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['rail'], run: deeds.planTaps },
-    { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['rail'], row: 'amplifiers', run: deeds.findAmplifiers },
-    { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['rail'], row: 'what if', run: deeds.whatIf },
+    { keys: ['b'], says: 'cable of the whole job, by size', group: 'build', to: ['rail'], run: () => deeds.open('cable-list') },
+    { keys: ['P'], says: 'plan the taps of all spaces', group: 'build', to: ['rail'], run: () => deeds.open('taps') },
+    { keys: ['F'], says: 'find amplifiers for every line', group: 'build', to: ['rail'], row: 'amplifiers', run: () => deeds.open('amplifiers') },
+    { keys: ['W'], says: 'what if: keep this wiring beside, and compare', group: 'build', to: ['rail'], row: 'what if', run: () => deeds.open('what-if') },
     { keys: ['Y'], says: 'split this line onto as few outputs as it takes: spaces whole, least cable', group: 'wire', to: ['rail'], row: 'split', run: deeds.splitLine },
-    { keys: ['i'], says: 'every way to wire the speakers of this line', group: 'wire', to: ['rail'], row: 'ways to wire', run: deeds.findWirings },
-    { keys: ['O'], says: 'driven into clipping: what reaches the high-frequency unit', group: 'read', to: ['rail'], run: deeds.overdrive },
+    { keys: ['i'], says: 'every way to wire the speakers of this line', group: 'wire', to: ['rail'], row: 'ways to wire', run: () => deeds.open('wirings') },
+    { keys: ['O'], says: 'driven into clipping: what reaches the high-frequency unit', group: 'read', to: ['rail'], run: () => deeds.open('clip') },
+    { keys: ['g'], says: 'impedance over frequency, and what is given into it', group: 'read', to: ['rail'], row: 'impedance', run: () => deeds.open('impedance') },
+    { keys: ['G'], says: 'amplifier and speakers on one scale of watts', group: 'read', to: ['rail'], row: 'match', run: () => deeds.open('match') },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

@@ -4,7 +4,7 @@ import { USUAL_TAPS_W, addAfter, addAmplifier, addFirst, addOutput, joinWithNext
 import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/job/many/many'
 import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/job/kinds'
 import type { LineThrough } from '#core/job/schema'
-import { putBefore, stepThrough, takeOut, throughLabel, unknownControl, usualTransformer } from '#core/job/throughs'
+import { putBefore, stepThrough, takeOut, throughLabel, unknownControl, usualPart, usualTransformer } from '#core/job/throughs'
 import { findGroup, findOutput, findPlace, findSpeaker, throughsOf } from '#core/job/tree'
 import { kindName } from '~/drawing/speakerText'
 import { newId } from '~/api/ids'
@@ -178,7 +178,7 @@ export function useSheetActions() {
     const label = throughLabel(job, kind)
     const like = throughsOf(job).map(t => t.through).filter(t => t.kind === kind).at(-1)
     const lineV = line.kind === 'constant-voltage' ? line.lineV : null
-    const fresh = kind === 'control' ? { ...unknownControl(label), lineV } : usualTransformer(label, lineV ?? USUAL_LINE_V, USUAL_TAPS_W)
+    const fresh = kind === 'control' ? { ...unknownControl(label), lineV } : kind === 'transformer' ? usualTransformer(label, lineV ?? USUAL_LINE_V, USUAL_TAPS_W) : usualPart(kind, label)
     const made = putBefore(job, selected.ids, like ? { ...like, label, ...(like.kind === 'control' ? { setDb: null } : {}) } : fresh, newId)
     if (made === 'not-beside') store.said = 'Nothing done: they do not hang side by side on one rail.'
     else if (made === 'has-one') store.said = 'Nothing done: one stands before them already.'

@@ -1,15 +1,34 @@
 import { isSameLoad, isUnderFloor } from '#core/quantity/tolerance'
-import { floorOhm } from '../questions'
-import type { Drive, SolidStateRating } from '../rating'
+import type { ChannelMode, Drive, SolidStateRating } from '../rating'
+
+/**
+ * A load as each of two joined channels sees it: bridged half of it, in parallel twice. Source: Kirchhoff; that both halves swing alike is
+ * common practice, no source.
+ */
+export const CHANNEL_LOAD: Record<ChannelMode, number> = { single: 1, bridged: 1 / 2, parallel: 2 }
+/** Volts of an output to volts of one channel. */
+const CHANNEL_VOLTS: Record<ChannelMode, number> = { single: 1, bridged: 2, parallel: 1 }
+
+/** The lowest load of one channel, Ω: its maker's word, or the lowest rated load. */
+export function floorOfChannel({ floorOhm, points }: Pick<SolidStateRating, 'floorOhm' | 'points'>): number {
+  return floorOhm ?? Math.min(...points.map(p => p.loadOhm))
+}
 
 /**
  * A solid-state output is near a voltage source. V = √(P·Z) at each rated point; between points V is interpolated against
  * load current; above the highest rated load V stays. Between floor and lowest rated load it gives at least the current of the
  * lowest rated point and at most its volts: what lies between is not known. Under the floor nothing is allowed, whatever is
- * rated there.
+ * rated there. Of two joined channels each gives what it gives into the load that it sees: bridged P(Z) = 2·P(Z/2).
  * Source: common practice, no source.
  */
 export function driveSolidState(rating: SolidStateRating, loadOhm: number): Drive {
+  if (rating.mode === 'single') return driveChannel(rating, loadOhm)
+  const { volts, mostVolts, basis } = driveChannel(rating, loadOhm * CHANNEL_LOAD[rating.mode])
+  const times = CHANNEL_VOLTS[rating.mode]
+  return { volts: times * volts, powerW: (times * volts) ** 2 / loadOhm, mostVolts: times * mostVolts, mostW: (times * mostVolts) ** 2 / loadOhm, basis }
+}
+
+function driveChannel(rating: SolidStateRating, loadOhm: number): Drive {
   const points = [...rating.points].sort((a, b) => b.loadOhm - a.loadOhm)
     .map(({ loadOhm, powerW }) => ({ loadOhm, volts: Math.sqrt(powerW * loadOhm), amps: Math.sqrt(powerW / loadOhm) }))
   const drive = (volts: number, basis: Drive['basis'], mostVolts = volts): Drive =>
@@ -17,7 +36,7 @@ export function driveSolidState(rating: SolidStateRating, loadOhm: number): Driv
 
   const highest = points[0]!
   const lowest = points.at(-1)!
-  if (isUnderFloor(loadOhm, floorOhm(rating)!)) return drive(Math.min(lowest.amps * loadOhm, lowest.volts), 'under-floor', lowest.volts)
+  if (isUnderFloor(loadOhm, floorOfChannel(rating))) return drive(Math.min(lowest.amps * loadOhm, lowest.volts), 'under-floor', lowest.volts)
   const rated = points.find(p => isSameLoad(p.loadOhm, loadOhm))
   if (rated) return drive(rated.volts, 'rated')
   if (loadOhm > highest.loadOhm) return drive(highest.volts, 'above')

@@ -45,14 +45,14 @@ function swingFit({ points, floorOhm }: Group, need: Need, lineV: number): Fit {
   // At the line's volts it may give so much and no more: its floor decides, or the lowest load that it is rated at.
   const mostW = lineV ** 2 / Math.max(floorOhm ?? 0, Math.min(...points.map(p => p.loadOhm)))
   if (mostW < need.powerW) return short(need, mostW)
-  const { volts } = driveInto({ kind: 'solid-state', points, floorOhm }, lineV ** 2 / need.powerW)!
+  const { volts } = driveInto({ kind: 'solid-state', points, floorOhm, mode: 'single' }, lineV ** 2 / need.powerW)!
   if (volts < lineV && !isSameVoltage(volts, lineV)) return { why: `reaches ${writeNumber(volts)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
   return { spareW: mostW - need.powerW, rating: { kind: 'constant-voltage', lineV, powerW: mostW } }
 }
 
 function loadFit({ points, floorOhm: statedOhm }: Group, need: Need): Fit {
   if (points.length === 0) return { why: `gives lines only, ${need.label} is of ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
-  const rating: OutputRating = { kind: 'solid-state', points, floorOhm: statedOhm }
+  const rating: OutputRating = { kind: 'solid-state', points, floorOhm: statedOhm, mode: 'single' }
   const drive = driveInto(rating, need.loadOhm)!
   const floor = floorOhm(rating)!
   if (drive.basis === 'under-floor' || isUnderFloor(need.loadOhm, floor)) return { why: `from ${writeNumber(floor)} Ω on, ${need.label} is ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }

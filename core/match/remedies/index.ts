@@ -11,12 +11,13 @@ import { splitHere } from './splitHere'
 import { thickFirst } from './thickFirst'
 import { withCan } from './withCan'
 import { thickerCable } from './thickerCable'
+import { valveTap } from './valveTap'
 
 export type { Remedy, RemedyFacts } from './remedy'
 export { remedyWords } from './words'
 
 const MAKERS: readonly RemedyMaker[] = [
-  tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst, withCan,
+  tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst, withCan, valveTap,
 ]
 
 /** What the program can do about a finding; worked out when asked for, since it tries other wirings. */

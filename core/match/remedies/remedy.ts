@@ -27,6 +27,7 @@ export type RemedyFacts
     | { code: 'larger-control', label: string, ratingW: number }
     | { code: 'onto-tap', labels: string[], tapW: number, drawW: number }
     | { code: 'high-pass', amplifier: string, hz: number }
+    | { code: 'valve-tap', tapOhm: number, loadOhm: number }
     | { code: 'thick-first', thick: string, lossDb: number }
     | { code: 'with-can', labels: string[], kind: string }
     | { code: 'right-scale', labels: string[], tapW: number, ratedV: number, takesW: number }

@@ -29,6 +29,7 @@ export function remedyWords(facts: RemedyFacts): { does: string, then: string } 
     case 'larger-control': return { does: `A control of ${W(facts.ratingW)} in place of ${facts.label}`, then: 'It has to be one of that size; which one is not chosen yet.' }
     case 'onto-tap': return { does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]}` : list(facts.labels)} on the ${W(facts.tapW)} tap`, then: `${W(facts.drawW)} of taps on this line then.` }
     case 'high-pass': return { does: `A high-pass of ${writeQuantity(facts.hz, 'Hz')} for ${facts.amplifier}`, then: 'Noted in the plan: switch it on, or put one before the amplifier.' }
+    case 'valve-tap': return { does: `The ${Ohm(facts.tapOhm)} tap for this line`, then: `${Ohm(facts.loadOhm)} on it; off before the plug is moved.` }
     case 'thick-first': return { does: `${facts.thick} from the amplifier to there`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'with-can': return { does: `${list(facts.labels)} as ${facts.kind}`, then: 'On the taps that they stand on; that they fit the ceiling is to be looked at.' }
     case 'right-scale': return {

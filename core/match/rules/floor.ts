@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, isFloorStated, lowestRatedOhm } from '#core/amplifier/index'
+import { driveInto, floorOhm, isFloorStated, lowestRatedOhm, modeOf, valveOf } from '#core/amplifier/index'
 import { LOWEST_OF_NOMINAL } from '#core/network/element'
 import { areEqualShares, fallsShort } from '#core/quantity/tolerance'
 import type { Finding } from '../finding'
@@ -13,8 +13,8 @@ export const floor: Rule = (line) => {
   const { rating } = line.output
   const { loadOhm, upOhm, drive, lowest } = line
   const least = floorOhm(rating)
-  if (least === null || loadOhm === null || drive === null) return []
-  const asked = { floorOhm: least, isFloorStated: isFloorStated(rating) }
+  if (least === null || loadOhm === null || drive === null || valveOf(rating)) return []
+  const asked = { floorOhm: least, isFloorStated: isFloorStated(rating), mode: modeOf(rating) }
   // Turned down, a control hides a load that somebody will turn up again.
   const leastOhm = Math.min(loadOhm, upOhm ?? loadOhm)
   if (driveInto(rating, leastOhm)?.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { loadOhm: leastOhm, ...asked } })]

@@ -1,3 +1,4 @@
+import { isReactive } from '#core/network/element'
 import { PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/practice/power'
 import type { LineFacts } from '../facts'
 import type { Finding } from '../finding'
@@ -25,10 +26,10 @@ export function standsContinuousW(line: LineFacts): number | null {
 export const sharing: Rule = (line, { practice }) => {
   if (line.kind !== 'low-impedance' || line.drops.length === 0) return []
   const findings: Finding[] = []
-  const sorted = [...line.drops].sort((a, b) => b.share - a.share)
-  const most = sorted[0]!
-  const least = sorted.at(-1)!
-  if (least.share > 0 && most.share / least.share > UNEQUAL) {
+  // Where a capacitor or a coil parts the band, unequal is what is meant.
+  const sorted = line.drops.filter(d => !d.behind.some(({ through }) => isReactive(through))).sort((a, b) => b.share - a.share)
+  const [most, least] = [sorted[0], sorted.at(-1)]
+  if (most && least && least.share > 0 && most.share / least.share > UNEQUAL) {
     findings.push(found(line, { code: 'unequal-shares', grade: 'tight', facts: { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share } }, most.nodeId))
   }
   // Where no power is rated at this load, what can hurt is judged by the most that it may give.

@@ -9,7 +9,7 @@ const AT_EASE = 0.8
 const LIKE_TAP = 0.1
 
 /** Controls and transformers of groups against what hangs behind them. Judged fully up: somebody will turn it there. */
-export const throughs: Rule = line => line.throughs.flatMap(standing => standing.through.kind === 'control' ? ofControl(line, standing) : ofTransformer(line, standing))
+export const throughs: Rule = line => line.throughs.flatMap(standing => standing.through.kind === 'control' ? ofControl(line, standing) : standing.through.kind === 'transformer' ? ofTransformer(line, standing) : [])
 
 /** What a control carries at most, W; on low impedance what the output can send through it. */
 function carriesW(line: LineFacts, { behindW, speakers }: ThroughFacts): number | null {

@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, type OutputRating, type SolidStateRating } from '#core/amplifier/index'
+import { driveInto, floorOhm, type OutputRating } from '#core/amplifier/index'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, networkOf, Networks } from './enumerate'
@@ -43,12 +43,6 @@ export interface Wirings {
 const MOST_SHOWN = 200
 const MOST_REFUSED = 60
 
-/** Two outputs driven as one: each half sees half the load. P(Z) = 2·P(Z/2), floor twice that of one. Common practice, no source. */
-export function bridged(rating: SolidStateRating): SolidStateRating {
-  const points = rating.points.map(p => ({ loadOhm: 2 * p.loadOhm, powerW: 2 * p.powerW }))
-  return { kind: 'solid-state', points, floorOhm: rating.floorOhm === null ? null : 2 * rating.floorOhm }
-}
-
 export type NotWired = 'no-speaker' | 'too-many-mixed' | 'too-many' | 'not-divisible' | 'not-an-output'
 export const NOT_WIRED_WORDS: Record<NotWired, string> = {
   'no-speaker': 'No speaker to wire.', 'too-many-mixed': 'More than eight that are not alike cannot be gone through: wire groups of them.', 'too-many': 'More than 64 on one output: wire groups of them.',
@@ -64,7 +58,7 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   if (count === 0) return 'no-speaker'
   if (count > MOST_EQUAL) return 'too-many'
   if (units.length > 1 && count > MOST_WHOLE) return 'too-many-mixed'
-  const rating = isBridged && given.kind === 'solid-state' ? bridged(given) : given
+  const rating = isBridged && given.kind === 'solid-state' ? { ...given, mode: 'bridged' } as const : given
   const floor = floorOhm(rating)
   const isAccepted = (ohm: number) => floor === null || !isUnderFloor(ohm, floor)
 

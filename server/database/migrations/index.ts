@@ -7,11 +7,12 @@ import * as kinds from './005-kinds'
 import * as gear from './006-gear'
 import * as controls from './007-controls'
 import * as spaces from './008-spaces'
+import * as lowImpedance from './009-low-impedance'
 
 /** Every migration by its name, in order. Imported, not read from a folder: the built server and the scripts run the very same. */
 const MIGRATIONS: Record<string, Knex.Migration> = {
   '001-jobs': jobs, '002-records': records, '003-more-faults': faults, '004-how-taken': taken, '005-kinds': kinds, '006-gear': gear,
-  '007-controls': controls, '008-spaces': spaces,
+  '007-controls': controls, '008-spaces': spaces, '009-low-impedance': lowImpedance,
 }
 
 export const migrationSource: Knex.MigrationSource<string> = {

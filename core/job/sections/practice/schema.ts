@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { DEFAULT_POWER, POWER_SCHOOLS, type PowerSchoolId } from '#core/practice/power'
+import { DEFAULT_VALVE, VALVE_SCHOOLS, type ValveSchoolId } from '#core/practice/valve'
 import { DEFAULT_RESERVE, RESERVE_SCHOOLS, type ReserveSchoolId } from '#core/practice/reserve'
 
 const ids = <T extends string>(schools: readonly { id: T }[]) => z.enum(schools.map(s => s.id) as [T, ...T[]])
@@ -8,7 +9,8 @@ const ids = <T extends string>(schools: readonly { id: T }[]) => z.enum(schools.
 export const practiceSchema = z.strictObject({
   reserve: ids<ReserveSchoolId>(RESERVE_SCHOOLS),
   power: ids<PowerSchoolId>(POWER_SCHOOLS),
+  valve: ids<ValveSchoolId>(VALVE_SCHOOLS),
 })
 export type Practice = z.infer<typeof practiceSchema>
 
-export const DEFAULT_PRACTICE: Practice = { reserve: DEFAULT_RESERVE, power: DEFAULT_POWER }
+export const DEFAULT_PRACTICE: Practice = { reserve: DEFAULT_RESERVE, power: DEFAULT_POWER, valve: DEFAULT_VALVE }

@@ -12,5 +12,5 @@ export const practice: Section<typeof practiceEdits> = {
     }),
   },
   words: { 'practice.set': 'rule of practice' },
-  fields: { reserve: 'reserve rule', power: 'power rule' },
+  fields: { reserve: 'reserve rule', power: 'power rule', valve: 'rule for valve outputs' },
 }

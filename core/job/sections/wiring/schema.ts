@@ -57,8 +57,14 @@ export const ratingSchema = z.discriminatedUnion('kind', [
     kind: z.literal('solid-state'),
     points: z.array(z.strictObject({ loadOhm: ohm, powerW: watt })).min(1, 'needs at least one rated power').max(8),
     floorOhm: ohm.nullable(),
+    mode: z.enum(['single', 'bridged', 'parallel']),
   }),
   z.strictObject({ kind: z.literal('constant-voltage'), lineV: bounded('V', 1, 1000), powerW: watt.nullable() }),
+  z.strictObject({
+    kind: z.literal('valve'), powerW: watt.nullable(),
+    tapsOhm: z.array(ohm).min(1, 'needs at least one tap').max(8).refine(taps => taps.every((tap, k) => k === 0 || tap > taps[k - 1]!), 'must rise'),
+    tapOhm: ohm.nullable(), chosenBy: z.enum(['selector', 'sockets']).nullable(),
+  }).refine(({ tapsOhm, tapOhm }) => tapOhm === null || tapsOhm.includes(tapOhm), { message: 'must be one of its taps', path: ['tapOhm'] }),
   z.strictObject({ kind: z.literal('not-known') }),
 ])
 
@@ -73,6 +79,6 @@ export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, 
 
 export type Amplifier = z.infer<typeof amplifierSchema>
 export type Output = z.infer<typeof outputSchema>
-export type { Control, LineThrough, LineTransformer } from './through'
+export type { Control, LinePart, LineThrough, LineTransformer } from './through'
 export type Chain = Output['wiring']
 export type SpeakerLoad = Speaker['load']

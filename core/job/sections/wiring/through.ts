@@ -24,7 +24,12 @@ export const lineTransformerSchema = z.strictObject({
   tapW: z.union([z.literal(0), tapW]), ratedV: lineV, tapsW: z.array(tapW).max(20), secondaryOhm: ohm,
   ratingW: watt.nullable(), insertionDb, tapMeans: tapMeansSchema.nullable(),
 })
-export const throughSchema = z.discriminatedUnion('kind', [controlSchema, lineTransformerSchema])
+/** A part in the way: what it lets pass hangs on the frequency. */
+export const capacitorSchema = z.strictObject({ kind: z.literal('capacitor'), ...named, capacitanceF: bounded('F', 1e-9, 1) })
+export const inductorSchema = z.strictObject({ kind: z.literal('inductor'), ...named, inductanceH: bounded('H', 1e-7, 1), resistanceOhm: bounded('Ω', 0, 1000).nullable() })
+export const throughSchema = z.discriminatedUnion('kind', [controlSchema, lineTransformerSchema, capacitorSchema, inductorSchema])
 export type Control = z.infer<typeof controlSchema>
 export type LineTransformer = z.infer<typeof lineTransformerSchema>
-export type LineThrough = Control | LineTransformer
+/** A capacitor or a coil in the way. */
+export type LinePart = z.infer<typeof capacitorSchema> | z.infer<typeof inductorSchema>
+export type LineThrough = Control | LineTransformer | LinePart
