@@ -37,6 +37,25 @@ const driver = (cone: number, nominalOhm: number, watts: number, sensitivityDb: 
   frameMm: cone + 12, cutOutMm: cone - 14, depthMm: Math.round(cone * 0.42), holes: `4 x 5 mm on ${cone} mm`, massKg: Math.round(cone / 9) / 10, price,
 })
 
+const coil = { kind: 'motional' as const, nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 }
+
+/**
+ * Impedance of a vented two-way box, as if it had been measured: a coil, the two humps of a vented box on either side of its tuning, and
+ * the crossover's hump. Magnitude and phase of one and the same circuit.
+ */
+function boxCurve(): [number, number, number][] {
+  /** A resonance as a parallel circuit: its ohms at the top, where it is, and how sharp. */
+  const hump = (hz: number, ohm: number, atHz: number, q: number) => {
+    const x = q * (hz / atHz - atHz / hz)
+    return { re: ohm / (1 + x * x), im: -ohm * x / (1 + x * x) }
+  }
+  return Array.from({ length: 91 }, (_, k) => Number((20 * 10 ** (k / 30)).toPrecision(4))).map((hz) => {
+    const parts = [hump(hz, 34, 32, 4), hump(hz, 42, 78, 5), hump(hz, 11, 1500, 0.8), { re: 6.7, im: 2 * Math.PI * hz * 0.00009 }]
+    const [re, im] = [parts.reduce((s, p) => s + p.re, 0), parts.reduce((s, p) => s + p.im, 0)]
+    return [hz, Number(Math.hypot(re, im).toFixed(2)), Number((Math.atan2(im, re) * 180 / Math.PI).toFixed(1))]
+  })
+}
+
 const SPEAKERS: SpeakerModel[] = [
   ceiling('ceiling-open', 100, 6, [0.75, 1.5, 3, 6], 88, 19), ceiling('ceiling-open', 130, 10, [1.25, 2.5, 5, 10], 89, 24), ceiling('ceiling-open', 165, 15, [1.25, 2.5, 5, 10, 15], 90, 29), ceiling('ceiling-open', 200, 20, [2.5, 5, 10, 20], 92, 36),
   ceiling('ceiling-can', 100, 16, [2, 4, 8, 16], 86, 62), ceiling('ceiling-can', 130, 24, [3, 6, 12, 24], 87, 74), ceiling('ceiling-can', 165, 40, [2.5, 5, 10, 20, 30], 89, 95, 'Ceiling 165 back-can, 30 W'), ceiling('ceiling-can', 200, 60, [7.5, 15, 30, 60], 91, 128), ceiling('ceiling-can', 250, 100, [25, 50, 100], 92, 176),
@@ -51,6 +70,16 @@ const SPEAKERS: SpeakerModel[] = [
   plain('cabinet', 'Cabinet 1 × 300, 16 Ω, 60 W', 'One speaker, for a valve head.', 16, 60, 99, 80, 260), plain('cabinet', 'Cabinet 2 × 300, 8 Ω, 120 W', 'Two speakers, for a valve head.', 8, 120, 100, 75, 380), plain('cabinet', 'Cabinet 4 × 300, 16 Ω, 240 W', 'Four speakers, for a valve head.', 16, 240, 101, 70, 640),
   driver(100, 8, 20, 87, 110, 18), driver(130, 4, 30, 88, 85, 22), driver(130, 8, 30, 88, 85, 22),
   driver(165, 8, 50, 90, 62, 34), driver(200, 8, 80, 92, 48, 49), driver(300, 8, 150, 96, 46, 92), driver(300, 16, 60, 98, 80, 88),
+  { ...plain('sub', 'Sub 250 dual coil, 120 W', 'Bass in a cabin; two coils of 4 Ω.', 8, 120, 88, 33, 165), members: { kind: 'members', joined: 'series', members: [coil, coil] } },
+  { ...plain('box', 'Box 300 two-way, 300 W', 'Stages; its impedance is measured.', 8, 300, 97, 52, 460), curve: boxCurve() },
+  {
+    ...plain('cabinet', 'Cabinet 4 × 300 with a switch, 240 W', 'Four speakers of 16 Ω, mono or stereo, for a valve head.', 16, 240, 101, 70, 690),
+    positions: [
+      { jack: '16 Ω', switchTo: 'mono', plays: 'all', load: { kind: 'nominal', nominalOhm: 16 } }, { jack: '4 Ω', switchTo: 'mono', plays: 'all', load: { kind: 'nominal', nominalOhm: 4 } },
+      { jack: '8 Ω left', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } }, { jack: '8 Ω right', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } },
+    ],
+  },
+  plain('horn', 'Horn and driver, 8 Ω, 40 W', 'Reaches the back rows; behind a capacitor or its own output.', 8, 40, 106, 800, 130),
 ]
 
 type Output = AmplifierModel['outputs'][number]

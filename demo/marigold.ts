@@ -3,7 +3,7 @@ import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
 import { chain, on, readingsOf, ohm, speaker, type Model } from './build'
 
-/** Excursion boat Marigold: four low-impedance outputs, two lines with series and parallel members. */
+/** Excursion boat Marigold: four low-impedance outputs, a line with series and parallel members, a sub of two coils. */
 
 const deck: Model = {
   name: 'Deck 165 marine, 60 W', driverOhm: null, continuousW: 60,
@@ -11,10 +11,8 @@ const deck: Model = {
 }
 const saloon: Model = { name: 'Saloon 130, 30 W', driverOhm: null, continuousW: 30, load: { kind: 'nominal', nominalOhm: 4 } }
 const wheelhouse: Model = { name: 'Wheelhouse 130, 45 W', driverOhm: null, continuousW: 45, load: { kind: 'nominal', nominalOhm: 4 } }
-const coil: Model = {
-  name: 'Sub 250 dual coil, 60 W a coil', driverOhm: null, continuousW: 60,
-  load: { kind: 'motional', nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 },
-}
+const coil = { kind: 'motional' as const, nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 }
+const sub: Model = { name: 'Sub 250 dual coil, 120 W', driverOhm: null, continuousW: 120, load: { kind: 'members', joined: 'series', members: [coil, coil] } }
 
 const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3, mode: 'single' as const }
 const cable = { areaMm2: 2.5 }
@@ -32,16 +30,7 @@ const outputs: Output[] = [
     },
   },
   { id: 'mg-wheel', label: 'B3', name: 'Wheelhouse', rating, wiring: chain('mg-wheel', cable, [[9, wheelhouse]]) },
-  {
-    id: 'mg-sub', label: 'B4', name: 'Sub under the bench', rating,
-    wiring: {
-      kind: 'chain', id: 'mg-sub-line',
-      children: [on(cable, 5, {
-        kind: 'series', id: 'mg-sub-coils',
-        children: [{ lead: null, node: speaker('mg-sub-a', '01A', coil) }, { lead: null, node: speaker('mg-sub-b', '01B', coil) }],
-      })],
-    },
-  },
+  { id: 'mg-sub', label: 'B4', name: 'Sub under the bench', rating, wiring: chain('mg-sub', cable, [[5, sub]]) },
 ]
 
 export const marigold: Job = {

@@ -49,7 +49,7 @@ test('row, menu and key help speak of the same actions: what is offered to a tag
   expect(row('speaker')).toBe('tap −, tap +, change, add, take off, move, series, from one point, control, read, whole rail, all alike')
   expect(row('many')).toBe('tap −, tap +, change, add, copy, take off, move, series, from one point, control, whole rail')
   expect(row('control')).toBe('quieter, louder, change, add behind, take out, move, whole rail')
-  expect(row('rail')).toBe('change, add, read, whole rail, add an output, amplifiers, what if, split, ways to wire')
+  expect(row('rail')).toBe('change, add, read, whole rail, add an output, amplifiers, what if, split, ways to wire, impedance, match')
   for (const target of ['speaker', 'many', 'rail', 'control'] as const) {
     const menu = actionsFor(actions, target)
     // The menu has all of the row, and nothing that the key list has not.
@@ -75,7 +75,7 @@ test('every station has its own address and says where it stands', () => {
     const lines = jobState(job, evaluateJob(job))
     return STATIONS.map(s => `${s.state(lines, job)}${s.isDone(lines, job) ? ' ✓' : ''}`)
   })
-  expect(told).toEqual([['6 spaces', '1 tight', '22 of 77 proved', '1 open'], ['', 'all fits ✓', '5 of 22 proved', 'nothing open']])
+  expect(told).toEqual([['6 spaces', '1 tight', '22 of 77 proved', '1 open'], ['', 'all fits ✓', '5 of 20 proved', 'nothing open'], ['', '1 tight', '4 of 18 proved', 'nothing open'], ['', '2 of 3 known to fit', '3 of 13 proved', 'nothing open']])
   expect(STATIONS.map(s => s.state([], null))).toEqual(['', '', '', 'nothing open'])
   // Not rated, or with nothing on it, an output is not said to fit.
   const told2 = (...texts: string[]) => {

@@ -25,7 +25,7 @@ export const floor: Rule = (line) => {
     findings.push(found(line, { code: 'load-not-rated', grade: 'unknown', facts }))
   }
   const shares = line.drops.map(d => d.share)
-  const facts = { loadOhm, ...asked, powerW: drive.powerW, basis: drive.basis, count: shares.length, equal: areEqualShares(shares) }
+  const facts = { loadOhm, ...asked, powerW: line.amplifierW ?? drive.powerW, basis: drive.basis, count: shares.length, equal: areEqualShares(shares) }
   findings.push(found(line, { code: 'load-suits', grade: 'good', facts }))
   if (lowest && lowest.from !== 'label' && fallsShort(lowest.knownOhm, least)) {
     const grade = fallsShort(lowest.knownOhm, LOWEST_OF_NOMINAL * least) ? 'stop' : 'tight'
