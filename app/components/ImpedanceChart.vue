@@ -68,9 +68,8 @@ defineExpose({ save: (name: string) => saveText(svgText(svg.value!), name, 'imag
       @pointermove="point" @pointerdown="point">
       <g v-for="hz in hertzTicks(scales)" :key="`x${hz}`">
         <line :x1="scales.x(hz)" :x2="scales.x(hz)" :y1="EDGE.top" :y2="bottom" class="grid" />
-        <text :x="scales.x(hz)" :y="HEIGHT - 12" class="tick">{{ shortHz(hz) }}</text>
+        <text :x="scales.x(hz)" :y="HEIGHT - 12" class="tick">{{ shortHz(hz) }}{{ hz === 20 ? ' Hz' : '' }}</text>
       </g>
-      <text :x="right + 6" :y="HEIGHT - 12" class="tick start">Hz</text>
       <g v-for="ohm in valueTicks(scales)" :key="`y${ohm}`">
         <line :x1="EDGE.left" :x2="right" :y1="scales.y(ohm)" :y2="scales.y(ohm)" class="grid" />
         <text :x="EDGE.left - 6" :y="scales.y(ohm) + 4" class="tick end">{{ writeNumber(ohm) }} {{ unit }}</text>
@@ -87,7 +86,7 @@ v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(
         </g>
         <g v-if="permittedOhm !== null">
           <line :x1="EDGE.left" :x2="right" :y1="y(permittedOhm)" :y2="y(permittedOhm)" class="permitted" />
-          <text :x="right - 4" :y="y(permittedOhm) - 5" class="says end">four fifths of its label, {{ writeQuantity(permittedOhm, 'Ω') }}</text>
+          <text :x="EDGE.left + 6" :y="y(permittedOhm) + 15" class="says">four fifths of its label, {{ writeQuantity(permittedOhm, 'Ω') }}</text>
         </g>
         <g v-if="dcr && dcr.low !== null && dcr.high !== null">
           <line :x1="EDGE.left + 3" :x2="EDGE.left + 3" :y1="y(dcr.low)" :y2="y(dcr.high)" class="dcr" />

@@ -6,14 +6,16 @@ import { SCALE_OHM, type PowerMatch } from '#core/match/low/powerMatch'
 
 export const EDGE = { left: 56, top: 12, bottom: 32 }
 /** Width of one school's span, and room for its number. */
-export const SPAN = 17
+export const spanWidth = (width: number): number => width < 480 ? 11 : 17
+/** Between the scale and the strip, so that their numbers do not meet. */
+const GAP = 24
 const NAMED_OHM = [1, 2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64]
 const NAMED_W = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000]
 
 export interface MatchScales { x: ScaleLogarithmic<number, number>, y: ScaleLogarithmic<number, number>, width: number, height: number, right: number }
 
 export function matchScales(match: PowerMatch, width: number, height: number): MatchScales {
-  const right = width - match.schools.length * SPAN - 10
+  const right = width - match.schools.length * spanWidth(width) - GAP
   const watts = [...match.gives.flatMap(g => [g.powerW, g.mostW]), match.at.powerW, match.at.mostW, match.stands?.continuousW, match.stands?.peakW,
     ...match.schools.flatMap(s => [s.fromW, s.toW])]
     .filter((w): w is number => typeof w === 'number' && w > 0)
@@ -47,10 +49,10 @@ export function bands({ y, height }: MatchScales, { stands }: PowerMatch): Band[
 
 /** Each school's span in the strip; one without a lower end reaches to the foot. */
 export interface Span { number: number, x: number, top: number, bottom: number, isChosen: boolean, isOpen: boolean }
-export function spans({ y, height, right }: MatchScales, { schools }: PowerMatch): Span[] {
+export function spans({ y, height, right, width }: MatchScales, { schools }: PowerMatch): Span[] {
   return schools.map((s, k) => {
     const [top, low] = [y(s.toW), s.fromW === 0 ? height - EDGE.bottom : y(s.fromW)]
-    return { number: k + 1, x: right + 10 + k * SPAN, top: Math.min(top, low - 3), bottom: low, isChosen: s.isChosen, isOpen: s.fromW === 0 }
+    return { number: k + 1, x: right + GAP + k * spanWidth(width), top: Math.min(top, low - 3), bottom: low, isChosen: s.isChosen, isOpen: s.fromW === 0 }
   })
 }
 

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Job } from '#core/job/schema'
 import { READING_KINDS } from '#core/job/sections/readings/schema'
 import { evaluateJob, type LineEvaluation } from './evaluate'
+import { valveSaid } from './low/valveSaid'
 import { findingText } from './words'
 
 /** The evaluation of a saved job as the command line prints it. Nulls are not known. */
@@ -16,6 +17,14 @@ export const requiredSchema = z.strictObject({
   practice: z.string(), powerW: number.describe('the least that satisfies the school, W; null while ratings are not known'),
   toW: number.describe('the most it allows, W; null where it sets none'), chosen: z.boolean(),
 })
+
+export const tapSchema = z.strictObject({
+  tapOhm: number.describe('the tap that the line is on, Ω'), bestOhm: number.describe('the one for this load; null: below all of them'),
+  lossDb: number.describe('what a mismatch costs'),
+}).nullable().describe('of a valve output; null for any other')
+export const bridgedSchema = z.enum(['single', 'bridged', 'parallel']).describe('how many channels the output is, and how they are joined')
+export const schoolsSchema = z.array(z.strictObject({ school: z.string(), grade, chosen: z.boolean() }))
+  .describe('what each school of valve outputs says of this load on this tap; empty for any other output')
 
 export const reportSchema = z.strictObject({
   name: z.string(),
@@ -39,6 +48,7 @@ export const reportSchema = z.strictObject({
       label: z.string(), volts: number, drawnW: number.describe('from the line, W'),
       powerW: number.describe('what the driver gets, W: less than drawnW where its transformer has a stated loss'),
     })),
+    tap: tapSchema, bridged: bridgedSchema, schools: schoolsSchema,
     required: z.array(requiredSchema),
     findings: z.array(findingSchema),
     predicted: z.array(z.strictObject({
@@ -81,6 +91,7 @@ export function reportOf(job: Job): Report {
       tapsW: line.tapsW, drawW: line.drawW, lineV: line.lineV, amplifierW: line.amplifierW, mostW: line.mostW, lostW: line.lostW,
       drawnW: line.drawnW, deliveredW: line.deliveredW, transformerLossW: line.transformerLossW, controls: controlsOf(line),
       drops: line.drops.map(({ label, volts, drawnW, powerW }) => ({ label, volts, drawnW, powerW })),
+      ...valveSaid(line, job),
       required: requiredOf(line), findings: findingsOf(line),
       predicted: line.predicted.map(({ place, kind, low, expected, high, unit, source }) => ({ place, kind, low, expected, high, unit, source })),
     })),

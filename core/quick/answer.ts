@@ -4,7 +4,8 @@ import type { Grade } from '#core/check/verdict'
 import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
 import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/match/evaluate'
-import { findingSchema, findingsOf, requiredSchema, requiredOf, tidy } from '#core/match/report'
+import { valveSaid } from '#core/match/low/valveSaid'
+import { bridgedSchema, findingSchema, findingsOf, requiredSchema, requiredOf, schoolsSchema, tapSchema, tidy } from '#core/match/report'
 import { parseQuick, type QuickLine, type UndecidedError } from './parse'
 import { toJob, toOutput } from './toJob'
 
@@ -21,6 +22,7 @@ export const quickAnswerSchema = z.strictObject({
   lineV: number.describe('line voltage, V; null on a low-impedance output'),
   amplifierW: number.describe('what the amplifier gives into this load at full output, at the least, W; null while not known or not allowed'),
   mostW: number.describe('the most it may give: more only where it is not rated at this load, W'),
+  tap: tapSchema, bridged: bridgedSchema, schools: schoolsSchema,
   members: z.array(z.strictObject({
     label: z.string(),
     ohm: number,
@@ -59,10 +61,11 @@ function onBestTap(job: Job): Job {
 }
 
 export function quickAnswer(text: string): QuickAnswer {
-  const { evaluation: e } = quick(text)
+  const { evaluation: e, job } = quick(text)
   return tidy({
     kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null,
     tapsW: e.tapsW, drawW: e.drawW, lineV: e.lineV, amplifierW: e.amplifierW, mostW: e.mostW,
+    ...valveSaid(e, job),
     members: e.drops.map(({ label, ohm, powerW, share }) => ({ label, ohm, powerW, share })),
     required: requiredOf(e), findings: findingsOf(e),
   })

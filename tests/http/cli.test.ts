@@ -32,6 +32,15 @@ function cli(...args: string[]) {
   return { status, answer: JSON.parse(stdout) }
 }
 
+test.each<[string, unknown, string, [string, string][]]>([
+  ['16 || 16 on valve 50 W at 4/8/16', { tapOhm: 8, bestOhm: 8, lossDb: 0 }, 'single', [['match-exactly', 'good'], ['up-is-safe', 'good']]],
+  ['16 on valve 50 W at 4/8/16, tap 8', { tapOhm: 8, bestOhm: 16, lossDb: expect.closeTo(-3.0103, 4) }, 'single', [['match-exactly', 'stop'], ['up-is-safe', 'good']]],
+  ['(8 || 8) on 2 x 300 W at 4, from 2 bridged', null, 'bridged', []],
+])('quick says the tap, how channels are joined, and both schools: %s', (text, tap, bridged, schools) => {
+  const read = quickAnswerSchema.parse(cli('quick', text).answer)
+  expect([read.tap, read.bridged, read.schools.map(s => [s.school, s.grade])]).toEqual([tap, bridged, schools])
+}, 30_000)
+
 test('quick prints one document of its schema', () => {
   const { status, answer } = cli('quick', '12 x 5 W + 2 x 20 W on 70 V 120 W')
   const read = quickAnswerSchema.parse(answer)

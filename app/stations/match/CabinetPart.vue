@@ -33,7 +33,7 @@ function dropOne(): void {
     <div role="radiogroup" aria-label="Plugged at" class="taps">
       <button
         v-for="(position, k) in load.positions" :key="k" type="button" role="radio" class="tap" :class="{ on: k === load.at }" :aria-checked="k === load.at"
-        @click="emit('set', { ...load, at: k })">{{ says(position) }} <span class="figure soft">{{ writeQuantity(nominalOhmOf(position.load), 'Ω')
+        @click="emit('set', { ...load, at: k })">{{ says(position) }} <span class="figure">{{ writeQuantity(nominalOhmOf(position.load), 'Ω')
         }}{{ position.plays === 'half' ? ', half' : '' }}</span></button>
     </div>
     <TextEntry label="What that leads to" :text="textOf(load.at)" :read="readOne" @commit="setOne(load.at, $event)" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { keptCurve, labelAgainst, readCurve, writeCurve, type CurveReport } from '#core/format/curve'
 import type { SpeakerLoad } from '#core/job/schema'
 import { impedanceOver } from '#core/match/low/impedance'
@@ -15,6 +15,7 @@ type Curve = Extract<SpeakerLoad, { kind: 'curve' }>
 const { load, label, name } = defineProps<{ load: Curve, label: string, name: string }>()
 const emit = defineEmits<{ set: [load: Curve] }>()
 
+const field = useTemplateRef<HTMLTextAreaElement>('field')
 const text = ref('')
 const looked = ref<{ report: CurveReport, file: string } | null>(null)
 const problem = ref<{ says: string, at: number } | null>(null)
@@ -30,7 +31,14 @@ function look(typed: string, file: string): void {
   catch (error) {
     if (!(error instanceof InputError)) throw error
     problem.value = { says: error.message, at: error.position }
+    void nextTick(() => pointAt(error.position))
   }
+}
+/** The line at fault, marked where it is typed. */
+function pointAt(position: number): void {
+  const end = text.value.indexOf('\n', position)
+  field.value?.focus()
+  field.value?.setSelectionRange(position, end < 0 ? text.value.length : end)
 }
 async function choose(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -64,7 +72,7 @@ type="file" accept=".txt,.csv,.zma,.dat,.tsv,text/*"
       aria-label="a file with the measured curve" @change="choose"></label>
     <label class="soft small" for="curve-text">or paste it: frequency, ohms, phase a line</label>
     <textarea
-id="curve-text" :value="text" rows="4" spellcheck="false" placeholder="20  6.8  12.5"
+id="curve-text" ref="field" :value="text" rows="4" spellcheck="false" placeholder="20  6.8  12.5"
       @change="look(($event.target as HTMLTextAreaElement).value, '')" />
     <p v-if="problem" class="error-words" role="alert">{{ problem.says }} Mend it above, or take another file.</p>
     <template v-if="looked && kept && preview">

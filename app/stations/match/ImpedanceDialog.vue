@@ -53,7 +53,7 @@ v-if="isWatts && span"
         by its ratings; by the label {{ line.amplifierW === null ? 'it is not known' : writeQuantity(line.amplifierW, 'W') }}.</p>
       <p v-else class="small">Lowest {{ writeQuantity(said.lowest.ohm, 'Ω') }} at {{ writeQuantity(said.lowest.frequencyHz, 'Hz') }}; an impedance
         meter at 1 kHz (ring) reads
-        {{ writeQuantity(said.meter.ohm, 'Ω') }}. The dotted line is the phase, read at the right.<template v-if="said.labelled > 0"> {{ said.known === 0
+        {{ writeQuantity(said.meter.ohm, 'Ω') }}. The dotted line is the phase, read at the right. <template v-if="said.labelled > 0"> {{ said.known === 0
           ? 'No curve is known here: labels are drawn as resistances.' : `${said.labelled} of ${said.known + said.labelled} are known by their label
             alone, drawn as resistances.` }}</template></p>
       <div v-if="!isWatts && line.speakers.length > 1" class="taps" aria-label="speakers by themselves">

@@ -4,9 +4,10 @@ import Dialog from 'primevue/dialog'
 import type { Output } from '#core/job/schema'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { solveOutput } from '#core/match/facts'
+import { isReactive } from '#core/network/element'
 import { matchSentence, PLAYED, powerMatch, type MatchVerdict } from '#core/match/low/powerMatch'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { bands, capabilityPaths, EDGE, matchScales, ohmTicks, SPAN, spans, wattTicks } from '~/drawing/matchChart'
+import { bands, capabilityPaths, EDGE, matchScales, ohmTicks, spans, spanWidth, wattTicks } from '~/drawing/matchChart'
 import { saveText, svgText } from '~/drawing/saveSvg'
 import { useWidth } from '~/composables/useWidth'
 import { useJobStore } from '~/stores/job'
@@ -32,6 +33,7 @@ function scaled(rating: Output['rating'], times: number): Output['rating'] {
 const match = computed(() => store.job ? powerMatch(shifted.value, store.job.practice, store.job.kinds, played.value) : null)
 const scales = computed(() => match.value && matchScales(match.value, width.value, HEIGHT))
 const paths = computed(() => match.value && scales.value ? capabilityPaths(scales.value, match.value) : null)
+const isParted = computed(() => line.throughs.some(({ through }) => isReactive(through)))
 const GRADES: Record<MatchVerdict, string> = { 'too-low': 'stop', 'over': 'tight', 'under': 'good', 'right': 'good', 'not-known': 'unknown' }
 const at = computed(() => {
   const [m, s] = [match.value, scales.value]
@@ -75,15 +77,19 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
           <g v-if="match.floorOhm !== null && scales.x(match.floorOhm) > EDGE.left">
             <rect :x="EDGE.left" :y="EDGE.top" :width="scales.x(match.floorOhm) - EDGE.left" :height="HEIGHT - EDGE.bottom - EDGE.top" class="under" />
             <line :x1="scales.x(match.floorOhm)" :x2="scales.x(match.floorOhm)" :y1="EDGE.top" :y2="HEIGHT - EDGE.bottom" class="floor" />
-            <text :x="scales.x(match.floorOhm) - 5" :y="EDGE.top + 14" class="says end">not under {{ writeQuantity(match.floorOhm, 'Ω') }}</text>
+            <text
+              :x="scales.x(match.floorOhm) + (scales.x(match.floorOhm) - EDGE.left > 100 ? -5 : 5)" :y="EDGE.top + 14" class="says"
+              :class="{ end: scales.x(match.floorOhm) - EDGE.left > 100 }">not under {{ writeQuantity(match.floorOhm, 'Ω') }}</text>
           </g>
           <path v-if="paths.between" :d="paths.between" class="between" />
           <path :d="paths.line" class="gives" />
           <line :x1="scales.x(match.at.loadOhm)" :x2="scales.x(match.at.loadOhm)" :y1="EDGE.top" :y2="HEIGHT - EDGE.bottom" class="load" />
           <circle v-if="at" :cx="at.x" :cy="at.y" r="7" class="at" />
           <g v-for="span in spans(scales, match)" :key="span.number">
-            <rect :x="span.x" :y="span.top" :width="SPAN - 6" :height="Math.max(3, span.bottom - span.top)" :class="['span', { chosen: span.isChosen }]" />
-            <text :x="span.x + (SPAN - 6) / 2" :y="HEIGHT - 12" class="tick" :class="{ strong: span.isChosen }">{{ span.number }}</text>
+            <rect
+:x="span.x" :y="span.top" :width="spanWidth(width) - 6" :height="Math.max(3, span.bottom - span.top)" class="span"
+              :class="{ chosen: span.isChosen }" />
+            <text :x="span.x + (spanWidth(width) - 6) / 2" :y="HEIGHT - 12" class="tick" :class="{ strong: span.isChosen }">{{ span.number }}</text>
           </g>
         </svg>
       </figure>
@@ -115,7 +121,8 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
       <p class="soft small">Within a decibel or two of its limit a coil is hot: at 200 K above room its resistance is 1.8 times as much, and 2.5 dB
         are lost. More power is then no more
         sound. {{ played.name.charAt(0).toUpperCase() + played.name.slice(1) }} is taken with {{ played.crestDb }} dB from average to peak, the
-          amplifier just not clipping.</p>
+          amplifier just not clipping.<template v-if="isParted"> Capacitors and coils part the band here: watts
+        are of programme with equal power in every octave.</template></p>
     </template>
   </Dialog>
 </template>
@@ -153,6 +160,7 @@ text.strong { fill: var(--ink); }
 table { border-collapse: collapse; width: 100%; }
 th { text-align: left; font-weight: 400; font-size: 13.5px; color: var(--ink-soft); }
 th, td { padding: 4px 12px 4px 0; border-bottom: 1px solid var(--rule); }
+td.number, th:first-child { white-space: nowrap; }
 th.number, td.number { text-align: right; }
 .over { color: var(--stop); font-weight: 700; }
 .schools { padding: 8px 0 0 22px; font-size: 14px; display: grid; gap: 1px; }

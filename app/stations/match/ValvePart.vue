@@ -72,7 +72,7 @@ v-else-if="rating.tapOhm !== null && line && line.speakers.length > 0"
 <style scoped>
 .valve { display: grid; gap: 8px; padding-top: 8px; }
 .ways { list-style: none; padding: 0; margin: 0; }
-.ways .act { white-space: normal; text-align: left; }
+.ways .act { display: block; white-space: normal; text-align: left; padding: 3px 0; }
 .steps { padding-left: 22px; display: grid; gap: 3px; }
 .caution { border-left: 3px solid var(--stop); padding-left: 8px; }
 </style>
