@@ -248,6 +248,11 @@ function leavePane(event: KeyboardEvent): void {
   void actions.focusSelection()
 }
 
+/** A closed list keeps Escape to itself: it is heard before. */
+function leaveList(event: KeyboardEvent): void {
+  if ((event.target as HTMLElement).matches('[role=combobox][aria-expanded=false]')) leavePane(event)
+}
+
 /** What its outputs give, equals counted: "4 × 70 V 240 W". */
 const ratingsOf = ({ outputs }: Amplifier) => {
   const counts = new Map<string, number>()
@@ -297,7 +302,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
       <SheetPane
         ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
-        @leave="actions.moving.value = false" @again="again" @keydown="leavePane"
+        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
         @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind"
         @new-output="actions.newOutputFor" @cable-list="dialog = 'cable-list'" />
     </div>
