@@ -12,7 +12,7 @@ import JobRow from '~/components/jobs/JobRow.vue'
 import ListChoice from '~/components/jobs/ListChoice.vue'
 import PageTurner from '~/components/jobs/PageTurner.vue'
 import WaitingEdits from '~/components/jobs/WaitingEdits.vue'
-import { SAID_EXAMPLES } from '~/components/quick/examples'
+import { LINE_WORDS, SAID_EXAMPLES } from '~/components/quick/examples'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -173,7 +173,7 @@ useKeys(() => bindings)
         <PageTurner />
       </template>
     </main>
-    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+    <KeysDialog v-model:open="keysOpen" :words="LINE_WORDS" :bindings="bindings" />
   </div>
 </template>
 

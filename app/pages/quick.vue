@@ -15,7 +15,7 @@ import { quickKeys } from '~/components/quick/keys'
 import LadderDrawing from '~/components/quick/LadderDrawing.vue'
 import QuickBuilder from '~/components/quick/QuickBuilder.vue'
 import QuickError from '~/components/quick/QuickError.vue'
-import { SAID_EXAMPLES } from '~/components/quick/examples'
+import { LINE_WORDS, SAID_EXAMPLES } from '~/components/quick/examples'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import QuickNumbers from '~/components/quick/QuickNumbers.vue'
 import QuickWays from '~/components/quick/QuickWays.vue'
@@ -25,7 +25,7 @@ import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
 import { useJobsStore } from '~/stores/jobs'
 
-const EXAMPLES = [...SAID_EXAMPLES, '8 + 8', '(8 + 8) || (8 + 8)', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '12 x 5 W + 2 x 20 W on 70 V 120 W', '20 x 6 W on 100 V 250 W']
+const EXAMPLES = [...SAID_EXAMPLES, '8 + 8', '(8 + 8) || (8 + 8)', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '12 x 5 W + 2 x 20 W on 70 V 120 W', '16 || 16 on valve 50 W at 4/8/16', '20 x 6 W on 100 V 250 W']
 
 const route = useRoute()
 const router = useRouter()
@@ -139,7 +139,7 @@ useKeys(() => bindings)
         </div>
       </section>
     </main>
-    <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
+    <KeysDialog v-model:open="keysOpen" :words="LINE_WORDS" :bindings="bindings" />
   </div>
 </template>
 

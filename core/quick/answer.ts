@@ -4,6 +4,7 @@ import type { Grade } from '#core/check/verdict'
 import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
 import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/match/evaluate'
+import { PLAYED, powerMatch } from '#core/match/low/powerMatch'
 import { valveSaid } from '#core/match/low/valveSaid'
 import { bridgedSchema, findingSchema, findingsOf, requiredSchema, requiredOf, schoolsSchema, tapSchema, tidy } from '#core/match/report'
 import { parseQuick, type QuickLine, type UndecidedError } from './parse'
@@ -28,7 +29,9 @@ export const quickAnswerSchema = z.strictObject({
     ohm: number,
     powerW: number.describe('at full output, W; null while the amplifier is not known'),
     share: z.number().describe('part of the line’s power, 0 to 1'),
+    levelDb: number.describe('at one metre at full output, dB; null while its sensitivity is not said'),
   })),
+  levelDb: number.describe('of all together, powers added, dB'),
   required: z.array(requiredSchema),
   findings: z.array(findingSchema),
 })
@@ -62,11 +65,14 @@ function onBestTap(job: Job): Job {
 
 export function quickAnswer(text: string): QuickAnswer {
   const { evaluation: e, job } = quick(text)
+  const match = powerMatch(e, job.practice, job.kinds, PLAYED[0]!)
   return tidy({
     kind: e.kind, grade: e.grade, loadOhm: e.loadOhm, minimumOhm: e.lowest?.ohm ?? null,
     tapsW: e.tapsW, drawW: e.drawW, lineV: e.lineV, amplifierW: e.amplifierW, mostW: e.mostW,
     ...valveSaid(e, job),
-    members: e.drops.map(({ label, ohm, powerW, share }) => ({ label, ohm, powerW, share })),
+    members: e.drops.map(({ label, ohm, powerW, share, nodeId }) => ({ label, ohm, powerW, share,
+      levelDb: match?.members.find(m => m.nodeId === nodeId)?.levelDb ?? null })),
+    levelDb: match?.levelDb ?? null,
     required: requiredOf(e), findings: findingsOf(e),
   })
 }

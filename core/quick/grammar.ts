@@ -40,9 +40,10 @@ export const QUICK = grammar(String.raw`Quick {
           | Ohmed
   Dual    = dual ohm ohmUnit? (parallel | series)
   Tap     = tapWatt watt thing*
-  Ohmed   = ohm hyphen? ohmUnit thing* ","? Rated -- rated
-          | ohm hyphen? ohmUnit thing*            -- plain
+  Ohmed   = ohm hyphen? ohmUnit thing* ","? Rated Loud? -- rated
+          | ohm hyphen? ohmUnit thing* Loud?            -- plain
   Rated   = number watt each? ~(at | number ohmUnit | amp | "/") thing*
+  Loud    = ","? number decibel
   Plain   = ohm ~(volt | watt) thing*
 
   On      = on noise* Rating -- said
@@ -103,6 +104,7 @@ export const QUICK = grammar(String.raw`Quick {
   ohmUnit (ohm)             = "k"? ("ohms" | "ohm" | "ω" | "r" ~letter)
   watt (W)                  = ("kw" | "mw" | "watts" | "watt" | "w") ~letter
   volt (V)                  = ("volts" | "volt" | "v") ~letter
+  decibel (dB)              = "db" ~letter
   hyphen = "-"
   each   = "each" ~letter
   thing  = ("loudspeakers" | "loudspeaker" | "ceiling" | "wall" | "pendant" | "horns" | "horn" | "speakers" | "speaker" | "drivers" | "driver" | "units" | "unit" | "cabinets" | "cabinet" | "taps" | "tap" | "each") ~letter

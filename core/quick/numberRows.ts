@@ -1,4 +1,4 @@
-import { floorOhm, isFloorStated, ratedW } from '#core/amplifier/index'
+import { floorOhm, isFloorStated, ratedW, tapFit, valveOf, type TapFit, type ValveRating } from '#core/amplifier/index'
 import type { Basis } from '#core/amplifier/rating'
 import { drawsAsSet } from '#core/match/draw'
 import type { LineEvaluation } from '#core/match/evaluate'
@@ -25,15 +25,23 @@ function plain(line: LineEvaluation): NumberRow[] {
     ? NOT_KNOWN
     : equal ? writeQuantity(powers[0]!, 'W') : `${writeQuantity(Math.min(...powers), 'W')} to ${writeQuantity(Math.max(...powers), 'W')}`
   const floor = floorOhm(rating)
+  const valve = valveOf(rating)
   const share = line.drops.length === 1 ? 'the one driver' : equal ? `${PARTS[line.drops.length] ?? `1/${line.drops.length}`} each: equal` : 'unequal: see the drawing'
   const basis: Record<Basis, string> = { 'rated': 'rated here', 'between': 'between two rated loads', 'above': 'above its highest rated load', 'not-rated': 'not rated here', 'under-floor': 'under its floor', 'line': '', 'matched': 'on its tap', 'above-tap': 'above its tap', 'below-tap': 'below its tap' }
   return [
     { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: lowestNote(line) },
     { name: 'from this output', figure: given(line), note: line.drive ? basis[line.drive.basis] : 'name it after “on”' },
     { name: line.drops.length === 1 ? 'the driver' : 'each driver', figure: line.drive?.basis === 'under-floor' ? NOT_ALLOWED : each, note: share },
-    { name: isFloorStated(rating) || floor === null ? 'output’s floor' : 'lowest rated load', figure: quantity(floor, 'Ω'), note: floorNote(line, floor) },
+    valve ? tapRow(valve, line.upOhm) : { name: isFloorStated(rating) || floor === null ? 'output’s floor' : 'lowest rated load', figure: quantity(floor, 'Ω'), note: floorNote(line, floor) },
   ]
 }
+
+const FITS: Record<TapFit, string> = {
+  'matched': 'matched', 'a-little-low': 'a little low: quietly, watched', 'too-low': 'too low: do not', 'a-little-high': 'a little high: less power', 'far-too-high': 'far too high for an instrument amplifier',
+}
+const tapRow = ({ tapOhm }: ValveRating, loadOhm: number | null): NumberRow => ({
+  name: 'on its tap', figure: quantity(tapOhm, 'Ω'), note: tapOhm === null ? 'below all of its taps' : loadOhm === null ? '' : FITS[tapFit(loadOhm, tapOhm)],
+})
 
 const NOT_ALLOWED = 'not allowed'
 

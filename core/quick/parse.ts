@@ -67,7 +67,7 @@ function alone(text: string, rating: OutputRating): QuickLine {
   if (rating.kind !== 'solid-state' || rating.points.length !== 1) {
     throw new InputError('Only an amplifier stands here. What hangs on it comes before it.', 0, ['8', '4 x', '5 W'])
   }
-  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, coils: null, at: 0 }, rating, next: [] }
+  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, wattDb: null, coils: null, at: 0 }, rating, next: [] }
 }
 
 /** The text by the grammar. @throws InputError at the farthest character that was reached, with what could stand there */
@@ -90,7 +90,7 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
   throw new InputError(cannotStand(text, position), position, expected)
 }
 
-const UNITS: readonly string[] = ['W', 'V', 'ohm', 'uF', 'mH']
+const UNITS: readonly string[] = ['W', 'V', 'ohm', 'uF', 'mH', 'dB']
 /** Can stand behind a load without a word before it, and is not offered so. */
 const OF_OUTPUT: readonly string[] = ['300 W at 4', '70 V', 'from 2', 'valve 50 W at 4/8/16']
 
@@ -106,7 +106,7 @@ function failureOf(match: ReturnType<typeof QUICK.match>): { position: number, e
 /** What a rule of the grammar is offered as; what is not here is read where it stands and not offered. */
 const OFFERED: Readonly<Record<string, string>> = {
   'an impedance, as 8': 'an impedance, as 8', 'a tap, as 5 W': 'a tap, as 5 W', '4 x': '4 x', 'open bracket': '(', 'close bracket': ')', '+': '+', '||': '||', 'parallel': 'parallel',
-  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'bridged': 'bridged', 'valve': 'valve 50 W at 4/8/16', 'tap 8': 'tap 8', 'cap 100 uF': 'cap 100 uF', 'coil 2 mH': 'coil 2 mH', 'uF': 'uF', 'mH': 'mH', 'dvc 4': 'dvc 4 series', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
+  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'bridged': 'bridged', 'valve': 'valve 50 W at 4/8/16', 'tap 8': 'tap 8', 'cap 100 uF': 'cap 100 uF', 'coil 2 mH': 'coil 2 mH', 'uF': 'uF', 'dB': 'dB', 'mH': 'mH', 'dvc 4': 'dvc 4 series', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
 }
 
 function nextAfter(plain: string, rating: OutputRating): string[] {

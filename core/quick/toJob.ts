@@ -1,21 +1,37 @@
 import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
-import type { Branch, Job, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
+import { unstatedModel } from '#core/gear/models'
+import type { Branch, Job, Kind, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
 import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/job/intents'
 import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
 import type { QuickPart } from './tree'
 
-/** The output that a typed line describes: its parallel members hang from the rail, no cable stated. */
-export function toOutput(line: QuickLine, newId: NewId): Output {
+/**
+ * The output that a typed line describes: its parallel members hang from the rail, no cable stated. Speakers whose sensitivity is said are of
+ * kinds that bear it.
+ */
+export function toOutput(line: QuickLine, newId: NewId, kinds: Kind[] = []): Output {
   let count = 0
   const taps = tapsOf(line.load)
   const lineV = lineVoltsOf(line.rating) ?? USUAL_LINE_V
 
+  const ofKind = ({ ohm, continuousW, wattDb, coils }: Extract<QuickLeaf, { kind: 'ohm' }>): Pick<Speaker, 'name' | 'kindId'> => {
+    if (wattDb === null) return { name: '', kindId: null }
+    const name = [`${ohm} Ω`, ...(continuousW === null ? [] : [`${continuousW} W`]), `${wattDb} dB`].join(', ')
+    const known = kinds.find(k => k.model.name === name && (k.model.members === null) === (coils === null))
+    if (known) return { name, kindId: known.id }
+    const load = loadOf({ ohm, coils })
+    const own = load.kind === 'members' ? { members: load } : { nominalOhm: ohm }
+    const model = { ...unstatedModel('speaker', name), ...own, continuousW, sensitivityDb: wattDb, sensitivityAt: '1 W' as const }
+    kinds.push({ what: 'speaker', id: newId(), from: null, model })
+    return { name, kindId: kinds.at(-1)!.id }
+  }
   const speaker = (node: QuickLeaf): Speaker => {
     const base = { kind: 'speaker' as const, id: newId(), label: String(++count).padStart(2, '0'), name: '' }
+    const { name, kindId } = node.kind === 'tap' ? { name: '', kindId: null } : ofKind(node)
     return node.kind === 'tap'
       ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null, zoneId: null }
-      : { ...base, load: loadOf(node), continuousW: node.continuousW, driverOhm: null, kindId: null, zoneId: null }
+      : { ...base, name, load: loadOf(node), continuousW: node.continuousW, driverOhm: null, kindId, zoneId: null }
   }
   const branch = (node: QuickNode): Branch => ({
     lead: null,
@@ -37,7 +53,7 @@ export function toOutput(line: QuickLine, newId: NewId): Output {
   }
 }
 
-function loadOf({ ohm, coils }: Extract<QuickLeaf, { kind: 'ohm' }>): SpeakerLoad {
+function loadOf({ ohm, coils }: Pick<Extract<QuickLeaf, { kind: 'ohm' }>, 'ohm' | 'coils'>): SpeakerLoad {
   if (!coils) return { kind: 'nominal', nominalOhm: ohm }
   const coil = { kind: 'nominal' as const, nominalOhm: coils.eachOhm }
   return { kind: 'members', joined: coils.joined, members: [coil, coil] }
@@ -56,6 +72,7 @@ function tapsOf(load: QuickNode): number[] {
 
 /** The job that "keep as a job" makes. */
 export function toJob(line: QuickLine, newId: NewId): Job {
-  const output = toOutput(line, newId)
-  return { ...emptyJob(line.text.trim().slice(0, 100)), amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, from: null, outputs: [output] }] }
+  const kinds: Kind[] = []
+  const output = toOutput(line, newId, kinds)
+  return { ...emptyJob(line.text.trim().slice(0, 100)), kinds, amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, from: null, outputs: [output] }] }
 }

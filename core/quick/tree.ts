@@ -5,8 +5,11 @@ import { QUICK, SPELLED } from './grammar'
 
 /** One speaker of a typed line. `at` is the character it begins at. */
 export type QuickLeaf
-  /** `coils`: a driver of two coils, `ohm` being what they come to together; null for a plain one. */
-  = { kind: 'ohm', ohm: number, continuousW: number | null, coils: { eachOhm: number, joined: 'series' | 'parallel' } | null, at: number }
+  /**
+   * `wattDb`: level at one metre for one watt; null where it is not said. `coils`: a driver of two coils, `ohm` being what they come to
+   * together; null for a plain one.
+   */
+  = { kind: 'ohm', ohm: number, continuousW: number | null, wattDb: number | null, coils: { eachOhm: number, joined: 'series' | 'parallel' } | null, at: number }
     | { kind: 'tap', tapW: number, at: number }
 
 /** A part in the way of what hangs behind it. */
@@ -118,14 +121,15 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Part_inductor: (_word, number, unit): QuickPart => ({ kind: 'inductor', inductanceH: partOf(number, unit, HENRY) }),
   Dual(_word, number, unit, how) {
     const [eachOhm, joined] = [ohmOf(number, unit.children[0]), how.sourceString.includes('ser') ? 'series' as const : 'parallel' as const]
-    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: null, coils: { eachOhm, joined }, at: from(this) }
+    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: null, wattDb: null, coils: { eachOhm, joined }, at: from(this) }
   },
   Marked_bracket: (_open, load, _close) => load.tree(),
   Tap: (number, unit, _things) => ({ kind: 'tap', tapW: wattOf(number, unit), at: from(number) }),
-  Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), coils: null, at: from(number) }),
-  Ohmed_plain: (number, _hyphen, unit, _things) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, coils: null, at: from(number) }),
+  Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated, loud) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), wattDb: loudOf(loud), coils: null, at: from(number) }),
+  Ohmed_plain: (number, _hyphen, unit, _things, loud) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, wattDb: loudOf(loud), coils: null, at: from(number) }),
   Rated: (number, unit, _each, _things) => wattOf(number, unit),
-  Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, coils: null, at: from(number) }),
+  Loud: (_comma, number, _unit) => within(valueOf(number.sourceString.trim()), SENSITIVITY, from(number)),
+  Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, wattDb: null, coils: null, at: from(number) }),
 
   On_said: (_on, _noise, rating) => ({ ...rating.tree() as object, isSaid: true, ratedAt: from(rating) }),
   On_unsaid: (comma, _noise, rating) => ({ ...rating.tree() as object, isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
@@ -152,6 +156,9 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Stated_volt: (volts, _v, _amps): Stated => ({ is: 'volt', volts: voltOf(volts), at: from(volts), voltsAt: from(volts) }),
   Stated_watt: (number, unit, _amps): Stated => ({ is: 'watt', powerW: wattOf(number, unit), at: from(number), end: to(unit) }),
 })
+
+const SENSITIVITY = { least: 40, most: 130, unit: 'dB' }
+const loudOf = (loud: Node) => (loud.children[0]?.tree() as number | undefined) ?? null
 
 const UNRATED = { parts: [], channels: null, mode: null, valve: null }
 const modeAt = (node: Node) => ({ is: node.sourceString.includes('bridge') ? 'bridged' as const : 'parallel' as const, at: from(node) })

@@ -5,7 +5,12 @@ import { ACTION_GROUPS, GROUP_WORDS, keysShown, type Action } from '~/composable
 import KeyCap from '~/components/KeyCap.vue'
 
 /** All keys of a page, by what one is doing; what the mouse does besides. */
-const { bindings, mouse = [] } = defineProps<{ bindings: readonly Action[], mouse?: readonly (readonly [string, string])[] }>()
+const { bindings, mouse = [], words = [] } = defineProps<{
+  bindings: readonly Action[]
+  mouse?: readonly (readonly [string, string])[]
+  /** What a typed line understands, an example each. */
+  words?: readonly (readonly [string, string])[]
+}>()
 const open = defineModel<boolean>('open', { required: true })
 const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[group], actions: bindings.filter(b => b.group === group) }))
   .filter(g => g.actions.length > 0))
@@ -23,6 +28,15 @@ const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[gr
           </template>
         </dl>
       </section>
+      <section v-if="words.length > 0" class="group words">
+        <h3>What the line understands</h3>
+        <dl class="said">
+          <template v-for="[text, means] in words" :key="text">
+            <dt class="figure">{{ text }}</dt>
+            <dd>{{ means }}</dd>
+          </template>
+        </dl>
+      </section>
       <section v-if="mouse.length > 0" class="group">
         <h3>With the mouse or a finger</h3>
         <dl class="keys mouse">
@@ -37,6 +51,8 @@ const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[gr
 </template>
 
 <style scoped>
+.said dt { padding-top: 4px; }
+.said dd { margin: 0 0 2px 14px; color: var(--ink-soft); }
 .groups { columns: 3 300px; column-gap: 30px; }
 .group { break-inside: avoid; padding-bottom: 16px; }
 .keys { display: grid; grid-template-columns: 112px 1fr; gap: 5px 12px; margin: 6px 0 0; }

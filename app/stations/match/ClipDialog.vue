@@ -7,6 +7,7 @@ import { clipRow, clipVerdict, OVERDRIVES_DB } from '#core/programme/words'
 import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOf, quantityOrNot } from '~/components/form/readers'
+import LimitsPart from './LimitsPart.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -75,6 +76,7 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
       <p class="soft small">A small amplifier does not break anything by itself; pushed into clipping it sends more to the high-frequency unit than a clean
         signal does. Averages: a coil that is hot already stands less. Loud test signals: mind your hearing.</p>
     </template>
+    <LimitsPart :line="line" />
   </Dialog>
 </template>
 

@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, type OutputRating } from '#core/amplifier/index'
+import { bestTap, driveInto, floorOhm, tapFit, valveOf, type OutputRating } from '#core/amplifier/index'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, networkOf, Networks } from './enumerate'
@@ -60,7 +60,12 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   if (units.length > 1 && count > MOST_WHOLE) return 'too-many-mixed'
   const rating = isBridged && given.kind === 'solid-state' ? { ...given, mode: 'bridged' } as const : given
   const floor = floorOhm(rating)
-  const isAccepted = (ohm: number) => floor === null || !isUnderFloor(ohm, floor)
+  // A valve output takes what matches one of its taps, whichever the line is on now.
+  const valve = valveOf(rating)
+  const tapFor = (ohm: number) => valve && bestTap(valve.tapsOhm, ohm)
+  const isMatched = (ohm: number, tapOhm: number | null) => tapOhm !== null && tapFit(ohm, tapOhm) === 'matched'
+  const isAccepted = (ohm: number) => valve ? isMatched(ohm, tapFor(ohm)) : floor === null || !isUnderFloor(ohm, floor)
+  const givesW = (ohm: number) => driveInto(valve ? { ...valve, tapOhm: tapFor(ohm) } : rating, ohm)?.powerW ?? null
 
   const isWhole = count <= MOST_WHOLE
   const good = new Least<Network>()
@@ -85,7 +90,7 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   return {
     wirings: good.sorted(MOST_SHOWN).map((network): Wiring => {
       const loadOhm = ohmOf(network, units)
-      const amplifierW = driveInto(rating, loadOhm)?.powerW ?? null
+      const amplifierW = givesW(loadOhm)
       return {
         network, text: writeNetwork(network, write), loadOhm, amplifierW, powerW: sharesOf(network, units).map(s => s.share * (amplifierW ?? 1)),
         connections: connectionsOf(network),
@@ -93,7 +98,9 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
     }),
     refused: low.sorted(MOST_REFUSED).map((network) => {
       const loadOhm = ohmOf(network, units)
-      const why = `${writeQuantity(loadOhm, 'Ω')} is under the ${writeQuantity(floor!, 'Ω')} that the output allows${isBridged ? ' bridged' : ''}`
+      const why = valve
+        ? `${writeQuantity(loadOhm, 'Ω')} matches none of its taps, ${valve.tapsOhm.map(tap => writeQuantity(tap, 'Ω')).join(', ')}`
+        : `${writeQuantity(loadOhm, 'Ω')} is under the ${writeQuantity(floor!, 'Ω')} that the output allows${isBridged ? ' bridged' : ''}`
       return { text: writeNetwork(network, write), loadOhm, why }
     }),
     distinct, unfair: distinct === null || !isWhole ? null : distinct - fair, isWhole,

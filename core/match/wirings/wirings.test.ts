@@ -130,6 +130,12 @@ describe('outputs', () => {
   test('bridged: half of the load on each half, twice the floor', () => {
     expect(find('2 x 8', { isBridged: true })).toMatchObject({ wirings: [{ loadOhm: 16, amplifierW: 360 }], refused: [{ text: '8 || 8', loadOhm: 4, why: '4 Ω is under the 8 Ω that the output allows bridged' }] })
   })
+  test('a valve output takes what matches a tap of it, whichever it is on now (common practice, no source)', () => {
+    const valve = { kind: 'valve' as const, powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 4, chosenBy: null }
+    const found = find('4 x 8', { rating: valve, isFair: false })
+    expect(found.wirings.map(w => [w.text, w.loadOhm, w.amplifierW])).toEqual([['(8 + 8) || (8 + 8)', 8, 50], ['(8 || 8) + (8 || 8)', 8, 50]])
+    expect(found.refused.find(r => r.loadOhm === 32)?.why).toBe('32 Ω matches none of its taps, 4 Ω, 8 Ω, 16 Ω')
+  })
   test('over two outputs each has half of them; an odd one is said', () => {
     expect(find('4 x 8', { channels: 2 }).wirings.map(w => [w.text, w.loadOhm])).toEqual([['8 + 8', 16], ['8 || 8', 4]])
     const word = (text: string, over: Partial<WiringsAsked>) => findWirings({ units: readUnits(text), rating: OUTPUT, isFair: true, ...over })
