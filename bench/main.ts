@@ -8,7 +8,7 @@ import { gearKeysMs, keyTimes } from './keys'
 import { lowestAgainstGrid } from '#core/testing/lowest'
 import { playSchedules } from './schedules'
 import { finderMs } from './finder'
-import { clipMs, wiringsMs } from './lowImpedance'
+import { boxCurveMs, chartMs, clipMs, wiringsMs } from './lowImpedance'
 import { spaceTimes } from './space'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
@@ -25,7 +25,7 @@ const keys = await keyTimes()
 const gearKeys = await gearKeysMs()
 const space = await spaceTimes()
 const finder = await finderMs()
-const [wirings, clip] = [wiringsMs(), clipMs()]
+const [wirings, clip, boxCurve, chart] = [wiringsMs(), clipMs(), boxCurveMs(), chartMs()]
 const big = await bigJobTimes()
 const schedules = playSchedules()
 const lowest = lowestAgainstGrid(1000)
@@ -59,6 +59,8 @@ const aims: [string, string, string, boolean][] = [
   ['key press to paint in a table of 10,000 models, 95th percentile', '50 ms', `${ms(gearKeys)} ms`, gearKeys < 50],
   [`taps of 60 spaces, ${space.planSpeakers} speakers, 24 lines planned to the proven optimum`, '3,000 ms', `${ms(space.planMs)} ms${space.isProven ? '' : ', not proven'}`, space.isProven && space.planMs < 3000],
   ['amplifiers for 24 lines out of 500 models, to the proven optimum', '2,000 ms', `${ms(finder)} ms`, finder < 2000],
+  ['impedance of a box of 64 drivers at 480 frequencies', '10 ms', `${ms(boxCurve)} ms`, boxCurve < 10],
+  ['both charts worked out anew while a value is dragged, 16 speakers', '16 ms', `${ms(chart)} ms`, chart < 16],
   ['every wiring of eight unlike speakers, 1,320,064 of them', '1,000 ms', `${ms(wirings)} ms`, wirings < 1000],
   ['what a clipping amplifier sends to a high-frequency unit', '300 ms', `${ms(clip)} ms`, clip < 300],
   ['a space of 2,000 m² with 80 speakers: one nudged, press to paint, level and its lines drawn anew, median', '33 ms', `${ms(space.nudgeMs)} ms`, space.nudgeMs < 33],

@@ -1,5 +1,8 @@
 import { demoGear } from '../demo/gear'
+import { bandstand } from '../demo/bandstand'
 import { fernhollow } from '../demo/fernhollow'
+import { loft } from '../demo/loft'
+import { marigold } from '../demo/marigold'
 import { Key } from '../tests/support/browser'
 import { World } from '../tests/support/world'
 
@@ -20,7 +23,7 @@ try {
   const ids = new Map<string, string>()
   for (const { job } of [...demoJobs].reverse()) ids.set(job.name, await world.putJob(job))
   const fern = ids.get(fernhollow.name)!
-  const boat = [...ids.values()].find(id => id !== fern)!
+  const boat = ids.get(marigold.name)!
   const take = async (name: string, path: string, css: string, keys: string[] = [], until = css) => {
     await world.go(path)
     await browser.see(css)
@@ -34,12 +37,12 @@ try {
   await take('jobs', '/', '.row')
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('space', `/jobs/${fern}/space?space=fh-space-fern`, '.plan')
-  await take('space-taps', `/jobs/${fern}/space?space=fh-space-staff`, '.plan', ['P'], '.verdict')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
-  await take('run-sheet-low-impedance', `/jobs/${boat}?line=mg-saloon`, '.rail-row')
+  await take('valve', `/jobs/${ids.get(loft.name)!}?line=rl-head`, '.rail-row', [Key.HOME, 'e'], '.steps')
+  await take('impedance', `/jobs/${ids.get(bandstand.name)!}?line=mm-left`, '.rail-row', [Key.HOME, 'g'], '[role=slider]')
+  await take('match', `/jobs/${ids.get(bandstand.name)!}?line=mm-left`, '.rail-row', [Key.HOME, 'G'], '.verdict')
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
-  await take('run-sheet-kinds', `/jobs/${fern}?line=fh-fern`, '.rail-row', ['z', Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT])
   await take('run-sheet-control', `/jobs/${fern}?line=fh-ticket`, '.rail-row', [Key.END, Key.ARROW_LEFT, Key.ARROW_LEFT, Key.ARROW_LEFT, 'e'])
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await take('amplifiers', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'F'], '.set .leads')
