@@ -2,7 +2,7 @@ import type { Action } from '~/composables/action'
 import type { PaneMode } from './pane'
 
 /** What opens over the run sheet: of the whole job, or of the line that is looked at. */
-export type SheetDialog = 'taps' | 'amplifiers' | 'what-if' | 'cable-list' | 'wirings' | 'clip' | 'impedance' | 'match'
+export type SheetDialog = 'taps' | 'amplifiers' | 'what-if' | 'cable-list' | 'wirings' | 'clip' | 'impedance' | 'match' | 'replace'
 
 /** What is done on the run sheet. */
 export interface SheetDeeds {
@@ -53,6 +53,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['C'], says: 'a volume control before it', group: 'wire', to: tags, row: 'control', run: () => deeds.put('control') },
     { keys: ['L'], says: 'a line transformer before it', group: 'wire', to: tags, run: () => deeds.put('transformer') },
     { keys: ['X'], says: 'a capacitor or a coil before it', group: 'wire', to: tags, run: () => deeds.put('capacitor') },
+    { keys: ['R'], says: 'what of the library replaces it', group: 'change', to: ['speaker'], run: () => deeds.open('replace') },
     { keys: ['d'], says: 'open this group', group: 'wire', to: ['speaker'], run: deeds.apart },
     { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], says: 'change places along the rail', group: 'wire', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
     { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
