@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { unstatedModel } from '#core/gear/models'
-import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
+import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
 import type { Edit, SimpleEdit } from './edits'
 import { joinWithNext } from './intents'
@@ -10,7 +10,7 @@ import { readJob } from './readJob'
 import { toDocument } from './document'
 import { editWords, refusalWords } from './words'
 import type { Branch, Control, Job, LineThrough, LineTransformer, Origin, WireNode } from './schema'
-import { controlOf, putBefore, setThrough, stepThrough, takeOut, throughLabel, transformerOf, unknownControl, usualTransformer } from './throughs'
+import { controlOf, putBefore, replaceThrough, setThrough, stepThrough, takeOut, throughLabel, transformerOf, unknownControl, usualPart, usualTransformer } from './throughs'
 import { copyEach, hang, joinEach } from './many/many'
 import { findPlace, speakersOf, throughsOf } from './tree'
 
@@ -128,4 +128,19 @@ test('a copy of a control has a label of its own; nobody slips behind one by bei
   expect(drawn(applyEdit(before, joinWithNext(before, 's1', 'series', counter('j'))!).job)).toBe('01@5 series(C1:series(02 03@5) 04@5)@5 05@5')
   expect(drawn(applyEdit(series, joinWithNext(series, at(1)[0]!, 'series', counter('j'))!).job)).toBe('series(01@5 02 03@5)@5 04@5 05@5')
   expect(drawn(applyEdit(before, joinEach(before, at(2, 3, 4, 5), 'series', counter('j')).edit!).job)).toBe('01@5 series(C1:series(02 03@5) 04@5 05@5)@5')
+})
+
+test('a capacitor and a coil before a speaker: put there, a size larger, made the other, taken out again', () => {
+  const job = jobOf('8 on 100 W at 8')
+  const id = nodeIds(outputOf(job)).find(n => !/chain/.test(n))!
+  const put = putBefore(job, [id], usualPart('capacitor', throughLabel(job, 'capacitor')), counter('g'))
+  if (typeof put !== 'object' || !put) throw new Error('put')
+  let now = applyEdit(job, put.edit).job
+  expect(throughsOf(now).map(t => t.through)).toEqual([{ kind: 'capacitor', label: 'F1', name: '', from: null, capacitanceF: 1e-4 }])
+  now = applyEdit(now, stepThrough(now, put.nodeId, 1)!).job
+  expect(throughsOf(now)[0]!.through).toMatchObject({ capacitanceF: 1.2e-4 })
+  now = applyEdit(now, replaceThrough(now, put.nodeId, usualPart('inductor', throughLabel(now, 'inductor')))!).job
+  now = applyEdit(now, stepThrough(now, put.nodeId, -1)!).job
+  expect([throughsOf(now)[0]!.through, replaceThrough(now, id, usualPart('inductor', 'L1'))]).toEqual([{ kind: 'inductor', label: 'L1', name: '', from: null, inductanceH: 1.8e-3, resistanceOhm: null }, null])
+  expect(outputOf(applyEdit(now, takeOut(now, put.nodeId)!).job).wiring).toEqual(outputOf(job).wiring)
 })

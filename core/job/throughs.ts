@@ -1,6 +1,7 @@
 import type { ControlModel } from '#core/gear/control'
 import type { TransformerModel } from '#core/gear/transformer'
 import { isGroup } from '#core/network/tree'
+import { nextPreferred } from '#core/quantity/parts'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { partsOf, together, type Edit, type SimpleEdit } from './edits'
 import { freeThroughLabel, ungroup, type NewId } from './intents'
@@ -98,7 +99,7 @@ export function setThrough(job: Job, groupId: string, change: ThroughChange): Ed
 /** Positions of a control whose own are not stated, dB down. Common practice, no source: 3 dB a step, then off. */
 export const USUAL_STEPS_DB = [0, 3, 6, 9, 12, 15, 18, 21, 24, 27, 30] as const
 
-/** One position louder (1) or quieter (-1), off being the quietest; of a transformer one tap. */
+/** One position louder (1) or quieter (-1), off being the quietest; of a transformer one tap, of a capacitor or a coil one preferred value. */
 export function stepThrough(job: Job, groupId: string, step: 1 | -1): Edit | null {
   const through = findGroup(job, groupId)?.group.through
   if (!through) return null
@@ -107,7 +108,9 @@ export function stepThrough(job: Job, groupId: string, step: 1 | -1): Edit | nul
     const tapW = step > 0 ? taps.find(w => w > through.tapW) : taps.filter(w => w < through.tapW).at(-1)
     return tapW === undefined ? null : setThrough(job, groupId, { tapW })
   }
-  if (through.kind !== 'control') return null
+  // Of parts that are sold in steps, the next larger or smaller one.
+  if (through.kind === 'capacitor') return setThrough(job, groupId, { capacitanceF: nextPreferred(through.capacitanceF, step) })
+  if (through.kind === 'inductor') return setThrough(job, groupId, { inductanceH: nextPreferred(through.inductanceH, step) })
   const steps: (number | 'off')[] = [...(through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB), 'off']
   const down = (set: number | 'off') => set === 'off' ? Infinity : set
   const now = down(through.setDb ?? 0)

@@ -38,3 +38,11 @@ export function nearestPreferred(value: number, series: keyof typeof E_SERIES = 
   const nearest = around.reduce((best, v) => Math.abs(Math.log(v / value)) < Math.abs(Math.log(best / value)) ? v : best)
   return Number(nearest.toPrecision(3))
 }
+
+/** The next preferred value above (1) or below (-1). */
+export function nextPreferred(value: number, step: 1 | -1, series: keyof typeof E_SERIES = 'E12'): number {
+  const decade = 10 ** Math.floor(Math.log10(value * (1 + 1e-9)))
+  const all = [0.1, 1, 10].flatMap(times => E_SERIES[series].map(v => v * decade * times))
+  const next = step > 0 ? all.find(v => v > value * (1 + 1e-6))! : all.findLast(v => v < value * (1 - 1e-6))!
+  return Number(next.toPrecision(3))
+}

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import type { JobDocument } from '#core/job/schema'
 import { jobOf } from '#core/testing/jobs'
 import { demoJobs } from '../../demo'
-import { demoGear } from '../../demo/gear'
+import { demoGear, withKinds } from '../../demo/gear'
 import { Key, type Browser } from '../support/browser'
 import { World } from '../support/world'
 
@@ -26,6 +26,8 @@ const open = async (job: Parameters<World['putJob']>[0], line = '') => {
     return (await world.readJob(id)).job
   }
 }
+/** Two drivers of the library by themselves. */
+const withDrivers = withKinds({ ...jobOf('8 ohm 80 W || 8 ohm 80 W on 100 W at 4'), amplifiers: jobOf('8 ohm 80 W || 8 ohm 80 W on 100 W at 4').amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, wiring: { ...o.wiring, children: o.wiring.children.map(c => c.node.kind === 'speaker' ? { ...c, node: { ...c.node, name: 'Driver 200, 8 Ω, 80 W' } } : c) } })) })) })
 const rating = (job: JobDocument) => job.amplifiers[0]!.outputs[0]!.rating
 const loads = (job: JobDocument) => job.amplifiers[0]!.outputs[0]!.wiring.children.map(({ node }) => node.kind === 'speaker' ? node.load : null)
 
@@ -132,4 +134,24 @@ test('a curve with an error: where it is said, mended, looked at, taken; what th
   await browser.press(Key.ESCAPE, 'u')
   await browser.see('.rail-row .tag', '8 Ω')
   expect(loads(await stored())[0]).toMatchObject({ nominalOhm: 8 })
+}, 90_000)
+
+test('what replaces a driver: before and after, why others do not; one press puts it in, one takes it back', async () => {
+  const stored = await open(demoJobs.find(d => d.job.name === 'Rehearsal loft')!.job, '?line=rl-bass')
+  await browser.press(Key.HOME, Key.ARROW_RIGHT, 'R')
+  await browser.see('.p-dialog .was', 'there now')
+  await browser.click('.p-dialog summary', 'others do not')
+  await browser.see('.refused li', 'more than 15 % off')
+  await browser.press(Key.ESCAPE)
+  await browser.gone('.p-dialog')
+  expect((await stored()).amplifiers.flatMap(a => a.outputs).length).toBe(3)
+  const drivers = await open(withDrivers)
+  await browser.press(Key.HOME, Key.ARROW_RIGHT, 'R')
+  await browser.see('.p-dialog .verdict', 'of the library could take its place')
+  await browser.click('.p-dialog button', 'Put it in')
+  await browser.see('.said.shown', '01 is ')
+  expect((await drivers()).kinds.map(k => k.model.name)).toEqual(['Driver 200, 8 Ω, 80 W', expect.stringMatching(/^Driver .* 8 Ω/)])
+  await browser.press('u')
+  await browser.gone('.said.shown', '01 is ')
+  expect((await drivers()).kinds).toHaveLength(1)
 }, 90_000)

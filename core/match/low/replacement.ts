@@ -96,7 +96,9 @@ function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, i
   if (isOhm !== null && wasOhm !== null && Math.abs(isOhm / wasOhm - 1) > 0.02) says.push(`${writeQuantity(isOhm, 'Ω')} in place of ${writeQuantity(wasOhm, 'Ω')}`)
   if (model.depthMm !== null && was.depthMm !== null && model.depthMm > was.depthMm) says.push(`${writeNumber(model.depthMm - was.depthMm)} mm deeper: look at the room behind it`)
   if (model.holes !== '' && was.holes !== '' && model.holes !== was.holes) says.push('another hole pattern')
-  const unknown = [...(model.frameMm === null || was.frameMm === null ? ['frame'] : []), ...(model.depthMm === null || was.depthMm === null ? ['depth'] : [])]
+  // What hangs or stands by itself fits wherever the old one did.
+  const goesIntoHole = was.build === null || was.build === 'driver' || was.build.startsWith('ceiling')
+  const unknown = !goesIntoHole ? [] : [...(model.frameMm === null || was.frameMm === null ? ['frame'] : []), ...(model.depthMm === null || was.depthMm === null ? ['depth'] : [])]
   if (unknown.length > 0) says.push(`${unknown.join(' and ')} not stated: measure`)
   return says
 }
