@@ -139,7 +139,7 @@ test('a curve with an error: where it is said, mended, looked at, taken; what th
 test('what replaces a driver: before and after, why others do not; one press puts it in, one takes it back', async () => {
   const stored = await open(demoJobs.find(d => d.job.name === 'Rehearsal loft')!.job, '?line=rl-bass')
   await browser.press(Key.HOME, Key.ARROW_RIGHT, 'R')
-  await browser.see('.p-dialog .was', 'there now')
+  await browser.see('.p-dialog .verdict', 'No speaker of the library can take its place')
   await browser.click('.p-dialog summary', 'others do not')
   await browser.see('.refused li', 'more than 15 % off')
   await browser.press(Key.ESCAPE)
@@ -148,6 +148,7 @@ test('what replaces a driver: before and after, why others do not; one press put
   const drivers = await open(withDrivers)
   await browser.press(Key.HOME, Key.ARROW_RIGHT, 'R')
   await browser.see('.p-dialog .verdict', 'of the library could take its place')
+  await browser.see('.p-dialog .was', 'there now')
   await browser.click('.p-dialog button', 'Put it in')
   await browser.see('.said.shown', '01 is ')
   expect((await drivers()).kinds.map(k => k.model.name)).toEqual(['Driver 200, 8 Ω, 80 W', expect.stringMatching(/^Driver .* 8 Ω/)])
