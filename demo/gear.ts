@@ -79,6 +79,7 @@ const SPEAKERS: SpeakerModel[] = [
       { jack: '8 Ω left', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } }, { jack: '8 Ω right', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } },
     ],
   },
+  { ...driver(200, 8, 100, 91, 42, 64), name: 'Driver 200 long throw, 8 Ω, 100 W', depthMm: 96 },
   plain('horn', 'Horn and driver, 8 Ω, 40 W', 'Reaches the back rows; behind a capacitor or its own output.', 8, 40, 106, 800, 130),
 ]
 
