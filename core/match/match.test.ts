@@ -54,6 +54,14 @@ const twoOutputs = (job: Job, powerW: number): Job => {
   const [output] = other.outputs
   return { ...job, amplifiers: [...job.amplifiers, { ...other, id: 'b', outputs: [{ ...output!, id: 'o2', label: 'B1', rating: { kind: 'solid-state', points: [{ loadOhm: 4, powerW }], floorOhm: null, mode: 'single' } }] }] }
 }
+/** One more plain speaker on the second output. */
+const alongside = (job: Job): Job => ({
+  ...job, amplifiers: job.amplifiers.map((a, k) => k === 0
+    ? a
+    : {
+        ...a, outputs: a.outputs.map(o => ({ ...o, wiring: { ...o.wiring, children: [...o.wiring.children, ...outputOf(jobOf('16')).wiring.children.map(c => ({ ...c, node: { ...c.node, id: 'more' } }))] } })),
+      }),
+})
 const six = jobOf('6 x 10 W on 70 V 240 W')
 const ceiling: Partial<SpeakerModel> = { nominalOhm: 8, scales: [{ lineV: 70.71, tapsW: [5, 10] }], throughOhm: 8 }
 /** With a word that its first finding must say, where that is what the row is about. */
@@ -122,6 +130,7 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   // Measured curves: where they end and what was not measured is said (common practice, no source); a dip is judged as any other curve's.
   ['a measured curve over the whole range', withLoad(jobOf('8 on 100 W at 8, from 6'), measured([[20, 8, 10], [900, 7, 0], [20_000, 30, 40]])), ['good load-suits']],
   ['one that dips under the floor', withLoad(jobOf('8 on 100 W at 8, from 6'), measured([[20, 8, 10], [900, 5.5, 0], [20_000, 30, 40]])), ['tight curve-under-floor', 'good load-suits'], /dips to 5.5 Ω at 900 Hz/],
+  ['a dip narrower than any step of the search', withLoad(jobOf('8 on 100 W at 8, from 6'), measured([[20, 8, 0], [1003, 8, 0], [1004, 5.2, 0], [1005, 8, 0], [20_000, 8, 0]])), ['tight curve-under-floor', 'good load-suits'], /dips to 5.2 Ω at 1/],
   ['one that ends within it, its phase not measured', withLoad(jobOf('8 on 100 W at 4'), measured([[50, 30, null], [12_000, 9, null]])), ['good load-suits', 'unknown curve-not-known', 'unknown curve-ends', 'unknown curve-without-phase']],
   ['one that begins and ends a hair inside', withLoad(jobOf('8 on 100 W at 4'), measured([[20.1, 8, 10], [19_900, 30, 40]])), ['good load-suits']],
   // Valve outputs: both schools, common practice, no source.
@@ -142,12 +151,15 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['1 Ω side by side', jobOf('2 || 2 on 2 x 300 W at 4, from 4 in parallel'), ['stop load-under-floor'], /half the floor of one channel/],
   // Coils with terminals of their own, halves of cabinets.
   ['one coil of two', withLoad(jobOf('4 on 100 W at 4'), coil(4)), ['tight coil-idle', 'good load-suits', 'unknown curve-not-known'], /Of the 2 coils of Sub one is wired/],
+  ['two coils of three', withLoad(jobOf('4 + 4 on 100 W at 8'), { ...coil(4), of: 3 } as SpeakerLoad), ['tight coil-idle', 'good load-suits', 'unknown curve-not-known'], /Of the 3 coils of Sub 2 are wired/],
   ['both on one output', withLoad(jobOf('4 + 4 on 100 W at 8'), coil(4)), ['good load-suits', 'unknown curve-not-known']],
   ['each on an output of its own, driven alike', twoOutputs(withLoad(jobOf('4 on 100 W at 4'), coil(4)), 100), ['good load-suits', 'good coils-alike', 'unknown curve-not-known']],
   ['driven unlike', twoOutputs(withLoad(jobOf('4 on 100 W at 4'), coil(4)), 60), ['tight coils-unlike', 'good load-suits', 'unknown curve-not-known'], /not driven alike \(A1 and B1\)/],
+  ['one of them with another speaker beside it', alongside(twoOutputs(withLoad(jobOf('4 on 100 W at 4'), coil(4)), 100)), ['tight coils-unlike', 'good load-suits', 'unknown curve-not-known']],
   ['half a cabinet', withLoad(jobOf('8 on 100 W at 8'), { kind: 'cabinet', at: 1, positions: [{ jack: 'A', switchTo: 'mono', plays: 'all', load: { kind: 'nominal', nominalOhm: 16 } }, { jack: 'B', switchTo: 'stereo', plays: 'half', load: { kind: 'nominal', nominalOhm: 8 } }] }), ['good load-suits', 'unknown curve-not-known', 'unknown half-cabinet']],
   // A capacitor and a coil part the band: at its lowest the load is that of one of the two, not of both side by side (first order, same corner: constant 8 Ω).
   ['a woofer behind a coil, a tweeter behind a capacitor', jobOf('8 coil 0.6366198 mH || 8 cap 9.94718 uF on 100 W at 8'), ['good load-suits', 'unknown curve-not-known'], /8 Ω is what this output is made for/],
+  ['a capacitor and a coil far apart: where both play, the load is of both', jobOf('8 coil 0.1 mH || 8 cap 400 uF on 100 W at 8'), ['stop load-under-floor'], /4.0\d Ω is under/],
   ['4 beside 16 share unequally', jobOf('4 || 16 on 100 W at 2'), ['tight unequal-shares', 'good load-suits', 'unknown curve-not-known']],
   ['nothing connected', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['unknown nothing-connected']],
   ['a tap on off', withLoad(jobOf('10 W on 70 V 100 W'), tap(0, 70.71)), ['tight head-open', 'unknown tap-off']],

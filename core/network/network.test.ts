@@ -171,3 +171,11 @@ function lossByLeads({ lead, node }: Child<WiringNode>, amps: Map<string, number
   if (lead || !isGroup(node) || node.kind !== 'star' || node.children.some(c => isGroup(c.node))) return null
   return node.children.reduce((sum, c) => sum + amps.get(c.node.id)! ** 2 * leadOhm(c.lead), 0)
 }
+
+test('one measured curve under two labels: between its ends they are alike, beyond them each is its own label', () => {
+  const points: [number, number, number | null][] = [[50, 30, 0], [12_000, 9, 0]]
+  const speaker = (nominalOhm: number) => ({ lead: null, node: { kind: 'speaker' as const, id: `s${nominalOhm}`, load: { kind: 'curve' as const, nominalOhm, reOhm: null, points } } })
+  const both: Child<WiringNode> = { lead: null, node: { kind: 'star', id: 'both', children: [speaker(8), speaker(4)] } }
+  const ohms = [20, 50, 12_000, 20_000].map(hz => headOf(both, asCurve, hz)).map(z => z.state === 'finite' ? z.ohm : null)
+  expect(ohms).toEqual([8 * 4 / 12, 15, 4.5, 8 * 4 / 12].map(ohm => expect.closeTo(ohm, 9)))
+})

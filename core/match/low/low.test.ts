@@ -37,6 +37,12 @@ describe('the corner of a part in the way', () => {
     expect((re * re + im * im) / (re * re + (im - 1 / (2 * Math.PI * realHz! * 1e-4)) ** 2)).toBeCloseTo(0.5, 4)
     expect(Math.abs(realHz! / textbookHz - 1)).toBeGreaterThan(0.2)
   })
+  // R/(2πL) with copper r: half of what would pass is at ω where (R + r)² + (ωL)² = 2R².
+  test('the copper of a coil counts', () => {
+    const group = groupOf('8 coil 2 mH')
+    const corner = cornerOf({ ...group, through: { kind: 'inductor', label: 'L1', name: '', from: null, inductanceH: 2e-3, resistanceOhm: 1 } })!
+    expect(corner.realHz! / (Math.sqrt(2 * 64 - 81) / (2 * Math.PI * 2e-3))).toBeCloseTo(1, 4)
+  })
   test('nothing in the way, or nothing behind it', () => {
     expect([cornerOf(groupOf('(8 + 8) || 4')), cornerOf({ kind: 'star', id: 'g', children: [], through: { kind: 'capacitor', label: 'F1', name: '', from: null, capacitanceF: 1e-4 } })]).toEqual([null, null])
   })
@@ -124,6 +130,11 @@ describe('a valve output, plugged', () => {
     expect(evaluateJob(after)[0]!.findings[0]!.code).toBe('valve-matched')
     expect(plugEdit(outputOf(after), ways[0]!)).toBeNull()
     expect(plugWays(outputOf(jobOf('8 on 100 W at 8')))).toEqual([])
+  })
+  test('the best matched comes first; of equals the one of more ohms', () => {
+    const three = [16, 12, 8].map(nominalOhm => ({ jack: `${nominalOhm}`, switchTo: '', plays: 'all' as const, load: { kind: 'nominal' as const, nominalOhm } }))
+    const job = at(jobOf('8 on valve 50 W at 4/8/16'), 0, { load: { kind: 'cabinet', at: 1, positions: three } })
+    expect(plugWays(outputOf(job)).map(w => [w.loadOhm, w.tapOhm, w.fit])).toEqual([[16, 16, 'matched'], [8, 8, 'matched'], [12, 8, 'a-little-high']])
   })
   const steps = (job: Job, chosenBy: 'selector' | 'sockets' | null, fit: Parameters<typeof plugSteps>[2] = 'matched') => {
     const output = outputOf(job)

@@ -16,7 +16,7 @@ const MOST_WAYS = 512
 
 export interface Plugged { tapOhm: number, loadOhm: number, fit: TapFit, positions: { nodeId: string, label: string, at: number }[] }
 
-/** Every way to plug the cabinets of a line as it is wired, each on its best tap, matched ones first; positions that drive half of a cabinet are left out. */
+/** Every way to plug the cabinets of a line as it is wired, each on its best tap, the best matched first; positions that drive half of a cabinet are left out. */
 export function plugWays(output: Output): Plugged[] {
   const rating = valveOf(output.rating)
   if (!rating) return []
@@ -31,8 +31,11 @@ export function plugWays(output: Output): Plugged[] {
     const tapOhm = bestTap(rating.tapsOhm, head.ohm)
     if (tapOhm === null) return []
     return [{ tapOhm, loadOhm: head.ohm, fit: tapFit(head.ohm, tapOhm), positions: cabinets.map((c, k) => ({ nodeId: c.id, label: c.label, at: way[k]! })) }]
-  }).sort((a, b) => Number(b.fit === 'matched') - Number(a.fit === 'matched') || a.loadOhm / a.tapOhm - b.loadOhm / b.tapOhm || b.loadOhm - a.loadOhm)
+  }).sort((a, b) => off(a) - off(b) || b.loadOhm - a.loadOhm)
 }
+
+/** How far a load is off its tap, by ratio. */
+const off = ({ loadOhm, tapOhm }: Plugged) => Math.abs(Math.log(loadOhm / tapOhm))
 
 function pluggedAs<N extends Output['wiring']['children'][number]['node'] | Output['wiring']>(node: N, ats: ReadonlyMap<string, number>): N {
   if (isGroup(node)) return { ...node, children: node.children.map(branch => ({ ...branch, node: pluggedAs(branch.node, ats) })) }
