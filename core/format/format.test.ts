@@ -12,6 +12,7 @@ import { plainSpace } from '#core/job/sections/spaces/schema'
 import { findSpeaker, throughsOf } from '#core/job/tree'
 import { makeKind } from '#core/job/kinds'
 import { applyEdit } from '#core/job/apply'
+import { upgradedEdit } from '#core/job/upgrade'
 
 test('a job goes out and comes in the same', () => {
   const job = jobOf('12 x 5 W + 2 x 20 W on 70 V 120 W', '(8 + 8) || 4')
@@ -112,4 +113,18 @@ test.each([['Fernhollow Glasshouses', 'Fernhollow-Glasshouses'], ['../../etc', '
 test('the netlist of two in series: one source, two resistors end to end', () => {
   const { text } = writeSpice({ lead: null, node: outputOf(jobOf('8 + 4')).wiring }, 'two\nlines', { headV: 10, fromHz: 1000, toHz: 1000, perDecade: 1 })
   expect(text.split('\n').slice(0, 4)).toEqual(['* two lines', 'V1 n1 0 DC 0 AC 10', 'R1 n1 n2 8.0000000000000000e+0', 'R2 n2 0 4.0000000000000000e+0'])
+})
+
+test('edits of version 7, also inside a batch: an output has one channel, a model states no curve and no jacks', () => {
+  const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2 }
+  const amplifier = { id: 'a', outputs: [{ id: 'o', rating }, { id: 'p', rating: { kind: 'not-known' } }] }
+  const single = { id: 'a', outputs: [{ id: 'o', rating: { ...rating, mode: 'single' } }, { id: 'p', rating: { kind: 'not-known' } }] }
+  const [was, is] = [{ id: 'k', model: { name: 'Box' } }, { id: 'k', model: { name: 'Box', curve: null, positions: null } }]
+  const edits: [object, object][] = [
+    [{ kind: 'amplifier.add', amplifier }, { kind: 'amplifier.add', amplifier: single }], [{ kind: 'output.add', output: { rating } }, { kind: 'output.add', output: { rating: { ...rating, mode: 'single' } } }],
+    [{ kind: 'output.set', was: { rating }, to: { name: 'Deck' } }, { kind: 'output.set', was: { rating: { ...rating, mode: 'single' } }, to: { name: 'Deck' } }],
+    [{ kind: 'variant.add', variant: { amplifiers: [amplifier] } }, { kind: 'variant.add', variant: { amplifiers: [single] } }],
+    [{ kind: 'kind.add', item: was }, { kind: 'kind.add', item: is }], [{ kind: 'kind.set', was, to: { from: null } }, { kind: 'kind.set', was: is, to: { from: null } }], [{ kind: 'job.set', to: { note: 'x' } }, { kind: 'job.set', to: { note: 'x' } }],
+  ]
+  for (const [before, after] of edits) expect([upgradedEdit(before, 7), upgradedEdit({ kind: 'batch', edits: [before] }, 7)]).toEqual([after, { kind: 'batch', edits: [after] }])
 })

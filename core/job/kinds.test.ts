@@ -135,3 +135,17 @@ test('a kind in use is not removed; its id is no other’s', () => {
   expect(() => applyEdit(ofOne, { kind: 'kind.remove', kindId: made.kindId })).toThrow(expect.objectContaining({ refusal: { code: 'not-valid', message: '4 speakers are of the kind “5 W on 70 V”: take them off it first.' } }))
   expect(() => applyEdit(ofOne, { kind: 'kind.add', index: 0, item: { what: 'speaker', id: a, from: null, model: ceiling } })).toThrow(expect.objectContaining({ refusal: { code: 'already-there', id: a } }))
 })
+
+test('a cabinet stays plugged as it is, a coil stays a coil, whatever their kind says; a curve comes along', () => {
+  const model = unstatedModel('speaker', 'Cabinet')
+  const positions = [16, 4].map(nominalOhm => ({ jack: `${nominalOhm}`, switchTo: '', plays: 'all' as const, load: { kind: 'nominal' as const, nominalOhm } }))
+  const coil = { kind: 'coil' as const, unit: 'Sub', of: 2, coil: { kind: 'nominal' as const, nominalOhm: 4 } }
+  const points: [number, number, number | null][] = [[20, 8, 1], [20_000, 20, null]]
+  const load = (of: Partial<typeof model>, now: Speaker['load']) => fieldsOf({ ...model, ...of }, { load: now, driverOhm: null }).load
+  expect([
+    load({ positions }, { kind: 'cabinet', at: 1, positions }), load({ positions: positions.slice(0, 1) }, { kind: 'cabinet', at: 1, positions }), load({ positions }, { kind: 'nominal', nominalOhm: 8 }),
+    load({ nominalOhm: 8 }, coil), load({ nominalOhm: 8, curve: points }, { kind: 'nominal', nominalOhm: 4 }),
+  ]).toEqual([
+    { kind: 'cabinet', at: 1, positions }, { kind: 'cabinet', at: 0, positions: positions.slice(0, 1) }, { kind: 'cabinet', at: 0, positions }, coil, { kind: 'curve', nominalOhm: 8, reOhm: null, points },
+  ])
+})

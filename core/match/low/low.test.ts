@@ -63,6 +63,12 @@ describe('impedance as the output sees it', () => {
     expect(said.meter.ohm).toBeCloseTo(1 / Math.hypot(1 / 8 + 0.906308 / 6.19, 0.422618 / 6.19), 1)
     expect(said.dcr!.expected).toBeCloseTo(1 / (1 / 5.6 + 1 / 6.4), 3)
     expect(lineImpedance(outputOf(jobOf('8 cap 10 uF')))!.dcr).toBeNull()
+    // An ohmmeter sees the copper of a coil in the way, and nothing of its henries; copper that is not stated leaves it open.
+    const coiled = jobOf('8 coil 2 mH')
+    const wiring = outputOf(coiled).wiring
+    const through = { kind: 'inductor' as const, label: 'L1', name: '', from: null, inductanceH: 2e-3, resistanceOhm: 0.5 }
+    const copper = { ...outputOf(coiled), wiring: { ...wiring, children: wiring.children.map(c => ({ ...c, node: { ...c.node as Group, through } })) } }
+    expect([lineImpedance(copper)!.dcr!.expected!.toFixed(6), lineImpedance(outputOf(coiled))!.dcr]).toEqual(['6.900000', null])
     expect(speakerImpedance(evaluateJob(job)[0]!.speakers[1]!)!.ohm[7]).toBe(8)
   })
   test('watts into the curve: at the volts of the rating, real power alone; none where it may not', () => {

@@ -16,7 +16,10 @@ const MOST_WAYS = 512
 
 export interface Plugged { tapOhm: number, loadOhm: number, fit: TapFit, positions: { nodeId: string, label: string, at: number }[] }
 
-/** Every way to plug the cabinets of a line as it is wired, each on its best tap, the best matched first; positions that drive half of a cabinet are left out. */
+/**
+ * Every way to plug the cabinets of a line as it is wired, each on its best tap, the best matched first; positions that drive half of a
+ * cabinet are left out.
+ */
 export function plugWays(output: Output): Plugged[] {
   const rating = valveOf(output.rating)
   if (!rating) return []
