@@ -89,4 +89,14 @@ th.number, td.number { text-align: right; white-space: nowrap; }
 .mind { display: block; }
 .caution { border-left: 3px solid var(--stop); padding-left: 8px; margin: 10px 0; }
 .refused { padding-left: 18px; }
+/* A speaker a block: beside each other the columns left its name a letter a line. */
+@media (max-width: 760px) {
+  thead { display: none; }
+  tr { display: grid; grid-template-columns: repeat(4, auto); justify-content: start; align-items: center; gap: 2px 16px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
+  .was { background: color-mix(in srgb, var(--ink) 5%, transparent); }
+  .was td { background: none; }
+  td, td.number { border: 0; padding: 2px 0; text-align: left; }
+  td:first-child, td:last-child { grid-column: 1 / -1; }
+  td:empty { display: none; }
+}
 </style>
