@@ -92,7 +92,8 @@ th.number, td.number { text-align: right; white-space: nowrap; }
 /* A speaker a block: beside each other the columns left its name a letter a line. */
 @media (max-width: 760px) {
   thead { display: none; }
-  tr { display: grid; grid-template-columns: repeat(4, auto); justify-content: start; align-items: center; gap: 2px 16px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
+  tr { display: grid; grid-template-columns: repeat(4, auto); justify-content: start; align-items: center; gap: 2px 16px; padding: 8px 0;
+    border-bottom: 1px solid var(--rule); }
   .was { background: color-mix(in srgb, var(--ink) 5%, transparent); }
   .was td { background: none; }
   td, td.number { border: 0; padding: 2px 0; text-align: left; }
