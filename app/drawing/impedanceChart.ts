@@ -38,7 +38,7 @@ export function phasePath({ x, phase }: ChartScales, { hz, deg }: ImpedanceCurve
 }
 
 /** Names along an axis, no two closer than `gap`. */
-function spread(all: readonly number[], at: (value: number) => number, from: number, to: number, gap: number): number[] {
+export function spread(all: readonly number[], at: (value: number) => number, from: number, to: number, gap: number): number[] {
   const kept: number[] = []
   for (const value of all) {
     const place = at(value)

@@ -1,4 +1,5 @@
 import { scaleLog, type ScaleLogarithmic } from 'd3-scale'
+import { spread } from './impedanceChart'
 import { area as d3area, line as d3line } from 'd3-shape'
 import { SCALE_OHM, type PowerMatch } from '#core/match/low/powerMatch'
 
@@ -56,9 +57,5 @@ export function spans({ y, height, right, width }: MatchScales, { schools }: Pow
   })
 }
 
-const apart = (all: readonly number[], at: (v: number) => number, from: number, to: number, gap: number) => all.reduce<number[]>((kept, value) => {
-  const place = at(value)
-  return place >= from - 0.5 && place <= to + 0.5 && kept.every(k => Math.abs(at(k) - place) >= gap) ? [...kept, value] : kept
-}, [])
-export const ohmTicks = ({ x, right }: MatchScales): number[] => apart(NAMED_OHM, x, EDGE.left, right, 26)
-export const wattTicks = ({ y, height }: MatchScales): number[] => apart(NAMED_W, y, EDGE.top, height - EDGE.bottom, 24)
+export const ohmTicks = ({ x, right }: MatchScales): number[] => spread(NAMED_OHM, x, EDGE.left, right, 26)
+export const wattTicks = ({ y, height }: MatchScales): number[] => spread(NAMED_W, y, EDGE.top, height - EDGE.bottom, 24)

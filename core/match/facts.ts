@@ -287,10 +287,10 @@ function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType
 export const isBehindTransformer = (behind: readonly Standing[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
 
 /** Whether a load's impedance is known over the hearing range; a measured curve may end within it. */
-function isKnownThroughout(load: SingleLoad): boolean {
+export function isKnownThroughout(load: SingleLoad): boolean {
   return load.kind === 'motional' || (load.kind === 'curve' && load.points[0]![0] <= HEARD_HZ[0] * END_SLACK && load.points.at(-1)![0] * END_SLACK >= HEARD_HZ[1])
 }
-export const HEARD_HZ = [20, 20_000] as const
+const HEARD_HZ = [20, 20_000] as const
 /** A measurement that begins at 20.1 Hz begins at 20. */
 const END_SLACK = 1.02
 

@@ -4,7 +4,7 @@ import { predictLine, type Predicted } from '#core/check/predict'
 import type { Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { compile } from '#core/network/compile'
-import { asCurve, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
+import { asCurve, asLabelled, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
 import { headOf, logFrequencies, lowestAtHead } from '#core/network/line'
 import { makeSolver, seenAtHead } from '#core/network/solve'
 import { singleLoads, type Child, type WiringNode } from '#core/network/tree'
@@ -60,7 +60,7 @@ export function lineImpedance(output: Output): LineImpedance | null {
 
 /** By the labels, where it is lowest: capacitors and coils in the way part the band. */
 function nominalOhmOf(root: Child<WiringNode>): number | null {
-  return lowestAtHead(root, load => load.kind === 'tap' ? asCurve(load) : { kind: 'resistor', ohm: load.nominalOhm })?.ohm ?? null
+  return lowestAtHead(root, asLabelled)?.ohm ?? null
 }
 
 export const speakerImpedance = (speaker: Speaker): ImpedanceCurve | null => impedanceOver({ lead: null, node: speaker })

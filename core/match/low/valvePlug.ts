@@ -1,4 +1,5 @@
 import { bestTap, tapFit, valveOf, type TapFit } from '#core/amplifier/index'
+import { METER_HZ } from '#core/check/bands'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
@@ -10,7 +11,6 @@ import { writeQuantity } from '#core/quantity/write'
 /** How cabinets are plugged to a valve output: which tap, which jack, which position of the switch. */
 
 type Cabinet = Extract<Speaker['load'], { kind: 'cabinet' }>
-const METER_HZ = 1000
 /** Ways that are looked through: three cabinets of eight positions. */
 const MOST_WAYS = 512
 

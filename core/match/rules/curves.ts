@@ -1,5 +1,5 @@
 import { singleLoads, type SingleLoad } from '#core/network/tree'
-import { HEARD_HZ, type LineFacts } from '../facts'
+import { isKnownThroughout, type LineFacts } from '../facts'
 import { found, type Rule } from './rule'
 
 type Measured = Extract<SingleLoad, { kind: 'curve' }>
@@ -7,7 +7,7 @@ type Measured = Extract<SingleLoad, { kind: 'curve' }>
 /** What measured curves do not say: where they end, and their phase where none was measured. Both are taken as something; here it is named. */
 export const curves: Rule = (line) => {
   const measured = measuredOf(line)
-  const ends = measured.filter(({ curve: { points } }) => points[0]![0] > HEARD_HZ[0] * SLACK || points.at(-1)![0] < HEARD_HZ[1] / SLACK)
+  const ends = measured.filter(({ curve }) => !isKnownThroughout(curve))
   const without = measured.filter(({ curve: { points } }) => points.some(p => p[2] === null))
   const labels = (of: typeof measured) => [...new Set(of.map(m => m.label))]
   const fromHz = Math.max(...ends.map(m => m.curve.points[0]![0]))
@@ -17,9 +17,6 @@ export const curves: Rule = (line) => {
     ...(without.length === 0 ? [] : [found(line, { code: 'curve-without-phase', grade: 'unknown', facts: { labels: labels(without) } })]),
   ]
 }
-
-/** A measurement that begins at 20.1 Hz begins at 20. */
-const SLACK = 1.02
 
 function measuredOf(line: LineFacts): { label: string, curve: Measured }[] {
   return line.speakers.flatMap(({ label, load }) => singleLoads(load).flatMap(single => single.kind === 'curve' ? [{ label, curve: single }] : []))
