@@ -12,7 +12,7 @@ export async function finderMs(): Promise<number> {
   const models = Array.from({ length: 500 }, (_, k) => {
     const [count, powerW] = [[1, 2, 4, 8][k % 4]!, 40 + (k * 37) % 460]
     const price = Math.round(60 + count * powerW * (0.5 + ((k * 53) % 97) / 97) + 40 * count)
-    return { ...unstatedModel('amplifier', `Model ${k}`), price, outputs: [{ count, points: [], lines: [70.71, ...(k % 3 ? [100] : [])].map(lineV => ({ lineV, powerW })), floorOhm: null }] }
+    return { ...unstatedModel('amplifier', `Model ${k}`), price, outputs: [{ count, points: [], lines: [70.71, ...(k % 3 ? [100] : [])].map(lineV => ({ lineV, powerW })), floorOhm: null, valve: null }] }
   })
   const times: number[] = []
   for (let k = 0; k < 5; k++) {

@@ -4,6 +4,7 @@ import { applyEdit } from '#core/job/apply'
 import { emptyJob } from '#core/job/document'
 import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { hangSpace, layOut, spaceById } from '#core/job/spaces'
 import { outputsOf, speakersOf } from '#core/job/tree'
@@ -24,8 +25,8 @@ const done = (job: Job, edit: Edit | null) => edit ? applyEdit(job, edit).job : 
 
 /** 60 rooms of ten speakers on 24 lines of an amplifier of 400 W each. */
 function house(): Job {
-  const outputs = Array.from({ length: 24 }, (_, k) => ({ id: `o${k}`, label: `A${k + 1}`, name: '', rating: { kind: 'constant-voltage' as const, lineV: 70.71, powerW: 400 }, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } }))
-  let job: Job = { ...base, amplifiers: [{ id: 'a', name: 'Amplifiers', place: '', highPassHz: null, from: null, outputs }] }
+  const outputs = Array.from({ length: 24 }, (_, k) => ({ id: `o${k}`, label: `A${k + 1}`, name: '', rating: { kind: 'constant-voltage' as const, lineV: 70.71, powerW: 400 }, ...UNSTATED_OUTPUT, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } }))
+  let job: Job = { ...base, amplifiers: [{ id: 'a', name: 'Amplifiers', place: '', ...UNSTATED_AMPLIFIER, outputs }] }
   for (let k = 0; k < 60; k++) {
     const space = { ...plainSpace(`s${k}`, `Room ${k}`), kindId: 'k', noiseDb: 58 + k % 13, outline: rectangle(14 + k % 5, 7), rackM: 20 + k }
     job = done(job, { kind: 'space.add', index: k, space })

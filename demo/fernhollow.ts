@@ -4,6 +4,7 @@ import { applyEdit } from '#core/job/apply'
 import { putBefore } from '#core/job/throughs'
 import { makeZone } from '#core/job/zones'
 import type { Control, Job, Output } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { originOf } from './gear'
 import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 
@@ -18,19 +19,19 @@ const horn: Model = { name: 'Horn 200, 30 W', load: taps(5, 10, 20, 30), driverO
 const rating = { kind: 'constant-voltage' as const, lineV: LINE_V, powerW: 240 }
 
 const palm: Output = {
-  id: 'fh-palm', label: 'A1', name: 'Palm house', rating,
+  id: 'fh-palm', label: 'A1', name: 'Palm house', rating, ...UNSTATED_OUTPUT,
   wiring: chain('fh-palm', { awg: 14 }, [[14, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [16, surface, 20]]),
 }
 const fern: Output = {
-  id: 'fh-fern', label: 'A2', name: 'Fern grotto', rating,
+  id: 'fh-fern', label: 'A2', name: 'Fern grotto', rating, ...UNSTATED_OUTPUT,
   wiring: chain('fh-fern', { awg: 18 }, Array.from({ length: 10 }, (_, k) => [k === 0 ? 22 : 6, ceiling, 20])),
 }
 const ticket: Output = {
-  id: 'fh-ticket', label: 'A3', name: 'Ticket court, shop', rating,
+  id: 'fh-ticket', label: 'A3', name: 'Ticket court, shop', rating, ...UNSTATED_OUTPUT,
   wiring: chain('fh-ticket', { awg: 16 }, [[8, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [12, ceiling, 5], [5, surface, 10], [5, surface, 10]]),
 }
 const roof: Output = {
-  id: 'fh-roof', label: 'A4', name: 'Roof walk', rating,
+  id: 'fh-roof', label: 'A4', name: 'Roof walk', rating, ...UNSTATED_OUTPUT,
   wiring: chain('fh-roof', { awg: 16 }, [[38, horn, 20], [18, horn, 20], [18, horn, 20], [18, horn, 20]]),
 }
 
@@ -39,15 +40,15 @@ const on100 = (...tapsW: number[]) => ({ kind: 'tap' as const, tapW: tapsW[0]!, 
 const pendant: Model = { name: 'Pendant 130, 24 W', load: on100(6, 12, 24), driverOhm: 8, continuousW: 24 }
 const sub: Model = { name: 'Sub 200 in-wall, 60 W', load: on100(30, 60), driverOhm: 8, continuousW: 60 }
 const orchid: Output = {
-  id: 'fh-orchid', label: 'B1', name: 'Orchid gallery', rating: { kind: 'constant-voltage', lineV: V100, powerW: 120 },
+  id: 'fh-orchid', label: 'B1', name: 'Orchid gallery', rating: { kind: 'constant-voltage', lineV: V100, powerW: 120 }, ...UNSTATED_OUTPUT,
   wiring: chain('fh-orchid', { areaMm2: 1.5 }, [...[9, 5, 5, 5, 17, 5, 4].map((lengthM): [number, Model] => [lengthM, pendant]), [3, sub]]),
 }
 
 const plan: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot. Calls come from a paging microphone at the ticket desk, into the first input of both amplifiers; calls go before music there.',
-  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', highPassHz: null, from: null, outputs: [palm, fern, ticket, roof] }, {
-    id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', highPassHz: 80, from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', ...UNSTATED_AMPLIFIER, outputs: [palm, fern, ticket, roof] }, {
+    id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', ...UNSTATED_AMPLIFIER, highPassHz: 80, from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
   }],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),

@@ -85,9 +85,9 @@ const SPEAKERS: SpeakerModel[] = [
 
 type Output = AmplifierModel['outputs'][number]
 const lines = (count: number, powerW: number, ...volts: number[]): Output =>
-  ({ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null })
+  ({ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null, valve: null })
 const loads = (count: number, floorOhm: number, ...points: [loadOhm: number, powerW: number][]): Output =>
-  ({ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm })
+  ({ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm, valve: null })
 const amplifier = (name: string, purpose: string, outputs: Output[], price: number, more: Partial<AmplifierModel> = {}): AmplifierModel =>
   ({ ...unstatedModel('amplifier', name), purpose, outputs, price, ...more })
 const AMPLIFIERS: AmplifierModel[] = [

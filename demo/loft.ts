@@ -1,6 +1,7 @@
 import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { chain, coils, readingsOf, type Model } from './build'
 
 /** Rehearsal loft: valve heads and cabinets with jacks of several impedances, and a bass amplifier of transistors. */
@@ -12,15 +13,15 @@ const cable = { areaMm2: 2.5 }
 
 const outputs: Output[] = [
   {
-    id: 'rl-head', label: 'A1', name: 'Guitar, both cabinets', rating: { kind: 'valve', powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: 'selector' },
+    id: 'rl-head', label: 'A1', name: 'Guitar, both cabinets', rating: { kind: 'valve', powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: 'selector' }, ...UNSTATED_OUTPUT,
     wiring: chain('rl-head', cable, [[1.5, four], [2, four]]),
   },
   {
-    id: 'rl-small', label: 'B1', name: 'Guitar, by the window', rating: { kind: 'valve', powerW: 18, tapsOhm: [8, 16], tapOhm: null, chosenBy: 'sockets' },
+    id: 'rl-small', label: 'B1', name: 'Guitar, by the window', rating: { kind: 'valve', powerW: 18, tapsOhm: [8, 16], tapOhm: null, chosenBy: 'sockets' }, ...UNSTATED_OUTPUT,
     wiring: chain('rl-small', cable, [[1, one]]),
   },
   {
-    id: 'rl-bass', label: 'C1', name: 'Bass', rating: { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 120 }, { loadOhm: 8, powerW: 75 }], floorOhm: 4, mode: 'single' },
+    id: 'rl-bass', label: 'C1', name: 'Bass', rating: { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 120 }, { loadOhm: 8, powerW: 75 }], floorOhm: 4, mode: 'single', bridgedFloorOhm: null }, ...UNSTATED_OUTPUT,
     wiring: chain('rl-bass', cable, [[1.5, two], [1.5, two]]),
   },
 ]
@@ -30,9 +31,9 @@ export const loft: Job = {
   note: 'Inside the heads works a qualified technician.',
   practice: { reserve: 'use-four-fifths', power: 'instrument-cabinet', valve: 'match-exactly' },
   amplifiers: [
-    { id: 'rl-a', name: 'Valve head 50 W', place: 'on the left cabinet', highPassHz: null, from: null, outputs: outputs.slice(0, 1) },
-    { id: 'rl-b', name: 'Valve head 18 W', place: 'by the window', highPassHz: null, from: null, outputs: outputs.slice(1, 2) },
-    { id: 'rl-c', name: 'Bass amplifier 120 W', place: 'in the corner', highPassHz: null, from: null, outputs: outputs.slice(2) },
+    { id: 'rl-a', name: 'Valve head 50 W', place: 'on the left cabinet', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(0, 1) },
+    { id: 'rl-b', name: 'Valve head 18 W', place: 'by the window', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(1, 2) },
+    { id: 'rl-c', name: 'Bass amplifier 120 W', place: 'in the corner', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(2) },
   ],
   readings: Records.of(readingsOf('2026-05-20', 18 * 60, [...coils(outputs[0]!, 12.9, 13.1), ...coils(outputs[1]!, 12.6)])),
 }

@@ -1,6 +1,7 @@
 import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { chain, on, readingsOf, ohm, speaker, type Model } from './build'
 
 /** Excursion boat Marigold: four low-impedance outputs, a line with series and parallel members, a sub of two coils. */
@@ -14,13 +15,13 @@ const wheelhouse: Model = { name: 'Wheelhouse 130, 45 W', driverOhm: null, conti
 const coil = { kind: 'motional' as const, nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 }
 const sub: Model = { name: 'Sub 250 dual coil, 120 W', driverOhm: null, continuousW: 120, load: { kind: 'members', joined: 'series', members: [coil, coil] } }
 
-const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3, mode: 'single' as const }
+const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90 }, { loadOhm: 8, powerW: 55 }], floorOhm: 3, mode: 'single' as const, bridgedFloorOhm: null }
 const cable = { areaMm2: 2.5 }
 
 const outputs: Output[] = [
-  { id: 'mg-deck', label: 'B1', name: 'Deck', rating, wiring: chain('mg-deck', cable, [[7, deck], [5, deck]]) },
+  { id: 'mg-deck', label: 'B1', name: 'Deck', rating, ...UNSTATED_OUTPUT, wiring: chain('mg-deck', cable, [[7, deck], [5, deck]]) },
   {
-    id: 'mg-saloon', label: 'B2', name: 'Saloon', rating,
+    id: 'mg-saloon', label: 'B2', name: 'Saloon', rating, ...UNSTATED_OUTPUT,
     wiring: {
       kind: 'chain', id: 'mg-saloon-line',
       children: [['port', 4, '01', '02'], ['starboard', 6, '03', '04']].map(([side, lengthM, first, second]) => on(cable, Number(lengthM), {
@@ -29,14 +30,14 @@ const outputs: Output[] = [
       })),
     },
   },
-  { id: 'mg-wheel', label: 'B3', name: 'Wheelhouse', rating, wiring: chain('mg-wheel', cable, [[9, wheelhouse]]) },
-  { id: 'mg-sub', label: 'B4', name: 'Sub under the bench', rating, wiring: chain('mg-sub', cable, [[5, sub]]) },
+  { id: 'mg-wheel', label: 'B3', name: 'Wheelhouse', rating, ...UNSTATED_OUTPUT, wiring: chain('mg-wheel', cable, [[9, wheelhouse]]) },
+  { id: 'mg-sub', label: 'B4', name: 'Sub under the bench', rating, ...UNSTATED_OUTPUT, wiring: chain('mg-sub', cable, [[5, sub]]) },
 ]
 
 export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
-  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', highPassHz: null, from: null, outputs }],
+  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, outputs }],
   readings: Records.of(readingsOf('2026-04-02', 13 * 60, [
     [outputs[1]!, 'line-dcr', null, ohm(3.4)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],

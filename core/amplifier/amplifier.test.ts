@@ -3,7 +3,7 @@ import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
 import { bestTap, driveInto, floorOhm, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedW, tapFit, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
 
-const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single' }
+const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single', bridgedFloorOhm: null }
 
 describe('solid-state output (common practice, no source)', () => {
   // The least and the most: apart only where no power is rated and it is allowed.
@@ -22,7 +22,7 @@ describe('solid-state output (common practice, no source)', () => {
     ['at that floor', [[4, 200], [8, 120]], 6, 6, 150.3, 'between'],
     ['a hair under a floor is a label', [[4, 200]], null, 3.99, 200.5, 'rated'],
   ])('%s', (_, points, floorOhm, loadOhm, powerW, basis) => {
-    const drive = driveInto({ kind: 'solid-state', points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), floorOhm, mode: 'single' }, loadOhm)!
+    const drive = driveInto({ kind: 'solid-state', points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), floorOhm, mode: 'single', bridgedFloorOhm: null }, loadOhm)!
     expect(drive.basis).toBe(basis)
     if (powerW !== null) expect(drive.powerW).toBeCloseTo(powerW, 1)
   })
@@ -35,7 +35,7 @@ describe('solid-state output (common practice, no source)', () => {
     expect(volts).toBeCloseTo(a.v + (b.v - a.v) * (volts / 6 - a.i) / (b.i - a.i), 9)
   })
   test('√(625 W × 8 Ω) is a 70 V line without a transformer', () =>
-    expect(lineVoltageName(driveInto({ kind: 'solid-state', points: [{ loadOhm: 8, powerW: 625 }], floorOhm: null, mode: 'single' }, 8)!.volts)).toBe('70 V'))
+    expect(lineVoltageName(driveInto({ kind: 'solid-state', points: [{ loadOhm: 8, powerW: 625 }], floorOhm: null, mode: 'single', bridgedFloorOhm: null }, 8)!.volts)).toBe('70 V'))
   test('nothing known gives nothing', () => expect(driveInto({ kind: 'not-known' }, 8)).toBeNull())
 })
 
@@ -84,11 +84,11 @@ describe('what may be asked of any output', () => {
   const { points } = twoPoints
   test.each<[string, OutputRating, unknown[]]>([
     ['solid state', twoPoints, ['low-impedance', true, 600, null, 2, true, 4, '600 W at 4, 400 W at 8, from 2']],
-    ['its floor not stated: the lowest rated load', { kind: 'solid-state', points, floorOhm: null, mode: 'single' }, ['low-impedance', true, 600, null, 4, false, 4, '600 W at 4, 400 W at 8']],
+    ['its floor not stated: the lowest rated load', { kind: 'solid-state', points, floorOhm: null, mode: 'single', bridgedFloorOhm: null }, ['low-impedance', true, 600, null, 4, false, 4, '600 W at 4, 400 W at 8']],
     ['a 70 V line', { kind: 'constant-voltage', lineV: 70.71, powerW: 240 }, ['constant-voltage', true, 240, 70.71, null, false, null, '70 V 240 W']],
     ['a 100 V line of a power not known', { kind: 'constant-voltage', lineV: 100, powerW: null }, ['constant-voltage', false, null, 100, null, false, null, '100 V']],
     ['two channels bridged: twice the floor', { ...twoPoints, mode: 'bridged' }, ['low-impedance', true, 1200, null, 4, true, 8, '2 x 600 W at 4, 400 W at 8, from 2 bridged']],
-    ['side by side: half of it', { kind: 'solid-state', points, floorOhm: null, mode: 'parallel' }, ['low-impedance', true, 1200, null, 2, false, 2, '2 x 600 W at 4, 400 W at 8 in parallel']],
+    ['side by side: half of it', { kind: 'solid-state', points, floorOhm: null, mode: 'parallel', bridgedFloorOhm: null }, ['low-impedance', true, 1200, null, 2, false, 2, '2 x 600 W at 4, 400 W at 8 in parallel']],
     ['a valve output on its 8 Ω tap', VALVE, ['low-impedance', true, 50, null, 6, false, null, 'valve 50 W at 4/8/16, tap 8']],
     ['a valve output of which little is known', { ...VALVE, powerW: null, tapOhm: null }, ['low-impedance', false, null, null, null, false, null, 'valve at 4/8/16']],
     ['nothing known', { kind: 'not-known' }, [null, false, null, null, null, false, null, '']],

@@ -43,6 +43,16 @@ export function lineVoltsOf(rating: OutputRating): number | null {
   }
 }
 
+/** Volts (rms) that it reaches at most by its ratings; null where no power is stated. Source: P = V²/Z. */
+export function ratedV(rating: OutputRating): number | null {
+  switch (rating.kind) {
+    case 'solid-state': return Math.max(...rating.points.map(p => Math.sqrt(p.powerW * p.loadOhm))) * (rating.mode === 'bridged' ? 2 : 1)
+    case 'valve': return rating.powerW === null || rating.tapOhm === null ? null : Math.sqrt(rating.powerW * rating.tapOhm)
+    case 'constant-voltage': return rating.lineV
+    case 'not-known': return null
+  }
+}
+
 /** The lowest load that it may be given, Ω; null where it is judged by watts, or nothing is known. Not stated: the lowest rated load. */
 export function floorOhm(rating: OutputRating): number | null {
   switch (rating.kind) {
@@ -56,7 +66,17 @@ export function floorOhm(rating: OutputRating): number | null {
 /** Whether its floor is its maker's word; otherwise it is taken from the lowest rated load. */
 export function isFloorStated(rating: OutputRating): boolean {
   switch (rating.kind) {
-    case 'solid-state': return rating.floorOhm !== null
+    case 'solid-state': return rating.floorOhm !== null || isBridgedFloorStated(rating)
+    case 'valve':
+    case 'constant-voltage':
+    case 'not-known': return false
+  }
+}
+
+/** Whether two bridged channels have a floor of their own, by their maker's word. */
+export function isBridgedFloorStated(rating: OutputRating): boolean {
+  switch (rating.kind) {
+    case 'solid-state': return rating.mode === 'bridged' && rating.bridgedFloorOhm !== null
     case 'valve':
     case 'constant-voltage':
     case 'not-known': return false
@@ -73,7 +93,7 @@ export function writeRating(rating: OutputRating): string {
     case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
     case 'solid-state': {
       const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
-      return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}`
+      return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}${isBridgedFloorStated(rating) ? ` from ${rating.bridgedFloorOhm}` : ''}`
     }
     case 'valve': {
       const power = rating.powerW === null ? '' : ` ${rating.powerW} W`

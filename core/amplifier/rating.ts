@@ -14,6 +14,8 @@ export interface SolidStateRating {
   /** Lowest load its maker allows one channel; null: not stated, the lowest rated load is taken. */
   floorOhm: number | null
   mode: ChannelMode
+  /** Lowest load that its maker allows two bridged; null: not stated, twice the floor of one channel is taken. */
+  bridgedFloorOhm: number | null
 }
 
 /** A valve output: a transformer with taps, and the one that the line is on. */
@@ -51,6 +53,7 @@ export type Basis
     | 'line' // a constant-voltage output at its line voltage
     | 'matched' // a valve output whose tap is the load
     | 'above-tap' // a load above the tap: less power
+    | 'limited' // held by a limiter below what it could give
     | 'below-tap' // a load below the tap: less power, and more heat
 
 /**

@@ -12,7 +12,10 @@ import { plainSpace } from '#core/job/sections/spaces/schema'
 import { findSpeaker, throughsOf } from '#core/job/tree'
 import { makeKind } from '#core/job/kinds'
 import { applyEdit } from '#core/job/apply'
+import type { OutputRating } from '#core/amplifier/rating'
 import { upgradedEdit } from '#core/job/upgrade'
+import { oneChannel } from '#core/job/upgrades/from7'
+import type { Fields } from '#core/job/upgrades/step'
 
 test('a job goes out and comes in the same', () => {
   const job = jobOf('12 x 5 W + 2 x 20 W on 70 V 120 W', '(8 + 8) || 4')
@@ -115,6 +118,37 @@ test('the netlist of two in series: one source, two resistors end to end', () =>
   expect(text.split('\n').slice(0, 4)).toEqual(['* two lines', 'V1 n1 0 DC 0 AC 10', 'R1 n1 n2 8.0000000000000000e+0', 'R2 n2 0 4.0000000000000000e+0'])
 })
 
+test('a file that version 8 wrote comes in playing everything, fed by nothing known, in its variants too; bands, sources, limiters and bridged floors go out and come in', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-8.plainmatch.json', 'utf8'))
+  const amplifiers = [job, ...job.variants].flatMap(j => j.amplifiers)
+  const outputs = amplifiers.flatMap(a => a.outputs)
+  expect([job.note, job.practice.valve, amplifiers.length, outputs.length, remarks.length]).toEqual(['kept by version 8', 'up-is-safe', 3, 10, 0])
+  expect(new Set(amplifiers.map(({ made, gainDb, inputV, inputOhm, source, protection }) => JSON.stringify([made, gainDb, inputV, inputOhm, source, protection])))).toEqual(new Set(['[null,null,null,null,null,""]']))
+  expect(new Set(outputs.map(({ band, limiterV, rating }) => JSON.stringify([band, limiterV, rating.kind === 'solid-state' && rating.bridgedFloorOhm])))).toEqual(new Set(['[null,null,null]', '[null,null,false]']))
+  const [amplifier] = job.amplifiers
+  const [output] = amplifier!.outputs
+  const with9 = [
+    { kind: 'output.set' as const, outputId: output!.id, was: { band: null, limiterV: null, rating: output!.rating }, to: { band: { system: 'Stage', fromHz: 100, toHz: null, slopeDb: 24 as const, setDb: 3 }, limiterV: 40, rating: { ...output!.rating, bridgedFloorOhm: 8 } as OutputRating } },
+    { kind: 'amplifier.set' as const, amplifierId: amplifier!.id, was: { made: null, gainDb: null, source: null, protection: '' }, to: { made: 'vehicle' as const, gainDb: 32, source: { name: 'Mixer', volts: 1.2, ohm: null }, protection: 'Cuts out.' } },
+  ].reduce((j, edit) => applyEdit(j, edit).job, job)
+  expect(readJobFile(writeJobFile(with9))).toEqual({ job: with9, remarks })
+})
+
+test('edits of version 8, also inside a batch: an output plays everything, nothing feeds an amplifier, two bridged have no floor of their own', () => {
+  const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2, mode: 'single' }
+  const known = { ...rating, bridgedFloorOhm: null }
+  const everything = { band: null, limiterV: null }
+  const amplifier = { id: 'a', outputs: [{ id: 'o', rating }, { id: 'p', rating: { kind: 'not-known' } }] }
+  const whole = { made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', id: 'a', outputs: [{ ...everything, id: 'o', rating: known }, { ...everything, id: 'p', rating: { kind: 'not-known' } }] }
+  const edits: [object, object][] = [
+    [{ kind: 'amplifier.add', amplifier }, { kind: 'amplifier.add', amplifier: whole }], [{ kind: 'output.add', output: { rating } }, { kind: 'output.add', output: { ...everything, rating: known } }],
+    [{ kind: 'output.set', was: { rating }, to: { name: 'Deck' } }, { kind: 'output.set', was: { rating: known }, to: { name: 'Deck' } }],
+    [{ kind: 'output.set', was: { name: '' }, to: { rating } }, { kind: 'output.set', was: { name: '' }, to: { rating: known } }],
+    [{ kind: 'variant.add', variant: { amplifiers: [amplifier] } }, { kind: 'variant.add', variant: { amplifiers: [whole] } }], [{ kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }, { kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }],
+  ]
+  for (const [before, after] of edits) expect([upgradedEdit(before, 8), upgradedEdit({ kind: 'batch', edits: [before] }, 8)]).toEqual([after, { kind: 'batch', edits: [after] }])
+})
+
 test('edits of version 7, also inside a batch: an output has one channel, a model states no curve and no jacks', () => {
   const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2 }
   const amplifier = { id: 'a', outputs: [{ id: 'o', rating }, { id: 'p', rating: { kind: 'not-known' } }] }
@@ -126,5 +160,5 @@ test('edits of version 7, also inside a batch: an output has one channel, a mode
     [{ kind: 'variant.add', variant: { amplifiers: [amplifier] } }, { kind: 'variant.add', variant: { amplifiers: [single] } }],
     [{ kind: 'kind.add', item: was }, { kind: 'kind.add', item: is }], [{ kind: 'kind.set', was, to: { from: null } }, { kind: 'kind.set', was: is, to: { from: null } }], [{ kind: 'job.set', to: { note: 'x' } }, { kind: 'job.set', to: { note: 'x' } }],
   ]
-  for (const [before, after] of edits) expect([upgradedEdit(before, 7), upgradedEdit({ kind: 'batch', edits: [before] }, 7)]).toEqual([after, { kind: 'batch', edits: [after] }])
+  for (const [before, after] of edits) expect([oneChannel.edit(before as Fields), oneChannel.edit({ kind: 'batch', edits: [before] })]).toEqual([after, { kind: 'batch', edits: [after] }])
 })

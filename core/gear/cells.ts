@@ -118,15 +118,28 @@ function readLead(text: string): Lead {
 }
 
 type Outputs = AmplifierModel['outputs'][number]
-function writeOutputs({ count, points, lines, floorOhm }: Outputs): string {
-  const parts = [...points.map(p => `${p.powerW} W at ${p.loadOhm} Ω`), ...lines.map(l => `${l.powerW} W on ${l.lineV} V`), ...(floorOhm === null ? [] : [`from ${floorOhm} Ω`])]
+type Valve = NonNullable<Outputs['valve']>
+const writeValve = ({ powerW, tapsOhm, chosenBy }: Valve) => `valve ${powerW === null ? '' : `${powerW} W `}at ${tapsOhm.join('/')} Ω${chosenBy === null ? '' : ` by ${chosenBy}`}`
+function readValve(text: string): Valve | null {
+  const found = /^valve\s+(?:([\d.,]+)\s*W\s+)?at\s+([\d./]+)\s*(?:Ω|ohms?)?(?:\s+by\s+(selector|sockets))?$/i.exec(text)
+  if (!found) return null
+  const [, power, taps, by] = found
+  return { powerW: power === undefined ? null : readNumber(power, 'W'), tapsOhm: taps!.split('/').map(tap => readNumber(tap, 'Ω')), chosenBy: (by?.toLowerCase() as Valve['chosenBy'] | undefined) ?? null }
+}
+function writeOutputs({ count, points, lines, floorOhm, valve }: Outputs): string {
+  const parts = [...points.map(p => `${p.powerW} W at ${p.loadOhm} Ω`), ...lines.map(l => `${l.powerW} W on ${l.lineV} V`), ...(valve ? [writeValve(valve)] : []), ...(floorOhm === null ? [] : [`from ${floorOhm} Ω`])]
   return `${count} x ${parts.join(', ')}`
 }
 function readOutputs(text: string): Outputs {
   const [, times, rest] = /^(?:(\d+)\s*[x×*]\s*)?(.+)$/i.exec(text.trim()) ?? bad(text, 'an output', '2 x 300 W at 4 Ω')
-  const outputs: Outputs = { count: Number(times ?? 1), points: [], lines: [], floorOhm: null }
+  const outputs: Outputs = { count: Number(times ?? 1), points: [], lines: [], floorOhm: null, valve: null }
   for (const part of rest!.split(/,\s+|,(?=\s*from)/)) {
-    const [, power, way, at] = /^(?:([\d.,]+)\s*W\s*(at|on|@)\s*)?(?:from\s*)?([\d.,]+\s*(?:Ω|ohms?|V|volts?)?)$/i.exec(part.trim()) ?? bad(part, 'what an output gives', '300 W at 4 Ω', '240 W on 70 V', 'from 2 Ω')
+    const valve = readValve(part.trim())
+    if (valve) {
+      outputs.valve = valve
+      continue
+    }
+    const [, power, way, at] = /^(?:([\d.,]+)\s*W\s*(at|on|@)\s*)?(?:from\s*)?([\d.,]+\s*(?:Ω|ohms?|V|volts?)?)$/i.exec(part.trim()) ?? bad(part, 'what an output gives', '300 W at 4 Ω', '240 W on 70 V', 'from 2 Ω', 'valve 50 W at 4/8/16 Ω')
     if (power === undefined) outputs.floorOhm = readNumber(at!, 'Ω')
     else if (/^on$/i.test(way!) || /v(olts?)?$/i.test(at!)) outputs.lines.push({ powerW: readNumber(power, ''), lineV: readNumber(at!, 'V') })
     else outputs.points.push({ powerW: readNumber(power, ''), loadOhm: readNumber(at!, 'Ω') })

@@ -43,7 +43,8 @@ test.each<[GearKind, string, string, string, unknown]>([
   ['speaker', 'leads', 'com: black; 5W: white/red', '', [{ tapW: null, base: 'black', stripe: '' }, { tapW: 5, base: 'white', stripe: 'red' }]],
   ['speaker', 'members', '4 + 4 ohm', '', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }],
   ['speaker', 'smallSignal', 'Re=5.6 Le=0.0005 Fs=45 Qms=4.2 Qes=0.48', '', { reOhm: 5.6, leH: 0.0005, fsHz: 45, qms: 4.2, qes: 0.48 }],
-  ['amplifier', 'outputs', '4 x 400 W at 4 Ω, 300 W at 8 ohm, from 2 Ω; 240 W on 70 V', '', [{ count: 4, points: [{ loadOhm: 4, powerW: 400 }, { loadOhm: 8, powerW: 300 }], lines: [], floorOhm: 2 }, { count: 1, points: [], lines: [{ lineV: 70, powerW: 240 }], floorOhm: null }]],
+  ['amplifier', 'outputs', '4 x 400 W at 4 Ω, 300 W at 8 ohm, from 2 Ω; 240 W on 70 V', '', [{ count: 4, points: [{ loadOhm: 4, powerW: 400 }, { loadOhm: 8, powerW: 300 }], lines: [], floorOhm: 2, valve: null }, { count: 1, points: [], lines: [{ lineV: 70, powerW: 240 }], floorOhm: null, valve: null }]],
+  ['amplifier', 'outputs', 'valve 50W at 4/8/16 ohm by Selector', '', [{ count: 1, points: [], lines: [], floorOhm: null, valve: { powerW: 50, tapsOhm: [4, 8, 16], chosenBy: 'selector' } }]],
   ['cable', 'size', '16', 'awg', { awg: 16 }], ['cable', 'size', '1,5 mm²', '', { areaMm2: 1.5 }], ['cable', 'conductors', 'white/red, black', '', [{ base: 'white', stripe: 'red' }, { base: 'black', stripe: '' }]],
   ['control', 'stepsDb', '0 3 6,5', '', [0, 3, 6.5]], ['transformer', 'secondariesOhm', '4 8 16', '', [4, 8, 16]],
 ])('%s, %s: “%s” under a head of “%s”', (kind, key, text, headUnit, expected) => expect(readCell(column(kind, key), text, headUnit)).toEqual(expected))

@@ -76,7 +76,7 @@ function speakerRemarks(model: SpeakerModel, before: SpeakerModel | null): Remar
 function amplifierRemarks({ outputs, gainDb, inputV }: AmplifierModel): Remark[] {
   const w = (value: number) => writeQuantity(value, 'W')
   return outputs.flatMap(({ points, lines, floorOhm }) => {
-    const rating = points.length > 0 ? { kind: 'solid-state' as const, points, floorOhm, mode: 'single' as const } : null
+    const rating = points.length > 0 ? { kind: 'solid-state' as const, points, floorOhm, mode: 'single' as const, bridgedFloorOhm: null } : null
     const remarks: Remark[] = (rating ? contradictionsOf(rating) : []).map(({ heavier, lighter }) => ({
       code: 'contradicts', says: `${w(heavier.powerW)} at ${writeQuantity(heavier.loadOhm, 'Ω')} and ${w(lighter.powerW)} at ${writeQuantity(lighter.loadOhm, 'Ω')} cannot both be of one output.`,
     }))

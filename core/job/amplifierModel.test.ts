@@ -7,13 +7,13 @@ import { applyEdit } from './apply'
 import { asAmplifierModel, ratingOf } from './amplifierModel'
 
 const line = (lineV: number): OutputRating => ({ kind: 'constant-voltage', lineV, powerW: null })
-const loads = { count: 1, points: [{ loadOhm: 4, powerW: 300 }], lines: [], floorOhm: 2 }
-const lines = { count: 1, points: [], lines: [{ lineV: 100, powerW: 240 }, { lineV: 70.71, powerW: 200 }], floorOhm: null }
+const loads = { count: 1, points: [{ loadOhm: 4, powerW: 300 }], lines: [], floorOhm: 2, valve: null }
+const lines = { count: 1, points: [], lines: [{ lineV: 100, powerW: 240 }, { lineV: 70.71, powerW: 200 }], floorOhm: null, valve: null }
 const both = { ...loads, lines: lines.lines }
 test.each<[string, Parameters<typeof ratingOf>[0], OutputRating, string]>([
   ['loads', loads, { kind: 'not-known' }, '300 W at 4, from 2'], ['loads, though a line was meant', loads, line(70.71), '300 W at 4, from 2'], ['the first line', lines, { kind: 'not-known' }, '100 V 240 W'], ['the line that is meant', lines, line(70), '70 V 200 W'],
   ['no such line: the first', lines, line(25), '100 V 240 W'], ['either way: loads', both, { kind: 'not-known' }, '300 W at 4, from 2'], ['either way, a line meant', both, line(100), '100 V 240 W'],
-])('%s', (_, output, now, says) => expect(writeRating(ratingOf(output, now))).toBe(says))
+])('%s', (_, output, now, says) => expect(writeRating(ratingOf(output, now, 3))).toBe(says))
 
 test('name, ratings, outputs that lack; what it has not stays and is named; one undo', () => {
   const job = jobOf('2 x 5 W on 70 V 60 W', '8')

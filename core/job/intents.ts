@@ -5,6 +5,7 @@ import type { Lead } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { together, type Edit, type SimpleEdit } from './edits'
 import type { Amplifier, Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from './tree'
 
 /** What a hand on the key means, as edits. Each gives null where there is nothing to do. */
@@ -193,7 +194,7 @@ export function addAmplifier(job: Job, newId: NewId): { edit: Edit, outputId: st
   const taken = new Set(outputsOf(job).map(o => letterOf(o.label)))
   const letter = [...LETTERS].find(l => !taken.has(l)) ?? 'Z'
   const output = newOutput(job, letter, { kind: 'not-known' }, newId)
-  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', highPassHz: null, from: null, outputs: [output] }
+  const amplifier = { id: newId(), name: `Amplifier ${letter}`, place: '', ...UNSTATED_AMPLIFIER, outputs: [output] }
   return { edit: { kind: 'amplifier.add', index: job.amplifiers.length, amplifier }, outputId: output.id }
 }
 
@@ -201,7 +202,7 @@ function newOutput(job: Job, letter: string, rating: Output['rating'], newId: Ne
   const taken = new Set(outputsOf(job).map(o => o.label))
   let number = 1
   while (taken.has(`${letter}${number}`)) number++
-  return { id: newId(), label: `${letter}${number}`, name: '', rating, wiring: { kind: 'chain', id: newId(), children: [] } }
+  return { id: newId(), label: `${letter}${number}`, name: '', rating, ...UNSTATED_OUTPUT, wiring: { kind: 'chain', id: newId(), children: [] } }
 }
 
 function letterOf(label: string | undefined): string | undefined {

@@ -13,6 +13,7 @@ import { readJob, setAside } from './readJob'
 import { Records } from './records'
 import { EditRefused } from './refusal'
 import { FORMAT_VERSION, type Branch, type Job, type Reading } from './schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { MOST_READINGS } from './sections/readings/schema'
 import { DEEPEST, MOST_AMPLIFIERS, MOST_OUTPUTS } from './sections/wiring/schema'
 import { speakersOf } from './tree'
@@ -121,8 +122,8 @@ test('a guard wider than what is set is part of the undo as well', () => {
 
 describe('what edits can make, a file can carry; more is refused where it is made', () => {
   const many = <T>(count: number, make: (k: number) => T) => Array.from({ length: count }, (_, k) => make(k))
-  const amplifier = (k: number) => ({ id: `m${k}`, name: `M${k}`, place: '', highPassHz: null, from: null, outputs: [] })
-  const output = (k: number) => ({ id: `p${k}`, label: `P${k}`, name: '', rating: { kind: 'not-known' as const }, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } })
+  const amplifier = (k: number) => ({ id: `m${k}`, name: `M${k}`, place: '', ...UNSTATED_AMPLIFIER, outputs: [] })
+  const output = (k: number) => ({ id: `p${k}`, label: `P${k}`, name: '', rating: { kind: 'not-known' as const }, ...UNSTATED_OUTPUT, wiring: { kind: 'chain' as const, id: `w${k}`, children: [] } })
   const full: Job = {
     ...start(), amplifiers: [{ ...amplifier(0), outputs: many(MOST_OUTPUTS, output) }, ...many(MOST_AMPLIFIERS - 1, k => amplifier(k + 1))],
     readings: Records.of(many(MOST_READINGS, k => ({ ...reading(`r${k}`), outputId: 'p0' }))),
@@ -227,7 +228,7 @@ describe('what is no job is said with its place', () => {
   let abyss: unknown = 8
   for (let k = 0; k < 100_000; k++) abyss = [abyss]
   test.each<[string, unknown, string]>([
-    ['a list', [], ''], ['another format', broken((j) => { Object.assign(j, { format: 'x' }) }), 'format'], ['a newer version', broken((j) => { Object.assign(j, { version: 9 }) }), 'version'],
+    ['a list', [], ''], ['another format', broken((j) => { Object.assign(j, { format: 'x' }) }), 'format'], ['a newer version', broken((j) => { Object.assign(j, { version: FORMAT_VERSION + 1 }) }), 'version'],
     ['an unknown key', broken((j) => { Object.assign(j, { extra: 1 }) }), ''], ['an empty name', broken((j) => { Object.assign(j, { name: ' ' }) }), 'name'],
     ['a null character', broken((j) => { Object.assign(j, { note: 'a\u0000b' }) }), 'note'], ['half a surrogate', broken((j) => { Object.assign(j, { note: '\ud800' }) }), 'note'],
     ['a tap as text', broken((j: any) => { j.amplifiers[0].outputs[0].wiring.children[0].node.load.tapW = '10' }), 'amplifiers[0].outputs[0].wiring.children[0].node.load.tapW'],

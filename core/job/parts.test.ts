@@ -4,10 +4,11 @@ import { jobOf, outputOf } from '#core/testing/jobs'
 import type { Edit, SimpleEdit } from './edits'
 import { nodeIds } from './tree'
 import { correctedIds, documentParts, mentionedIds, touchedRows } from './parts'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 
 const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false }
 const { wiring } = outputOf(jobOf('8 + 8'))
-const output = { id: 'new', label: 'B1', name: '', rating: { kind: 'not-known' as const }, wiring: { ...wiring, id: 'root' } }
+const output = { id: 'new', label: 'B1', name: '', rating: { kind: 'not-known' as const }, ...UNSTATED_OUTPUT, wiring: { ...wiring, id: 'root' } }
 const inside = nodeIds(wiring.children[0]!.node)
 const PARTS: [SimpleEdit, { ids: string[], corrects: string[], rows: [string[], string[]], inDocument: boolean }][] = [
   [{ kind: 'reading.add', reading: reading('r1') }, { ids: ['r1'], corrects: [], rows: [['r1'], []], inDocument: false }],
@@ -17,7 +18,7 @@ const PARTS: [SimpleEdit, { ids: string[], corrects: string[], rows: [string[], 
   [{ kind: 'repair.withdraw', repairId: 'old', withdrawn: true }, { ids: ['old'], corrects: [], rows: [[], ['old']], inDocument: false }],
   [{ kind: 'node.add', parentId: 'p', index: 0, branch: wiring.children[0]! }, { ids: inside, corrects: [], rows: [[], []], inDocument: true }],
   [{ kind: 'output.add', amplifierId: 'amp', index: 0, output }, { ids: ['new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
-  [{ kind: 'amplifier.add', index: 0, amplifier: { id: 'amp2', name: 'B', place: '', highPassHz: null, from: null, outputs: [output] } }, { ids: ['amp2', 'new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
+  [{ kind: 'amplifier.add', index: 0, amplifier: { id: 'amp2', name: 'B', place: '', ...UNSTATED_AMPLIFIER, outputs: [output] } }, { ids: ['amp2', 'new', 'root', ...inside], corrects: [], rows: [[], []], inDocument: true }],
   [{ kind: 'node.remove', nodeId: 'o1n3' }, { ids: [], corrects: [], rows: [[], []], inDocument: true }],
 ]
 

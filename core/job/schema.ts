@@ -16,7 +16,7 @@ import { MOST_ZONES, zoneSchema } from './sections/zones/schema'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 8
+export const FORMAT_VERSION = 9
 
 export const jobSchema = z.strictObject({
   format: z.literal(FORMAT_NAME, `must be “${FORMAT_NAME}”: this is another kind of file`),

@@ -58,7 +58,7 @@ test('to an output more on its amplifier, rated like it and named after the spac
   expect([output.name, output.rating, speakersOf(output.wiring).length]).toEqual(['Hall', outputsOf(job)[0]!.rating, 6])
   const low = house()
   const [rated] = outputsOf(low.job)
-  const plain = done(low.job, { kind: 'output.set', outputId: rated!.id, was: { rating: rated!.rating }, to: { rating: { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 100 }], floorOhm: 4, mode: 'single' } } })
+  const plain = done(low.job, { kind: 'output.set', outputId: rated!.id, was: { rating: rated!.rating }, to: { rating: { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 100 }], floorOhm: 4, mode: 'single', bridgedFloorOhm: null } } })
   const answer = hangSpace(plain, spaceById(plain, 'hall')!, { outputId: rated!.id }, { tapW: 10, cable, newId: counter('n') }) as { edit: Edit }
   expect(speakersOf(outputsOf(done(plain, answer.edit))[0]!.wiring).at(-1)!.load).toEqual({ kind: 'nominal', nominalOhm: 8 })
 })

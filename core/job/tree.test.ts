@@ -3,6 +3,7 @@ import { jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
 import { readingSchema, checkValue, isReadAtHead, isSamePlace, type Reading } from './sections/readings/schema'
 import { branchesOf, countOf, depthOf, findGroup, findPlace, isInWiring, nodeIds } from './tree'
+import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 
 const job = jobOf('(8 + (4 || 4)) || 8', '8')
 const { wiring } = outputOf(job)
@@ -20,7 +21,7 @@ test('an id is taken by amplifiers, outputs, chains, groups and speakers; by not
 })
 
 test('a change of one speaker keeps every other output, amplifier and group as it was', () => {
-  const two = { ...job, amplifiers: [...job.amplifiers, { id: 'b', name: 'B', place: '', highPassHz: null, from: null, outputs: [{ ...outputOf(job, 1), id: 'out3', label: 'B1', wiring: { kind: 'chain' as const, id: 'w3', children: [] } }] }] }
+  const two = { ...job, amplifiers: [...job.amplifiers, { id: 'b', name: 'B', place: '', ...UNSTATED_AMPLIFIER, outputs: [{ ...outputOf(job, 1), id: 'out3', label: 'B1', wiring: { kind: 'chain' as const, id: 'w3', children: [] } }] }] }
   const after = applyEdit(two, { kind: 'lead.set', nodeId: wiring.children[1]!.node.id, was: null, to: { cable: { awg: 16 }, lengthM: 3 } }).job
   const [was, now] = [two, after].map(j => [j.amplifiers[1], j.amplifiers[0]!.outputs[1], j.amplifiers[0]!.outputs[0]!.wiring.children[0]])
   now!.forEach((part, k) => expect(part).toBe(was![k]))

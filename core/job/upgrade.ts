@@ -7,6 +7,7 @@ import { kindsOfSpeakers } from './upgrades/from4'
 import { lossesNotStated } from './upgrades/from5'
 import { noSpaces } from './upgrades/from6'
 import { oneChannel } from './upgrades/from7'
+import { everythingPlayed } from './upgrades/from8'
 import type { Fields, Upgrade } from './upgrades/step'
 
 /**
@@ -23,6 +24,7 @@ const UPGRADES: Record<number, Upgrade> = {
   5: lossesNotStated,
   6: noSpaces,
   7: oneChannel,
+  8: everythingPlayed,
 }
 
 function isFields(data: unknown): data is Fields {

@@ -5,6 +5,7 @@ import { EditRefused } from './refusal'
 import { placeWords } from './placeWords'
 import { editWords, refusalWords } from './words'
 import { jobOf } from '#core/testing/jobs'
+import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 
 const changed = (was: unknown, now: unknown, field = 'rating') => refusalWords({ code: 'changed-meanwhile', what: 'A1', field, was, now } as never)
 
@@ -34,7 +35,7 @@ const job = jobOf('2 x 5 W on 70 V', '8')
 const two: typeof job = { ...job, amplifiers: [job.amplifiers[0]!, { ...job.amplifiers[0]!, id: 'amp2', outputs: [] }] }
 const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', withdrawn: false }
 test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
-  ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', highPassHz: null, from: null, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
+  ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', ...UNSTATED_AMPLIFIER, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
   ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp' }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],
   ['its name', { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Amplifier A' }, to: { name: 'Rack' } }, { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Rack' }, to: { name: 'Amplifier A' } }, on => on.amplifiers.map(a => [a.name, a.place, a.outputs.length]), [['Rack', 'rack', 2]]],
   ['an output taken away', { kind: 'output.remove', outputId: 'out2' }, { kind: 'output.add', amplifierId: 'amp', index: 1, output: job.amplifiers[0]!.outputs[1]! }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A1']],

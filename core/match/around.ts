@@ -1,23 +1,49 @@
-import { writeRating } from '#core/amplifier/index'
-import type { Amplifier, Job, Kind, Practice } from '#core/job/schema'
+import { modeOf, writeRating } from '#core/amplifier/index'
+import type { Amplifier, Band, Job, Kind, Practice } from '#core/job/schema'
 import { findOutput, outputsOf, speakersOf } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
 
 /** Coils of one unit that have terminals of their own: where each is wired, and by what it is driven, as text to compare. */
 export interface UnitCoils { unit: string, of: number, parts: { output: string, driven: string }[] }
 
-/**
- * What a line is judged by beside itself: the rules chosen, the kinds that its speakers are of, its amplifier's high-pass, coils of its units
- * on other lines.
- */
-export interface Around { practice: Practice, kinds: readonly Kind[], highPassHz: Amplifier['highPassHz'], coils: readonly UnitCoils[] }
+/** An output that plays a part of the range, and which system it is of. */
+export interface BandOf { outputId: string, label: string, band: Band }
 
-export function aroundOf(job: Pick<Job, 'practice' | 'kinds' | 'amplifiers'>, outputId: string, coils = coilsOf(job)): Around {
-  return { practice: job.practice, kinds: job.kinds, highPassHz: findOutput(job, outputId)?.amplifier.highPassHz ?? null, coils }
+/** Outputs (and so inputs) that one source may feed, by its name: each channel has an input of its own. */
+export interface Fed { source: string, inputs: number, inputOhm: number | null }
+
+/** What lines of a job are to each other, found once for all of them. */
+export interface Shared { coils: readonly UnitCoils[], bands: readonly BandOf[], fed: readonly Fed[] }
+
+/** What of its amplifier a line is judged by. */
+export type AmplifierAround = Pick<Amplifier, 'name' | 'made' | 'gainDb' | 'inputV' | 'inputOhm' | 'source' | 'protection' | 'highPassHz'>
+
+/**
+ * What a line is judged by beside itself: the rules chosen, the kinds that its speakers are of, its amplifier and what feeds it, coils of its units on other
+ * lines, the other bands of its system. `fed`: what hangs on its source; null without one.
+ */
+export interface Around { practice: Practice, kinds: readonly Kind[], amplifier: AmplifierAround, coils: readonly UnitCoils[], bands: readonly BandOf[], fed: Fed | null }
+
+export function aroundOf(job: Pick<Job, 'practice' | 'kinds' | 'amplifiers'>, outputId: string, { coils, bands, fed }: Shared = sharedOf(job)): Around {
+  const found = findOutput(job, outputId)
+  const amplifier = found?.amplifier ?? NO_AMPLIFIER
+  return {
+    practice: job.practice, kinds: job.kinds, amplifier, coils, bands: bandsBeside(bands, found?.output.band ?? null), fed: fed.find(f => f.source === amplifier.source?.name) ?? null,
+  }
+}
+
+export const NO_AMPLIFIER: AmplifierAround = { name: '', made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', highPassHz: null }
+
+/** All bands of its system, its own among them. */
+export const bandsBeside = (bands: readonly BandOf[], own: Band | null): readonly BandOf[] => own === null ? [] : bands.filter(b => b.band.system === own.system)
+
+export function sharedOf(job: Pick<Job, 'amplifiers'>): Shared {
+  const outputs = outputsOf(job)
+  return { coils: coilsOf(job), bands: outputs.flatMap(({ id, label, band }) => band ? [{ outputId: id, label, band }] : []), fed: fedOf(job) }
 }
 
 /** Units of which coils are wired by themselves. What drives a coil: the rating, how many stand on that output, and the coil's own ohms. */
-export function coilsOf(job: Pick<Job, 'amplifiers'>): UnitCoils[] {
+function coilsOf(job: Pick<Job, 'amplifiers'>): UnitCoils[] {
   const units = new Map<string, UnitCoils>()
   for (const output of outputsOf(job)) {
     const speakers = speakersOf(output.wiring)
@@ -29,4 +55,16 @@ export function coilsOf(job: Pick<Job, 'amplifiers'>): UnitCoils[] {
     }
   }
   return [...units.values()]
+}
+
+/** Inputs side by side: 1/Z adds up; not known where one of them is not. Source: parallel resistors. */
+function fedOf(job: Pick<Job, 'amplifiers'>): Fed[] {
+  const sources = new Map<string, { inputs: number, siemens: number | null }>()
+  for (const { source, outputs, inputOhm } of job.amplifiers) {
+    if (!source) continue
+    const inputs = Math.max(1, outputs.reduce((sum, o) => sum + (modeOf(o.rating) === 'single' ? 1 : 2), 0))
+    const so = sources.get(source.name) ?? { inputs: 0, siemens: 0 }
+    sources.set(source.name, { inputs: so.inputs + inputs, siemens: so.siemens === null || inputOhm === null ? null : so.siemens + inputs / inputOhm })
+  }
+  return [...sources].map(([source, { inputs, siemens }]) => ({ source, inputs, inputOhm: siemens === null || siemens === 0 ? null : 1 / siemens }))
 }

@@ -2,7 +2,7 @@ import { predictLine, type Predicted } from '#core/check/predict'
 import type { Grade } from '#core/check/verdict'
 import type { Job, Kind, Output } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
-import { aroundOf, coilsOf, type Around } from './around'
+import { aroundOf, sharedOf, type Around } from './around'
 import { solveOutput, type LineFacts } from './facts'
 import { worstGrade, type Finding } from './finding'
 import { requirementsOf, type Requirement } from './requirements'
@@ -52,8 +52,8 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
   let practice = ''
   let kinds: readonly Kind[] = []
   /** What was around each when it was evaluated. */
-  const coilsAt = new WeakMap<Output, string>()
-  const highPassOf = new WeakMap<Output, Around['highPassHz']>()
+  const beside = new WeakMap<Output, string>()
+  const amplifierOf = new WeakMap<Output, string>()
   /** What was last said of each line, until it is said anew. */
   let latest = new Map<string, LineEvaluation>()
   return (job, { budgetMs, first } = ALL) => {
@@ -65,24 +65,26 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
     const changed = job.kinds === kinds ? null : changedKinds(kinds, job.kinds)
     kinds = job.kinds
     const until = now() + budgetMs
-    const coils = coilsOf(job)
-    const coilsSay = coils.length === 0 ? '' : JSON.stringify(coils)
+    const shared = sharedOf(job)
+    // Lines hang on each other where a unit has coils of their own or a system has bands; few jobs have any.
+    const [coilsSay, bandsSay] = [shared.coils, shared.bands].map(of => of.length === 0 ? '' : JSON.stringify(of)) as [string, string]
     const outputs = outputsOf(job)
-    for (const { outputs: own, highPassHz } of job.amplifiers) {
+    for (const { outputs: own, ...amplifier } of job.amplifiers) {
+      const fed = shared.fed.find(f => f.source === amplifier.source?.name)
+      const amplifierSays = JSON.stringify([amplifier, fed])
       for (const output of own) {
         const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
-        // Units with coils of their own hang on each other over lines; few jobs have any.
-        const says = coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''
-        const isOtherwise = highPassOf.get(output) !== highPassHz || coilsAt.get(output) !== says || isOfChanged()
+        const says = `${coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''}${output.band ? bandsSay : ''}`
+        const isOtherwise = amplifierOf.get(output) !== amplifierSays || beside.get(output) !== says || isOfChanged()
         if (remembered.has(output) && isOtherwise) remembered.delete(output)
-        highPassOf.set(output, highPassHz)
-        coilsAt.set(output, says)
+        amplifierOf.set(output, amplifierSays)
+        beside.set(output, says)
       }
     }
     const due = outputs.filter(output => !remembered.has(output)).sort((a, b) => Number(b.id === first) - Number(a.id === first))
     for (const [k, output] of due.entries()) {
       if (k > 0 && now() >= until) break
-      remembered.set(output, evaluateOutput(output, aroundOf(job, output.id, coils)))
+      remembered.set(output, evaluateOutput(output, aroundOf(job, output.id, shared)))
     }
     const lines = outputs.flatMap(output => remembered.get(output) ?? latest.get(output.id) ?? [])
     latest = new Map(lines.map(line => [line.outputId, line]))

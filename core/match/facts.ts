@@ -1,13 +1,14 @@
-import { driveInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
+import { driveInto, heldAt, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/bands'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { compile, type Circuit } from '#core/network/compile'
 import { levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
-import type { Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
+import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
+import { bandHz, playedHz } from './band'
 import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './standing'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
@@ -55,7 +56,7 @@ export interface LineFacts {
   /** Nominal, at the head, cable included; null when open or short. */
   loadOhm: number | null
   /**
-   * Lowest |Z| between 20 Hz and 20 kHz: from curves where known, elsewhere what the label permits; `mixed` has both.
+   * Lowest |Z| over what it plays, 20 Hz to 20 kHz where that is everything: from curves where known, elsewhere what the label permits; `mixed` has both.
    * `knownOhm`: the same with every label taken at its word, so that a dip of a known curve can be told from what labels permit.
    */
   lowest: { ohm: number, frequencyHz: number, from: 'curve' | 'mixed' | 'label', knownOhm: number } | null
@@ -114,14 +115,15 @@ export function solveOutput(output: Output): LineFacts {
   const upWiring = fullyUp(output.wiring)
   const throughs = new Map(standings.all.map(s => [s.nodeId, s.through]))
   const solved = (isLeadless: boolean, as: ((through: LineThrough) => LineThrough) | null = null) =>
-    solvedAtOneVolt(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit)
+    solvedAtOneVolt(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit, output.band)
   const unit = solved(false)
   const bare = solved(true)
   const up = upWiring === output.wiring ? unit : solved(false, turnedUp)
   const upBare = standings.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
-  const drive = loadOhm === null ? null : driveInto(output.rating, loadOhm)
+  const free = loadOhm === null ? null : driveInto(output.rating, loadOhm)
+  const drive = free && heldAt(free, output.limiterV, loadOhm!)
   const isAllowed = drive === null || drive.basis !== 'under-floor'
   const volts = isAllowed ? drive?.volts ?? lineV : null
   const mostVolts = isAllowed ? drive?.mostVolts ?? lineV : null
@@ -158,7 +160,7 @@ export function solveOutput(output: Output): LineFacts {
   return {
     output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
     upOhm: up.head.state === 'finite' ? up.head.ohm : null, upHead: up.head.state, upW: scaled(up.headPowerW, volts),
-    lowest: lowestOf(upWiring, speakers, up.head.state === 'finite' ? up.head.ohm : null),
+    lowest: lowestOf(upWiring, speakers, up.head.state === 'finite' ? up.head.ohm : null, output.band),
     tapsW: isLine ? tapsWOn(lineV, speakers, standings, upBare) : null,
     drawW,
     counted: drawW === null ? null : countedOf(drawW, up, speakers, volts),
@@ -188,7 +190,7 @@ const NONE: Standing[] = []
 /** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
 const BAND = logFrequencies(20, 20_000, 81)
 /** By their labels loads are the same at every frequency; only what stands in the way of groups is not. */
-const solvedAtOneVolt = (circuit: Circuit): LineSolution => circuit.isReactive ? solveOver(circuit, BAND, 1) : solveCircuit(circuit, METER_HZ, 1)
+const solvedAtOneVolt = (circuit: Circuit, band: Band | null): LineSolution => circuit.isReactive ? solveOver(circuit, band ? logFrequencies(...bandHz(band), 81) : BAND, 1) : solveCircuit(circuit, METER_HZ, 1)
 
 /** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
 function givenOn({ load }: Speaker): number {
@@ -294,16 +296,17 @@ const HEARD_HZ = [20, 20_000] as const
 /** A measurement that begins at 20.1 Hz begins at 20. */
 const END_SLACK = 1.02
 
-function lowestOf(wiring: Output['wiring'], speakers: Speaker[], loadOhm: number | null): LineFacts['lowest'] {
+function lowestOf(wiring: Output['wiring'], speakers: Speaker[], loadOhm: number | null, band: Band | null): LineFacts['lowest'] {
   const root = { lead: null, node: wiring }
   const singles = speakers.flatMap(s => singleLoads(s.load))
   const known = singles.filter(isKnownThroughout).length
   const partly = singles.some(load => load.kind === 'curve')
-  const lowest = lowestAtHead(root, asLowest)
+  const withinHz = playedHz(band)
+  const lowest = lowestAtHead(root, asLowest, withinHz)
   if (!lowest) return null
   if (known === singles.length) return { ...lowest, from: 'curve', knownOhm: lowest.ohm }
   // Without a curve the labels at their word are the nominal load, which is solved already.
   return known > 0 || partly
-    ? { ...lowest, from: 'mixed', knownOhm: lowestAtHead(root, asCurve)?.ohm ?? lowest.ohm }
+    ? { ...lowest, from: 'mixed', knownOhm: lowestAtHead(root, asCurve, withinHz)?.ohm ?? lowest.ohm }
     : { ...lowest, from: 'label', knownOhm: loadOhm ?? lowest.ohm }
 }

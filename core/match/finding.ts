@@ -2,8 +2,14 @@ import type { Grade } from '#core/check/verdict'
 import type { ReserveSchoolId } from '#core/practice/reserve'
 import type { PowerSchoolId } from '#core/practice/power'
 import type { Contradiction } from '#core/amplifier/contradictions'
+import type { AmplifierAround } from './around'
 import type { Basis, ChannelMode } from '#core/amplifier/rating'
 import type { ValveSchoolId } from '#core/practice/valve'
+
+/** As an amplifier is made; null is not stated. */
+export type AmplifierMade = AmplifierAround['made']
+/** A band with the outputs that play it. */
+export interface BandSaid { outputs: string[], fromHz: number | null, toHz: number | null }
 
 /** What can be found on a line, and the quantities that its sentence needs. A new finding is one entry here, one rule, one sentence. */
 export interface FindingFacts {
@@ -29,7 +35,7 @@ export interface FindingFacts {
   'tap-off': { label: string }
   'dead-member': { label: string }
   /** `isFloorStated` false: taken from the lowest rated load. */
-  'load-under-floor': { loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode }
+  'load-under-floor': { made: AmplifierMade, loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode }
   /** `permittedOhm`: how low it may go where some members are known by their label alone; null where all curves are known. */
   'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, permittedOhm: number | null }
   'curve-not-known': { permittedOhm: number, isMixed: boolean }
@@ -74,6 +80,29 @@ export interface FindingFacts {
   'asks-for-can': { labels: string[], remark: string }
   /** From this place on the run is thicker than before it. */
   'cable-grows': { label: string, thin: string, thick: string }
+  /** `protection`: what the maker says of it. */
+  'protection-says': { amplifier: string, protection: string }
+  /** Stated to run from `floorOhm`, with no power stated under `lowestRatedOhm`. */
+  'stable-says': { made: AmplifierMade, floorOhm: number, lowestRatedOhm: number, mode: ChannelMode }
+  /** Two bridged: twice the floor of one is taken. */
+  'bridged-floor-taken': { floorOhm: number }
+  /** A limiter below full output. `couldW`: what it would give without. */
+  'limiter-holds': { limiterV: number, powerW: number, couldW: number }
+  'limiter-idle': { limiterV: number, fullV: number }
+  /** Outputs of one system whose bands meet: what clips in one stays out of the others. */
+  'bands-meet': { system: string, bands: BandSaid[] }
+  /** Only one band of the system is on an output; what is missing, Hz. */
+  'band-alone': { system: string, fromHz: number | null, toHz: number | null }
+  'band-gap': { system: string, fromHz: number, toHz: number }
+  'band-overlap': { system: string, fromHz: number, toHz: number }
+  /** Plays below, or above, what a unit on it is made for. */
+  'band-under-unit': { label: string, fromHz: number, unitHz: number }
+  'band-over-unit': { label: string, toHz: number, unitHz: number }
+  /** What feeds it. Levels in dB against what drives this output full; `inputs` hang on one source. */
+  'source-suits': { source: string, volts: number, needsV: number, moreDb: number }
+  'source-weak': { source: string, volts: number, needsV: number, shortDb: number, ofFull: number }
+  'source-loaded': { source: string, sourceOhm: number, inputOhm: number, inputs: number, lossDb: number }
+  'gain-contradicts': { gainDb: number, inputV: number, fullV: number, comesDb: number }
   'head-short': Record<string, never>
   'head-open': Record<string, never>
 }

@@ -4,7 +4,7 @@ import { reserveSchool } from '#core/practice/reserve'
 import { valveSchool } from '#core/practice/valve'
 import { isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
-import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
+import type { BandSaid, Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */
 export interface Sentence { what: string, why: string, todo: string }
@@ -12,12 +12,13 @@ export interface Sentence { what: string, why: string, todo: string }
 const W = (watts: number) => writeQuantity(watts, 'W')
 const Ohm = (ohm: number) => writeQuantity(ohm, 'Ω')
 const V = (volts: number) => writeQuantity(volts, 'V')
+const Hz = (hz: number) => writeQuantity(hz, 'Hz')
 const percent = (share: number) => `${Math.round(share * 100)} %`
 
 const BASIS: Record<FindingFacts['load-suits']['basis'], string> = {
   'rated': 'rated for exactly this load', 'between': 'between two rated loads', 'above': 'above its highest rated load, so its volts stay and power falls',
   'not-rated': 'below its lowest rated load', 'under-floor': 'below its floor', 'line': 'at its line voltage',
-  'matched': 'which is its tap', 'above-tap': 'above its tap, so power falls', 'below-tap': 'below its tap, so power falls and the output stage heats',
+  'limited': 'held by its limiter', 'matched': 'which is its tap', 'above-tap': 'above its tap, so power falls', 'below-tap': 'below its tap, so power falls and the output stage heats',
 }
 
 /** The one place where findings become sentences. */
@@ -107,7 +108,10 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   }),
   'load-under-floor': f => ({
     what: `${Ohm(f.loadOhm)} is under ${floorOf(f)}.`,
-    why: 'More current than the amplifier may give: it runs hot, cuts out, or breaks.', todo: 'Do not switch on so. Wire in series, or take speakers off.',
+    why: f.made === 'receiver' && !f.isFloorStated
+      ? 'Of this load its maker says nothing. Such a set is often fine quietly and shuts down loudly: only what its maker states counts.'
+      : 'More current than the amplifier may give: it runs hot, cuts out, or breaks.',
+    todo: 'Do not switch on so. Wire in series, or take speakers off.',
   }),
   'curve-under-floor': f => ({
     what: `The curve dips to ${Ohm(f.lowestOhm)} at ${writeQuantity(f.frequencyHz, 'Hz')}: under ${floorOf(f)}.`
@@ -227,8 +231,56 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'cable-grows': f => ({
     what: `From ${f.label} on the run is ${f.thick}; before it, it is ${f.thin}.`, why: 'Near the amplifier the cable carries all of the current: there the thin one loses most.', todo: 'The thick one first.',
   }),
+  'protection-says': f => ({
+    what: `Of the protection of ${f.amplifier} its maker says: “${f.protection}”`, why: 'It saves the amplifier, not the programme: it goes quiet, or off.', todo: '',
+  }),
+  'stable-says': f => ({
+    what: `Its maker says that it runs from ${Ohm(f.floorOhm)}; watts are stated down to ${Ohm(f.lowestRatedOhm)} only.`,
+    why: `“Stable” promises that it does not shut down. It does not promise watts there, nor ${f.mode === 'bridged' ? 'hours of it without heat' : `the same ohms on two channels bridged, where each sees half: ${Ohm(2 * f.floorOhm)} then`}.`,
+    todo: 'Enter the watts at this load, if its maker states them; leave air around it.',
+  }),
+  'bridged-floor-taken': f => ({
+    what: `The lowest load of two bridged is not stated; ${Ohm(f.floorOhm)} is taken, twice that of one.`, why: 'Each half sees half the load.', todo: 'Enter its maker’s own figure: “bridged from 4”.',
+  }),
+  'limiter-holds': f => ({ what: `The limiter holds it at ${V(f.limiterV)}: ${W(f.powerW)} of the ${W(f.couldW)} that it could give.`, why: '', todo: '' }),
+  'limiter-idle': f => ({
+    what: `The limiter is set to ${V(f.limiterV)}; this output gives ${V(f.fullV)} at most.`, why: 'It holds nothing back.', todo: 'Set it lower, if it is there to save the speakers.',
+  }),
+  'bands-meet': f => ({
+    what: `${f.system}: ${list(f.bands.map(b => `${list(b.outputs)} ${bandWords(b)}`))}.`, why: `What clips in one band stays out of the units of the others.`, todo: '',
+  }),
+  'band-alone': f => ({
+    what: `Of ${f.system} only one band has an output: nothing plays ${[...(f.toHz === null ? [] : [`below ${Hz(f.toHz)}`]), ...(f.fromHz === null ? [] : [`above ${Hz(f.fromHz)}`])].join(' or ')}.`,
+    why: 'Each band needs an amplifier of its own, behind the crossover.', todo: `Give the output of the other band the same name, ${f.system}.`,
+  }),
+  'band-gap': f => ({ what: `${f.system}: nothing plays ${Hz(f.fromHz)} to ${Hz(f.toHz)}.`, why: 'There is a hole in the sound.', todo: 'Let one begin where the other ends.' }),
+  'band-overlap': f => ({ what: `${f.system}: two bands play ${Hz(f.fromHz)} to ${Hz(f.toHz)}.`, why: 'Levels add there, or cancel, as they stand to each other.', todo: 'Let one begin where the other ends.' }),
+  'band-under-unit': f => ({
+    what: `This band begins at ${Hz(f.fromHz)}; ${f.label} is made for ${Hz(f.unitHz)} up.`, why: 'Below it the diaphragm travels too far and takes power that it turns into heat.', todo: 'A higher crossover.',
+  }),
+  'band-over-unit': f => ({ what: `This band ends at ${Hz(f.toHz)}; ${f.label} is made for up to ${Hz(f.unitHz)}.`, why: 'What lies between it hardly plays.', todo: 'A lower crossover.' }),
+  'source-suits': f => ({
+    what: `${f.source} brings ${V(f.volts)}; ${V(f.needsV)} drive this output full.`, why: f.moreDb > 6 ? `Turned up it drives it ${writeDb(f.moreDb)} into clipping: a limiter, or a mark at the knob.` : '', todo: '',
+  }),
+  'source-weak': f => ({
+    what: `${f.source} brings ${V(f.volts)}; ${V(f.needsV)} drive this output full. It is ${writeDb(f.shortDb)} short: ${percent(f.ofFull)} of its power.`,
+    why: 'Nothing breaks; it does not get louder than that.', todo: 'More gain before it, or an amplifier of more gain.',
+  }),
+  'source-loaded': f => ({
+    what: `${f.source} is of ${Ohm(f.sourceOhm)} and sees ${Ohm(f.inputOhm)}${f.inputs > 1 ? `, ${f.inputs} inputs side by side` : ''}: ${writeNumber(f.inputOhm / f.sourceOhm)} times its own.`,
+    why: `Low into high: at least ten times is usual. It costs ${writeDb(-f.lossDb)}, and long cable takes treble.`, todo: 'Fewer inputs on it, or a line amplifier between.',
+  }),
+  'gain-contradicts': f => ({
+    what: `${V(f.inputV)} in and ${V(f.fullV)} out are ${writeDb(f.comesDb)} of gain; ${writeDb(f.gainDb)} are stated.`, why: 'One of the figures is of another setting, or wrong.', todo: 'Look at the sheet, and at the switch for its gain.',
+  }),
   'head-short': () => ({ what: 'As drawn, the two conductors of this line are joined.', why: 'The amplifier would drive a short.', todo: 'Do not switch on. Correct the wiring.' }),
   'head-open': () => ({ what: 'As drawn, no current can flow: the line is open.', why: 'Nothing will play.', todo: 'Look for a tap on off, or a gap in a series.' }),
+}
+
+/** "from 100 Hz", "up to 100 Hz", "100 Hz to 2 kHz". */
+function bandWords({ fromHz, toHz }: Pick<BandSaid, 'fromHz' | 'toHz'>): string {
+  if (fromHz === null) return toHz === null ? 'everything' : `up to ${Hz(toHz)}`
+  return toHz === null ? `from ${Hz(fromHz)}` : `${Hz(fromHz)} to ${Hz(toHz)}`
 }
 
 /** A floor that nobody stated is named as what it is: taken from the lowest rated load. */

@@ -118,31 +118,37 @@ export function logFrequencies(fromHz: number, toHz: number, count: number): Flo
  * The hearing range, 40 to a decade: close enough together that no dip between two resonances lies hidden between neighbours
  * (20 to a decade said 2.46 Ω of two drivers in parallel that go down to 2.38). Each dip is then looked for between its neighbours.
  */
-const AUDIBLE = logFrequencies(20, 20_000, 121)
+export const HEARD_HZ: readonly [number, number] = [20, 20_000]
+const AUDIBLE = logFrequencies(...HEARD_HZ, 121)
 
 /** What is looked at for the dips of a circuit: a measured curve has its own points besides. */
-function lookedAt({ curves }: Circuit): Float64Array {
-  if (curves.length === 0) return AUDIBLE
-  const own = curves.flatMap(({ curve }) => Array.from(curve.lnHz, Math.exp)).filter(hz => hz > AUDIBLE[0]! && hz < AUDIBLE.at(-1)!)
-  return Float64Array.from(new Set([...AUDIBLE, ...own])).sort()
+function lookedAt({ curves }: Circuit, looked: Float64Array): Float64Array {
+  if (curves.length === 0) return looked
+  const own = curves.flatMap(({ curve }) => Array.from(curve.lnHz, Math.exp)).filter(hz => hz > looked[0]! && hz < looked.at(-1)!)
+  return Float64Array.from(new Set([...looked, ...own])).sort()
+}
+/** As close together as over the whole of it. */
+function between([fromHz, toHz]: readonly [number, number]): Float64Array {
+  return fromHz <= HEARD_HZ[0] && toHz >= HEARD_HZ[1] ? AUDIBLE : logFrequencies(fromHz, toHz, 2 + Math.ceil(40 * Math.log10(toHz / fromHz)))
 }
 /** Narrows the place of a dip to a ten-thousandth of the step between two frequencies. */
 const NARROWINGS = 16
 const GOLDEN = (Math.sqrt(5) - 1) / 2
 
-/** The lowest |Z| at the head between 20 Hz and 20 kHz and where it lies; null for a head that is open or short. */
-export function lowestAtHead(root: Child<WiringNode>, view: View): { ohm: number, frequencyHz: number } | null {
+/** The lowest |Z| at the head between two frequencies (the hearing range) and where it lies; null for a head that is open or short. */
+export function lowestAtHead(root: Child<WiringNode>, view: View, withinHz: readonly [number, number] = HEARD_HZ): { ohm: number, frequencyHz: number } | null {
   const circuit = compile(root, view)
   const solver = makeSolver(circuit)
   // Open and short do not come and go with frequency.
-  if (seenAtHead(solver, AUDIBLE[0]!).state !== 'finite') return null
+  const looked = between(withinHz)
+  if (seenAtHead(solver, looked[0]!).state !== 'finite') return null
   const ohmAt = (frequencyHz: number) => {
     const head = seenAtHead(solver, frequencyHz)
     return head.state === 'finite' ? head.ohm : Infinity
   }
   // Where nothing depends on frequency one look is enough.
-  if (!isOfFrequency(circuit)) return { ohm: ohmAt(AUDIBLE[0]!), frequencyHz: AUDIBLE[0]! }
-  const frequenciesHz = lookedAt(circuit)
+  if (!isOfFrequency(circuit)) return { ohm: ohmAt(looked[0]!), frequencyHz: looked[0]! }
+  const frequenciesHz = lookedAt(circuit, looked)
   const ohms = frequenciesHz.map(ohmAt)
   let lowest = { ohm: Infinity, frequencyHz: 0 }
   ohms.forEach((ohm, k) => {

@@ -3,6 +3,7 @@ import { bestTap, valveOf, writeRating, type OutputRating } from '#core/amplifie
 import type { Grade } from '#core/check/verdict'
 import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
+import { aroundOf } from '#core/match/around'
 import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/match/evaluate'
 import { PLAYED, powerMatch } from '#core/match/low/powerMatch'
 import { valveSaid } from '#core/match/low/valveSaid'
@@ -100,7 +101,7 @@ export function waysOf(count: number, item: string, rating: OutputRating): Way[]
     const strings = count / inString
     const text = inString === 1 ? `${count} x ${item} parallel` : strings === 1 ? `${count} x ${item} series` : `${strings} x (${inString} x ${item} series) parallel`
     const output = toOutput({ ...parseQuick(text), rating }, countedIds())
-    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, { ...emptyJob(''), highPassHz: null, coils: [] })
+    const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, aroundOf(emptyJob(''), output.id))
     return { strings, inString, text, loadOhm: loadOhm!, powerW: amplifierW, mostW, grade }
   })
 }

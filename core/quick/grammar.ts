@@ -49,12 +49,15 @@ export const QUICK = grammar(String.raw`Quick {
   On      = on noise* Rating -- said
           | ","? noise* Rating -- unsaid
   Rating  = Valve
-          | count times Said mode?                              -- channels
+          | count times Said mode? Least?                       -- channels
           | Said mode?                                          -- plain
+  Least   = ","? from ohm ohmUnit?
   Said    = Stated (Comma Stated)*
   Valve   = valve amp* (tapW watt)? amp* at ohm (slash ohm)* ohmUnit? (","? tapWord ohm ohmUnit?)?
   Comma   = ("," | "/" | "and" | "&")?
   Stated  = from ohm ohmUnit?                                   -- from
+          | stable at ohm ohmUnit?                              -- stableAt
+          | ohm hyphen? ohmUnit stable amp*                     -- stable
           | tapW watt amp* at volts volt amp*                   -- wattAtVolt
           | tapW watt amp* at ohm ohmUnit? ~volt amp*           -- rated
           | tapW watt amp* ohm ohmUnit amp*                     -- rated2
@@ -87,6 +90,7 @@ export const QUICK = grammar(String.raw`Quick {
   onWord  = "on" | "into" | "at"
   at (at)                   = atWord ~letter | "@"
   atWord  = "at" | "into"
+  stable (from)             = "stable" ~letter
   from (from)               = ("from" | "min" | "minimum" | "down to") ~letter
   open (open bracket)       = "(" | "["
   close (close bracket)     = ")" | "]"

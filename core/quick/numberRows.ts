@@ -27,7 +27,7 @@ function plain(line: LineEvaluation): NumberRow[] {
   const floor = floorOhm(rating)
   const valve = valveOf(rating)
   const share = line.drops.length === 1 ? 'the one driver' : equal ? `${PARTS[line.drops.length] ?? `1/${line.drops.length}`} each: equal` : 'unequal: see the drawing'
-  const basis: Record<Basis, string> = { 'rated': 'rated here', 'between': 'between two rated loads', 'above': 'above its highest rated load', 'not-rated': 'not rated here', 'under-floor': 'under its floor', 'line': '', 'matched': 'on its tap', 'above-tap': 'above its tap', 'below-tap': 'below its tap' }
+  const basis: Record<Basis, string> = { 'rated': 'rated here', 'between': 'between two rated loads', 'above': 'above its highest rated load', 'not-rated': 'not rated here', 'under-floor': 'under its floor', 'line': '', 'limited': 'held by its limiter', 'matched': 'on its tap', 'above-tap': 'above its tap', 'below-tap': 'below its tap' }
   return [
     { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: lowestNote(line) },
     { name: 'from this output', figure: given(line), note: line.drive ? basis[line.drive.basis] : 'name it after “on”' },

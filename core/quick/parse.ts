@@ -127,17 +127,18 @@ function cannotStand(text: string, position: number): string {
 
 /** What an output gives, from what is stated of it. */
 function ratingOf(tree: QuickTree, where: { taps: boolean, end: number }): OutputRating {
-  const { channels, mode, valve } = tree
+  const { channels, mode, least, valve } = tree
   if (valve) return valveOf(valve, where.taps)
   if (channels && (channels.count < 1 || channels.count > 200)) throw new InputError(`${channels.count} is no number of channels.`, channels.at, ['2 x'])
   const rating = channelOf(tree.parts, where)
+  if (least && mode?.is !== 'bridged') throw new InputError('A lowest load behind the channels is that of two bridged: is it?', least.at, ['bridged'])
   if (!mode) return rating
   if (rating.kind !== 'solid-state') throw new InputError('Channels are joined that drive loads of ohms; a line has its own amplifier.', mode.at, ['2 x 300 W at 4 bridged'])
   if (channels?.count !== 2) {
     throw new InputError(
       channels ? 'Two channels are joined at a time.' : 'Is that the power of one channel, or of both together? Say it of one, with 2 x before it.', channels?.at ?? mode.at, ['2 x 300 W at 4 bridged'])
   }
-  return { ...rating, mode: mode.is }
+  return { ...rating, mode: mode.is, bridgedFloorOhm: least?.ohm ?? null }
 }
 
 function valveOf({ powerW, taps, tap }: NonNullable<QuickTree['valve']>, isOfTaps: boolean): OutputRating {
@@ -193,7 +194,7 @@ function channelOf(parts: readonly Stated[], { taps, end }: { taps: boolean, end
   if (floor && floor.ohm > lowestOhm) {
     throw new InputError(`It is rated at ${lowestOhm} Ω, so its lowest load cannot be ${floor.ohm} Ω.`, floor.at, [`${lowestOhm}`])
   }
-  return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null, mode: 'single' }
+  return { kind: 'solid-state', points: points.map(({ loadOhm, powerW }) => ({ loadOhm, powerW })), floorOhm: floor?.ohm ?? null, mode: 'single', bridgedFloorOhm: null }
 }
 
 /** "70 V" is printed for 70.71; any other voltage is what it says: 25.9 V is not 25. */

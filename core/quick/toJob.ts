@@ -2,6 +2,7 @@ import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
 import { unstatedModel } from '#core/gear/models'
 import type { Branch, Job, Kind, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/job/intents'
 import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
 import type { QuickPart } from './tree'
@@ -48,7 +49,7 @@ export function toOutput(line: QuickLine, newId: NewId, kinds: Kind[] = []): Out
   }
   const alongRail = taps.length > 0 ? leavesOf(line.load) : 'members' in line.load && line.load.kind === 'parallel' && !line.load.part ? line.load.members : [line.load]
   return {
-    id: newId(), label: 'A1', name: '', rating: line.rating,
+    id: newId(), label: 'A1', name: '', rating: line.rating, ...UNSTATED_OUTPUT,
     wiring: { kind: 'chain', id: newId(), children: alongRail.flatMap(flattenParallel).map(branch) },
   }
 }
@@ -74,5 +75,5 @@ function tapsOf(load: QuickNode): number[] {
 export function toJob(line: QuickLine, newId: NewId): Job {
   const kinds: Kind[] = []
   const output = toOutput(line, newId, kinds)
-  return { ...emptyJob(line.text.trim().slice(0, 100)), kinds, amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', highPassHz: null, from: null, outputs: [output] }] }
+  return { ...emptyJob(line.text.trim().slice(0, 100)), kinds, amplifiers: [{ id: newId(), name: 'Amplifier A', place: '', ...UNSTATED_AMPLIFIER, outputs: [output] }] }
 }

@@ -32,6 +32,8 @@ export type Stated
     | { is: 'volt', volts: number, at: number, voltsAt: number }
     | { is: 'wattAtVolt', powerW: number, volts: number, at: number, end: number, voltsAt: number }
 
+interface Least { ohm: number, at: number }
+
 /** A line as the grammar has it: what hangs there (null: only an amplifier stands there), and what is stated of the output. */
 export interface QuickTree {
   load: TypedNode | null
@@ -39,6 +41,8 @@ export interface QuickTree {
   /** Channels named before the ratings, and how they are joined; a valve output with its taps. Nulls where nothing is said. */
   channels: { count: number, at: number } | null
   mode: { is: ChannelMode, at: number } | null
+  /** The lowest load of two bridged. */
+  least: Least | null
   valve: { powerW: number | null, taps: { ohm: number, at: number }[], tap: { ohm: number, at: number } | null } | null
   /** Whether a word such as `on` leads to the output; where what is stated of it begins. */
   isSaid: boolean
@@ -133,11 +137,12 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
 
   On_said: (_on, _noise, rating) => ({ ...rating.tree() as object, isSaid: true, ratedAt: from(rating) }),
   On_unsaid: (comma, _noise, rating) => ({ ...rating.tree() as object, isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
-  Rating_channels: (count, _x, said, mode) => ({
+  Rating_channels: (count, _x, said, mode, least) => ({
     ...UNRATED, parts: said.tree(), channels: { count: Number(count.sourceString.trim()), at: from(count) }, mode: mode.children[0]
       ? modeAt(mode.children[0])
-      : null,
+      : null, least: (least.children[0]?.tree() as Least | undefined) ?? null,
   }),
+  Least: (_comma, _from, number, unit): Least => ({ ohm: ohmOf(number, unit), at: from(number) }),
   Rating_plain: (said, mode) => ({ ...UNRATED, parts: said.tree(), mode: mode.children[0] ? modeAt(mode.children[0]) : null }),
   Said: (first, _commas, more) => [first, ...more.children].map(part => part.tree() as Stated),
   Valve: (_valve, _amp, power, unit, _amps, _at, first, _slashes, more, _ohm, _comma, _tap, tap, tapUnit) => ({
@@ -149,6 +154,8 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
     },
   }),
   Stated_from: (_from, number, unit): Stated => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
+  Stated_stableAt: (_stable, _at, number, unit): Stated => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
+  Stated_stable: (number, _hyphen, unit, _stable, _amps): Stated => ({ is: 'from', ohm: ohmOf(number, unit), at: from(number) }),
   Stated_wattAtVolt: (number, unit, _amp, _at, volts, v, _amps): Stated =>
     ({ is: 'wattAtVolt', powerW: wattOf(number, unit), volts: voltOf(volts), at: from(number), end: to(v), voltsAt: from(volts) }),
   Stated_rated: (number, unit, _amp, _at, ohm, ohms, _amps): Stated => ({ is: 'rated', powerW: wattOf(number, unit), ohm: ohmOf(ohm, ohms), at: from(number), ohmAt: from(ohm) }),
@@ -160,7 +167,7 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
 const SENSITIVITY = { least: 40, most: 130, unit: 'dB' }
 const loudOf = (loud: Node) => (loud.children[0]?.tree() as number | undefined) ?? null
 
-const UNRATED = { parts: [], channels: null, mode: null, valve: null }
+const UNRATED = { parts: [], channels: null, mode: null, least: null, valve: null }
 const modeAt = (node: Node) => ({ is: node.sourceString.includes('bridge') ? 'bridged' as const : 'parallel' as const, at: from(node) })
 
 const FARAD = { least: 1e-9, most: 1, unit: 'F', of: { n: 1e-9, u: 1e-6, m: 1e-6 } }

@@ -43,6 +43,7 @@ function randomValue(chance: Chance, column: Column): unknown {
       count: 1 + Math.floor(chance() * 8), points: [point(), ...several(chance, 2, point)],
       lines: several(chance, 2, () => ({ lineV: volt(), powerW: watt() })),
       floorOhm: chance() < 0.5 ? null : ohm(),
+      valve: chance() < 0.7 ? null : { powerW: chance() < 0.3 ? null : watt(), tapsOhm: [4, 8, 16].slice(Math.floor(chance() * 3)), chosenBy: oneOf(chance, ['selector', 'sockets', null]) },
     }))
     case 'cable': return chance() < 0.5 ? { awg: 10 + Math.floor(chance() * 12) } : { areaMm2: oneOf(chance, [...CLASS5_OHM_PER_KM.keys()]) }
     case 'colours': return several(chance, 4, colour)

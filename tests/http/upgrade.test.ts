@@ -173,3 +173,15 @@ test('what version 7 kept opens: one channel an output, in its edits and its var
   expect(await undoAll()).toEqual(applied('output.set', 'speaker.set', 'output.set', 'variant.add', 'output.move', 'amplifier.add', 'node.add', 'space.add', 'practice.set', 'job.set'))
   expect(readJob((await read()).job).variants).toEqual([])
 }))
+
+test('what version 8 kept opens: an output plays everything and nothing feeds an amplifier, in its edits and its variants too; a band can be set; undo reaches over the change', () => onOld(8, async ({ read, sync, undoAll }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  const amplifiers = [before, ...before.variants].flatMap(j => j.amplifiers)
+  expect([job.version, job.note, log.length, before.practice.valve, new Set(amplifiers.flatMap(a => [a.source, a.made, ...a.outputs.map(o => o.band)]))]).toEqual([FORMAT_VERSION, 'kept by version 8', 10, 'up-is-safe', new Set([null])])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const to = { band: { system: 'Deck', fromHz: 90, toHz: null, slopeDb: null, setDb: null } }
+  expect(await sync(fresh('v9-e', { kind: 'output.set', outputId: 'mg-deck', was: { band: null }, to }))).toEqual(['applied'])
+  expect(await undoAll()).toEqual(applied('output.set', 'batch', 'output.move', 'amplifier.set', 'output.add', 'variant.add', 'output.set', 'amplifier.add', 'through.set', 'practice.set', 'job.set'))
+  expect(readJob((await read()).job).amplifiers).toHaveLength(1)
+}))

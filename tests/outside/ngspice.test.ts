@@ -56,7 +56,7 @@ test('200 random trees against ngspice', () => {
  * (one upside down), twice of it side by side (behind equal resistors that let them share), and what reaches the load.
  */
 test.each([['bridged', 16], ['bridged', 8], ['bridged', 5], ['parallel', 4], ['parallel', 2], ['parallel', 3]] as const)('%s into %d Ω against ngspice', (mode, loadOhm) => {
-  const rating: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 2, mode: 'single' }
+  const rating: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 2, mode: 'single', bridgedFloorOhm: null }
   const eachOhm = mode === 'bridged' ? loadOhm / 2 : 2 * loadOhm
   const { volts } = driveInto(rating, eachOhm)!
   const shared = 1e-7

@@ -3,6 +3,7 @@ import { proveLine } from '#core/check/proof'
 import { isWrong } from '#core/check/verdict'
 import { Records } from '#core/job/records'
 import type { Job, Output, Reading, ReadingValue } from '#core/job/schema'
+import { UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { rankSuspects, type Suspect } from '#core/trace/rank'
 import { LINE_V, makeRig, type Rig } from './rigs'
 
@@ -15,7 +16,7 @@ function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 
   // 2.5 mm² class 5 is 7.98 Ω/km a conductor (IEC 60228): the length that has this resistance out and back.
   const lead = { cable: { areaMm2: 2.5 as const }, lengthM: rig.reachOhm / (2 * 7.98e-3) }
   const output: Output = {
-    id: 'out', label: 'A1', name: '', rating: { kind: 'not-known' },
+    id: 'out', label: 'A1', name: '', rating: { kind: 'not-known' }, ...UNSTATED_OUTPUT,
     wiring: { kind: 'chain', id: 'c', children: rig.plannedOhm.map((ohm, k) => ({ lead, node: {
       kind: 'speaker', id: `s${k}`, label: `${k}`, name: '', continuousW: null, driverOhm: 8, kindId: null, zoneId: null,
       load: rig.kind === 'taps' ? { kind: 'tap', tapW: rig.taps[k]!, ratedV: LINE_V, tapsW: [2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } : { kind: 'nominal', nominalOhm: ohm },

@@ -8,12 +8,13 @@ import * as kinds from '../../server/database/migrations/005-kinds'
 import * as gear from '../../server/database/migrations/006-gear'
 import * as controls from '../../server/database/migrations/007-controls'
 import * as spaces from '../../server/database/migrations/008-spaces'
+import * as lowImpedance from '../../server/database/migrations/009-low-impedance'
 
-export type OldVersion = 1 | 2 | 3 | 4 | 5 | 6 | 7
+export type OldVersion = 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8
 
 /** The migrations in order, and how many of them each version knew. */
-const KNEW: Record<OldVersion, number> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 6, 6: 7, 7: 8 }
-const ALL: readonly (readonly [string, Knex.Migration])[] = [['001-jobs', jobs], ['002-records', records], ['003-more-faults', faults], ['004-how-taken', taken], ['005-kinds', kinds], ['006-gear', gear], ['007-controls', controls], ['008-spaces', spaces]]
+const KNEW: Record<OldVersion, number> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 6, 6: 7, 7: 8, 8: 9 }
+const ALL: readonly (readonly [string, Knex.Migration])[] = [['001-jobs', jobs], ['002-records', records], ['003-more-faults', faults], ['004-how-taken', taken], ['005-kinds', kinds], ['006-gear', gear], ['007-controls', controls], ['008-spaces', spaces], ['009-low-impedance', lowImpedance]]
 
 /** A database as an older version left it: its tables, and the rows of a job with its edits (tests/samples). */
 export async function fillAsVersion(version: OldVersion, url: string): Promise<{ jobId: string }> {

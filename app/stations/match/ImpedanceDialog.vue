@@ -17,7 +17,7 @@ const members = computed(() => line.speakers.flatMap((s) => {
   return curve ? [{ label: s.label, curve }] : []
 }))
 const isWatts = ref(false)
-const watts = computed(() => isWatts.value && said.value ? wattsOver(line.output.rating, said.value.curve) : null)
+const watts = computed(() => isWatts.value && said.value ? wattsOver(line.output, said.value.curve) : null)
 const isRated = computed(() => line.drive !== null)
 const span = computed(() => {
   const known = watts.value?.filter(w => w !== null) ?? []

@@ -9,8 +9,9 @@ export const CHANNEL_LOAD: Record<ChannelMode, number> = { single: 1, bridged: 1
 /** Volts of an output to volts of one channel. */
 const CHANNEL_VOLTS: Record<ChannelMode, number> = { single: 1, bridged: 2, parallel: 1 }
 
-/** The lowest load of one channel, Ω: its maker's word, or the lowest rated load. */
-export function floorOfChannel({ floorOhm, points }: Pick<SolidStateRating, 'floorOhm' | 'points'>): number {
+/** The lowest load of one channel, Ω: its maker's word, that of two bridged before all, or the lowest rated load. */
+export function floorOfChannel({ floorOhm, points, mode, bridgedFloorOhm }: Pick<SolidStateRating, 'floorOhm' | 'points' | 'mode' | 'bridgedFloorOhm'>): number {
+  if (mode === 'bridged' && bridgedFloorOhm !== null) return bridgedFloorOhm * CHANNEL_LOAD.bridged
   return floorOhm ?? Math.min(...points.map(p => p.loadOhm))
 }
 

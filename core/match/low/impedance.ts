@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, type OutputRating } from '#core/amplifier/index'
+import { driveInto, floorOhm, heldAt } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/bands'
 import { predictLine, type Predicted } from '#core/check/predict'
 import type { Output, Speaker } from '#core/job/schema'
@@ -7,6 +7,7 @@ import { compile } from '#core/network/compile'
 import { asCurve, asLabelled, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
 import { headOf, logFrequencies, lowestAtHead } from '#core/network/line'
 import { makeSolver, seenAtHead } from '#core/network/solve'
+import { playedHz } from '../band'
 import { singleLoads, type Child, type WiringNode } from '#core/network/tree'
 
 /** Impedance over frequency, as an output sees its line, and each speaker by itself. */
@@ -47,7 +48,7 @@ export interface LineImpedance {
 
 export function lineImpedance(output: Output): LineImpedance | null {
   const root = { lead: null, node: output.wiring }
-  const [curve, lowest] = [impedanceOver(root), lowestAtHead(root, asCurve)]
+  const [curve, lowest] = [impedanceOver(root), lowestAtHead(root, asCurve, playedHz(output.band))]
   const [nominal, meter] = [nominalOhmOf(root), headOf(root, asCurve, METER_HZ)]
   if (!curve || !lowest || nominal === null || meter.state !== 'finite') return null
   const singles = speakersOf(output.wiring).flatMap(s => singleLoads(s.load))
@@ -66,9 +67,10 @@ function nominalOhmOf(root: Child<WiringNode>): number | null {
 export const speakerImpedance = (speaker: Speaker): ImpedanceCurve | null => impedanceOver({ lead: null, node: speaker })
 
 /** What an output gives into a curve, W real, frequency by frequency, at the volts of its rating into that many ohms; null where it may not. */
-export function wattsOver(rating: OutputRating, { ohm, deg }: ImpedanceCurve): (number | null)[] {
+export function wattsOver({ rating, limiterV }: Pick<Output, 'rating' | 'limiterV'>, { ohm, deg }: ImpedanceCurve): (number | null)[] {
   return Array.from(ohm, (z, k) => {
-    const drive = driveInto(rating, z)
+    const free = driveInto(rating, z)
+    const drive = free && heldAt(free, limiterV, z)
     return drive === null || drive.basis === 'under-floor' ? null : drive.volts ** 2 / z * Math.cos(deg[k]! * Math.PI / 180)
   })
 }

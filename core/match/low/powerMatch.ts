@@ -1,6 +1,6 @@
-import { driveInto, floorOhm, isFloorStated, lowestRatedOhm, valveOf, type OutputRating } from '#core/amplifier/index'
+import { driveInto, floorOhm, heldAt, isFloorStated, lowestRatedOhm, valveOf } from '#core/amplifier/index'
 import { wattDbOf } from '#core/match/spaces'
-import type { Kind, Practice } from '#core/job/schema'
+import type { Kind, Output, Practice } from '#core/job/schema'
 import { logFrequencies } from '#core/network/line'
 import { PEAK_OF_CONTINUOUS, POWER_SCHOOLS, powerSchool, PROGRAM_OF_CONTINUOUS, schoolBandW, type PowerSchoolId } from '#core/practice/power'
 import { isUnderFloor } from '#core/quantity/tolerance'
@@ -88,7 +88,7 @@ export function powerMatch(line: LineFacts, practice: Practice, kinds: readonly 
     }
   })
   return {
-    gives: capability(rating, loadOhm), floorOhm: floor, isFloorStated: isFloorStated(rating), at: { loadOhm, powerW: line.amplifierW, mostW: line.mostW },
+    gives: capability(line.output, loadOhm), floorOhm: floor, isFloorStated: isFloorStated(rating), at: { loadOhm, powerW: line.amplifierW, mostW: line.mostW },
     stands: continuousW === null ? null : { continuousW, programW: PROGRAM_OF_CONTINUOUS * continuousW, peakW: PEAK_OF_CONTINUOUS * continuousW },
     schools: continuousW === null
       ? []
@@ -116,7 +116,7 @@ function weakestOf(members: readonly MemberPower[]): MemberPower | null {
   return first!.ofPeak! > 1.02 * rest.at(-1)!.ofPeak! ? first! : null
 }
 
-function capability(rating: OutputRating, loadOhm: number): PowerMatch['gives'] {
+function capability({ rating, limiterV }: Output, loadOhm: number): PowerMatch['gives'] {
   const floor = floorOhm(rating)
   if (floor === null) return []
   const from = Math.max(floor, Math.min(SCALE_OHM.least, loadOhm))
@@ -124,7 +124,8 @@ function capability(rating: OutputRating, loadOhm: number): PowerMatch['gives'] 
   // Where a rating has its corners; a tap is one too.
   const corners = [lowestRatedOhm(rating) ?? from, valveOf(rating)?.tapOhm ?? from, loadOhm]
   return [...new Set([...logFrequencies(from, most, 90), ...corners])].filter(ohm => ohm >= from).sort((a, b) => a - b).flatMap((ohm) => {
-    const drive = driveInto(rating, ohm)
+    const free = driveInto(rating, ohm)
+    const drive = free && heldAt(free, limiterV, ohm)
     return drive === null || drive.basis === 'under-floor' ? [] : [{ loadOhm: ohm, powerW: drive.powerW, mostW: drive.mostW }]
   })
 }

@@ -12,9 +12,9 @@ beforeAll(async () => { solve = solverOf(await highsLoader()) })
 
 type Outputs = AmplifierModel['outputs']
 const lines = (count: number, powerW: number, ...volts: number[]): Outputs =>
-  [{ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null }]
+  [{ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null, valve: null }]
 const loads = (count: number, floorOhm: number, ...points: [number, number][]): Outputs =>
-  [{ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm }]
+  [{ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm, valve: null }]
 const model = (name: string, price: number | null, outputs: Outputs): AmplifierModel => ({ ...unstatedModel('amplifier', name), outputs, price })
 
 test('against every set of 150 small cases: the cheapest, the fewest units, the most spare for a quarter more', async () => {

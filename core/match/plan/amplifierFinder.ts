@@ -48,7 +48,7 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
   const refused: FoundAmplifiers['refused'] = []
   const candidates: Candidate[] = []
   for (const [at, model] of models.entries()) {
-    const fits = model.outputs.map(group => needs.map(need => fitOf(group, need)))
+    const fits = model.outputs.map(group => needs.map(need => fitOf(group, need, model.bridgedFloorOhm)))
     if (needs.length > 0 && !fits.flat().some(isFit)) refused.push({ model: model.name, why: closest(fits.flat()) })
     else if (model.price === null) refused.push({ model: model.name, why: 'its price is not stated' })
     else candidates.push({ at, model, fits })

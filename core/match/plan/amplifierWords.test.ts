@@ -4,7 +4,7 @@ import { appliedWords, finderWords, leadsWords, modelsText, outputText } from '.
 import type { Rank } from './amplifierFinder'
 
 const left = (isUnfed: boolean) => ({ line: 'A1', why: 'x', isUnfed })
-const model = (count: number) => ({ ...unstatedModel('amplifier', 'M'), outputs: [{ count, points: [], lines: [{ lineV: 70.71, powerW: 100 }], floorOhm: null }] })
+const model = (count: number) => ({ ...unstatedModel('amplifier', 'M'), outputs: [{ count, points: [], lines: [{ lineV: 70.71, powerW: 100 }], floorOhm: null, valve: null }] })
 const set = { leads: ['price'] as Rank[], models: [], assignment: [], price: 1, spareW: 1, proven: true }
 test.each<[string, string, string]>([
   ['one lead', leadsWords({ leads: ['price'] }), 'Least money'], ['two', leadsWords({ leads: ['price', 'units'] }), 'Least money and fewest units'], ['all', leadsWords({ leads: ['price', 'units', 'spare'] }), 'Least money, fewest units and most to spare'],

@@ -16,7 +16,7 @@ import { solverOf, type SolveLp } from './lp'
 let solve: SolveLp
 beforeAll(async () => { solve = solverOf(await highsLoader()) })
 
-const lines = (count: number, powerW: number): AmplifierModel['outputs'][number] => ({ count, points: [], lines: [{ lineV: 70.71, powerW }], floorOhm: null })
+const lines = (count: number, powerW: number): AmplifierModel['outputs'][number] => ({ count, points: [], lines: [{ lineV: 70.71, powerW }], floorOhm: null, valve: null })
 const offered = (name: string, price: number, ...outputs: AmplifierModel['outputs']): OfferedAmplifier =>
   ({ model: { ...unstatedModel('amplifier', name), outputs, price, highPassHz: 60 }, from: { modelId: `m-${name}`, version: 2, passed: null } })
 const four = offered('Four', 500, lines(4, 240))

@@ -1,10 +1,11 @@
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { together, setting, type Edit, type SimpleEdit } from '#core/job/edits'
-import { ratingOf } from '#core/job/amplifierModel'
+import { ratingOf, statedOf } from '#core/job/amplifierModel'
 import { outputFor, type NewId } from '#core/job/intents'
 import { Sequence } from '#core/job/many/many'
 import type { Amplifier, Job, Origin, Output } from '#core/job/schema'
 import { same } from '#core/job/sections/guard'
+import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 import { findOutput } from '#core/job/tree'
 import type { AmplifierSet } from './amplifierFinder'
 
@@ -79,7 +80,7 @@ function addUnit(sequence: Sequence, model: AmplifierModel, from: Origin | null,
   const names = new Set(sequence.job.amplifiers.map(a => a.name))
   let name = model.name
   for (let k = 2; names.has(name); k++) name = `${model.name}, no. ${k}`
-  const amplifier: Amplifier = { id: newId(), name, place: '', highPassHz: model.highPassHz, from, outputs: [] }
+  const amplifier: Amplifier = { id: newId(), name, place: '', ...UNSTATED_AMPLIFIER, ...statedOf(model, UNSTATED_AMPLIFIER), from, outputs: [] }
   sequence.do({ kind: 'amplifier.add', index: sequence.job.amplifiers.length, amplifier })
   return amplifier.id
 }
@@ -98,7 +99,7 @@ function fill(sequence: Sequence, amplifierId: string, slots: readonly Slot[], m
   slots.forEach((slot, k) => {
     const empty = () => unit().outputs.find(o => !placed.has(o.id) && o.wiring.children.length === 0 && !slots.some(s => s?.outputId === o.id))
     const outputId = slot?.outputId ?? empty()?.id
-    const rating = slot?.rating ?? ratingOf(groups[k]!, meant)
+    const rating = slot?.rating ?? ratingOf(groups[k]!, meant, model.bridgedFloorOhm)
     if (outputId === undefined) {
       const output = outputFor(sequence.job, unit(), rating, newId)
       placed.add(output.id)

@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, isFloorStated, lowestRatedOhm, modeOf, valveOf } from '#core/amplifier/index'
+import { driveInto, floorOhm, isBridgedFloorStated, isFloorStated, lowestRatedOhm, modeOf, valveOf } from '#core/amplifier/index'
 import { LOWEST_OF_NOMINAL } from '#core/network/element'
 import { areEqualShares, fallsShort } from '#core/quantity/tolerance'
 import type { Finding } from '../finding'
@@ -9,15 +9,15 @@ import { found, type Rule } from './rule'
  * lowest point too, with every other member at its label: under 0.8 of the floor is more than any label permits (IEC 60268-5),
  * between that and the floor is said. How low the labels may take it beyond that is said as not known.
  */
-export const floor: Rule = (line) => {
+export const floor: Rule = (line, { amplifier: { made } }) => {
   const { rating } = line.output
   const { loadOhm, upOhm, drive, lowest } = line
   const least = floorOhm(rating)
   if (least === null || loadOhm === null || drive === null || valveOf(rating)) return []
-  const asked = { floorOhm: least, isFloorStated: isFloorStated(rating), mode: modeOf(rating) }
+  const asked = { floorOhm: least, isFloorStated: isFloorStated(rating), mode: isBridgedFloorStated(rating) ? 'single' as const : modeOf(rating) }
   // Turned down, a control hides a load that somebody will turn up again.
   const leastOhm = Math.min(loadOhm, upOhm ?? loadOhm)
-  if (driveInto(rating, leastOhm)?.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { loadOhm: leastOhm, ...asked } })]
+  if (driveInto(rating, leastOhm)?.basis === 'under-floor') return [found(line, { code: 'load-under-floor', grade: 'stop', facts: { made, loadOhm: leastOhm, ...asked } })]
 
   const findings: Finding[] = []
   if (drive.basis === 'not-rated') {

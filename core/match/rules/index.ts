@@ -10,10 +10,14 @@ import { throughs } from './throughs'
 import { highPass } from './highPass'
 import { kindRemarks } from './kinds'
 import { cableGrows } from './cableGrows'
+import { bands } from './bands'
 import { curves } from './curves'
+import { input } from './input'
+import { limiter } from './limiter'
+import { stated } from './stated'
 import { units } from './units'
 import { valve } from './valve'
 
 /** Every rule, in the order in which their findings are told within one grade. */
-export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, valve, reserve, cableLoss, cableGrows, highPass,
-  sharing, units, curves]
+export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, stated, valve, reserve, limiter, cableLoss, cableGrows, highPass,
+  sharing, units, bands, input, curves]

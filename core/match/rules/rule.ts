@@ -7,7 +7,7 @@ import type { LineFacts } from '../facts'
 export type Rule = (line: LineFacts, around: Around) => Finding[]
 
 /** Not yet placed. */
-type Bare = { [K in FindingCode]: { code: K, grade: Grade, facts: FindingFacts[K] } }[FindingCode]
+export type Bare = { [K in FindingCode]: { code: K, grade: Grade, facts: FindingFacts[K] } }[FindingCode]
 
 export function found(line: LineFacts, what: Bare, nodeId: string | null = null): Finding {
   return { ...what, outputId: line.output.id, nodeId }

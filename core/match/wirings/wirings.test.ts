@@ -14,7 +14,7 @@ const all = (units: readonly Unit[], fairOnly = false): { network: Network, ohm:
   new Networks(units, fairOnly).forEach((kind, parts, ohm) => found.push({ network: networkOf(kind, parts), ohm }))
   return found
 }
-const OUTPUT = { kind: 'solid-state' as const, points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 4, mode: 'single' as const }
+const OUTPUT = { kind: 'solid-state' as const, points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 4, mode: 'single' as const, bridgedFloorOhm: null }
 const find = (text: string, over: Partial<WiringsAsked> = {}): Wirings => {
   const found = findWirings({ units: readUnits(text), rating: OUTPUT, isFair: true, ...over })
   if (typeof found === 'string') throw new Error(found)

@@ -3,7 +3,7 @@ import { findWirings, type Wirings } from './finder'
 import { readUnits } from './readUnits'
 import { overRated, powerText, wiringsWords } from './words'
 
-const RATING = { kind: 'solid-state' as const, points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 4, mode: 'single' as const }
+const RATING = { kind: 'solid-state' as const, points: [{ loadOhm: 8, powerW: 180 }, { loadOhm: 4, powerW: 300 }], floorOhm: 4, mode: 'single' as const, bridgedFloorOhm: null }
 const find = (text: string, isFair: boolean) => findWirings({ units: readUnits(text), rating: RATING, isFair }) as Wirings
 test.each<[string, string, string]>([
   ['four alike', wiringsWords(find('4 x 8', true)), '10 different wirings; in 6 some get more than others; 1 is too low a load. What is left, the simplest first:'],

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { AMPLIFIER_MAKES, gainDb, inputOhm, inputV } from '#core/gear/amplifier'
 import { loadSchema } from '#core/gear/load'
 import { cableSchema } from '#core/gear/cable'
 import { originSchema } from '../origin'
@@ -58,6 +59,7 @@ export const ratingSchema = z.discriminatedUnion('kind', [
     points: z.array(z.strictObject({ loadOhm: ohm, powerW: watt })).min(1, 'needs at least one rated power').max(8),
     floorOhm: ohm.nullable(),
     mode: z.enum(['single', 'bridged', 'parallel']),
+    bridgedFloorOhm: ohm.nullable(),
   }),
   z.strictObject({ kind: z.literal('constant-voltage'), lineV: bounded('V', 1, 1000), powerW: watt.nullable() }),
   z.strictObject({
@@ -68,17 +70,45 @@ export const ratingSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('not-known') }),
 ])
 
-export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema }
+/**
+ * The part of the hearing range that an output plays, where each part has an amplifier of its own. Outputs that name one system belong together.
+ * An end that is null is open; `slopeDb` an octave, null is not stated; `setDb`: what the band is set down by, null is not set yet.
+ */
+export const bandSchema = z.strictObject({
+  system: nameText,
+  fromHz: bounded('Hz', 10, 30_000).nullable(), toHz: bounded('Hz', 10, 30_000).nullable(),
+  slopeDb: z.union([z.literal(6), z.literal(12), z.literal(18), z.literal(24), z.literal(48)]).nullable(),
+  setDb: bounded('dB', 0, 60).nullable(),
+}).refine(({ fromHz, toHz }) => fromHz !== null || toHz !== null, 'must begin or end somewhere: without either it plays everything')
+  .refine(({ fromHz, toHz }) => fromHz === null || toHz === null || fromHz < toHz, { message: 'must be above its lower end', path: ['toHz'] })
+
+/** `band`: null plays everything. `limiterV`: volts (rms) that a limiter holds it at; null: none, or not stated. */
+export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema, band: bandSchema.nullable(), limiterV: bounded('V', 0.1, 1000).nullable() }
+/** Of an output of which that is not said. */
+export const UNSTATED_OUTPUT = { band: null, limiterV: null } as const
 export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
 
-/** `highPassHz`: where its high-pass stands, 'none' where it has none; null is not stated. `from`: the model that it is of; null for none. */
+/** What feeds an amplifier: one name is one source, however many inputs hang on it. `volts` at full level. Nulls are not known. */
+export const sourceSchema = z.strictObject({ name: nameText, volts: bounded('V', 0.001, 50).nullable(), ohm: bounded('Ω', 0, 1_000_000).nullable() })
+
+/**
+ * `made`: receivers and vehicle units are judged by what their maker states. `gainDb`, `inputV` (for full power), `inputOhm`: of each of its inputs.
+ * `protection`: what its maker says that it does when it is asked for too much. `highPassHz`: where its high-pass stands, 'none' where it has
+ * none. `from`: the model that it is of; null for none. Other nulls are not stated.
+ */
 export const amplifierFields = {
-  name: nameText, place: plainText(120), highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable(), from: originSchema.nullable(),
+  name: nameText, place: plainText(120),
+  made: z.enum(AMPLIFIER_MAKES).nullable(), gainDb: gainDb.nullable(), inputV: inputV.nullable(), inputOhm: inputOhm.nullable(), source: sourceSchema.nullable(), protection: plainText(300),
+  highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable(), from: originSchema.nullable(),
 }
+/** Of an amplifier of which nothing is stated but its name and place. */
+export const UNSTATED_AMPLIFIER = { made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', highPassHz: null, from: null } as const
 export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, outputs: z.array(outputSchema).max(MOST_OUTPUTS) })
 
 export type Amplifier = z.infer<typeof amplifierSchema>
 export type Output = z.infer<typeof outputSchema>
+export type Band = z.infer<typeof bandSchema>
+export type Source = z.infer<typeof sourceSchema>
 export type { Control, LinePart, LineThrough, LineTransformer } from './through'
 export type Chain = Output['wiring']
 export type SpeakerLoad = Speaker['load']

@@ -118,6 +118,6 @@ export const wiring: Section<typeof wiringEdits> = {
   fields: {
     name: 'name', place: 'place', label: 'label', rating: 'rating', load: 'tap or impedance', continuousW: 'power rating',
     driverOhm: 'driver impedance', lead: 'lead',
-    through: 'control or transformer', highPassHz: 'high-pass',
+    through: 'control or transformer', highPassHz: 'high-pass', band: 'band', limiterV: 'limiter', made: 'what it is made as', gainDb: 'gain', inputV: 'input for full power', inputOhm: 'input impedance', source: 'source', protection: 'protection',
   },
 }

@@ -1,0 +1,18 @@
+import { HEARD_HZ } from '#core/network/line'
+import type { Band } from '#core/job/schema'
+
+/** An octave beyond its ends a crossover still lets through what counts; what lies farther out does not. Common practice, no source. */
+const BEYOND = 2
+
+/** The stretch that an output's load is judged over, Hz: its band and an octave on either side, within the hearing range. */
+export function playedHz(band: Band | null): readonly [number, number] {
+  if (band === null) return HEARD_HZ
+  const [least, most] = HEARD_HZ
+  const fromHz = Math.min(most / BEYOND, Math.max(least, (band.fromHz ?? least) / BEYOND))
+  return [fromHz, Math.max(fromHz * BEYOND, Math.min(most, (band.toHz ?? most) * BEYOND))]
+}
+
+/** The stretch that it plays, Hz: the ends of its crossover. */
+export function bandHz(band: Band | null): readonly [number, number] {
+  return [band?.fromHz ?? HEARD_HZ[0], band?.toHz ?? HEARD_HZ[1]]
+}
