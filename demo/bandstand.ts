@@ -15,7 +15,7 @@ const tops = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 1200
 const bass = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 500 }, { loadOhm: 8, powerW: 300 }], floorOhm: 4, mode: 'bridged' as const, bridgedFloorOhm: null }
 const near = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 300 }, { loadOhm: 8, powerW: 180 }], floorOhm: 4, mode: 'single' as const, bridgedFloorOhm: null }
 /** The crossover stands before the amplifiers. */
-const high = { system: 'Stage', fromHz: 100, toHz: null, slopeDb: 24 as const, setDb: 6 }
+const high = { system: 'Stage', fromHz: 100, toHz: null, slopeDb: 24 as const, setDb: null }
 const low = { system: 'Stage', fromHz: null, toHz: 100, slopeDb: 24 as const, setDb: 0 }
 const input = { gainDb: 32, inputOhm: 20_000 }
 const thick = { areaMm2: 4 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
-import { bestTap, driveInto, floorOhm, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedW, tapFit, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
+import { bestTap, dividedDb, driveInto, floorOhm, gainOf, heldAt, isBridgedFloorStated, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedV, ratedW, tapFit, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
 
 const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single', bridgedFloorOhm: null }
 
@@ -88,9 +88,28 @@ describe('what may be asked of any output', () => {
     ['a 70 V line', { kind: 'constant-voltage', lineV: 70.71, powerW: 240 }, ['constant-voltage', true, 240, 70.71, null, false, null, '70 V 240 W']],
     ['a 100 V line of a power not known', { kind: 'constant-voltage', lineV: 100, powerW: null }, ['constant-voltage', false, null, 100, null, false, null, '100 V']],
     ['two channels bridged: twice the floor', { ...twoPoints, mode: 'bridged' }, ['low-impedance', true, 1200, null, 4, true, 8, '2 x 600 W at 4, 400 W at 8, from 2 bridged']],
+    ['two bridged, with a floor of their own', { ...twoPoints, mode: 'bridged', bridgedFloorOhm: 6 }, ['low-impedance', true, 1200, null, 6, true, 8, '2 x 600 W at 4, 400 W at 8, from 2 bridged from 6']],
+    ['of one channel that floor is not', { ...twoPoints, bridgedFloorOhm: 6 }, ['low-impedance', true, 600, null, 2, true, 4, '600 W at 4, 400 W at 8, from 2']],
     ['side by side: half of it', { kind: 'solid-state', points, floorOhm: null, mode: 'parallel', bridgedFloorOhm: null }, ['low-impedance', true, 1200, null, 2, false, 2, '2 x 600 W at 4, 400 W at 8 in parallel']],
     ['a valve output on its 8 Ω tap', VALVE, ['low-impedance', true, 50, null, 6, false, null, 'valve 50 W at 4/8/16, tap 8']],
     ['a valve output of which little is known', { ...VALVE, powerW: null, tapOhm: null }, ['low-impedance', false, null, null, null, false, null, 'valve at 4/8/16']],
     ['nothing known', { kind: 'not-known' }, [null, false, null, null, null, false, null, '']],
   ])('%s', (_, rating, answers) => expect([lineKindOf, isRated, ratedW, lineVoltsOf, floorOhm, isFloorStated, lowestRatedOhm, writeRating].map(ask => ask(rating))).toEqual(answers))
+  test('volts, gain, and what a source keeps: definitions of power and decibel, the voltage divider', () => {
+    const bridged: OutputRating = { ...twoPoints, mode: 'bridged' }
+    const line: OutputRating = { kind: 'constant-voltage', lineV: 100, powerW: null }
+    expect([twoPoints, bridged, VALVE, { ...VALVE, tapOhm: null }, line, { kind: 'not-known' } as const].map(r => ratedV(r)?.toFixed(2) ?? null)).toEqual(['56.57', '113.14', '20.00', null, '100.00', null])
+    const gain = (r: OutputRating, gainDb: number | null, inputV: number | null) => gainOf(r, { gainDb, inputV })?.toFixed(2) ?? null
+    expect([gain(twoPoints, 32, 1), gain(bridged, 32, null), gain(twoPoints, null, 1), gain(bridged, null, 1), gain(line, null, null), gain({ kind: 'not-known' }, null, 1)]).toEqual(['32.00', '38.02', '35.05', '41.07', null, null])
+    expect([dividedDb(600, 600).toFixed(2), dividedDb(100, 10_000).toFixed(3), [{ ...twoPoints, bridgedFloorOhm: 6 }, { ...bridged, bridgedFloorOhm: 6 }, bridged].map(isBridgedFloorStated)]).toEqual(['-6.02', '-0.086', [false, true, false]])
+  })
+  test('a limiter holds volts, lowers the most where nothing is rated, and allows nothing that is not allowed', () => {
+    const held = (loadOhm: number, limiterV: number | null) => {
+      const { volts, powerW, mostVolts, mostW, basis } = heldAt(driveInto(twoPoints, loadOhm)!, limiterV, loadOhm)
+      return [volts, powerW, mostVolts, mostW].map(v => Number(v.toFixed(1))).concat(basis as never)
+    }
+    expect([held(8, 40), held(8, null), held(8, 56.6), held(2, 40), held(2, 20), held(1, 1)]).toEqual([
+      [40, 200, 40, 200, 'limited'], [56.6, 400, 56.6, 400, 'rated'], [56.6, 400, 56.6, 400, 'rated'], [24.5, 300, 40, 800, 'not-rated'], [20, 200, 20, 200, 'limited'], [12.2, 150, 49, 2400, 'under-floor'],
+    ])
+  })
 })

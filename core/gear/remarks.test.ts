@@ -32,7 +32,8 @@ test('a version rated twice the one before', () => {
 })
 
 const outputs = (points: [number, number][], floorOhm: number | null = null, lines: [number, number][] = []): AmplifierModel['outputs'] =>
-  [{ count: 2, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: lines.map(([lineV, powerW]) => ({ lineV, powerW })), floorOhm, valve: null }]
+  [{ count: 2, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: lines.map(([lineV, powerW]) => ({ lineV, powerW })),
+    floorOhm, valve: null }]
 test.each<[string, Partial<AmplifierModel>, string[]]>([
   ['nothing stated', {}, []], ['as it goes', { outputs: outputs([[8, 200], [4, 350]], 4) }, []], ['more volts into less', { outputs: outputs([[8, 100], [4, 350]]) }, ['contradicts']], ['rated under its floor', { outputs: outputs([[4, 100]], 8) }, ['floor']],
   ['gain as input and output', { outputs: outputs([[8, 200]]), gainDb: 32, inputV: 1 }, []], ['gain that is not', { outputs: outputs([[8, 200]]), gainDb: 26, inputV: 1 }, ['gain']], ['by the line', { outputs: outputs([], null, [[100, 240]]), gainDb: 40, inputV: 1 }, []],

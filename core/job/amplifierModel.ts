@@ -20,7 +20,10 @@ export function statedOf(model: AmplifierModel, now: Stated): Stated {
   return Object.fromEntries(STATED.map(field => [field, model[field] === null || model[field] === '' ? now[field] : model[field]])) as Stated
 }
 
-/** What one output of a model gives: into loads where it is rated so and no line is meant, from the taps of its valves, else at the line voltage nearest to the one meant. */
+/**
+ * What one output of a model gives: into loads where it is rated so and no line is meant, from the taps of its valves, else at the line
+ * voltage nearest to the one meant.
+ */
 export function ratingOf({ points, lines, floorOhm, valve }: ModelOutput, now: OutputRating, bridgedFloorOhm: number | null): OutputRating {
   const meansLine = now.kind === 'constant-voltage'
   const [first] = lines

@@ -33,6 +33,12 @@ export function ratingOf({ believedW, continuousW }: Pick<SpeakerModel, 'believe
   return believedW ?? continuousW
 }
 
+/** Whether a speaker's rating is the one that somebody believes, and what its sheet says instead; null where its sheet's own counts, or one set by hand. */
+export function believedOf(kind: Kind | undefined, { continuousW }: Pick<Speaker, 'continuousW'>): { believedW: number, sheetW: number | null } | null {
+  if (!kind || kind.model.believedW === null || continuousW !== kind.model.believedW || kind.model.believedW === kind.model.continuousW) return null
+  return { believedW: kind.model.believedW, sheetW: kind.model.continuousW }
+}
+
 /** A model's load past any transformer, as far as it is stated. */
 function plainLoadOf({ positions, members, smallSignal, curve, nominalOhm }: SpeakerModel, now: SpeakerLoad): SpeakerLoad | null {
   if (now.kind === 'coil') return now

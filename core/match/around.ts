@@ -22,20 +22,30 @@ export type AmplifierAround = Pick<Amplifier, 'name' | 'made' | 'gainDb' | 'inpu
  * What a line is judged by beside itself: the rules chosen, the kinds that its speakers are of, its amplifier and what feeds it, coils of its units on other
  * lines, the other bands of its system. `fed`: what hangs on its source; null without one.
  */
-export interface Around { practice: Practice, kinds: readonly Kind[], amplifier: AmplifierAround, coils: readonly UnitCoils[], bands: readonly BandOf[], fed: Fed | null }
+export interface Around {
+  practice: Practice
+  kinds: readonly Kind[]
+  amplifier: AmplifierAround
+  coils: readonly UnitCoils[]
+  bands: readonly BandOf[]
+  fed: Fed | null
+}
 
 export function aroundOf(job: Pick<Job, 'practice' | 'kinds' | 'amplifiers'>, outputId: string, { coils, bands, fed }: Shared = sharedOf(job)): Around {
   const found = findOutput(job, outputId)
   const amplifier = found?.amplifier ?? NO_AMPLIFIER
   return {
-    practice: job.practice, kinds: job.kinds, amplifier, coils, bands: bandsBeside(bands, found?.output.band ?? null), fed: fed.find(f => f.source === amplifier.source?.name) ?? null,
+    practice: job.practice, kinds: job.kinds, amplifier, coils, bands: bandsBeside(bands, found?.output.band ?? null),
+    fed: fed.find(f => f.source === amplifier.source?.name) ?? null,
   }
 }
 
 export const NO_AMPLIFIER: AmplifierAround = { name: '', made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', highPassHz: null }
 
 /** All bands of its system, its own among them. */
-export const bandsBeside = (bands: readonly BandOf[], own: Band | null): readonly BandOf[] => own === null ? [] : bands.filter(b => b.band.system === own.system)
+export const bandsBeside = (bands: readonly BandOf[], own: Band | null): readonly BandOf[] => own === null
+  ? []
+  : bands.filter(b => b.band.system === own.system)
 
 export function sharedOf(job: Pick<Job, 'amplifiers'>): Shared {
   const outputs = outputsOf(job)

@@ -1,5 +1,6 @@
 import { HEARD_HZ } from '#core/network/line'
 import type { Band } from '#core/job/schema'
+import { writeQuantity } from '#core/quantity/write'
 
 /** An octave beyond its ends a crossover still lets through what counts; what lies farther out does not. Common practice, no source. */
 const BEYOND = 2
@@ -15,4 +16,10 @@ export function playedHz(band: Band | null): readonly [number, number] {
 /** The stretch that it plays, Hz: the ends of its crossover. */
 export function bandHz(band: Band | null): readonly [number, number] {
   return [band?.fromHz ?? HEARD_HZ[0], band?.toHz ?? HEARD_HZ[1]]
+}
+
+/** "from 100 Hz up", "up to 100 Hz", "100 Hz to 2 kHz". */
+export function bandWords({ fromHz, toHz }: Pick<Band, 'fromHz' | 'toHz'>): string {
+  if (fromHz === null) return toHz === null ? 'everything' : `up to ${writeQuantity(toHz, 'Hz')}`
+  return `${toHz === null ? 'from ' : ''}${writeQuantity(fromHz, 'Hz')} ${toHz === null ? 'up' : `to ${writeQuantity(toHz, 'Hz')}`}`
 }

@@ -190,7 +190,11 @@ const NONE: Standing[] = []
 /** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
 const BAND = logFrequencies(20, 20_000, 81)
 /** By their labels loads are the same at every frequency; only what stands in the way of groups is not. */
-const solvedAtOneVolt = (circuit: Circuit, band: Band | null): LineSolution => circuit.isReactive ? solveOver(circuit, band ? logFrequencies(...bandHz(band), 81) : BAND, 1) : solveCircuit(circuit, METER_HZ, 1)
+const solvedAtOneVolt = (circuit: Circuit, band: Band | null): LineSolution => circuit.isReactive
+  ? solveOver(circuit, band
+      ? logFrequencies(...bandHz(band), 81)
+      : BAND, 1)
+  : solveCircuit(circuit, METER_HZ, 1)
 
 /** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
 function givenOn({ load }: Speaker): number {

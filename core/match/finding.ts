@@ -55,6 +55,8 @@ export interface FindingFacts {
   'coils-alike': { unit: string, outputs: string[] }
   /** Cabinets of which one half of the drivers is between the terminals. */
   'half-cabinet': { labels: string[] }
+  /** Ratings that somebody believes more than the sheet; `sheetW` null: the sheet states none. */
+  'rating-believed': { labels: string[], believedW: number, sheetW: number | null }
   'load-not-rated': { loadOhm: number, lowestRatedOhm: number, atLeastW: number, atMostW: number }
   'unequal-shares': { most: string, mostShare: number, least: string, leastShare: number }
   /** `isMost`: the output is not rated at this load; this is the most it may give. */

@@ -1,6 +1,7 @@
 import { floorOhm, QUIETLY, ratedW, valveOf, type ValveRating } from '#core/amplifier/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { exceeds, isUnderFloor } from '#core/quantity/tolerance'
+import { bandWords } from './band'
 import type { LineThrough } from '#core/job/schema'
 import type { LineEvaluation } from './evaluate'
 
@@ -19,7 +20,7 @@ export interface HeadFigures {
   isOver: boolean
   /** What the amplifier gives. */
   says: string
-  /** What arrives and what the wire takes; empty where there is nothing to part. */
+  /** The part of the range that it plays, what arrives and what the wire takes; empty where there is nothing to part. */
   parts: string
 }
 
@@ -81,14 +82,16 @@ const isTurnedDown = ({ throughs }: LineEvaluation) => throughs.some(({ through 
 
 function partsOf(line: LineEvaluation): string {
   const { amplifierW, drawnW, lostW, cable, speakers } = line
-  if (amplifierW === null || drawnW === null || lostW === null || speakers.length === 0) return ''
+  const plays = line.output.band ? `plays ${bandWords(line.output.band)}` : ''
+  if (amplifierW === null || drawnW === null || lostW === null || speakers.length === 0) return plays
   const heatW = Math.max(0, lostOf(line) - lostW)
   const parts = [
     ...(cable.stated === 0 ? [] : [`${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`]),
     ...(heatW > 0.005 * amplifierW ? [`${W(heatW)} in ${heatIn(line)}`] : []),
   ]
   const stand = isTurnedDown(line) ? 'as its controls stand' : ''
-  return [stand, parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
+  const arrive = [stand, parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
+  return [plays, arrive].filter(Boolean).join('; ')
 }
 
 const HEAT_WORDS: Record<LineThrough['kind'], string> = { control: 'controls', transformer: 'transformers', capacitor: 'capacitors', inductor: 'coils in the way' }

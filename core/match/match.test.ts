@@ -170,6 +170,10 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a woofer behind a coil, a tweeter behind a capacitor', jobOf('8 coil 0.6366198 mH || 8 cap 9.94718 uF on 100 W at 8'), ['good load-suits', 'unknown curve-not-known'], /8 Ω is what this output is made for/],
   ['a capacitor and a coil far apart: where both play, the load is of both', jobOf('8 coil 0.1 mH || 8 cap 400 uF on 100 W at 8'), ['stop load-under-floor'], /4.0\d Ω is under/],
   ['4 beside 16 share unequally', jobOf('4 || 16 on 100 W at 2'), ['tight unequal-shares', 'good load-suits', 'unknown curve-not-known']],
+  ['a rating that somebody believes', ofKind(withLoad(jobOf('8 on 100 W at 8'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 50 }), { continuousW: 120, believedW: 50 }), ['good load-suits', 'good amplifier-inside-rule', 'unknown curve-not-known', 'unknown rating-believed']],
+  ['one set by hand all the same', ofKind(withLoad(jobOf('8 on 100 W at 8'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 60 }), { continuousW: 120, believedW: 50 }), ['good load-suits', 'good amplifier-outside-rule', 'unknown curve-not-known']],
+  ['on a line of taps as well, its sheet stating none', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { believedW: 30 }), ['good fits-with-reserve', 'unknown rating-believed']],
+  ['what somebody believes is what the sheet says', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { continuousW: 30, believedW: 30 }), ['good fits-with-reserve']],
   // Makers' words on loads, bands, limiters and sources: common practice, no source, but for the arithmetic (voltage divider, decibel).
   ['a receiver that says nothing of 4 Ω', ofAmplifier(jobOf('4 on 80 W at 8'), { made: 'receiver' }), ['stop load-under-floor'], /says nothing.*shuts down loudly/],
   ['a vehicle unit, stable at 2 Ω', ofAmplifier(jobOf('2 on 60 W at 4, 2 ohm stable'), { made: 'vehicle', protection: 'Shuts down at 85 °C.' }), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known', 'unknown stable-says', 'unknown protection-says']],
@@ -203,6 +207,7 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['low into high', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 10_000, source: source(null, 1000) }), ['good load-suits', 'unknown curve-not-known']],
   ['two inputs side by side are half: not high any more', ofAmplifier(jobOf('8 on 400 W at 8', '8'), { inputOhm: 10_000, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 5 kΩ, 2 inputs side by side: 5 times its own.*costs 1.58 dB/],
   ['it takes from the level that arrives', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputOhm: 600, source: source(1.6, 600) }), ['tight source-loaded', 'tight source-weak', 'good load-suits', 'unknown curve-not-known']],
+  ['two bridged have twice the volts: 80 V at 32 dB, and 6 dB more', ofAmplifier(jobOf('8 on 2 x 200 W at 4 bridged'), { gainDb: 32, inputV: 0.71, source: source(0.5, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /0.71 V drive this output full/],
   ['gain and input that do not agree', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 26, inputV: 1.42 }), ['good load-suits', 'unknown curve-not-known', 'unknown gain-contradicts']],
   ['nothing connected', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['unknown nothing-connected']],
   ['a tap on off', withLoad(jobOf('10 W on 70 V 100 W'), tap(0, 70.71)), ['tight head-open', 'unknown tap-off']],

@@ -4,7 +4,8 @@ import { reserveSchool } from '#core/practice/reserve'
 import { valveSchool } from '#core/practice/valve'
 import { isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
-import type { BandSaid, Finding, FindingCode, FindingFacts, FindingOf } from './finding'
+import { bandWords } from './band'
+import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */
 export interface Sentence { what: string, why: string, todo: string }
@@ -174,6 +175,10 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'half-cabinet': f => ({
     what: `Of ${list(f.labels)} half the drivers play: so its jack and switch have it.`, why: 'The other half is silent until it gets a line of its own.', todo: 'Mono, to drive all of it from one jack.',
   }),
+  'rating-believed': f => ({
+    what: `Of ${list(f.labels)} the rating that you believe counts: ${W(f.believedW)} continuous${f.sheetW === null ? '; the sheet states none' : `, where the sheet says ${W(f.sheetW)}`}.`,
+    why: 'All that is said here of what they stand goes by it.', todo: '',
+  }),
   'load-not-rated': f => ({
     what: `No power is rated at ${Ohm(f.loadOhm)}; the lowest rated load is ${Ohm(f.lowestRatedOhm)}.`,
     why: `Allowed by its floor. It gives between ${W(f.atLeastW)}, from the current it is known to give, and ${W(f.atMostW)}, if it keeps its volts.`, todo: 'Enter the rating at this load, if the maker states one.',
@@ -275,12 +280,6 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   }),
   'head-short': () => ({ what: 'As drawn, the two conductors of this line are joined.', why: 'The amplifier would drive a short.', todo: 'Do not switch on. Correct the wiring.' }),
   'head-open': () => ({ what: 'As drawn, no current can flow: the line is open.', why: 'Nothing will play.', todo: 'Look for a tap on off, or a gap in a series.' }),
-}
-
-/** "from 100 Hz", "up to 100 Hz", "100 Hz to 2 kHz". */
-function bandWords({ fromHz, toHz }: Pick<BandSaid, 'fromHz' | 'toHz'>): string {
-  if (fromHz === null) return toHz === null ? 'everything' : `up to ${Hz(toHz)}`
-  return toHz === null ? `from ${Hz(fromHz)}` : `${Hz(fromHz)} to ${Hz(toHz)}`
 }
 
 /** A floor that nobody stated is named as what it is: taken from the lowest rated load. */

@@ -22,9 +22,6 @@ export function limiterFor({ continuousW, loadOhm, gainDb, fullScaleDbu }: Limit
   return { outV, inV, inDbu, dbfs: fullScaleDbu === null ? null : inDbu - fullScaleDbu }
 }
 
-/** Gain of an amplifier from the input that gives its full volts, dB. */
-export const gainFrom = (fullV: number, inputV: number): number => 20 * Math.log10(fullV / inputV)
-
 /** What a boost of so many decibels asks in its band, as a multiple of the power. Source: definition of the decibel. */
 export const boostTimes = (boostDb: number): number => 10 ** (boostDb / 10)
 

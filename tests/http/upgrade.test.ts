@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals'
 import { FORMAT_VERSION } from '#core/job/schema'
 import { byHand, makeKind } from '#core/job/kinds'
 import { putBefore, unknownControl } from '#core/job/throughs'
@@ -12,6 +12,9 @@ import { makeDatabase, startServer, type RunningServer, type TestDatabase } from
 import { fillAsVersion, type OldVersion } from '../support/oldVersion'
 
 /** What version 1 kept, read by this one. */
+
+// A server each, and as many answers as there are steps to take back: on a busy machine that is more than five seconds.
+jest.setTimeout(60_000)
 
 let database: TestDatabase
 let servers: RunningServer[] = []

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { gainOf } from '#core/amplifier/index'
 import { findOutput } from '#core/job/tree'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { standsContinuousW } from '#core/match/rules/sharing'
@@ -15,13 +16,22 @@ const store = useJobStore()
 const continuousW = ref(standsContinuousW(line) ?? 100)
 const isKnown = standsContinuousW(line) !== null
 const loadOhm = ref(line.upOhm ?? 8)
-const gainDb = ref(32)
+/** Common practice, no source: many amplifiers for loudspeakers have about so much. */
+const USUAL_GAIN_DB = 32
+const found = store.job ? findOutput(store.job, line.outputId) : null
+const statedDb = found && gainOf(found.output.rating, found.amplifier)
+const gainDb = ref(statedDb ?? USUAL_GAIN_DB)
 const fullScaleDbu = ref<number | null>(null)
 const boostDb = ref(6)
 const tuningHz = ref<number | null>(null)
 const limiter = computed(() => limiterFor({ continuousW: continuousW.value, loadOhm: loadOhm.value, gainDb: gainDb.value, fullScaleDbu: fullScaleDbu.value }))
 const highPassHz = computed(() => store.job ? findOutput(store.job, line.outputId)?.amplifier.highPassHz ?? null : null)
 const fit = computed(() => tuningHz.value === null || highPassHz.value === null ? null : highPassFit(highPassHz.value === 'none' ? null : highPassHz.value, tuningHz.value))
+const isInPlan = computed(() => line.output.limiterV !== null && Math.abs(line.output.limiterV / limiter.value.outV - 1) < 0.005)
+function setLimiter(): void {
+  const limiterV = Number(limiter.value.outV.toPrecision(3))
+  if (store.edit({ kind: 'output.set', outputId: line.outputId, was: { limiterV: line.output.limiterV }, to: { limiterV } })) store.said = `${line.output.label}: a limiter at ${writeQuantity(limiterV, 'V')}`
+}
 const signed = (value: number, unit: string) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} ${unit}`
 const hot = hotCoil(200)
 </script>
@@ -46,7 +56,9 @@ const hot = hotCoil(200)
       <span class="figure">{{ writeQuantity(limiter.inV, 'V') }},
       {{ signed(limiter.inDbu, 'dBu') }}</span> at the input<template v-if="limiter.dbfs !== null">,
         <span class="figure">{{ signed(limiter.dbfs, 'dBFS') }}</span></template>.
-      <span v-if="!isKnown" class="soft">What they stand is taken: their ratings are not all known.</span></p>
+      <span v-if="statedDb === null" class="soft">The gain is taken: none is stated of this amplifier.</span>
+      <span v-if="!isKnown" class="soft">What they stand is taken: their ratings are not all known.</span>
+      <button v-if="!isInPlan" class="act" type="button" @click="setLimiter">put this limiter into the plan</button></p>
     <p><b>Boost</b>: {{ writeNumber(boostDb) }} dB ask <span class="figure">{{ writeNumber(boostTimes(boostDb)) }} ×</span> the power in its band:
       {{ writeQuantity(continuousW * boostTimes(boostDb), 'W') }} where {{ writeQuantity(continuousW, 'W') }} were enough.</p>
     <p><b>High-pass</b>: {{ fit !== null ? HIGH_PASS_WORDS[fit] : tuningHz === null

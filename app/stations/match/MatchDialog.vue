@@ -105,7 +105,7 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
               <td>{{ m.label }}<span v-if="match.weakest?.nodeId === m.nodeId" class="small soft"> reaches its limit first</span></td>
               <td class="number figure">{{ W(m.fullW) }}</td>
               <td class="number figure" :class="{ over: m.averageW !== null && m.continuousW !== null && m.averageW > m.continuousW }">{{ W(m.averageW) }}</td>
-              <td class="number figure">{{ W(m.continuousW) }}</td><td
+              <td class="number figure">{{ W(m.continuousW) }}<span v-if="m.isBelieved" class="small soft"> believed</span></td><td
                 class="number figure">{{ m.levelDb === null ? 'not known' : `${m.levelDb.toFixed(1)} dB` }}</td>
             </tr>
           </tbody>

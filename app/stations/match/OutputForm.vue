@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { AmplifierModel } from '#core/gear/amplifier'
 import type { CableModel } from '#core/gear/cable'
 import type { Model } from '#core/gear/models'
-import { asAmplifierModel } from '#core/job/amplifierModel'
 import { setting, together } from '#core/job/edits'
-import type { Amplifier, Output, Origin } from '#core/job/schema'
-import { amplifierFields, outputFields } from '#core/job/sections/wiring/schema'
+import type { Output } from '#core/job/schema'
+import { outputFields } from '#core/job/sections/wiring/schema'
 import { joinChannels } from '#core/job/channels'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
@@ -16,14 +14,14 @@ import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
 import { newId } from '~/api/ids'
 import GearPick from '~/components/gear/GearPick.vue'
-import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cableOf, textOf, highPassOf } from '~/components/form/readers'
+import { cableOf, textOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import KeyCap from '~/components/KeyCap.vue'
+import AmplifierPart from './AmplifierPart.vue'
+import BandPart from './BandPart.vue'
 import CableFinder from './CableFinder.vue'
-import NewerPart from './NewerPart.vue'
 import ValvePart from './ValvePart.vue'
 
 const { output } = defineProps<{ output: Output }>()
@@ -36,7 +34,7 @@ const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [wr
 const cable = computed(() => new Set(leads.value).size === 1 ? leads.value[0]! : '')
 const netlist = computed(() => `/api/jobs/${store.id}/netlist?output=${encodeURIComponent(output.id)}`)
 
-type Fields = Pick<Output, 'label' | 'name' | 'rating'>
+type Fields = Pick<Output, 'label' | 'name' | 'rating' | 'band' | 'limiterV'>
 function setOutput(to: Partial<Fields>): void {
   store.edit({ kind: 'output.set', outputId: output.id, ...setting<Fields, Partial<Fields>>(output, to) })
 }
@@ -65,24 +63,11 @@ function join(mode: ChannelMode): void {
   if (typeof joined === 'string') store.said = joined
   else store.edit(joined)
 }
-const isPicking = ref(false)
 const isPickingCable = ref(false)
 function layModel(body: Model): void {
   isPickingCable.value = false
   const { size, name } = body as CableModel
   if (store.edit(setLineCable(store.job!, output.id, size))) store.said = `${output.label}: ${name} all along`
-}
-const used = computed(() => store.job!.amplifiers.flatMap(a => a.from?.modelId ?? []))
-const asModel = (body: Model, from: Origin) => asAmplifierModel(store.job!, amplifier.value!.id, body as AmplifierModel, from, newId)
-function become(model: Model, from: Origin): void {
-  isPicking.value = false
-  const { edit, beyond } = asModel(model, from)
-  if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
-}
-type Own = Pick<Amplifier, 'name' | 'place' | 'highPassHz' | 'from'>
-function setAmplifier(to: Partial<Own>): void {
-  const a = amplifier.value
-  if (a) store.edit({ kind: 'amplifier.set', amplifierId: a.id, ...setting<Own, typeof to>(a, to) })
 }
 </script>
 
@@ -120,6 +105,7 @@ v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="
       <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
       <button v-if="others.length > 0" class="act" type="button" @click="rateAllAlike">rate {{ others.map(o => o.label).join(', ') }} like this too</button>
     </div>
+    <BandPart v-if="output.rating.kind !== 'constant-voltage'" :output="output" @set="setOutput" />
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
       @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
@@ -128,24 +114,7 @@ v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="
       @close="isPickingCable = false" />
     <button v-else-if="leads.length > 0" class="act" type="button" @click="isPickingCable = true">a cable of the library for all of it</button>
     <CableFinder v-if="leads.length > 0 && line" :output="output" :line="line" />
-    <fieldset v-if="amplifier" class="amplifier">
-      <legend class="soft small">The amplifier</legend>
-      <div class="two">
-        <TextEntry label="Name" :text="amplifier.name" :read="textOf(amplifierFields.name, 'name')" @commit="setAmplifier({ name: $event })" />
-        <TextEntry
-          label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated"
-          @commit="setAmplifier({ place: $event })" />
-      </div>
-      <TextEntry
-        label="High-pass" :text="amplifier.highPassHz === null ? '' : amplifier.highPassHz === 'none' ? 'none' : `${writeNumber(amplifier.highPassHz, 4)} Hz`"
-        :read="highPassOf" hint="not stated; 70 Hz, or none" @commit="setAmplifier({ highPassHz: $event })" />
-      <NewerPart
-        kind="amplifier" :from="amplifier.from" marks :as-model="(model, from) => asModel(model, from).edit" @keep="from => setAmplifier({ from })" />
-      <GearPick
-        v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
-        @close="isPicking = false" />
-      <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
-    </fieldset>
+    <AmplifierPart v-if="amplifier" :amplifier="amplifier" :rating="output.rating" />
     <div class="acts">
       <button class="act" type="button" @click="emit('cableList')">cable of the whole job, by size <KeyCap of="b" /></button>
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
@@ -163,8 +132,6 @@ v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="
 .note { padding-top: 4px; }
 .usual { padding-top: 6px; }
 .remark { color: var(--tight); }
-.amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 10px; justify-items: stretch; }
-.amplifier .act { justify-self: start; }
 .acts { display: grid; justify-items: start; border-top: 1px solid var(--rule); padding-top: 8px; }
 .acts .act { white-space: normal; }
 </style>

@@ -14,7 +14,7 @@ const OF_JOB = {
 const OF_LINE = {
   wirings: defineAsyncComponent(() => import('./WiringsDialog.vue')), clip: defineAsyncComponent(() => import('./ClipDialog.vue')),
   impedance: defineAsyncComponent(() => import('./ImpedanceDialog.vue')), match: defineAsyncComponent(() => import('./MatchDialog.vue')),
-  replace: defineAsyncComponent(() => import('./ReplaceDialog.vue')),
+  bands: defineAsyncComponent(() => import('./BandsDialog.vue')), replace: defineAsyncComponent(() => import('./ReplaceDialog.vue')),
 }
 const ofJob = computed(() => opened.value !== null && opened.value in OF_JOB ? OF_JOB[opened.value as keyof typeof OF_JOB] : null)
 const ofLine = computed(() => opened.value !== null && opened.value in OF_LINE ? OF_LINE[opened.value as keyof typeof OF_LINE] : null)

@@ -2,7 +2,7 @@ import type { Action } from '~/composables/action'
 import type { PaneMode } from './pane'
 
 /** What opens over the run sheet: of the whole job, or of the line that is looked at. */
-export type SheetDialog = 'taps' | 'amplifiers' | 'what-if' | 'cable-list' | 'wirings' | 'clip' | 'impedance' | 'match' | 'replace'
+export type SheetDialog = 'taps' | 'amplifiers' | 'what-if' | 'cable-list' | 'wirings' | 'clip' | 'impedance' | 'match' | 'replace' | 'bands'
 
 /** What is done on the run sheet. */
 export interface SheetDeeds {
@@ -82,6 +82,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['O'], says: 'driven into clipping: what reaches the high-frequency unit', group: 'read', to: ['rail'], run: () => deeds.open('clip') },
     { keys: ['g'], says: 'impedance over frequency, and what is given into it', group: 'read', to: ['rail'], row: 'impedance', run: () => deeds.open('impedance') },
     { keys: ['G'], says: 'amplifier and speakers on one scale of watts', group: 'read', to: ['rail'], row: 'match', run: () => deeds.open('match') },
+    { keys: ['B'], says: 'bands of a system: what each output plays, how loud, what that protects', group: 'read', to: ['rail'], row: 'bands', run: () => deeds.open('bands') },
     { keys: ['A'], says: 'add an amplifier', group: 'build', run: deeds.newAmplifier },
   ]
 }

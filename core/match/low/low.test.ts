@@ -73,7 +73,8 @@ describe('impedance as the output sees it', () => {
   })
   test('watts into the curve: at the volts of the rating, real power alone; none where it may not', () => {
     const output = outputOf(jobOf('8 on 100 W at 8, from 6'))
-    const watts = (limiterV: number | null) => wattsOver({ ...output, limiterV }, { hz: Float64Array.of(1, 2, 3), ohm: Float64Array.of(8, 16, 5), deg: Float64Array.of(60, 0, 0) })
+    const watts = (limiterV: number | null) => wattsOver({ ...output, limiterV }, { hz: Float64Array.of(1, 2, 3), ohm: Float64Array.of(8, 16, 5),
+      deg: Float64Array.of(60, 0, 0) })
       .map(w => w === null ? null : Number(w.toFixed(6)))
     expect([watts(null), watts(16)]).toEqual([[50, 50, null], [16, 16, null]])
   })

@@ -1,5 +1,6 @@
 import { driveInto, floorOhm, heldAt, isFloorStated, lowestRatedOhm, valveOf } from '#core/amplifier/index'
 import { wattDbOf } from '#core/match/spaces'
+import { believedOf } from '#core/job/kinds'
 import type { Kind, Output, Practice } from '#core/job/schema'
 import { logFrequencies } from '#core/network/line'
 import { PEAK_OF_CONTINUOUS, POWER_SCHOOLS, powerSchool, PROGRAM_OF_CONTINUOUS, schoolBandW, type PowerSchoolId } from '#core/practice/power'
@@ -40,6 +41,8 @@ export interface MemberPower {
   fullW: number | null
   averageW: number | null
   continuousW: number | null
+  /** Whether that is the rating that somebody believes more than the sheet. */
+  isBelieved: boolean
   /** Its full power over what it stands at peaks; the highest of a line limits it. */
   ofPeak: number | null
   /** Level at one metre at full output, dB; null where its sensitivity is not known. */
@@ -82,7 +85,7 @@ export function powerMatch(line: LineFacts, practice: Practice, kinds: readonly 
     const wattDb = kind ? wattDbOf(kind) : null
     return {
       nodeId: drop.nodeId, label: drop.label, fullW: drop.mostW, averageW: drop.mostW === null ? null : drop.mostW * averageShare(played.crestDb),
-      continuousW: own,
+      continuousW: own, isBelieved: believedOf(kind, drop.speaker) !== null,
       ofPeak: drop.mostW === null || own === null ? null : drop.mostW / (PEAK_OF_CONTINUOUS * own),
       levelDb: wattDb === null || drop.mostW === null || drop.mostW === 0 ? null : wattDb + 10 * Math.log10(drop.mostW),
     }

@@ -11,6 +11,7 @@ import { highPass } from './highPass'
 import { kindRemarks } from './kinds'
 import { cableGrows } from './cableGrows'
 import { bands } from './bands'
+import { believed } from './believed'
 import { curves } from './curves'
 import { input } from './input'
 import { limiter } from './limiter'
@@ -19,5 +20,6 @@ import { units } from './units'
 import { valve } from './valve'
 
 /** Every rule, in the order in which their findings are told within one grade. */
-export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, stated, valve, reserve, limiter, cableLoss, cableGrows, highPass,
-  sharing, units, bands, input, curves]
+export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, stated, valve, reserve, limiter, cableLoss,
+  cableGrows, highPass,
+  sharing, believed, units, bands, input, curves]

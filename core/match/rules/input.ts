@@ -12,9 +12,9 @@ export const input: Rule = (line, { amplifier, fed }) => {
   const { gainDb, inputV, source } = amplifier
   const findings: Finding[] = []
   const fullV = ratedV(rating)
-  if (gainDb !== null && inputV !== null && fullV !== null) {
-    const comesDb = 20 * Math.log10(fullV / inputV)
-    if (Math.abs(comesDb - gainDb) > ROUND_DB) findings.push(found(line, { code: 'gain-contradicts', grade: 'unknown', facts: { gainDb, inputV, fullV, comesDb } }))
+  const [statedDb, comesDb] = [gainOf(rating, { gainDb, inputV: null }), gainOf(rating, { gainDb: null, inputV })]
+  if (statedDb !== null && comesDb !== null && Math.abs(comesDb - statedDb) > ROUND_DB) {
+    findings.push(found(line, { code: 'gain-contradicts', grade: 'unknown', facts: { gainDb: statedDb, inputV: inputV!, fullV: fullV!, comesDb } }))
   }
   if (!source || line.speakers.length === 0) return findings
   const isKnown = source.ohm !== null && fed !== null && fed.inputOhm !== null

@@ -98,7 +98,8 @@ export const sourceSchema = z.strictObject({ name: nameText, volts: bounded('V',
  */
 export const amplifierFields = {
   name: nameText, place: plainText(120),
-  made: z.enum(AMPLIFIER_MAKES).nullable(), gainDb: gainDb.nullable(), inputV: inputV.nullable(), inputOhm: inputOhm.nullable(), source: sourceSchema.nullable(), protection: plainText(300),
+  made: z.enum(AMPLIFIER_MAKES).nullable(), gainDb: gainDb.nullable(), inputV: inputV.nullable(), inputOhm: inputOhm.nullable(),
+  source: sourceSchema.nullable(), protection: plainText(300),
   highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable(), from: originSchema.nullable(),
 }
 /** Of an amplifier of which nothing is stated but its name and place. */
