@@ -1,21 +1,27 @@
 import { InputError } from '#core/quantity/inputError'
 import { findWirings, NOT_WIRED_WORDS } from '#core/match/wirings/finder'
+import { weighted } from '#core/match/wirings/rewire'
 import { readUnits } from '#core/match/wirings/readUnits'
 import { wiringsReport } from '#core/match/wirings/report'
 import { parseRating } from '#core/quick/parse'
 import { flagsOf, numberOf } from './flags'
 
-export const WIRINGS_TAKES = '"4 x 8" --on "300 W at 4, 180 W at 8, from 4" [--shares equal|any] [--channels 1|2|4] [--bridged yes]'
+export const WIRINGS_TAKES = '"4 x 8" --on "300 W at 4, 180 W at 8, from 4" [--shares equal|any|ratings|2:1] [--channels 1|2|4] [--bridged yes]'
 
 /** Every way to wire speakers on an output. */
 export function wiringsVerb(...words: string[]): unknown {
   const { words: [text], flag } = flagsOf(words, WIRINGS_TAKES, { plain: 1, known: ['on', 'shares', 'channels', 'bridged'] })
   const units = readUnits(text!)
   const shares = flag('shares') ?? (units.length === 1 ? 'equal' : 'any')
-  if (shares !== 'equal' && shares !== 'any') throw new InputError(`There are no shares “${shares}”.`, 0, ['equal', 'any'])
+  const weights = shares === 'equal' || shares === 'any' ? 'same' : shares === 'ratings' ? shares : shares.split(':').map(Number)
+  if (Array.isArray(weights) && (weights.length !== units.length || !weights.every(w => w > 0 && w < 1e6))) {
+    throw new InputError(`There are no shares “${shares}”: a number for each kind of speaker, as they are typed.`, 0, ['equal', 'any', 'ratings', units.map((_, k) => k + 1).join(':')])
+  }
+  const asked = weighted(units, weights)
+  if (!asked) throw new InputError('Shares by ratings want the watts of every speaker.', 0, ['2 x 8 ohm 100 W, 2 x 4 ohm 50 W'])
   const channels = numberOf(flag('channels'), 'channels', { least: 1, most: 4, otherwise: 1 })
   if (channels !== 1 && channels !== 2 && channels !== 4) throw new InputError('Channels are 1, 2 or 4.', 0, ['1', '2', '4'])
-  const found = findWirings({ units, rating: parseRating(flag('on') ?? ''), isFair: shares === 'equal', channels, isBridged: flag('bridged') === 'yes' })
+  const found = findWirings({ units: asked, rating: parseRating(flag('on') ?? ''), isFair: shares !== 'any', channels, isBridged: flag('bridged') === 'yes' })
   if (typeof found === 'string') throw new InputError(NOT_WIRED_WORDS[found], 0, [])
   return wiringsReport(found)
 }

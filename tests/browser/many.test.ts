@@ -145,7 +145,7 @@ test('ways to wire a line under its floor: seen, pressed, wired in one edit; ove
   await world.go(`/jobs/${id}`)
   await browser.see('.rail-row', 'Stop')
   await browser.press(Key.HOME, 'i')
-  await browser.see('.verdict', '10 different wirings; in 6 some get more than others; 1 is too low a load.')
+  await browser.see('.verdict', '10 different wirings; in 6 the power falls otherwise; 1 is too low a load.')
   await browser.click('[role=dialog] .card', '45 W each')
   await browser.driver.wait(async () => (await shape())[0] === 'A1: series 01 02, series 03 04', 6000)
   await browser.gone('.rail-row', 'Stop')

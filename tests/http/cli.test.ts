@@ -108,6 +108,8 @@ test('wirings finds every way to wire speakers on an output', () => {
   expect(read.refused.map(r => r.text)).toEqual(['8 || 8 || 8 || 8'])
   expect(wiringsReportSchema.parse(cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes').answer).wirings.map(w => w.loadOhm)).toEqual([16])
   expect(wiringsReportSchema.parse(cli('wirings', '8, 4', '--on', '300 W at 2').answer).wirings).toHaveLength(2)
+  const shared = (text: string, shares: string) => wiringsReportSchema.parse(cli('wirings', text, '--on', '300 W at 2', '--shares', shares).answer).wirings.map(w => w.text)
+  expect([shared('8, 4', '2:1'), shared('8, 4', '1:2'), shared('8 ohm 100 W, 4 ohm 50 W', 'ratings')]).toEqual([['8 + 4'], ['8 || 4'], ['8 ohm 100 W + 4 ohm 50 W']])
 }, 60_000)
 
 test('clip says what an overdriven amplifier gives, and what of it reaches a high-frequency unit', () => {
@@ -135,7 +137,7 @@ test('cover says how many ceiling speakers a floor wants, where, and at what tap
 
 test.each([
   [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
-  [['clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', '--material', 'opera'], 0], [['clip', '--rated-w', 'much'], 0], [['curve', join(folder, 'none.txt')], 0], [['curve', file('bad.txt', '20 8\n30 x')], 8], [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
+  [['clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', '--material', 'opera'], 0], [['clip', '--rated-w', 'much'], 0], [['curve', join(folder, 'none.txt')], 0], [['curve', file('bad.txt', '20 8\n30 x')], 8], [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--shares', '1:2'], 0], [['wirings', '8, 4', '--shares', 'ratings'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],

@@ -4,10 +4,12 @@ import Dialog from 'primevue/dialog'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { NOT_WIRED_WORDS, type Wiring } from '#core/match/wirings/finder'
 import { sharesOf } from '#core/match/wirings/network'
-import { NOT_ASKED_WORDS, rewire, unitsOf } from '#core/match/wirings/rewire'
+import { hasCoils, NOT_ASKED_WORDS, rewire, unitsOf, weighted } from '#core/match/wirings/rewire'
 import { overRated, powerText, wiringsWords } from '#core/match/wirings/words'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { within } from '~/components/form/readers'
 import { BOX, drawNetwork } from '~/drawing/network'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
@@ -18,19 +20,41 @@ const { line } = defineProps<{ line: LineEvaluation }>()
 const store = useJobStore()
 const { answer: found, problem, isSlow, start, stop } = useSearch('wirings')
 
-const units = computed(() => unitsOf(line))
-const isFair = ref(typeof units.value !== 'string' && units.value.length === 1)
+const coilsAlone = ref(false)
+const plain = computed(() => unitsOf(line, coilsAlone.value))
+/** What each is to get: whatever comes, all the same, as they are rated, or as it is said here. */
+type Shares = 'any' | 'same' | 'ratings' | 'said'
+const shares = ref<Shares>(typeof plain.value !== 'string' && plain.value.length === 1 ? 'same' : 'any')
+const said = ref<number[]>([])
+const units = computed(() => typeof plain.value === 'string'
+  ? plain.value
+  : weighted(plain.value, shares.value === 'ratings' ? 'ratings' : shares.value === 'said' ? said.value : 'same') ?? plain.value)
+const plainWeights = (k: number, value: number) => typeof plain.value === 'string' ? [] : plain.value.map((_, i) => i === k ? value : said.value[i] ?? 1)
+const isRated = computed(() => typeof plain.value !== 'string' && plain.value.every(u => u.ratingW !== null))
+const SHARES = computed((): [Shares, string][] => {
+  const isMixed = typeof plain.value !== 'string' && plain.value.length > 1
+  return [['any', 'whatever comes'], ['same', 'all the same'], ...(isMixed && isRated.value ? [['ratings', 'as they are rated'] as [Shares, string]] : []), ...(isMixed ? [['said', 'as I say'] as [Shares, string]] : [])]
+})
+watch(SHARES, (now) => { if (!now.some(([id]) => id === shares.value)) shares.value = 'same' })
 const channels = ref<1 | 2 | 4>(1)
 const CHANNELS = [1, 2, 4] as const
+/** Two channels driven as one, where the output is not that already. */
+const isBridged = ref(false)
+const canBridge = computed(() => line.output.rating.kind === 'solid-state' && line.output.rating.mode === 'single')
+const isFair = computed(() => shares.value !== 'any')
 const again = () => {
   found.value = null
   if (!store.job || typeof units.value === 'string') return
   start(store.job, {
     units: units.value.map(({ ohm, count, weight, ratingW }) => ({ ohm, count, weight, ratingW })),
-    rating: line.output.rating, isFair: isFair.value, channels: channels.value,
+    rating: line.output.rating, isFair: isFair.value, channels: channels.value, isBridged: isBridged.value && canBridge.value,
   })
 }
-watch([units, isFair, channels], again, { immediate: true })
+watch([units, isFair, channels, isBridged], again, { immediate: true })
+
+/** Why a press did nothing. */
+const refusal = ref('')
+watch([channels, isBridged], () => { refusal.value = '' })
 
 /** So many are drawn at once; more on demand. */
 const STEP = 24
@@ -49,7 +73,9 @@ const cards = computed(() => {
 function put(wiring: Wiring): void {
   const asked = units.value
   if (!store.job || typeof asked === 'string') return
-  const { edit, outputIds } = rewire(store.job, line.outputId, asked, wiring.network, channels.value, newId)
+  const wired = rewire(store.job, line.outputId, asked, wiring.network, { channels: channels.value, isBridged: isBridged.value && canBridge.value }, newId)
+  if (typeof wired === 'string') return void (refusal.value = wired)
+  const { edit, outputIds } = wired
   if (!store.edit(edit)) return
   store.said = `${line.output.label}${outputIds.length > 1 ? ` and ${outputIds.length - 1} more` : ''} wired: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${powerText(wiring)}`
   open.value = false
@@ -61,14 +87,27 @@ function put(wiring: Wiring): void {
     <p v-if="typeof units === 'string'" class="verdict" role="status">{{ NOT_ASKED_WORDS[units] }}</p>
     <template v-else>
       <form class="asked" data-form @submit.prevent>
-        <label class="small"><input v-model="isFair" type="checkbox"> all get the same power</label>
+        <span class="line"><span class="soft small">Power for each</span>
+          <span role="radiogroup" aria-label="power for each" class="taps">
+            <button
+              v-for="[id, says] in SHARES" :key="id" type="button" role="radio" class="tap" :class="{ on: shares === id }" :aria-checked="shares === id"
+              @click="shares = id">{{ says }}</button>
+          </span></span>
+        <span v-if="shares === 'said' && typeof plain !== 'string'" class="parts">
+          <TextEntry
+            v-for="(unit, k) in plain" :key="k" :label="`${unit.count} x ${writeNumber(unit.ohm, 3)} Ω: parts each`" :text="writeNumber(said[k] ?? 1)"
+            :read="within(0.01, 1000, 'A part')" @commit="value => said = plainWeights(k, value)" />
+        </span>
         <span class="line"><span class="soft small">Over so many outputs of the amplifier</span>
           <span role="radiogroup" aria-label="over so many outputs" class="taps">
             <button
               v-for="c in CHANNELS" :key="c" type="button" role="radio" class="tap figure" :class="{ on: channels === c }" :aria-checked="channels === c"
               @click="channels = c">{{ c }}</button>
           </span></span>
+        <label v-if="canBridge" class="small"><input v-model="isBridged" type="checkbox"> two channels bridged for each</label>
+        <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils one by one, their terminals brought out</label>
       </form>
+      <p v-if="refusal" class="error-words" role="alert">{{ refusal }}</p>
       <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
       <p v-else-if="isSlow" class="soft" role="status">Going through them… <button class="act" type="button" @click="stop">stop</button></p>
       <p v-if="typeof found === 'string'" class="verdict" role="status">{{ NOT_WIRED_WORDS[found] }}</p>
@@ -106,6 +145,8 @@ function put(wiring: Wiring): void {
 <style scoped>
 .asked { display: flex; flex-wrap: wrap; gap: 6px 26px; align-items: center; padding-bottom: 12px; }
 .line { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; }
+.parts { display: flex; flex-wrap: wrap; gap: 8px; }
+.parts > * { width: 150px; }
 .verdict { padding-bottom: 10px; }
 .cards { list-style: none; margin: 0; padding: 0 0 10px; display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 10px; }
 .card { width: 100%; height: 100%; border: 1px solid var(--rule-strong); background: var(--paper-raised); padding: 10px 12px; cursor: pointer; display: grid;

@@ -8,47 +8,46 @@ import type { Network, Unit } from './network'
 
 /** Up to so many speakers all networks are gone through; beyond, only those in which all get what they are to have. */
 export const MOST_WHOLE = 8
-/** Blocks of up to so many speakers are kept while larger ones are made of them; larger ones are made anew each time. */
-const KEPT = 6
+/**
+ * Blocks of up to so many speakers are kept while larger ones are made of them; larger ones are made anew each time. Measured for eight unlike: three to five
+ * take the same time, with six the memory costs more than it saves.
+ */
+const KEPT = 5
 
 /**
- * `joints`: those inside it; `depth`: how often series and parallel alternate in it. Made with these keys in this order everywhere: millions are looked at,
- * and `network` is made of what a lent one stands for just then.
+ * A tree of parts, with nothing said of its outermost joint: by exchange of series and parallel throughout it is two networks, and both are made in one go.
+ * `S`: its outermost joint is series, that of its parts parallel; `P`: the other way round. `joints`: those inside; `depth`: how often series and parallel
+ * alternate; `isFair`: each speaker in it gets what its weight says. Made with these keys in this order everywhere: millions are looked at, and `network` is
+ * made of what a lent one stands for just then.
  */
-export interface Block { ohm: number, weight: number, joints: number, depth: number, network: () => Network }
+export interface Block {
+  ohmS: number
+  ohmP: number
+  jointsS: number
+  jointsP: number
+  depth: number
+  isFairS: boolean
+  isFairP: boolean
+  weight: number
+  network: (kind: Joined) => Network
+}
 /** How many of each unit. */
 type Counts = readonly number[]
 type Joined = 'series' | 'parallel'
 /** `parts` are only lent: what is to be kept is made of them at once. */
-export type Seen = (kind: Joined, parts: readonly Block[], ohm: number) => void
+export type Seen = (kind: Joined, parts: readonly Block[], ohm: number, joints: number, depth: number) => void
+/** A tree as it was just put together; lent, like its parts. */
+type Made = Omit<Block, 'weight' | 'network'>
 
-export const networkOf = (kind: Joined, parts: readonly Block[]): Network => ({ kind, parts: parts.map(p => p.network()) })
-/** The block that parts make. */
-export function blockOf(kind: Joined, parts: readonly Block[], ohm: number, weight: number): Block {
-  const network = networkOf(kind, parts)
-  return { ohm, weight, joints: jointsOf(kind, parts), depth: depthOf(parts), network: () => network }
-}
-export function jointsOf(kind: Joined, parts: readonly Block[]): number {
-  let joints = (parts.length - 1) * (kind === 'series' ? 1 : 2)
-  for (const p of parts) joints += p.joints
-  return joints
-}
-export function depthOf(parts: readonly Block[]): number {
-  let depth = 0
-  for (const p of parts) depth = Math.max(depth, p.depth)
-  return depth + 1
-}
-
-/** Whether a part beside another gets power as their weights say. */
-function isFair(kind: Joined, a: Block, b: Block): boolean {
-  const [x, y] = kind === 'series' ? [a.ohm / a.weight, b.ohm / b.weight] : [a.ohm * a.weight, b.ohm * b.weight]
-  return Math.abs(x - y) <= 1e-9 * x
-}
+const inner = (kind: Joined): Joined => kind === 'series' ? 'parallel' : 'series'
+export const networkOf = (kind: Joined, parts: readonly Block[]): Network => ({ kind, parts: parts.map(p => p.network(inner(kind))) })
+const NEAR = 1e-9
+const near = (x: number, y: number) => Math.abs(x - y) <= NEAR * x
 
 export class Networks {
   private readonly size: readonly number[]
   private readonly top: number
-  private readonly kept = new Map<number, Record<Joined, Block[]>>()
+  private readonly kept = new Map<number, Block[]>()
   /** Of each set: its counts, how many they are, its largest speaker alone, the sets in it from the largest down; made when first asked for. */
   private readonly sets: { counts: Counts, count: number, largest: number, inside: number[] | null }[] = []
 
@@ -84,31 +83,54 @@ export class Networks {
   /** Goes through every network of all speakers; of one alone there is only itself. */
   forEach(seen: Seen): void {
     if (this.set(this.top).count === 1) return
-    this.visit(this.top, 'series', seen)
-    this.visit(this.top, 'parallel', seen)
+    const isAny = !this.fairOnly
+    this.visit(this.top, (parts, { ohmS, ohmP, jointsS, jointsP, depth, isFairS, isFairP }) => {
+      if (isAny || isFairS) seen('series', parts, ohmS, jointsS, depth)
+      if (isAny || isFairP) seen('parallel', parts, ohmP, jointsP, depth)
+    })
   }
 
   private one(key: number): Block {
     const unit = this.set(key).counts.indexOf(1)
     const { ohm, weight } = this.units[unit]!
     const network: Network = { kind: 'one', unit }
-    return { ohm, weight, joints: 0, depth: 0, network: () => network }
+    return { ohmS: ohm, ohmP: ohm, jointsS: 0, jointsP: 0, depth: 0, isFairS: true, isFairP: true, weight, network: () => network }
   }
 
-  /** Every network of a set whose outermost joint is of a kind. */
-  private visit(all: number, kind: Joined, seen: Seen): void {
-    const inner = kind === 'series' ? 'parallel' : 'series'
+  /** Every tree of a set. */
+  private visit(all: number, seen: (parts: readonly Block[], made: Made) => void): void {
     const parts: Block[] = []
-    const isSeries = kind === 'series'
-    // Resistance, or conductance, of the first so many parts; handed on as numbers they would each be made anew.
-    const sums = new Float64Array(this.set(all).count + 1)
+    const { count } = this.set(all)
+    // Of the first so many parts: ohms, siemens, joints, depth; handed on as numbers they would each be made anew.
+    const [ohms, siemens] = [new Float64Array(count + 1), new Float64Array(count + 1)]
+    const [jointsS, jointsP, depths] = [new Int32Array(count + 1), new Int32Array(count + 1), new Int32Array(count + 1)]
+    const [fairS, fairP] = [new Uint8Array(count + 1).fill(1), new Uint8Array(count + 1).fill(1)]
+    const made: Made = { ohmS: 0, ohmP: 0, jointsS: 0, jointsP: 0, depth: 0, isFairS: true, isFairP: true }
     const add = (block: Block, key: number, at: number, rest: number): void => {
-      if (this.fairOnly && parts.length > 0 && !isFair(kind, parts[0]!, block)) return
       const k = parts.length
-      sums[k + 1] = sums[k]! + (isSeries ? block.ohm : 1 / block.ohm)
+      if (this.fairOnly) {
+        const first = parts[0] ?? block
+        fairS[k + 1] = fairS[k]! && block.isFairP && near(first.ohmP / first.weight, block.ohmP / block.weight) ? 1 : 0
+        fairP[k + 1] = fairP[k]! && block.isFairS && near(first.ohmS * first.weight, block.ohmS * block.weight) ? 1 : 0
+        if (!fairS[k + 1] && !fairP[k + 1]) return
+      }
+      ohms[k + 1] = ohms[k]! + block.ohmP
+      siemens[k + 1] = siemens[k]! + 1 / block.ohmS
+      jointsS[k + 1] = jointsS[k]! + block.jointsP
+      jointsP[k + 1] = jointsP[k]! + block.jointsS
+      depths[k + 1] = depths[k]! < block.depth ? block.depth : depths[k]!
       parts.push(block)
-      if (rest === 0) seen(kind, parts, isSeries ? sums[k + 1]! : 1 / sums[k + 1]!)
-      else take(rest, key, at)
+      if (rest > 0) take(rest, key, at)
+      else {
+        made.ohmS = ohms[k + 1]!
+        made.ohmP = 1 / siemens[k + 1]!
+        made.jointsS = jointsS[k + 1]! + k
+        made.jointsP = jointsP[k + 1]! + 2 * k
+        made.depth = depths[k + 1]! + 1
+        made.isFairS = fairS[k + 1] === 1
+        made.isFairP = fairP[k + 1] === 1
+        seen(parts, made)
+      }
       parts.pop()
     }
     /** Parts are taken in falling order of set, then of place in its list: a choice of parts comes once. */
@@ -120,10 +142,10 @@ export class Networks {
         if (this.set(left - key).largest > key) continue
         const end = key === mostKey ? mostAt + 1 : Number.MAX_SAFE_INTEGER
         if (this.set(key).count > KEPT && !this.fairOnly) {
-          this.lend(key, inner, end, (block, at) => add(block, key, at, left - key))
+          this.lend(key, end, (block, at) => add(block, key, at, left - key))
           continue
         }
-        const blocks = this.blocks(key)[inner]
+        const blocks = this.blocks(key)
         for (let at = 0; at < blocks.length && at < end; at++) add(blocks[at]!, key, at, left - key)
       }
     }
@@ -131,19 +153,22 @@ export class Networks {
   }
 
   /**
-   * The blocks of a set that are too many to be kept, up to a place in their order. One block stands for all of them, one after the other; it is lent like its
+   * The trees of a set that are too many to be kept, up to a place in their order. One block stands for all of them, one after the other; it is lent like its
    * parts.
    */
-  private lend(key: number, kind: Joined, end: number, use: (block: Block, at: number) => void): void {
+  private lend(key: number, end: number, use: (block: Block, at: number) => void): void {
     let at = 0
     let live: readonly Block[] = []
-    const lent: Block = { ohm: 0, weight: this.weightOf(key), joints: 0, depth: 0, network: () => networkOf(kind, live) }
-    this.visit(key, kind, (_, parts, ohm) => {
+    const lent: Block = { ohmS: 0, ohmP: 0, jointsS: 0, jointsP: 0, depth: 0, isFairS: true, isFairP: true, weight: this.weightOf(key),
+      network: kind => networkOf(kind, live) }
+    this.visit(key, (parts, made) => {
       if (at >= end) return
       live = parts
-      lent.ohm = ohm
-      lent.joints = jointsOf(kind, parts)
-      lent.depth = depthOf(parts)
+      lent.ohmS = made.ohmS
+      lent.ohmP = made.ohmP
+      lent.jointsS = made.jointsS
+      lent.jointsP = made.jointsP
+      lent.depth = made.depth
       use(lent, at++)
     })
   }
@@ -152,17 +177,18 @@ export class Networks {
     return this.set(key).counts.reduce((sum, c, k) => sum + c * this.units[k]!.weight, 0)
   }
 
-  private blocks(key: number): Record<Joined, Block[]> {
+  private blocks(key: number): Block[] {
     const known = this.kept.get(key)
     if (known) return known
-    const made: Record<Joined, Block[]> = { series: [], parallel: [] }
-    if (this.set(key).count === 1) made.series = made.parallel = [this.one(key)]
-    else for (const kind of ['series', 'parallel'] as const) {
-      const weight = this.weightOf(key)
-      this.visit(key, kind, (_, parts, ohm) => made[kind].push(blockOf(kind, parts, ohm, weight)))
-    }
-    this.kept.set(key, made)
-    return made
+    const blocks: Block[] = []
+    const weight = this.weightOf(key)
+    if (this.set(key).count === 1) blocks.push(this.one(key))
+    else this.visit(key, (lent, { ohmS, ohmP, jointsS, jointsP, depth, isFairS, isFairP }) => {
+      const parts = [...lent]
+      blocks.push({ ohmS, ohmP, jointsS, jointsP, depth, isFairS, isFairP, weight, network: kind => networkOf(kind, parts) })
+    })
+    this.kept.set(key, blocks)
+    return blocks
   }
 
   /** How many there are in all, fair or not, counted without making them: multisets of blocks, set by set. */

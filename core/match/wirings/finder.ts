@@ -1,7 +1,7 @@
 import { bestTap, driveInto, floorOhm, tapFit, valveOf, type OutputRating } from '#core/amplifier/index'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { depthOf as depthOfParts, evenNetworks, jointsOf, MOST_WHOLE, networkOf, Networks } from './enumerate'
+import { evenNetworks, MOST_WHOLE, networkOf, Networks } from './enumerate'
 import { connectionsOf, depthOf, ohmOf, sharesOf, writeNetwork, type Network, type Unit } from './network'
 
 /**
@@ -74,13 +74,13 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
   const offer = (loadOhm: number, joints: number, depth: number, make: () => Network): void => {
     fair++
     // Of what is refused, the nearest to what is allowed.
-    const [list, cost] = isAccepted(loadOhm) ? [good, 100 * joints + depth] : [low, -loadOhm * 1e6 + joints]
-    if (list.wants(cost)) list.put(cost, make())
+    if (isAccepted(loadOhm)) good.offer(100 * joints + depth, make)
+    else low.offer(-loadOhm * 1e6 + joints, make)
   }
   const whole = (network: Network) => offer(ohmOf(network, units), connectionsOf(network), depthOf(network), () => network)
   if (count === 1) whole({ kind: 'one', unit: 0 })
-  else if (isWhole) new Networks(units, isFair).forEach((kind, parts, ohm) => {
-    offer(ohm, 2 + jointsOf(kind, parts), depthOfParts(parts), () => networkOf(kind, parts))
+  else if (isWhole) new Networks(units, isFair).forEach((kind, parts, ohm, joints, depth) => {
+    offer(ohm, 2 + joints, depth, () => networkOf(kind, parts))
   })
   else evenNetworks(count).forEach(whole)
 
@@ -112,12 +112,9 @@ class Least<T> {
   private held: { item: T, cost: number }[] = []
   private worst = Infinity
 
-  wants(cost: number): boolean {
-    return cost < this.worst
-  }
-
-  put(cost: number, item: T): void {
-    this.held.push({ item, cost })
+  offer(cost: number, make: () => T): void {
+    if (cost >= this.worst) return
+    this.held.push({ item: make(), cost })
     if (this.held.length < 2 * MOST_SHOWN) return
     this.trim(MOST_SHOWN)
     this.worst = this.held.at(-1)!.cost

@@ -22,7 +22,7 @@ export function overRated({ powerW, amplifierW }: Pick<Wiring, 'powerW' | 'ampli
 export function wiringsWords({ wirings, refused, distinct, unfair, isWhole }: Wirings): string {
   const parts = [
     distinct === null ? 'More different wirings than can be counted' : `${distinct} different ${distinct === 1 ? 'wiring' : 'wirings'}`,
-    unfair !== null && unfair > 0 ? `in ${unfair} some get more than others` : '',
+    unfair !== null && unfair > 0 ? `in ${unfair} the power falls otherwise` : '',
     refused.length > 0 ? `${refused.length >= 60 ? 'many are' : refused.length === 1 ? '1 is' : `${refused.length} are`} too low a load` : '',
   ].filter(p => p !== '')
   const shown = wirings.length === 0 ? 'None is left.' : wirings.length >= 200 ? 'The 200 simplest of what is left:' : 'What is left, the simplest first:'
