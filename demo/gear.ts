@@ -86,7 +86,8 @@ const SPEAKERS: SpeakerModel[] = [
 type Output = AmplifierModel['outputs'][number]
 const lines = (count: number, powerW: number, ...volts: number[]): Output =>
   ({ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null, valve: null })
-const loads = (count: number, floorOhm: number, ...points: [loadOhm: number, powerW: number][]): Output =>
+const valve = (powerW: number, tapsOhm: number[], chosenBy: 'selector' | 'sockets'): Output => ({ count: 1, points: [], lines: [], floorOhm: null, valve: { powerW, tapsOhm, chosenBy } })
+const loads = (count: number, floorOhm: number | null, ...points: [loadOhm: number, powerW: number][]): Output =>
   ({ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm, valve: null })
 const amplifier = (name: string, purpose: string, outputs: Output[], price: number, more: Partial<AmplifierModel> = {}): AmplifierModel =>
   ({ ...unstatedModel('amplifier', name), purpose, outputs, price, ...more })
@@ -95,7 +96,10 @@ const AMPLIFIERS: AmplifierModel[] = [
   amplifier('Mixing amplifier 240 W', 'One line of a school floor.', [lines(1, 240, V70, 100)], 450, { zones: 5, rackUnits: 2, highPassHz: 80 }), amplifier('Line amplifier 4 × 240 W', 'Four lines of a building.', [lines(4, 240, V70)], 1380, { zones: 4, rackUnits: 2, highPassHz: 60, limiter: true }),
   amplifier('Line amplifier 2 × 500 W', 'Two large lines.', [lines(2, 500, V70, 100)], 1240, { zones: 2, rackUnits: 2, highPassHz: 50, limiter: true }), amplifier('Line amplifier 8 × 120 W', 'Many small zones.', [lines(8, 120, V70)], 1690, { zones: 8, rackUnits: 2, highPassHz: 70, limiter: true }),
   amplifier('Power amplifier 2 × 300 W', 'Boxes of a small stage.', [loads(2, 4, [8, 180], [4, 300])], 420, { bridgedFloorOhm: 8, rackUnits: 2, limiter: true }), amplifier('Power amplifier 2 × 625 W', 'A stage; its full swing is a 70 V line.', [loads(2, 4, [8, 625], [4, 1000])], 780, { bridgedFloorOhm: 8, rackUnits: 2, limiter: true }),
-  amplifier('Power amplifier 4 × 200 W', 'Boxes of several rooms.', [loads(4, 4, [8, 120], [4, 200])], 690, { bridgedFloorOhm: 8, rackUnits: 1, limiter: true }), amplifier('Vehicle amplifier 4 × 60 W', 'Deck or cabin.', [loads(4, 2, [4, 60], [2, 90])], 190, { bridgedFloorOhm: 4 }),
+  amplifier('Power amplifier 4 × 200 W', 'Boxes of several rooms.', [loads(4, 4, [8, 120], [4, 200])], 690, { bridgedFloorOhm: 8, rackUnits: 1, limiter: true }), amplifier('Vehicle amplifier 4 × 60 W', 'Deck or cabin.', [loads(4, 2, [4, 60], [2, 90])], 190, { made: 'vehicle', bridgedFloorOhm: 4, inputV: 1, inputOhm: 47_000, protection: 'Shuts down when it is too hot or a lead is short; comes back when it is switched off and on.' }),
+  amplifier('Valve head 50 W', 'An instrument; the selector says for which load.', [valve(50, [4, 8, 16], 'selector')], 980, { made: 'amplifier', inputOhm: 1_000_000 }),
+  amplifier('Valve head 18 W', 'A small instrument amplifier; a socket for each load.', [valve(18, [8, 16], 'sockets')], 640, { made: 'amplifier', inputOhm: 1_000_000 }),
+  amplifier('Receiver 2 × 80 W', 'A living room or a tea room; of 4 Ω its maker says nothing.', [loads(2, null, [8, 80])], 260, { made: 'receiver', inputV: 0.2, inputOhm: 47_000 }),
 ]
 
 const cable = (name: string, size: Models['cable']['size'], conductors: [string, string][], price: number, listing = ''): Models['cable'] =>

@@ -2,6 +2,7 @@ import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import { originOf } from './gear'
 import { chain, coils, readingsOf, type Model } from './build'
 
 /** Rehearsal loft: valve heads and cabinets with jacks of several impedances, and a bass amplifier of transistors. */
@@ -31,8 +32,8 @@ export const loft: Job = {
   note: 'Inside the heads works a qualified technician.',
   practice: { reserve: 'use-four-fifths', power: 'instrument-cabinet', valve: 'match-exactly' },
   amplifiers: [
-    { id: 'rl-a', name: 'Valve head 50 W', place: 'on the left cabinet', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(0, 1) },
-    { id: 'rl-b', name: 'Valve head 18 W', place: 'by the window', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(1, 2) },
+    { id: 'rl-a', name: 'Valve head 50 W', place: 'on the left cabinet', ...UNSTATED_AMPLIFIER, made: 'amplifier', inputOhm: 1_000_000, from: originOf('amplifier', 'Valve head 50 W'), outputs: outputs.slice(0, 1) },
+    { id: 'rl-b', name: 'Valve head 18 W', place: 'by the window', ...UNSTATED_AMPLIFIER, made: 'amplifier', inputOhm: 1_000_000, from: originOf('amplifier', 'Valve head 18 W'), outputs: outputs.slice(1, 2) },
     { id: 'rl-c', name: 'Bass amplifier 120 W', place: 'in the corner', ...UNSTATED_AMPLIFIER, outputs: outputs.slice(2) },
   ],
   readings: Records.of(readingsOf('2026-05-20', 18 * 60, [...coils(outputs[0]!, 12.9, 13.1), ...coils(outputs[1]!, 12.6)])),

@@ -37,7 +37,7 @@ const outputs: Output[] = [
 export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
-  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, outputs }],
+  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, made: 'vehicle', inputV: 1, inputOhm: 47_000, source: { name: 'Saloon radio, line out', volts: 2, ohm: 1000 }, protection: 'Shuts down when it is too hot; comes back by itself.', outputs }],
   readings: Records.of(readingsOf('2026-04-02', 13 * 60, [
     [outputs[1]!, 'line-dcr', null, ohm(3.4)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],

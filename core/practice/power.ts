@@ -32,6 +32,9 @@ export const PROGRAM_OF_CONTINUOUS = 2
 /** The commonest rule for a comparable (continuous) rating. */
 export const DEFAULT_POWER: PowerSchoolId = 'twice-continuous'
 
+/** A school is a rule of thumb: so much beside it is inside. Common practice, no source. */
+export const BESIDE_SCHOOL = 0.1
+
 /** Amplifier power that a school asks for, least and most, for a line that stands `continuousW`. */
 export function schoolBandW(school: PowerSchool, continuousW: number): { fromW: number, toW: number } {
   return { fromW: school.fromC * continuousW, toW: school.toC * continuousW }

@@ -3,7 +3,7 @@ import { wattDbOf } from '#core/match/spaces'
 import { believedOf } from '#core/job/kinds'
 import type { Kind, Output, Practice } from '#core/job/schema'
 import { logFrequencies } from '#core/network/line'
-import { PEAK_OF_CONTINUOUS, POWER_SCHOOLS, powerSchool, PROGRAM_OF_CONTINUOUS, schoolBandW, type PowerSchoolId } from '#core/practice/power'
+import { BESIDE_SCHOOL, PEAK_OF_CONTINUOUS, POWER_SCHOOLS, powerSchool, PROGRAM_OF_CONTINUOUS, schoolBandW, type PowerSchoolId } from '#core/practice/power'
 import { isUnderFloor } from '#core/quantity/tolerance'
 import type { LineFacts } from '../facts'
 import { standsContinuousW } from '../rules/sharing'
@@ -103,14 +103,11 @@ export function powerMatch(line: LineFacts, practice: Practice, kinds: readonly 
   }
 }
 
-/** A tenth beside a school is inside: it is a rule of thumb. */
-const BESIDE = 0.1
-
 function verdictOf({ mostW }: LineFacts, loadOhm: number, floor: number | null, continuousW: number | null, chosen: PowerSchoolId): MatchVerdict {
   if (floor !== null && isUnderFloor(loadOhm, floor)) return 'too-low'
   if (mostW === null || continuousW === null || floor === null) return 'not-known'
   const { fromW, toW } = schoolBandW(powerSchool(chosen), continuousW)
-  return mostW > toW * (1 + BESIDE) ? 'over' : mostW < fromW * (1 - BESIDE) ? 'under' : 'right'
+  return mostW > toW * (1 + BESIDE_SCHOOL) ? 'over' : mostW < fromW * (1 - BESIDE_SCHOOL) ? 'under' : 'right'
 }
 
 function weakestOf(members: readonly MemberPower[]): MemberPower | null {

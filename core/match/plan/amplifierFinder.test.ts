@@ -15,6 +15,7 @@ const lines = (count: number, powerW: number, ...volts: number[]): Outputs =>
   [{ count, points: [], lines: volts.map(lineV => ({ lineV, powerW })), floorOhm: null, valve: null }]
 const loads = (count: number, floorOhm: number, ...points: [number, number][]): Outputs =>
   [{ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm, valve: null }]
+const valves = (powerW: number | null, ...tapsOhm: number[]): Outputs => [{ count: 1, points: [], lines: [], floorOhm: null, valve: { powerW, tapsOhm, chosenBy: 'selector' } }]
 const model = (name: string, price: number | null, outputs: Outputs): AmplifierModel => ({ ...unstatedModel('amplifier', name), outputs, price })
 
 test('against every set of 150 small cases: the cheapest, the fewest units, the most spare for a quarter more', async () => {
@@ -80,6 +81,8 @@ describe('a model is refused with what it misses', () => {
   test.each<[string, string, AmplifierModel, RegExp]>([
     ['too weak', '100 W on 70 V', model('M', 100, lines(1, 111, 70.71)), /^short by 14 W on A1$/], ['other volts', '100 W on 100 V', model('M', 100, lines(1, 500, 70.71)), /^gives 70\.7 V only, A1 is 100 V$/], ['lines only', '8 ohm 50 W on 100 W at 8', model('M', 100, lines(1, 500, 70.71)), /^gives lines only, A1 is of 8 Ω$/],
     ['a load under its floor', '4 ohm 50 W on 100 W at 4', model('M', 100, loads(2, 8, [8, 100])), /^from 8 Ω on, A1 is 4 Ω$/], ['too little into a load', '8 ohm 100 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 50])), /^short by [\d.]+ W on A1$/], ['far too much', '8 ohm 50 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 900])), /more than the .* chosen school allows on A1$/],
+    ['valves for another load', '6 ohm 50 W on 100 W at 4', model('M', 100, valves(100, 8, 16)), /^has taps of 8, 16 Ω, A1 is 6 Ω$/], ['valves for a line', '50 W on 70 V', model('M', 100, valves(100, 8)), /^is a valve output, A1 is a line of 70.7 V$/],
+    ['valves that are too weak', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(50, 8)), /^short by [\d.]+ W on A1$/], ['valves of a power not stated', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(null, 8)), /power is not stated/], ['valves that give too much', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(900, 8)), /more than the .* allows on A1$/],
     ['a swing too small for the line', '50 W on 70 V', model('M', 100, loads(2, 4, [8, 100])), /^reaches 28\.3 V, A1 is 70\.7 V$/], ['no price', '40 W on 70 V', model('M', null, lines(1, 500, 70.71)), /price is not stated/],
   ])('%s', async (_, text, m, why) => {
     const { sets, refused } = await findAmplifiers(jobOf(text), [m], solve)
@@ -89,6 +92,12 @@ describe('a model is refused with what it misses', () => {
   test('a plain amplifier whose swing is the line’s feeds it: 625 W at 8 Ω are 70.7 V', async () => {
     const { sets } = await findAmplifiers(jobOf('300 W on 70 V'), [model('M', 780, loads(2, 4, [8, 625], [4, 1000]))], solve)
     expect(sets).toMatchObject([{ leads: ['price', 'units', 'spare'], models: [{ name: 'M', count: 1 }], assignment: [{ line: 'A1', model: 'M', output: 1, rating: { kind: 'constant-voltage', lineV: 70.71, powerW: expect.closeTo(1250, 0) } }] }])
+  })
+  test('valves where a tap is the load; two bridged are not asked of a set, their floor goes along', async () => {
+    const { sets } = await findAmplifiers(jobOf('8 ohm 50 W on 100 W at 8'), [model('Head', 780, valves(110, 4, 8, 16))], solve)
+    expect(sets[0]!.assignment[0]!.rating).toEqual({ kind: 'valve', powerW: 110, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: 'selector' })
+    const { sets: [plain] } = await findAmplifiers(jobOf('8 ohm 50 W on 100 W at 8'), [{ ...model('Two', 300, loads(2, 4, [8, 110])), bridgedFloorOhm: 6 }], solve)
+    expect(plain!.assignment[0]!.rating).toMatchObject({ kind: 'solid-state', mode: 'single', bridgedFloorOhm: 6 })
   })
   test('lines that ask for nothing known are left, and said; growth asks for more', async () => {
     const m = model('M', 100, lines(1, 125, 70.71))

@@ -1,6 +1,7 @@
 import { driveInto, floorOhm, lineVoltsOf, tapFit } from '#core/amplifier/index'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { AmplifierModel } from '#core/gear/amplifier'
+import { BESIDE_SCHOOL } from '#core/practice/power'
 import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { LineEvaluation } from '../evaluate'
@@ -22,7 +23,12 @@ export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | stri
   if (asked?.powerW == null) return 'what it asks for is not known: taps or ratings are missing'
   const lineV = line.kind === 'constant-voltage' ? line.lineV ?? lineVoltsOf(line.output.rating) : null
   if (line.kind === 'constant-voltage' && lineV === null) return 'its volts are not known'
-  return { outputId: line.outputId, label: line.output.label, lineV, powerW: asked.powerW * (1 + growth), toW: asked.toW, loadOhm: line.loadOhm }
+  const beside = lineV === null ? BESIDE_SCHOOL : 0
+  return {
+    outputId: line.outputId, label: line.output.label, lineV, powerW: asked.powerW * (1 - beside) * (1 + growth), toW: asked.toW === null
+      ? null
+      : asked.toW * (1 + beside), loadOhm: line.loadOhm,
+  }
 }
 
 const W = (watts: number) => writeQuantity(watts, 'W')

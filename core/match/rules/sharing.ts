@@ -1,5 +1,5 @@
 import { isReactive } from '#core/network/element'
-import { PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/practice/power'
+import { BESIDE_SCHOOL, PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/practice/power'
 import type { LineFacts } from '../facts'
 import type { Finding } from '../finding'
 import { found, type Rule } from './rule'
@@ -43,8 +43,7 @@ export const sharing: Rule = (line, { practice }) => {
   if (continuousW === null || amplifierW === null) return findings
   const { fromW, toW } = schoolBandW(powerSchool(practice.power), continuousW)
   const facts = { amplifierW, fromW, toW, practice: practice.power, isMost }
-  // A school is a rule of thumb: a tenth beside it is inside.
-  const inside = amplifierW >= fromW * 0.9 && amplifierW <= toW * 1.1
+  const inside = amplifierW >= fromW * (1 - BESIDE_SCHOOL) && amplifierW <= toW * (1 + BESIDE_SCHOOL)
   findings.push(found(line, { code: inside ? 'amplifier-inside-rule' : 'amplifier-outside-rule', grade: inside || amplifierW < fromW ? 'good' : 'tight', facts }))
   return findings
 }
