@@ -34,7 +34,7 @@ const driver = (cone: number, nominalOhm: number, watts: number, sensitivityDb: 
   name: `Driver ${cone}, ${nominalOhm} Ω, ${watts} W`, build: 'driver', purpose: 'A unit by itself, to mend with.', nominalOhm, ...rated(watts),
   sensitivityDb, lowHz: fsHz, highHz: Math.round(900_000 / cone),
   smallSignal: { reOhm: Number((0.8 * nominalOhm).toPrecision(3)), leH: 0.0005, fsHz, qms: 4.5, qes: 0.6 },
-  frameMm: cone + 12, cutOutMm: cone - 14, depthMm: Math.round(cone * 0.42), holes: `4 x 5 mm on ${cone} mm`, massKg: Math.round(cone / 9) / 10, price,
+  frameMm: cone + 12, cutOutMm: cone - 14, depthMm: Math.round(cone * 0.42), magnetMm: Math.round(cone * 0.6), plusMark: cone > 180 ? 'red dot' : 'wide tab', holes: `4 x 5 mm on ${cone} mm`, massKg: Math.round(cone / 9) / 10, price,
 })
 
 const coil = { kind: 'motional' as const, nominalOhm: 4, reOhm: 3.5, leH: 0.9e-3, fsHz: 31, qms: 6.2, qes: 0.52 }

@@ -138,6 +138,7 @@ test('edits of version 8, also inside a batch: an output plays everything, nothi
   const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2, mode: 'single' }
   const known = { ...rating, bridgedFloorOhm: null }
   const everything = { band: null, limiterV: null }
+  const [box, told] = [{ id: 'k', model: { name: 'Box' } }, { id: 'k', model: { name: 'Box', magnetMm: null, plusMark: '' } }]
   const amplifier = { id: 'a', outputs: [{ id: 'o', rating }, { id: 'p', rating: { kind: 'not-known' } }] }
   const whole = { made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', id: 'a', outputs: [{ ...everything, id: 'o', rating: known }, { ...everything, id: 'p', rating: { kind: 'not-known' } }] }
   const edits: [object, object][] = [
@@ -145,6 +146,7 @@ test('edits of version 8, also inside a batch: an output plays everything, nothi
     [{ kind: 'output.set', was: { rating }, to: { name: 'Deck' } }, { kind: 'output.set', was: { rating: known }, to: { name: 'Deck' } }],
     [{ kind: 'output.set', was: { name: '' }, to: { rating } }, { kind: 'output.set', was: { name: '' }, to: { rating: known } }],
     [{ kind: 'variant.add', variant: { amplifiers: [amplifier] } }, { kind: 'variant.add', variant: { amplifiers: [whole] } }], [{ kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }, { kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }],
+    [{ kind: 'kind.add', item: box }, { kind: 'kind.add', item: told }], [{ kind: 'kind.set', was: box, to: { from: null } }, { kind: 'kind.set', was: told, to: { from: null } }],
   ]
   for (const [before, after] of edits) expect([upgradedEdit(before, 8), upgradedEdit({ kind: 'batch', edits: [before] }, 8)]).toEqual([after, { kind: 'batch', edits: [after] }])
 })

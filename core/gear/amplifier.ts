@@ -21,7 +21,7 @@ const outputsSchema = z.array(z.strictObject({
 export const AMPLIFIER_MAKES = ['amplifier', 'receiver', 'vehicle'] as const
 export const gainDb = bounded('dB', 0, 80)
 export const inputV = bounded('V', 0.001, 20)
-export const inputOhm = bounded('Ω', 100, 10_000_000)
+export const inputOhm = bounded('Ω', 1, 10_000_000)
 
 export const amplifierModelFields = {
   name: field(nameText, 'name', { also: '^(model|type|item|article|product|amplifier)$' }),

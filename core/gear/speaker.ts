@@ -52,7 +52,10 @@ export const speakerModelFields = {
   frameMm: numeric(millimetre, 'frame', 'mm', 'frame|diameter|^size|width'),
   cutOutMm: numeric(millimetre, 'cut-out', 'mm', 'cut.?out|hole diameter|baffle'),
   depthMm: numeric(millimetre, 'depth', 'mm', 'depth'),
+  magnetMm: numeric(millimetre, 'magnet', 'mm', 'magnet'),
   holes: field(plainText(80), 'hole pattern', { also: 'hole pattern|bolt|screws|holes' }),
+  /** How its positive terminal is told: "red dot", "wide tab". */
+  plusMark: field(plainText(40), 'plus is marked by', { also: '^(plus|positive|polarity|\\+)' }),
   massKg: numeric(bounded('kg', 0.01, 500), 'mass', 'kg', 'mass|weight'),
   price: numeric(price, 'price', '', 'price|cost|net|list'),
   remark: field(plainText(500), 'remark', { also: 'remarks?|notes?|comment' }),

@@ -3,7 +3,7 @@ import type { Fields, Upgrade } from './step'
 
 /**
  * Of an output version 8 did not know which part of the range it plays nor its limiter, of an amplifier not what feeds it; of two bridged channels
- * it took twice the floor of one. All of that is not stated.
+ * it took twice the floor of one; of a speaker neither its magnet nor how its plus is marked. All of that is not stated.
  */
 export const everythingPlayed: Upgrade = {
   document: (document) => {
@@ -11,6 +11,7 @@ export const everythingPlayed: Upgrade = {
     return {
       document: {
         ...withAmplifiers(document),
+        ...(Array.isArray(document.kinds) ? { kinds: document.kinds.map(withModel) } : {}),
         ...(Array.isArray(document.variants) ? { variants: document.variants.map(variant => isFields(variant) ? withAmplifiers(variant) : variant) } : {}),
       },
       remarks: [],
@@ -22,6 +23,8 @@ export const everythingPlayed: Upgrade = {
       case 'amplifier.add': return { ...edit, amplifier: inAmplifier(edit.amplifier) }
       case 'output.add': return { ...edit, output: inOutput(edit.output) }
       case 'output.set': return { ...edit, was: withRating(edit.was), to: withRating(edit.to) }
+      case 'kind.add': return { ...edit, item: withModel(edit.item) }
+      case 'kind.set': return { ...edit, was: withModel(edit.was), to: withModel(edit.to) }
       case 'variant.add': return isFields(edit.variant) && Array.isArray(edit.variant.amplifiers)
         ? { ...edit, variant: { ...edit.variant, amplifiers: edit.variant.amplifiers.map(inAmplifier) } }
         : edit
@@ -33,6 +36,7 @@ export const everythingPlayed: Upgrade = {
 const withRating = (output: unknown): unknown => isFields(output) && isFields(output.rating) && output.rating.kind === 'solid-state'
   ? { ...output, rating: { ...output.rating, bridgedFloorOhm: null } }
   : output
+const withModel = (kind: unknown): unknown => isFields(kind) && isFields(kind.model) ? { ...kind, model: { ...kind.model, magnetMm: null, plusMark: '' } } : kind
 const inOutput = (output: unknown): unknown => isFields(output) ? { band: null, limiterV: null, ...withRating(output) as Fields } : output
 const inAmplifier = (amplifier: unknown): unknown => isFields(amplifier)
   ? {

@@ -7,7 +7,7 @@ import { counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { replacementsFor } from './replacement'
 
 const driver = (name: string, stated: Partial<SpeakerModel> = {}): SpeakerModel => ({
-  ...unstatedModel('speaker', name), build: 'driver', nominalOhm: 8, continuousW: 100, sensitivityDb: 92, sensitivityAt: '1 W', frameMm: 200, cutOutMm: 180, depthMm: 80, holes: '4 x 5', ...stated,
+  ...unstatedModel('speaker', name), build: 'driver', nominalOhm: 8, continuousW: 100, sensitivityDb: 92, sensitivityAt: '1 W', frameMm: 200, cutOutMm: 180, depthMm: 80, magnetMm: 120, plusMark: 'red dot', holes: '4 x 5', ...stated,
 })
 const offered = (...models: SpeakerModel[]) => models.map((model, k) => ({ modelId: `m${k}`, version: 1, model }))
 const base = jobOf('8 || 8 on 200 W at 4')
@@ -25,7 +25,7 @@ test.each<[string, Partial<SpeakerModel>, string]>([
 test.each<[string, Partial<SpeakerModel>, string[]]>([
   ['alike', {}, []], ['at the edges', { nominalOhm: 8.1, frameMm: 203, cutOutMm: 177, depthMm: 80, continuousW: 90 }, []], ['9.2 Ω', { nominalOhm: 9.2 }, ['9.2 Ω in place of 8 Ω']], ['less rating', { continuousW: 89 }, ['stands 89 W where 100 W were']], ['the rating that is believed', { continuousW: 150, believedW: 50 }, ['stands 50 W where 100 W were']],
   ['no rating', { continuousW: null }, ['its rating is not stated']], ['louder', { sensitivityDb: 94.1 }, ['2.1 dB louder than before']], ['quieter', { sensitivityDb: 88 }, ['4 dB quieter than before']], ['not heard', { sensitivityDb: 93.9 }, []], ['no sensitivity', { sensitivityDb: null }, ['how loud it is beside the old one is not known']],
-  ['of a box no hole is measured', { build: null, frameMm: null }, ['frame not stated: measure']], ['deeper', { depthMm: 95 }, ['15 mm deeper: look at the room behind it']], ['flatter', { depthMm: 60 }, []], ['holes', { holes: '8 x 5' }, ['another hole pattern']], ['nothing of its size', { frameMm: null, depthMm: null }, ['frame and depth not stated: measure']],
+  ['of a box no hole is measured', { build: null, frameMm: null }, ['frame not stated: measure']], ['deeper', { depthMm: 95 }, ['15 mm deeper: look at the room behind it']], ['flatter', { depthMm: 60 }, []], ['a wider magnet', { magnetMm: 134 }, ['its magnet is 14 mm wider: look at the room behind it']], ['a smaller one, its plus not said', { magnetMm: 90, plusMark: '' }, []], ['plus told otherwise', { plusMark: 'wide tab' }, ['plus is marked by wide tab, on the old one by red dot']], ['no magnet stated', { magnetMm: null }, ['magnet not stated: measure']], ['holes', { holes: '8 x 5' }, ['another hole pattern']], ['nothing of its size', { frameMm: null, depthMm: null }, ['frame and depth not stated: measure']],
 ])('minded: %s', (_, stated, minds) => expect(of(driver('new', stated)).fit.map(f => f.minds)).toEqual([minds]))
 
 test('ranked by what there is to mind, then by level; before and after are the line itself; put in as one edit', () => {

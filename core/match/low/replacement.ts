@@ -95,10 +95,12 @@ function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, i
   else if (Math.abs(levelDb) > HEARD_DB) says.push(`${writeNumber(Math.abs(levelDb), 2)} dB ${levelDb > 0 ? 'louder' : 'quieter'} than before`)
   if (isOhm !== null && wasOhm !== null && Math.abs(isOhm / wasOhm - 1) > 0.02) says.push(`${writeQuantity(isOhm, 'Ω')} in place of ${writeQuantity(wasOhm, 'Ω')}`)
   if (model.depthMm !== null && was.depthMm !== null && model.depthMm > was.depthMm) says.push(`${writeNumber(model.depthMm - was.depthMm)} mm deeper: look at the room behind it`)
+  if (model.magnetMm !== null && was.magnetMm !== null && model.magnetMm > was.magnetMm) says.push(`its magnet is ${writeNumber(model.magnetMm - was.magnetMm)} mm wider: look at the room behind it`)
+  if (model.plusMark !== '' && was.plusMark !== '' && model.plusMark !== was.plusMark) says.push(`plus is marked by ${model.plusMark}, on the old one by ${was.plusMark}`)
   if (model.holes !== '' && was.holes !== '' && model.holes !== was.holes) says.push('another hole pattern')
   // What hangs or stands by itself fits wherever the old one did.
   const goesIntoHole = was.build === null || was.build === 'driver' || was.build.startsWith('ceiling')
-  const unknown = !goesIntoHole ? [] : [...(model.frameMm === null || was.frameMm === null ? ['frame'] : []), ...(model.depthMm === null || was.depthMm === null ? ['depth'] : [])]
+  const unknown = !goesIntoHole ? [] : [...(model.frameMm === null || was.frameMm === null ? ['frame'] : []), ...(model.depthMm === null || was.depthMm === null ? ['depth'] : []), ...(model.magnetMm === null || was.magnetMm === null ? ['magnet'] : [])]
   if (unknown.length > 0) says.push(`${unknown.join(' and ')} not stated: measure`)
   return says
 }
@@ -109,4 +111,4 @@ function levelBetween(before: LineEvaluation, was: SpeakerModel, after: LineEval
   return old === null || now === null || !oldW || !nowW ? null : now - old + 10 * Math.log10(nowW / oldW)
 }
 
-export const REPLACING_CAUTION = 'Magnet and terminals are in no sheet here: hold the new one against the hole. Prove its polarity by battery before it goes in, and listen before closing.'
+export const REPLACING_CAUTION = 'Hold the new one against the hole, magnet and terminals too. A mark at a terminal is its maker’s word: prove polarity by battery before it goes in, and listen before closing.'
