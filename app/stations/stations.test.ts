@@ -48,8 +48,8 @@ test('row, menu and key help speak of the same actions: what is offered to a tag
   const row = (target: 'speaker' | 'many' | 'rail' | 'control') => actionsFor(actions, target, true).map(a => a.row).join(', ')
   expect(row('speaker')).toBe('tap −, tap +, change, add, take off, move, series, from one point, control, read, whole rail, all alike')
   expect(row('many')).toBe('tap −, tap +, change, add, copy, take off, move, series, from one point, control, whole rail')
-  expect(row('control')).toBe('quieter, louder, change, add behind, take out, move, whole rail')
-  expect(row('rail')).toBe('change, add, read, whole rail, add an output, amplifiers, what if, split, ways to wire, impedance, match')
+  expect(row('control')).toBe('step −, step +, change, add behind, take out, move, whole rail')
+  expect(row('rail')).toBe('change, add, read, whole rail, add an output, amplifiers, what if, split, ways to wire, impedance, match, bands')
   for (const target of ['speaker', 'many', 'rail', 'control'] as const) {
     const menu = actionsFor(actions, target)
     // The menu has all of the row, and nothing that the key list has not.

@@ -74,7 +74,7 @@ test('by mouse: put before the whole rail, turned, another speaker behind it, ta
   await browser.click('.taps .tap', '−9')
   await browser.see('g.box', '−9 dB')
   await browser.see('.fine', 'as its controls stand')
-  await browser.click('.foot .action-row .act', 'louder')
+  await browser.click('.foot .action-row .act', 'step +')
   await browser.see('g.box', '−6 dB')
   await browser.click('.foot .action-row .act', 'add behind')
   await browser.see('.said.shown', 'added')

@@ -41,8 +41,8 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
   const tags = ['speaker', 'many'] as const
   const boxes = ['speaker', 'many', 'control'] as const
   return [
-    { keys: ['-'], says: 'tap down; a control quieter', group: 'change', to: boxes, row: 'tap −', as: { control: { says: 'a step quieter; a part a size smaller', row: 'quieter' } }, run: () => deeds.tap(-1) },
-    { keys: ['=', '+'], says: 'tap up; a control louder', group: 'change', to: boxes, row: 'tap +', as: { control: { says: 'a step louder; a part a size larger', row: 'louder' } }, run: () => deeds.tap(1) },
+    { keys: ['-'], says: 'tap down; a control quieter', group: 'change', to: boxes, row: 'tap −', as: { control: { says: 'a step quieter; a part a size smaller', row: 'step −' } }, run: () => deeds.tap(-1) },
+    { keys: ['=', '+'], says: 'tap up; a control louder', group: 'change', to: boxes, row: 'tap +', as: { control: { says: 'a step louder; a part a size larger', row: 'step +' } }, run: () => deeds.tap(1) },
     { keys: ['e', 'Enter'], says: 'change: tap, cable, length, names', group: 'change', to: ['speaker', 'many', 'rail', 'control'], as: { control: { says: 'change: level, rating, names' } }, row: 'change', run: () => deeds.enter('change') },
     { keys: ['a'], says: 'add a speaker', group: 'change', to: ['speaker', 'many', 'rail', 'control'], row: 'add', as: { control: { says: 'add a speaker behind it', row: 'add behind' } }, run: deeds.add },
     { keys: ['c'], says: 'copy: the same once more behind', group: 'change', to: ['many'], row: 'copy', run: deeds.copyBehind },

@@ -150,8 +150,8 @@ describe('a valve output, plugged', () => {
   }
   test('steps that a player can follow', () => {
     expect(steps(cabinets('4 || 4', 1, 1), 'selector')).toEqual([
-      'Switch Head off.', 'Turn its selector to 8 Ω.', 'Set the switch of Cabinet one (01) to “mono”.', 'Speaker cable from a speaker socket of the amplifier, to the jack “16 Ω mono” of Cabinet one (01).', 'Set the switch of Cabinet two (02) to “mono”.',
-      'Speaker cable from the next speaker socket of the amplifier, or from a second jack of the cabinet before, if it links them side by side, to the jack “16 Ω mono” of Cabinet two (02).',
+      'Switch Head off.', 'Turn its selector to 8 Ω.', 'Set the switch of Cabinet one (01) to “mono”.', 'Speaker cable from a speaker socket of the amplifier, to its jack “16 Ω mono”.', 'Set the switch of Cabinet two (02) to “mono”.',
+      'Speaker cable from the next speaker socket of the amplifier, or from a second jack of the cabinet before, if it links them side by side, to its jack “16 Ω mono”.',
       'Both ends in? Then on, quietly. A smell, a glow or a hum that was not there: off at once.',
     ])
     expect(steps(jobOf('8'), 'sockets').slice(1, 3)).toEqual(['Leave every socket free but those marked 8 Ω.', 'Speaker cable from a socket marked 8 Ω, to speaker 01.'])

@@ -81,7 +81,7 @@ export function plugSteps(amplifier: Pick<Amplifier, 'name'>, output: Output, fi
     if (position && position.switchTo !== '') steps.push(`Set the switch of ${name} to “${position.switchTo}”.`)
     const from = k === 0 ? bySocket ? `a socket marked ${tap}` : 'a speaker socket of the amplifier' : bySocket ? `the other socket marked ${tap}` : 'the next speaker socket of the amplifier'
     const link = k === 0 ? '' : ', or from a second jack of the cabinet before, if it links them side by side'
-    steps.push(`Speaker cable from ${from}${link}, to ${position && position.jack !== '' ? `the jack “${position.jack}” of ${name}` : name}.`)
+    steps.push(`Speaker cable from ${from}${link}, to ${position && position.jack !== '' ? position.switchTo !== '' ? `its jack “${position.jack}”` : `the jack “${position.jack}” of ${name}` : name}.`)
   })
   steps.push(`Both ends in? Then on, quietly.${fit === 'a-little-low' ? ' Keep it quiet, and feel whether it gets hotter than usual.' : ''} A smell, a glow or a hum that was not there: off at once.`)
   return steps
