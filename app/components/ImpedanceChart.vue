@@ -2,7 +2,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { ImpedanceCurve } from '#core/match/low/impedance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { EDGE, hertzTicks, impedanceScales, pathOf, phasePath, sampleAt, stepped, valueTicks } from '~/drawing/impedanceChart'
+import { EDGE, hertzTicks, impedanceScales, lowestLabelY, pathOf, phasePath, sampleAt, stepped, valueTicks } from '~/drawing/impedanceChart'
 import { saveText, svgText } from '~/drawing/saveSvg'
 import { useWidth } from '~/composables/useWidth'
 
@@ -34,6 +34,11 @@ const right = computed(() => width.value - EDGE.right)
 const path = computed(() => pathOf(scales.value, curve.hz, watts ?? curve.ohm))
 const memberPaths = computed(() => watts ? [] : members.map(m => ({ label: m.label, d: pathOf(scales.value, m.curve.hz, m.curve.ohm) })))
 const y = (value: number) => Math.max(EDGE.top, Math.min(bottom, scales.value.y(value)))
+/** Where words at the left edge stand. */
+const wordsY = computed(() => [
+  ...(floorOhm !== null && y(floorOhm) < bottom ? [y(floorOhm) + 15] : []), ...(permittedOhm === null ? [] : [y(permittedOhm) + 15]),
+  ...(dcr?.high ? [y(dcr.high) - 5] : []),
+])
 const value = computed(() => (watts ?? curve.ohm)[at.value] ?? null)
 const unit = computed(() => watts ? 'W' as const : 'Ω' as const)
 const says = computed(() => {
@@ -100,7 +105,7 @@ v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(
         <g v-if="lowest">
           <path :d="`M ${scales.x(lowest.frequencyHz)} ${y(lowest.ohm) + 3} l -6 10 h 12 z`" class="mark" />
           <text
-:x="Math.max(EDGE.left + 50, Math.min(right - 50, scales.x(lowest.frequencyHz)))" :y="Math.min(bottom - 6, y(lowest.ohm) + 28)"
+:x="Math.max(EDGE.left + 50, Math.min(right - 50, scales.x(lowest.frequencyHz)))" :y="lowestLabelY(y(lowest.ohm), wordsY, bottom)"
             class="says mid">
             {{ writeQuantity(lowest.ohm, 'Ω') }} at {{ writeQuantity(lowest.frequencyHz, 'Hz') }}</text>
         </g>

@@ -50,6 +50,14 @@ export function spread(all: readonly number[], at: (value: number) => number, fr
 export const hertzTicks = ({ x, width }: ChartScales): number[] => spread(NAMED_HZ, x, EDGE.left, width - EDGE.right, 46)
 export const valueTicks = ({ y, height }: ChartScales): number[] => spread(NAMED, y, EDGE.top, height - EDGE.bottom, 26)
 
+/** Lines of words closer than this lie over each other. */
+const LINE_APART = 17
+/** Where the words of the lowest point stand: under its mark, or over the curve where other words stand there already. */
+export function lowestLabelY(lowestY: number, taken: readonly number[], bottom: number): number {
+  const under = Math.min(bottom - 6, lowestY + 28)
+  return [under, lowestY - 8, lowestY - 26, lowestY - 44].find(y => taken.every(t => Math.abs(t - y) >= LINE_APART)) ?? under
+}
+
 /** The sample nearest to a place, and the next one for a step of a key. */
 export function sampleAt({ x }: ChartScales, hz: ArrayLike<number>, px: number): number {
   const wanted = Math.log(x.invert(px))

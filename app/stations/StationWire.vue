@@ -27,6 +27,10 @@ defineProps<{ stations: Station[] }>()
 .here .knot { background: var(--copper); outline: 4px solid var(--copper); outline-offset: -3px; }
 .here .name { font-weight: 700; }
 .says { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+/* Beside its name a state was cut here. */
+@media (max-width: 1000px) {
+  .station { grid-template-columns: minmax(0, auto); justify-items: center; }
+}
 @media (max-width: 760px) {
   .stations { padding: 0 8px; }
   .stations::before { top: 9px; }

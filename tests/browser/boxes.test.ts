@@ -28,7 +28,7 @@ beforeAll(async () => {
   const ids = speakersOf(outputOf(rail).wiring).map(s => s.id)
   const zoned = applyEdit(rail, makeZone(rail, ids.slice(0, 7), 'Cloister walk and the long north gallery', () => 'zone')!).job
   const walls = applyEdit(zoned, (putBefore(zoned, ids.slice(0, 7), { ...unknownControl('C1'), setDb: 12, ratingW: 35, lineV: 70.71, name: 'Wall control behind the vestry door, 35 W' }, counter('w')) as { edit: Edit }).edit).job
-  for (const [name, job] of Object.entries({ fern: fernhollow, rooms: demoJobs[0]!.job, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4') })) jobs[name] = await world.putJob(job)
+  for (const [name, job] of Object.entries({ fern: fernhollow, rooms: demoJobs[0]!.job, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long: named, empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4'), stage: demoJobs.find(d => d.job.name.startsWith('Bandstand'))!.job, loft: demoJobs.find(d => d.job.name.startsWith('Rehearsal'))!.job })) jobs[name] = await world.putJob(job)
 }, 120_000)
 afterAll(() => world.close())
 
@@ -36,6 +36,9 @@ const VIEWS: [string, string, string, string[]][] = [
   ['run sheet', 'fern', '', []], ['run sheet, a speaker', 'fern', '', [Key.ARROW_RIGHT, 'e']], ['run sheet, many chosen', 'fern', '', ['w']], ['run sheet, forty', 'many', '', [Key.END]], ['run sheet, forty as one', 'many', '', [Key.ARROW_RIGHT]], ['run sheet, a kind of forty', 'many', '', [Key.ARROW_RIGHT, 'K']], ['run sheet, long names', 'long', '', ['e']], ['run sheet, empty', 'empty', '', []],
   ['run sheet, a control', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, 'e']], ['run sheet, a zone', 'walls', '', [Key.HOME, Key.ARROW_RIGHT, Key.ARROW_RIGHT, 'e', ...new Array<string>(16).fill(Key.TAB)]],
   ['run sheet, the amplifier', 'walls', '', [Key.HOME, 'e', ...new Array<string>(20).fill(Key.TAB)]], ['run sheet, cable of the job', 'walls', '', ['b']], ['run sheet, what if', 'walls', '', [Key.HOME, 'W', 'wait']], ['run sheet, amplifiers', 'walls', '', [Key.HOME, 'F', 'wait']], ['spaces, a floor drawn', 'rooms', '/space', ['D', 'wait']],
+  ['run sheet, a band and its amplifier', 'stage', '?line=mm-left', [Key.HOME, 'e', ...new Array<string>(14).fill(Key.TAB)]], ['run sheet, what feeds it', 'stage', '?line=mm-left', [Key.HOME, 'e', ...new Array<string>(28).fill(Key.TAB)]],
+  ...(['B', 'g', 'G', 'O', 'i'] as const).map((key): [string, string, string, string[]] => [`run sheet, opened by ${key}`, 'stage', '?line=mm-left', [Key.HOME, key, 'wait']]),
+  ['run sheet, what replaces it', 'stage', '?line=mm-left', [Key.HOME, Key.ARROW_RIGHT, 'R', 'wait']], ['run sheet, a valve output', 'loft', '?line=rl-head', [Key.HOME, 'e']],
   ['run sheet, a stop', 'stop', '', []], ['run sheet, reading', 'fern', '', ['r']],
   ['check', 'fern', '/check', []], ['check, at a speaker', 'fern', '/check', [Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT]], ['check, forty', 'many', '/check', []], ['check, long names', 'long', '/check', []], ['check, empty', 'empty', '/check', []], ['check, a stop', 'stop', '/check', []],
   ['spaces', 'rooms', '/space', []], ['spaces, a place', 'rooms', '/space', [']', 'e']], ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]], ['spaces, planned', 'rooms', '/space?space=fh-space-staff', ['f']], ['spaces, none', 'empty', '/space', []], ['spaces, the taps of all', 'rooms', '/space', ['P', 'wait']],
@@ -54,11 +57,11 @@ describe.each(SIZES)('at %d × %d', (width, height, mobile) => {
       await world.go(`/jobs/${jobs[job]}${path}`)
       await browser.see('.rail-row, .empty, .check, .nothing, .plan')
       if (keys.length > 0) await browser.press(...keys.filter(key => key !== 'wait'))
-      if (keys.includes('wait')) await browser.see('.verdict, [role=dialog] .keep, [role=dialog] .draw')
+      if (keys.includes('wait')) await browser.see('.verdict, [role=dialog] .keep, [role=dialog] .draw, [role=dialog] .chart')
       found.push(...(await badText()).map(bad => `${name}: ${bad}`))
     }
     expect(found).toEqual([])
-  }, 180_000)
+  }, 240_000)
   test('keys for the thumb never cover the field that they fill', async () => {
     await browser.size(width, height, mobile)
     await world.go(`/jobs/${jobs.fern}/check`)

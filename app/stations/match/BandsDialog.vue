@@ -42,7 +42,7 @@ function setAll(): void {
 <template>
   <Dialog
     v-model:visible="open" modal :header="levels ? `${levels.system}: its bands` : `${line.output.label}: bands`" :dismissable-mask="true"
-    :style="{ width: 'min(820px, 96vw)' }">
+    :style="{ width: 'min(900px, 96vw)' }">
     <p v-if="!levels">{{ line.output.label }} plays everything. Say in its form (<kbd>e</kbd>) that it plays a part of the range, and which; outputs
       that name one
       system belong together.</p>

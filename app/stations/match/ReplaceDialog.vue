@@ -54,13 +54,13 @@ const STEP = 12
           <tbody>
             <tr class="was">
               <td><b>{{ speaker.name || 'as it is' }}</b>, there
-                now</td><td class="figure">{{ wiringText(speaker) }}</td><td class="number figure">{{ W(drop(found.before)?.powerW) }}</td><td />
-              <td class="number figure">{{ Ohm(found.before.loadOhm) }}</td><td><GradeTag :grade="found.before.grade" /></td><td />
+                now</td><td class="figure" data-of="wired">{{ wiringText(speaker) }}</td><td class="number figure" data-of="gets">{{ W(drop(found.before)?.powerW) }}</td><td />
+              <td class="number figure" data-of="line">{{ Ohm(found.before.loadOhm) }}</td><td><GradeTag :grade="found.before.grade" /></td><td />
             </tr>
             <tr v-for="row in found.fit.slice(0, shown)" :key="row.offered.modelId">
               <td><b>{{ row.offered.model.name }}</b><span v-for="says in row.minds" :key="says" class="small soft mind">{{ says }}</span></td>
-              <td class="figure">{{ wiringText(row.speaker) }}</td><td class="number figure">{{ W(drop(row.line)?.powerW) }}</td>
-              <td class="number figure">{{ level(row.levelDb) }}</td><td class="number figure">{{ Ohm(row.line.loadOhm) }}</td><td><GradeTag
+              <td class="figure" data-of="wired">{{ wiringText(row.speaker) }}</td><td class="number figure" data-of="gets">{{ W(drop(row.line)?.powerW) }}</td>
+              <td class="number figure" data-of="level">{{ level(row.levelDb) }}</td><td class="number figure" data-of="line">{{ Ohm(row.line.loadOhm) }}</td><td><GradeTag
                 :grade="row.line.grade" /></td>
               <td><Button label="Put it in" size="small" :aria-label="`Put ${row.offered.model.name} in`" @click="put(row)" /></td>
             </tr>
@@ -92,12 +92,13 @@ th.number, td.number { text-align: right; white-space: nowrap; }
 /* A speaker a block: beside each other the columns left its name a letter a line. */
 @media (max-width: 760px) {
   thead { display: none; }
-  tr { display: grid; grid-template-columns: repeat(4, auto); justify-content: start; align-items: center; gap: 2px 16px; padding: 8px 0;
+  tr { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); align-items: center; gap: 2px 16px; padding: 8px 0;
     border-bottom: 1px solid var(--rule); }
   .was { background: color-mix(in srgb, var(--ink) 5%, transparent); }
   .was td { background: none; }
   td, td.number { border: 0; padding: 2px 0; text-align: left; }
   td:first-child, td:last-child { grid-column: 1 / -1; }
   td:empty { display: none; }
+  td[data-of]::before { content: attr(data-of) " "; color: var(--ink-soft); font-family: var(--sans); font-size: 13.5px; }
 }
 </style>

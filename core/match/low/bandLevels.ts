@@ -85,7 +85,7 @@ export function protectedAt({ rows }: SystemLevels): Protected | null {
 /** `clipped`: that amplifier playing everything, so far overdriven; null while it is worked out. */
 export function protectionSentence({ above, crossoverHz, powerW }: Protected, clipped: ClipReport | null, overDb: number): string {
   const hz = writeQuantity(crossoverHz, 'Hz')
-  const stays = `What clips in a band stays in it: its harmonics go to its own units, and none to those on ${above.join(', ')}.`
+  const stays = `What clips in a band stays in it: its harmonics go to its own units, and none to those on ${above.join(' and ')}.`
   if (!clipped) return stays
   return `${stays} One amplifier of ${writeQuantity(powerW, 'W')} for everything, driven ${overDb} dB into clipping with open music, would send ${writeQuantity(clipped.highW, 'W')} above ${hz}, where a clean signal has ${writeQuantity(clipped.cleanHighW, 'W')}.`
 }
