@@ -54,13 +54,16 @@ const STEP = 12
           <tbody>
             <tr class="was">
               <td><b>{{ speaker.name || 'as it is' }}</b>, there
-                now</td><td class="figure" data-of="wired">{{ wiringText(speaker) }}</td><td class="number figure" data-of="gets">{{ W(drop(found.before)?.powerW) }}</td><td />
+                now</td><td class="figure" data-of="wired">{{ wiringText(speaker) }}</td>
+              <td class="number figure" data-of="gets">{{ W(drop(found.before)?.powerW) }}</td><td />
               <td class="number figure" data-of="line">{{ Ohm(found.before.loadOhm) }}</td><td><GradeTag :grade="found.before.grade" /></td><td />
             </tr>
             <tr v-for="row in found.fit.slice(0, shown)" :key="row.offered.modelId">
               <td><b>{{ row.offered.model.name }}</b><span v-for="says in row.minds" :key="says" class="small soft mind">{{ says }}</span></td>
-              <td class="figure" data-of="wired">{{ wiringText(row.speaker) }}</td><td class="number figure" data-of="gets">{{ W(drop(row.line)?.powerW) }}</td>
-              <td class="number figure" data-of="level">{{ level(row.levelDb) }}</td><td class="number figure" data-of="line">{{ Ohm(row.line.loadOhm) }}</td><td><GradeTag
+              <td class="figure" data-of="wired">{{ wiringText(row.speaker) }}</td>
+              <td class="number figure" data-of="gets">{{ W(drop(row.line)?.powerW) }}</td>
+              <td class="number figure" data-of="level">{{ level(row.levelDb) }}</td>
+              <td class="number figure" data-of="line">{{ Ohm(row.line.loadOhm) }}</td><td><GradeTag
                 :grade="row.line.grade" /></td>
               <td><Button label="Put it in" size="small" :aria-label="`Put ${row.offered.model.name} in`" @click="put(row)" /></td>
             </tr>
