@@ -15,6 +15,11 @@ test.each<[string, (Band | null)[], [string, number | null, number | null, numbe
   ['a whole system lacks nothing', [band('Stage', 100, null), band('Stage', null, 100)], ['Stage 2', 100, null, null]],
 ])('%s', (_, others, [system, fromHz, toHz, slopeDb]) => expect(likelyBand(jobWith(...others), 'out1')).toEqual({ system, fromHz, toHz, slopeDb, setDb: null }))
 
+test('its own band is no other: asked again it is proposed the same', () => {
+  const set = applyEdit(jobOf('8'), setBand(jobOf('8'), 'out1', band('Stage', 100, null))!).job
+  expect(likelyBand(set, 'out1')).toMatchObject({ system: 'Stage', fromHz: 100, toHz: null })
+})
+
 test('set, the same again is nothing, everything again', () => {
   const set = jobWith(band('Left', 120, null))
   expect([setBand(set, 'out2', band('Left', 120, null)), setBand(set, 'nope', null)]).toEqual([null, null])

@@ -171,11 +171,13 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a capacitor and a coil far apart: where both play, the load is of both', jobOf('8 coil 0.1 mH || 8 cap 400 uF on 100 W at 8'), ['stop load-under-floor'], /4.0\d Ω is under/],
   ['4 beside 16 share unequally', jobOf('4 || 16 on 100 W at 2'), ['tight unequal-shares', 'good load-suits', 'unknown curve-not-known']],
   ['a rating that somebody believes', ofKind(withLoad(jobOf('8 on 100 W at 8'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 50 }), { continuousW: 120, believedW: 50 }), ['good load-suits', 'good amplifier-inside-rule', 'unknown curve-not-known', 'unknown rating-believed']],
+  ['of one of two', at(ofKind(withLoad(jobOf('8 || 8 on 200 W at 4'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 50 }), { believedW: 50 }), 1, { kindId: null }), ['good load-suits', 'good amplifier-inside-rule', 'unknown curve-not-known', 'unknown rating-believed']],
   ['one set by hand all the same', ofKind(withLoad(jobOf('8 on 100 W at 8'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 60 }), { continuousW: 120, believedW: 50 }), ['good load-suits', 'good amplifier-outside-rule', 'unknown curve-not-known']],
   ['on a line of taps as well, its sheet stating none', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { believedW: 30 }), ['good fits-with-reserve', 'unknown rating-believed']],
   ['what somebody believes is what the sheet says', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { continuousW: 30, believedW: 30 }), ['good fits-with-reserve']],
   // Makers' words on loads, bands, limiters and sources: common practice, no source, but for the arithmetic (voltage divider, decibel).
   ['a receiver that says nothing of 4 Ω', ofAmplifier(jobOf('4 on 80 W at 8'), { made: 'receiver' }), ['stop load-under-floor'], /says nothing.*shuts down loudly/],
+  ['a receiver under the floor that its maker states', ofAmplifier(jobOf('2 on 80 W at 8, from 4'), { made: 'receiver' }), ['stop load-under-floor'], /floor of 4 Ω. More current than/],
   ['a vehicle unit, stable at 2 Ω', ofAmplifier(jobOf('2 on 60 W at 4, 2 ohm stable'), { made: 'vehicle', protection: 'Shuts down at 85 °C.' }), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known', 'unknown stable-says', 'unknown protection-says']],
   ['a plain amplifier of the same', ofAmplifier(jobOf('2 on 60 W at 4, stable at 2'), { made: 'amplifier' }), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known']],
   ['a vehicle unit at a load that it is rated at', ofAmplifier(jobOf('4 on 60 W at 4, from 2'), { made: 'vehicle', protection: 'x' }), ['good load-suits', 'unknown curve-not-known']],
@@ -191,6 +193,7 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a third of an octave apart is met', banded([125, null], [null, 100]), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
   ['more than that is a hole', banded([127, null], [null, 100]), ['tight band-gap', 'good load-suits', 'unknown curve-not-known'], /nothing plays 100 Hz to 127 Hz/],
   ['two that overlap', banded([80, null], [null, 160]), ['tight band-overlap', 'good load-suits', 'unknown curve-not-known'], /two bands play 80 Hz to 160 Hz/],
+  ['one inside the other', banded([100, null], [50, null]), ['tight band-overlap', 'good load-suits', 'unknown curve-not-known'], /two bands play 100 Hz to 20 kHz/],
   ['three bands, left and right of the highest', banded([1500, null], [1500, null], [100, 1500], [null, 100]), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
   ['a band alone: the other is of another system', banded([100, null], [null, 100, 'Foyer']), ['tight band-alone', 'good load-suits', 'unknown curve-not-known'], /nothing plays below 100 Hz/],
   ['a unit made for less than its band', ofKind(banded([700, null], [null, 700]), { lowHz: 800 }), ['tight band-under-unit', 'good load-suits', 'good bands-meet', 'unknown curve-not-known'], /begins at 700 Hz; 01 is made for 800 Hz up/],
@@ -199,12 +202,19 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   // The dip of this unit is at 230 Hz: a band from 1 kHz does not meet it (from 500 Hz on it is 6.0 Ω), one from 400 Hz does.
   ['a dip outside its band', at(banded([1000, null], [null, 1000]), 0, { load: measured([[20, 12, 0], [230, 3, 0], [450, 12, 0], [20_000, 12, 0]]) }), ['good load-suits', 'good bands-meet']],
   ['a dip an octave below it', at(banded([440, null], [null, 440]), 0, { load: measured([[20, 12, 0], [230, 3, 0], [450, 12, 0], [20_000, 12, 0]]) }), ['stop curve-under-floor', 'good load-suits', 'good bands-meet']],
+  ['a dip an octave above it', at(banded([null, 220], [220, null]), 0, { load: measured([[20, 12, 0], [200, 12, 0], [420, 3, 0], [900, 12, 0], [20_000, 12, 0]]) }), ['stop curve-under-floor', 'good load-suits', 'good bands-meet']],
+  ['more than an octave above', at(banded([null, 150], [150, null]), 0, { load: measured([[20, 12, 0], [310, 12, 0], [420, 3, 0], [900, 12, 0], [20_000, 12, 0]]) }), ['good load-suits', 'good bands-meet']],
   // 400 W at 8 Ω are 56.57 V; at 32 dB that is 1.421 V in.
   ['a source that drives it full', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, source: source(1.6, null) }), ['good load-suits', 'good source-suits', 'unknown curve-not-known']],
   ['one that is 3 dB short', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, source: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /1 V; 1.42 V drive this output full. It is 3.05 dB short: 50 % of its power/],
   ['its gain from the input for full power', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, source: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /2 V drive this output full. It is 6.02 dB short: 25 %/],
+  ['where no power is rated, the most that it may give is what has to be driven', ofAmplifier(jobOf('2 on 200 W at 4, from 2'), { gainDb: 32, source: source(0.6, null) }), ['tight source-weak', 'good load-suits', 'unknown load-not-rated', 'unknown curve-not-known'], /0.71 V drive this output full/],
+  ['nothing connected, and a source that would be loaded', ofAmplifier({ ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, { inputOhm: 600, source: source(1, 600) }), ['unknown nothing-connected']],
   ['a limiter wants no more than it holds', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, source: source(1, null) }, { limiterV: 28.28 }), ['good load-suits', 'good limiter-holds', 'good source-suits', 'unknown curve-not-known']],
   ['low into high', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 10_000, source: source(null, 1000) }), ['good load-suits', 'unknown curve-not-known']],
+  ['nine and a half times is not ten', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 9500, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known']],
+  ['two bridged are two inputs', ofAmplifier(jobOf('8 on 2 x 400 W at 4 bridged'), { inputOhm: 15_000, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 7.5 kΩ, 2 inputs/],
+  ['another amplifier on the same source, its input not known', ((job: Job) => ({ ...job, amplifiers: [...job.amplifiers, { ...job.amplifiers[0]!, id: 'b', inputOhm: null, outputs: [] }] }))(ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 5000, source: source(null, 1000) })), ['good load-suits', 'unknown curve-not-known']],
   ['two inputs side by side are half: not high any more', ofAmplifier(jobOf('8 on 400 W at 8', '8'), { inputOhm: 10_000, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 5 kΩ, 2 inputs side by side: 5 times its own.*costs 1.58 dB/],
   ['it takes from the level that arrives', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputOhm: 600, source: source(1.6, 600) }), ['tight source-loaded', 'tight source-weak', 'good load-suits', 'unknown curve-not-known']],
   ['two bridged have twice the volts: 80 V at 32 dB, and 6 dB more', ofAmplifier(jobOf('8 on 2 x 200 W at 4 bridged'), { gainDb: 32, inputV: 0.71, source: source(0.5, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /0.71 V drive this output full/],
@@ -242,7 +252,7 @@ describe('findings', () => {
     const beyond: FindingCode[] = ['head-short'] // the schema lets no short in
     expect([...met, ...beyond].sort()).toEqual([...FINDING_CODES].sort())
   })
-  test.each([['one length of thirty is stated', '29 of 30 lengths of cable are not stated.', /at least 0.05 dB/], ['one load rated twice', 'Two powers are stated at 8 Ω: 100 W and 120 W.', /Only one/],
+  test.each([['one length of thirty is stated', '29 of 30 lengths of cable are not stated.', /at least 0.05 dB/], ['of one of two', 'Of 01 the rating that you believe counts: 50 W continuous; the sheet states none.', /goes by it/], ['one load rated twice', 'Two powers are stated at 8 Ω: 100 W and 120 W.', /Only one/],
     ['more volts into a heavier load', '100 W at 8 Ω and 250 W at 4 Ω do not go together.', /more volts/], ['less current into a heavier load', '100 W at 8 Ω and 40 W at 4 Ω do not go together.', /holds back/],
     ['transformers of two voltages, amplifier not known', 'Transformers for 70 V and 100 V hang on one line, and its voltage is not known.', /volts of the line/],
     ['a tap that the unit does not have', '01 is set to 5 W, but its taps are 7.5 W, 15 W and 30 W.', /as if it stood/], ['3 Ω between floor and lowest rated load', 'No power is rated at 3 Ω; the lowest rated load is 4 Ω.', /between 75 W.* and 133.3 W/],
@@ -319,6 +329,36 @@ test('after one edit only the line it touched is solved again', () => {
   const [first, second] = evaluate(renamed).lines
   expect([first!.output.name, second === before[1]]).toEqual(['Hall', true])
   expect(evaluate({ ...job, practice: { ...job.practice, reserve: 'add-a-fifth' } }).lines[1]).not.toBe(before[1])
+})
+
+test('what its amplifier, its source and the other bands of its system are to a line: with any of them it is solved again, the others stand', () => {
+  const evaluate = makeEvaluator()
+  const job = banded([100, null], [null, 100])
+  const before = evaluate(job).lines
+  const codesOf = (j: Job) => evaluate(j).lines.map(l => l.findings.map(f => f.code).filter(c => /band|source/.test(c)).join(' '))
+  expect(codesOf(job)).toEqual(['bands-meet', 'bands-meet'])
+  const parted = applyEdit(job, { kind: 'output.set', outputId: 'out2', was: { band: job.amplifiers[0]!.outputs[1]!.band }, to: { band: null } }).job
+  expect(codesOf(parted)).toEqual(['band-alone', ''])
+  const fed = ofAmplifier(parted, { inputOhm: 15_000, source: source(null, 1000) })
+  expect(codesOf(fed)).toEqual(['source-loaded band-alone', 'source-loaded'].map(c => expect.stringContaining(c.split(' ')[0]!)))
+  // Another amplifier on its source, far away in the job.
+  const single = ofAmplifier({ ...job, amplifiers: [{ ...job.amplifiers[0]!, outputs: job.amplifiers[0]!.outputs.slice(0, 1) }] },
+    { inputOhm: 15_000, source: source(null, 1000) })
+  expect(codesOf(single)).toEqual(['band-alone'])
+  const shared = { ...single, amplifiers: [...single.amplifiers, { ...single.amplifiers[0]!, id: 'b', outputs: [] }] }
+  expect(codesOf(shared)).toEqual([expect.stringContaining('source-loaded')])
+  expect(evaluate(job).lines[0]).not.toBe(before[0])
+})
+
+test('with a part in the way watts are the mean over its band, not over all that is heard (a capacitor passes more of what is above)', () => {
+  const job = jobOf('8 cap 9.94718 uF on 100 W at 8')
+  const powerOf = (band: Output['band']) => evaluateJob(ofAmplifier(job, {}, { band }))[0]!.drops[0]!.powerW!
+  const band = (fromHz: number | null, toHz: number | null) => ({ system: 'Stage', fromHz, toHz, slopeDb: null, setDb: null })
+  // First order, corner 2 kHz: mean of 1/(1 + (fc/f)²) over the octaves from f1 to f2, ½·ln((f2² + fc²)/(f1² + fc²))/ln(f2/f1). Circuit text.
+  const mean = (from: number, to: number) => 100 * 0.5 * Math.log((to ** 2 + 2000 ** 2) / (from ** 2 + 2000 ** 2)) / Math.log(to / from)
+  expect([powerOf(null) / mean(20, 20_000), powerOf(band(2000, null)) / mean(2000, 20_000), powerOf(band(null, 500)) / mean(20,
+    500)].every(x => Math.abs(x - 1) < 0.03)).toBe(true)
+  expect(powerOf(band(2000, null)) / powerOf(null)).toBeGreaterThan(1.5)
 })
 
 test('a large job is evaluated stint by stint: what is asked for first, the rest in order, and what was said stands until it is said anew', () => {

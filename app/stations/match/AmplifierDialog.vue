@@ -9,6 +9,7 @@ import { reserveSchool } from '#core/practice/reserve'
 import { newId } from '~/api/ids'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import { useWholeLibrary } from '~/composables/useWholeLibrary'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -63,8 +64,7 @@ function put(set: AmplifierSet): void {
       <div class="line"><GrowthChoice v-model="growth" /></div>
     </form>
     <p v-if="away" class="error-words" role="alert">{{ away }} <button class="act" type="button" @click="load()">try again</button></p>
-    <p v-else-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
-    <p v-else-if="isSlow" class="soft" role="status">Trying amplifiers… <button class="act" type="button" @click="stop">stop</button></p>
+    <SearchState v-else :problem="problem" :is-slow="isSlow" doing="Trying amplifiers…" @again="again" @stop="stop" />
     <template v-if="found && !away">
       <p class="verdict" role="status">{{ says }}</p>
       <section v-for="({ set, applied, units, rows }, k) in sets" :key="modelsText(set.models)" class="set" :aria-label="leadsWords(set)">

@@ -9,6 +9,7 @@ import { levelsSentence, protectedAt, protectionSentence, systemLevels, type Ban
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 
 /** The outputs that share the range between them: what each plays, how loud it is, what it is set down by, and what that protects. */
@@ -16,14 +17,15 @@ const open = defineModel<boolean>('open', { required: true })
 const { line } = defineProps<{ line: LineEvaluation }>()
 const store = useJobStore()
 const evaluation = useEvaluationStore()
-const { answer: clipped, problem, start } = useSearch('clip')
+const { answer: clipped, problem, isSlow, start, stop } = useSearch('clip')
 
 const levels = computed(() => store.job ? systemLevels(store.job, line.outputId, evaluation.lines) : null)
 const at = computed(() => levels.value && protectedAt(levels.value))
 const OVER_DB = 6
-watch(at, (asked) => {
-  if (store.job && asked) start(store.job, { ratedW: asked.powerW, crossoverHz: asked.crossoverHz, material: 'open', overdrivesDb: [OVER_DB] })
-}, { immediate: true })
+const again = () => {
+  if (store.job && at.value) start(store.job, { ratedW: at.value.powerW, crossoverHz: at.value.crossoverHz, material: 'open', overdrivesDb: [OVER_DB] })
+}
+watch(at, again, { immediate: true })
 
 const W = (w: number | null) => w === null ? 'not known' : writeQuantity(w, 'W')
 const dB = (db: number | null, unit = 'dB') => db === null ? 'not known' : `${db.toFixed(1)} ${unit}`
@@ -71,8 +73,8 @@ function setAll(): void {
       </div>
       <p v-if="toSet.length > 0"><button class="act" type="button" @click="setAll">note these levels as set, to half a decibel</button></p>
       <h3>What it protects</h3>
-      <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
-      <p v-else-if="at">{{ protectionSentence(at, clipped?.[0] ?? null, OVER_DB) }}</p>
+      <SearchState :problem="problem" :is-slow="isSlow" doing="Clipping it…" @again="again" @stop="stop" />
+      <p v-if="at">{{ protectionSentence(at, clipped?.[0] ?? null, OVER_DB) }}</p>
       <p v-else class="soft">Which bands meet, and what the lower one gives, is not known yet.</p>
       <p class="soft small">Levels are by sensitivity, watts and gain, on axis at one metre; the room, the distance and the ear decide in the end: set them by
         measurement, and listen. A crossover set wrong can break a unit at the first loud note: quietly first, and mind your hearing.</p>

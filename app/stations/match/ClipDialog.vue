@@ -8,6 +8,7 @@ import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOf, quantityOrNot } from '~/components/form/readers'
 import LimitsPart from './LimitsPart.vue'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -50,8 +51,7 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
       <p class="soft small"><b>{{ ofName }}</b>, {{ of.says }}: {{ of.crestDb.toFixed(0) }} dB from average to peak. A synthetic signal is clipped; the
         crossover is taken as a sharp one.</p>
     </form>
-    <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
-    <p v-else-if="isSlow" class="soft" role="status">Clipping it… <button class="act" type="button" @click="stop">stop</button></p>
+    <SearchState :problem="problem" :is-slow="isSlow" doing="Clipping it…" @again="again" @stop="stop" />
     <template v-if="rows.length > 0">
       <p class="verdict" role="status">{{ clipVerdict(rows, highRatedW) }}</p>
       <div class="wide">

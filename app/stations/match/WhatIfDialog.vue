@@ -12,6 +12,7 @@ import { cablePrices, modelPrices } from '~/gear/prices'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { textOf } from '~/components/form/readers'
 import { useLibraryRows } from '~/composables/useLibraryRows'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { nextInstant } from '~/stores/instant'
 import { useJobStore } from '~/stores/job'
@@ -64,8 +65,7 @@ const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?
         <Button label="Keep this wiring" :disabled="store.job!.amplifiers.length === 0" @click="keep" />
       </div>
     </form>
-    <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
-    <p v-else-if="isSlow" class="soft" role="status">Working them out… <button class="act" type="button" @click="stop">stop</button></p>
+    <SearchState :problem="problem" :is-slow="isSlow" doing="Working them out…" @again="again" @stop="stop" />
     <div v-if="variants.length > 0 && rows.length > 0" class="wide">
       <table>
         <thead>

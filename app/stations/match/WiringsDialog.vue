@@ -11,6 +11,7 @@ import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import { BOX, drawNetwork } from '~/drawing/network'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -108,8 +109,7 @@ function put(wiring: Wiring): void {
         <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils one by one, their terminals brought out</label>
       </form>
       <p v-if="refusal" class="error-words" role="alert">{{ refusal }}</p>
-      <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
-      <p v-else-if="isSlow" class="soft" role="status">Going through them… <button class="act" type="button" @click="stop">stop</button></p>
+      <SearchState :problem="problem" :is-slow="isSlow" doing="Going through them…" @again="again" @stop="stop" />
       <p v-if="typeof found === 'string'" class="verdict" role="status">{{ NOT_WIRED_WORDS[found] }}</p>
       <template v-else-if="result">
         <p class="verdict" role="status">{{ wiringsWords(result) }}</p>

@@ -6,6 +6,7 @@ import { speakerAt } from '#core/job/spaces'
 import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/match/plan/planWords'
 import { reserveSchool } from '#core/practice/reserve'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
+import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -51,8 +52,7 @@ function set(): void {
         <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>
       </div>
     </form>
-    <p v-if="problem" class="error-words" role="alert">{{ problem }} <button class="act" type="button" @click="again">try again</button></p>
-    <p v-else-if="isSlow" class="soft" role="status">Trying taps… <button class="act" type="button" @click="stop">stop</button></p>
+    <SearchState :problem="problem" :is-slow="isSlow" doing="Trying taps…" @again="again" @stop="stop" />
     <template v-if="plan">
       <p class="verdict" role="status">{{ planWords(plan) }}</p>
       <ul v-if="plan.limits.length > 0" class="limits" aria-label="What stops it">

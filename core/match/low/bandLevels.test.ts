@@ -4,7 +4,7 @@ import type { Amplifier, Job, Output } from '#core/job/schema'
 import { speakersOf, withBranch } from '#core/job/tree'
 import { jobOf } from '#core/testing/jobs'
 import { evaluateJob } from '../evaluate'
-import { levelsSentence, systemLevels } from './bandLevels'
+import { levelsSentence, protectedAt, protectionSentence, systemLevels } from './bandLevels'
 
 /** Two amplifiers: boxes above, a sub below, of so many dB for a watt; 200 W at 8 Ω are 40 V. */
 function stage(gains: [number | null, number | null], sensitivities: (number | null)[], setDb: (number | null)[] = [null, null], bass = '8 on 200 W at 8'): Job {
@@ -53,4 +53,19 @@ test('level at full output is that of its watts; alone it is half a system; what
   const alone: Job = { ...job, amplifiers: job.amplifiers.slice(0, 1) }
   expect(levelsSentence(systemLevels(alone, 'out1', evaluateJob(alone))!)).toMatch(/Only one band/)
   expect(systemLevels(jobOf('8'), 'out1', [])).toBeNull()
+})
+
+test('what it protects: the highest crossover, and the largest amplifier that plays up to it; what clipping would send there is said when it is known', () => {
+  const job = stage([32, 32], [98, 92])
+  const three: Job = { ...job, amplifiers: [...job.amplifiers, { ...job.amplifiers[1]!, id: 'a2', outputs: job.amplifiers[1]!.outputs.map(o => ({ ...o, id: 'out3', label: 'A3', rating: { ...o.rating, points: [{ loadOhm: 8, powerW: 300 }] } as Output['rating'], wiring: { kind: 'chain' as const, id: 'x', children: o.wiring.children.map(c => ({ ...c, node: { ...c.node, id: 'y' } })) } })) }] }
+  expect(protectedAt(of(three))).toEqual({ above: ['A1'], crossoverHz: 100, powerW: 300 })
+  const lows: Job = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, band: { ...o.band!, fromHz: null,
+    toHz: 100 } })) })) }
+  expect(protectedAt(of(lows))).toBeNull()
+  const apart: Job = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, band: { ...o.band!,
+    toHz: o.band!.toHz && 400 } })) })) }
+  expect(protectedAt(of(apart))).toBeNull()
+  const at = { above: ['A1', 'A3'], crossoverHz: 2000, powerW: 200 }
+  expect(protectionSentence(at, null, 6)).toBe('What clips in a band stays in it: its harmonics go to its own units, and none to those on A1 and A3.')
+  expect(protectionSentence(at, { totalW: 150, highW: 12, cleanHighW: 4, harmonicShare: 0.1 }, 6)).toMatch(/One amplifier of 200 W for everything, driven 6 dB into clipping with open music, would send 12 W above 2 kHz, where a clean signal has 4 W\.$/)
 })

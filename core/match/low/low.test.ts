@@ -81,6 +81,16 @@ describe('impedance as the output sees it', () => {
 })
 
 describe('an output and its speakers on one scale', () => {
+  test('a limiter bounds the capability at every load; a rating that somebody believes is marked', () => {
+    const plain = jobOf('8 on 200 W at 4, from 2')
+    const kinds = [{ what: 'speaker' as const, id: 'k', from: null, model: { ...unstatedModel('speaker', 'Box'), nominalOhm: 8, continuousW: 120, believedW: 60 } }]
+    const job = at({ ...plain, kinds }, 0, { kindId: 'k', continuousW: 60 })
+    const limited = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, limiterV: 20 })) })) }
+    const match = powerMatch(evaluateJob(limited)[0]!, job.practice, kinds, PLAYED[0]!)!
+    expect(Math.max(...match.gives.map(g => g.mostW * g.loadOhm))).toBeCloseTo(400, 6)
+    expect(match.members.map(m => [m.continuousW, m.isBelieved])).toEqual([[60, true]])
+    expect(powerMatch(evaluateJob(job)[0]!, job.practice, [], PLAYED[0]!)!.members[0]!.isBelieved).toBe(false)
+  })
   const of = (text: string, played = PLAYED[0]!, continuousW: number | null = 100, power: Job['practice']['power'] = 'twice-continuous') => {
     const job = evaluateJob(jobOf(text)).length ? jobOf(text) : null
     const rated = nodeIds(outputOf(job!)).filter(id => !/chain|star|series/.test(id)).reduce((j, _, k) => at(j, k, { continuousW }), job!)

@@ -1,4 +1,4 @@
-import { floorOhm, isBridgedFloorStated, isFloorStated, lowestRatedOhm, modeOf } from '#core/amplifier/index'
+import { floorOhm, isBridgedFloorStated, lowestRatedOhm, modeOf } from '#core/amplifier/index'
 import { fallsShort } from '#core/quantity/tolerance'
 import type { Finding } from '../finding'
 import { found, type Rule } from './rule'
@@ -15,7 +15,8 @@ export const stated: Rule = (line, { amplifier: { made, name, protection } }) =>
   const isMade = made === 'receiver' || made === 'vehicle'
   const isUnder = line.drive?.basis === 'under-floor'
   const isUnrated = !isUnder && fallsShort(line.loadOhm, lowest)
-  if (isMade && isFloorStated(rating) && isUnrated) findings.push(found(line, { code: 'stable-says', grade: 'unknown', facts: { made, floorOhm: floor, lowestRatedOhm: lowest, mode: modeOf(rating) } }))
+  // Not stated, its floor is the lowest rated load: below that it is under it.
+  if (isMade && isUnrated) findings.push(found(line, { code: 'stable-says', grade: 'unknown', facts: { made, floorOhm: floor, lowestRatedOhm: lowest, mode: modeOf(rating) } }))
   if (isMade && modeOf(rating) === 'bridged' && !isBridgedFloorStated(rating)) findings.push(found(line, { code: 'bridged-floor-taken', grade: 'unknown', facts: { floorOhm: floor } }))
   if (protection !== '' && (isUnder || isUnrated)) findings.push(found(line, { code: 'protection-says', grade: 'unknown', facts: { amplifier: name, protection } }))
   return findings

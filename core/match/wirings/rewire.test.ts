@@ -65,6 +65,7 @@ test('coils one by one: each with its part of the rating and the name of its uni
   const { job: after, inverse } = applyEdit(job, edit)
   const [rewired] = evaluateJob(after)
   expect(rewired!.loadOhm).toBeCloseTo(4, 9)
+  expect(rewired!.speakers.map(s => s.id)).toEqual(expect.arrayContaining(speakersOf(outputsOf(job)[0]!.wiring).map(s => s.id)))
   expect(new Set(rewired!.speakers.map(s => `${s.label} ${s.load.kind === 'coil' && `${s.load.unit} ${s.load.of}`} ${s.continuousW}`))).toEqual(new Set(['01a 01 2 60', '01b 01 2 60', '02a 02 2 null', '02b 02 2 null']))
   expect(applyEdit(after, inverse).job).toEqual(job)
 })

@@ -5,7 +5,7 @@ import { seeded } from '#core/testing/trees'
 import { evaluateJob } from '../evaluate'
 import { evenNetworks, networkOf, Networks } from './enumerate'
 import { findWirings, NOT_WIRED_WORDS, type Wirings, type WiringsAsked } from './finder'
-import { connectionsOf, ohmOf, sharesOf, writeNetwork, type Network, type Unit } from './network'
+import { connectionsOf, depthOf, ohmOf, sharesOf, writeNetwork, type Network, type Unit } from './network'
 import { readUnits } from './readUnits'
 
 const alike = (count: number, ohm = 8): Unit => ({ ohm, count, weight: 1 })
@@ -90,6 +90,13 @@ test('four of 8 Ω at 4 Ω and more, all the same: two strings of two, then all 
     ['(8 + 8) || (8 + 8)', 8, 180, [45, 45, 45, 45], 6], ['(8 || 8) + (8 || 8)', 8, 180, [45, 45, 45, 45], 7],
   ])
   expect([refused, distinct, unfair, isWhole]).toEqual([[{ text: '8 || 8 || 8 || 8', loadOhm: 2, why: '2 Ω is under the 4 Ω that the output allows' }], 10, 6, true])
+})
+
+test('the simplest first: fewest joints, of equals those where series and parallel alternate least', () => {
+  for (const text of ['6 x 8', '8 x 8', '3 x 8, 2 x 16, 4']) {
+    const costs = find(text, { isFair: false, rating: { kind: 'not-known' } }).wirings.map(w => 100 * connectionsOf(w.network) + depthOf(w.network))
+    expect([costs.length > 50, costs]).toEqual([true, costs.toSorted((a, b) => a - b)])
+  }
 })
 
 test('what is refused stands with the nearest to what is allowed first', () => {
