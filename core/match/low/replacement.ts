@@ -89,7 +89,7 @@ function refusal(model: SpeakerModel, was: SpeakerModel, { load }: Speaker): str
 function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, isOhm: number | null, wasOhm: number | null): string[] {
   const says: string[] = []
   const [rating, had] = [ratingOf(model), ratingOf(was)]
-  if (had !== null && rating !== null && rating < LESS_RATING * had) says.push(`stands ${writeQuantity(rating, 'W')} where ${writeQuantity(had, 'W')} were`)
+  if (had !== null && rating !== null && rating < LESS_RATING * had) says.push(`stands ${writeQuantity(rating, 'W')}${believed(model)} where ${writeQuantity(had, 'W')}${believed(was)} were`)
   if (rating === null) says.push('its rating is not stated')
   if (levelDb === null) says.push('how loud it is beside the old one is not known')
   else if (Math.abs(levelDb) > HEARD_DB) says.push(`${writeNumber(Math.abs(levelDb), 2)} dB ${levelDb > 0 ? 'louder' : 'quieter'} than before`)
@@ -104,6 +104,9 @@ function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, i
   if (unknown.length > 0) says.push(`${unknown.join(' and ')} not stated: measure`)
   return says
 }
+
+/** Named where it counts: a rating that somebody believes more than the sheet. */
+const believed = ({ believedW, continuousW }: SpeakerModel): string => believedW === null || believedW === continuousW ? '' : ' (the rating that you believe)'
 
 function levelBetween(before: LineEvaluation, was: SpeakerModel, after: LineEvaluation, model: SpeakerModel, nodeId: string): number | null {
   const [old, now] = [wattSensitivityDb(was), wattSensitivityDb(model)]

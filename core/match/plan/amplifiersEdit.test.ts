@@ -53,6 +53,15 @@ describe('a set put into a job', () => {
     expect([...after.readings].map(r => r.outputId)).toEqual([first!.id, second!.id])
   })
 
+  test('what fed the amplifiers of before feeds the new one, where that is one source', async () => {
+    const source = (name: string) => ({ name, volts: 1.2, ohm: null })
+    const job = jobOf('100 W on 70 V', '80 W on 70 V')
+    const [a] = job.amplifiers
+    const two = (first: string, second: string): Job => ({ ...job, amplifiers: [{ ...a!, source: source(first), outputs: [a!.outputs[0]!] }, { ...a!, id: 'b', name: 'B', source: source(second), outputs: [a!.outputs[1]!] }] })
+    const fed = async (j: Job) => (await put(j, four)).after.amplifiers.map(x => x.source?.name ?? null)
+    expect([await fed(two('Mixer', 'Mixer')), await fed(two('Mixer', 'Radio')), await fed(job)]).toEqual([['Mixer'], [null], [null]])
+  })
+
   test('an amplifier that fed nothing before stays: somebody put it there', async () => {
     const job = jobOf('100 W on 70 V')
     const spare = { ...job.amplifiers[0]!, id: 'spare', name: 'Spare', outputs: [] }

@@ -29,7 +29,7 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
     const { model, from } = offered[at]!
     const lines = set.assignment.filter(a => a.at === at)
     for (const { amplifierId, slots } of seated(job, model, from, count, lines)) {
-      const unit = amplifierId ?? addUnit(sequence, model, from, newId)
+      const unit = amplifierId ?? addUnit(sequence, model, { from, source: sourceOf(job, slots) }, newId)
       if (amplifierId === null) added.push(model.name)
       standing.add(unit)
       moved += fill(sequence, unit, slots, model, newId)
@@ -76,11 +76,17 @@ function seated(job: Job, model: AmplifierModel, from: Origin | null, count: num
 /** Which of its groups each of its outputs is of, in order. */
 const groupsOf = (model: AmplifierModel): AmplifierModel['outputs'] => model.outputs.flatMap(g => Array.from({ length: g.count }, () => g))
 
-function addUnit(sequence: Sequence, model: AmplifierModel, from: Origin | null, newId: NewId): string {
+/** What feeds a new unit: the source of the amplifiers that its lines come from, where that is one. */
+function sourceOf(job: Job, slots: readonly Slot[]): Amplifier['source'] {
+  const [source, ...others] = slots.flatMap(slot => slot === null ? [] : [findOutput(job, slot.outputId)!.amplifier.source])
+  return source !== undefined && others.every(other => same(other, source)) ? source : null
+}
+
+function addUnit(sequence: Sequence, model: AmplifierModel, { from, source }: Pick<Amplifier, 'from' | 'source'>, newId: NewId): string {
   const names = new Set(sequence.job.amplifiers.map(a => a.name))
   let name = model.name
   for (let k = 2; names.has(name); k++) name = `${model.name}, no. ${k}`
-  const amplifier: Amplifier = { id: newId(), name, place: '', ...UNSTATED_AMPLIFIER, ...statedOf(model, UNSTATED_AMPLIFIER), from, outputs: [] }
+  const amplifier: Amplifier = { id: newId(), name, place: '', ...UNSTATED_AMPLIFIER, ...statedOf(model, UNSTATED_AMPLIFIER), source, from, outputs: [] }
   sequence.do({ kind: 'amplifier.add', index: sequence.job.amplifiers.length, amplifier })
   return amplifier.id
 }
