@@ -1,6 +1,7 @@
 import { driveConstantVoltage } from './kinds/constantVoltage'
 import { driveSolidState } from './kinds/solidState'
 import { driveValve } from './kinds/valve'
+import { heldAt } from './limiter'
 import type { Drive, OutputRating } from './rating'
 
 export * from './kinds/valve'
@@ -19,4 +20,10 @@ export function driveInto(rating: OutputRating, loadOhm: number): Drive | null {
     case 'valve': return driveValve(rating, loadOhm)
     case 'not-known': return null
   }
+}
+
+/** What an output gives into a load with its limiter as it is set; null when its rating is not known. */
+export function drivenInto({ rating, limiterV }: { rating: OutputRating, limiterV: number | null }, loadOhm: number): Drive | null {
+  const free = driveInto(rating, loadOhm)
+  return free && heldAt(free, limiterV, loadOhm)
 }

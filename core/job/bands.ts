@@ -1,5 +1,6 @@
 import type { Edit } from './edits'
 import type { Band, Job } from './schema'
+import { same } from './sections/guard'
 import { findOutput, outputsOf } from './tree'
 
 /** Where boxes and subs are usually parted. Common practice, no source. */
@@ -27,5 +28,5 @@ export function likelyBand(job: Pick<Job, 'amplifiers'>, outputId: string): Band
 /** An output plays a part of the range, or everything (null). */
 export function setBand(job: Job, outputId: string, band: Band | null): Edit | null {
   const output = findOutput(job, outputId)?.output
-  return !output || JSON.stringify(output.band) === JSON.stringify(band) ? null : { kind: 'output.set', outputId, was: { band: output.band }, to: { band } }
+  return !output || same(output.band, band) ? null : { kind: 'output.set', outputId, was: { band: output.band }, to: { band } }
 }

@@ -5,7 +5,7 @@ import type { Lead } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { together, type Edit, type SimpleEdit } from './edits'
 import type { Amplifier, Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
-import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from './sections/wiring/schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from './tree'
 
 /** What a hand on the key means, as edits. Each gives null where there is nothing to do. */

@@ -33,10 +33,12 @@ export function ratingOf({ believedW, continuousW }: Pick<SpeakerModel, 'believe
   return believedW ?? continuousW
 }
 
+/** Whether somebody believes another rating than the sheet has. */
+export const isBelieved = ({ believedW, continuousW }: Pick<SpeakerModel, 'believedW' | 'continuousW'>): boolean => believedW !== null && believedW !== continuousW
+
 /** Whether a speaker's rating is the one that somebody believes, and what its sheet says instead; null where its sheet's own counts, or one set by hand. */
 export function believedOf(kind: Kind | undefined, { continuousW }: Pick<Speaker, 'continuousW'>): { believedW: number, sheetW: number | null } | null {
-  if (!kind || kind.model.believedW === null || continuousW !== kind.model.believedW || kind.model.believedW === kind.model.continuousW) return null
-  return { believedW: kind.model.believedW, sheetW: kind.model.continuousW }
+  return kind && isBelieved(kind.model) && continuousW === kind.model.believedW ? { believedW: continuousW!, sheetW: kind.model.continuousW } : null
 }
 
 /** A model's load past any transformer, as far as it is stated. */

@@ -1,5 +1,6 @@
 import { modeOf, writeRating } from '#core/amplifier/index'
 import type { Amplifier, Band, Job, Kind, Practice } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 import { findOutput, outputsOf, speakersOf } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
 
@@ -40,7 +41,7 @@ export function aroundOf(job: Pick<Job, 'practice' | 'kinds' | 'amplifiers'>, ou
   }
 }
 
-export const NO_AMPLIFIER: AmplifierAround = { name: '', made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', highPassHz: null }
+const NO_AMPLIFIER: AmplifierAround = { name: '', ...UNSTATED_AMPLIFIER }
 
 /** All bands of its system, its own among them. */
 export const bandsBeside = (bands: readonly BandOf[], own: Band | null): readonly BandOf[] => own === null

@@ -5,6 +5,9 @@ import { writeQuantity } from '#core/quantity/write'
 /** An octave beyond its ends a crossover still lets through what counts; what lies farther out does not. Common practice, no source. */
 const BEYOND = 2
 
+/** Ends this close together are one crossover: a third of an octave. Common practice, no source. */
+export const MEETS = 2 ** (1 / 3)
+
 /** The stretch that an output's load is judged over, Hz: its band and an octave on either side, within the hearing range. */
 export function playedHz(band: Band | null): readonly [number, number] {
   if (band === null) return HEARD_HZ

@@ -53,7 +53,6 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
   let kinds: readonly Kind[] = []
   /** What was around each when it was evaluated. */
   const beside = new WeakMap<Output, string>()
-  const amplifierOf = new WeakMap<Output, string>()
   /** What was last said of each line, until it is said anew. */
   let latest = new Map<string, LineEvaluation>()
   return (job, { budgetMs, first } = ALL) => {
@@ -74,10 +73,9 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
       const amplifierSays = JSON.stringify([amplifier, fed])
       for (const output of own) {
         const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
-        const says = `${coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''}${output.band ? bandsSay : ''}`
-        const isOtherwise = amplifierOf.get(output) !== amplifierSays || beside.get(output) !== says || isOfChanged()
+        const says = `${amplifierSays}${coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''}${output.band ? bandsSay : ''}`
+        const isOtherwise = beside.get(output) !== says || isOfChanged()
         if (remembered.has(output) && isOtherwise) remembered.delete(output)
-        amplifierOf.set(output, amplifierSays)
         beside.set(output, says)
       }
     }

@@ -1,9 +1,9 @@
-import { driveInto, heldAt, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
+import { drivenInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/bands'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { compile, type Circuit } from '#core/network/compile'
-import { levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
+import { HEARD_HZ, levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
 import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
@@ -122,8 +122,7 @@ export function solveOutput(output: Output): LineFacts {
   const upBare = standings.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
-  const free = loadOhm === null ? null : driveInto(output.rating, loadOhm)
-  const drive = free && heldAt(free, output.limiterV, loadOhm!)
+  const drive = loadOhm === null ? null : drivenInto(output, loadOhm)
   const isAllowed = drive === null || drive.basis !== 'under-floor'
   const volts = isAllowed ? drive?.volts ?? lineV : null
   const mostVolts = isAllowed ? drive?.mostVolts ?? lineV : null
@@ -188,12 +187,10 @@ export function solveOutput(output: Output): LineFacts {
 const NONE: Standing[] = []
 
 /** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
-const BAND = logFrequencies(20, 20_000, 81)
+const LOOKED_AT = 81
 /** By their labels loads are the same at every frequency; only what stands in the way of groups is not. */
 const solvedAtOneVolt = (circuit: Circuit, band: Band | null): LineSolution => circuit.isReactive
-  ? solveOver(circuit, band
-      ? logFrequencies(...bandHz(band), 81)
-      : BAND, 1)
+  ? solveOver(circuit, logFrequencies(...bandHz(band), LOOKED_AT), 1)
   : solveCircuit(circuit, METER_HZ, 1)
 
 /** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
@@ -296,7 +293,6 @@ export const isBehindTransformer = (behind: readonly Standing[]): boolean => beh
 export function isKnownThroughout(load: SingleLoad): boolean {
   return load.kind === 'motional' || (load.kind === 'curve' && load.points[0]![0] <= HEARD_HZ[0] * END_SLACK && load.points.at(-1)![0] * END_SLACK >= HEARD_HZ[1])
 }
-const HEARD_HZ = [20, 20_000] as const
 /** A measurement that begins at 20.1 Hz begins at 20. */
 const END_SLACK = 1.02
 

@@ -6,7 +6,7 @@ import { together, partsOf } from '#core/job/edits'
 import { bandWords } from '#core/match/band'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { levelsSentence, protectedAt, protectionSentence, systemLevels, type BandLevel } from '#core/match/low/bandLevels'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeQuantity } from '#core/quantity/write'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import SearchState from '~/solver/SearchState.vue'
@@ -34,7 +34,7 @@ const isSet = ({ band, downDb }: BandLevel) => downDb === null || (band.setDb !=
 const toSet = computed(() => levels.value?.rows.filter(r => !isSet(r)) ?? [])
 function setAll(): void {
   const edits = toSet.value.flatMap((r) => {
-    const edit = setBand(store.job!, r.outputId, { ...r.band, setDb: Number(writeNumber(Math.round(2 * r.downDb!) / 2)) })
+    const edit = setBand(store.job!, r.outputId, { ...r.band, setDb: Math.round(2 * r.downDb!) / 2 })
     return edit ? partsOf(edit) : []
   })
   if (store.edit(together(edits))) store.said = `${levels.value!.system}: levels of its bands noted as set`

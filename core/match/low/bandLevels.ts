@@ -4,6 +4,7 @@ import { findOutput } from '#core/job/tree'
 import type { ClipReport } from '#core/programme/clip'
 import { writeQuantity } from '#core/quantity/write'
 import { bandsBeside, sharedOf } from '../around'
+import { MEETS } from '../band'
 import type { LineFacts } from '../facts'
 import { PLAYED, powerMatch } from './powerMatch'
 
@@ -77,7 +78,7 @@ function rowOf(job: Job, { amplifier, output }: NonNullable<ReturnType<typeof fi
 export interface Protected { above: string[], crossoverHz: number, powerW: number }
 export function protectedAt({ rows }: SystemLevels): Protected | null {
   const crossoverHz = Math.max(...rows.map(r => r.band.fromHz ?? 0))
-  const below = rows.filter(r => r.band.toHz !== null && r.band.toHz <= crossoverHz * 1.26 && r.fullW !== null)
+  const below = rows.filter(r => r.band.toHz !== null && r.band.toHz <= crossoverHz * MEETS && r.fullW !== null)
   if (crossoverHz === 0 || below.length === 0) return null
   return { above: rows.filter(r => r.band.fromHz === crossoverHz).map(r => r.label), crossoverHz, powerW: Math.max(...below.map(r => r.fullW!)) }
 }

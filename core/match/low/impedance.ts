@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, heldAt } from '#core/amplifier/index'
+import { drivenInto, floorOhm } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/bands'
 import { predictLine, type Predicted } from '#core/check/predict'
 import type { Output, Speaker } from '#core/job/schema'
@@ -67,10 +67,9 @@ function nominalOhmOf(root: Child<WiringNode>): number | null {
 export const speakerImpedance = (speaker: Speaker): ImpedanceCurve | null => impedanceOver({ lead: null, node: speaker })
 
 /** What an output gives into a curve, W real, frequency by frequency, at the volts of its rating into that many ohms; null where it may not. */
-export function wattsOver({ rating, limiterV }: Pick<Output, 'rating' | 'limiterV'>, { ohm, deg }: ImpedanceCurve): (number | null)[] {
+export function wattsOver(output: Pick<Output, 'rating' | 'limiterV'>, { ohm, deg }: ImpedanceCurve): (number | null)[] {
   return Array.from(ohm, (z, k) => {
-    const free = driveInto(rating, z)
-    const drive = free && heldAt(free, limiterV, z)
+    const drive = drivenInto(output, z)
     return drive === null || drive.basis === 'under-floor' ? null : drive.volts ** 2 / z * Math.cos(deg[k]! * Math.PI / 180)
   })
 }

@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, heldAt, isFloorStated, lowestRatedOhm, valveOf } from '#core/amplifier/index'
+import { drivenInto, floorOhm, isFloorStated, lowestRatedOhm, valveOf } from '#core/amplifier/index'
 import { wattDbOf } from '#core/match/spaces'
 import { believedOf } from '#core/job/kinds'
 import type { Kind, Output, Practice } from '#core/job/schema'
@@ -116,7 +116,8 @@ function weakestOf(members: readonly MemberPower[]): MemberPower | null {
   return first!.ofPeak! > 1.02 * rest.at(-1)!.ofPeak! ? first! : null
 }
 
-function capability({ rating, limiterV }: Output, loadOhm: number): PowerMatch['gives'] {
+function capability(output: Output, loadOhm: number): PowerMatch['gives'] {
+  const { rating } = output
   const floor = floorOhm(rating)
   if (floor === null) return []
   const from = Math.max(floor, Math.min(SCALE_OHM.least, loadOhm))
@@ -124,8 +125,7 @@ function capability({ rating, limiterV }: Output, loadOhm: number): PowerMatch['
   // Where a rating has its corners; a tap is one too.
   const corners = [lowestRatedOhm(rating) ?? from, valveOf(rating)?.tapOhm ?? from, loadOhm]
   return [...new Set([...logFrequencies(from, most, 90), ...corners])].filter(ohm => ohm >= from).sort((a, b) => a - b).flatMap((ohm) => {
-    const free = driveInto(rating, ohm)
-    const drive = free && heldAt(free, limiterV, ohm)
+    const drive = drivenInto(output, ohm)
     return drive === null || drive.basis === 'under-floor' ? [] : [{ loadOhm: ohm, powerW: drive.powerW, mostW: drive.mostW }]
   })
 }

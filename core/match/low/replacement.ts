@@ -2,7 +2,7 @@ import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import type { NewId } from '#core/job/intents'
-import { giveModel, kindOf, modelOf, ratingOf } from '#core/job/kinds'
+import { giveModel, isBelieved, kindOf, modelOf, ratingOf } from '#core/job/kinds'
 import type { Job, Speaker } from '#core/job/schema'
 import { findOutput, findSpeaker } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
@@ -106,7 +106,7 @@ function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, i
 }
 
 /** Named where it counts: a rating that somebody believes more than the sheet. */
-const believed = ({ believedW, continuousW }: SpeakerModel): string => believedW === null || believedW === continuousW ? '' : ' (the rating that you believe)'
+const believed = (model: SpeakerModel): string => isBelieved(model) ? ' (the rating that you believe)' : ''
 
 function levelBetween(before: LineEvaluation, was: SpeakerModel, after: LineEvaluation, model: SpeakerModel, nodeId: string): number | null {
   const [old, now] = [wattSensitivityDb(was), wattSensitivityDb(model)]

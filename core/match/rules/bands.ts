@@ -1,10 +1,9 @@
 import type { Kind } from '#core/job/schema'
 import type { BandOf } from '../around'
 import type { BandSaid, Finding } from '../finding'
+import { MEETS } from '../band'
 import { found, type Bare, type Rule } from './rule'
 
-/** Ends this close together are one crossover: a third of an octave. Common practice, no source. */
-const MEETS = 2 ** (1 / 3)
 /** A crossover and a unit's own limit agree within this. Common practice, no source. */
 const NEAR = 1.05
 
