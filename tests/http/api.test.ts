@@ -223,19 +223,20 @@ test('a frozen database holds a request for its bound and no longer; thawed, all
   const client = new pg.Client({ connectionString: database.url })
   await client.connect()
   const { rows: [own] } = await client.query<{ pid: number }>('select pg_backend_pid() as pid')
-  const processes = execFileSync('ps', ['-eo', 'pid=,ppid='], { encoding: 'utf8' }).trim().split('\n').map(line => line.trim().split(/\s+/).map(Number))
+  const processes = () => execFileSync('ps', ['-eo', 'pid=,ppid='], { encoding: 'utf8' }).trim().split('\n').map(line => line.trim().split(/\s+/).map(Number))
+  const parent = processes().find(([pid]) => pid === own!.pid)![1]!
   await client.end()
-  // With the parent of every connection's process stopped, no new one comes in either.
-  const parent = processes.find(([pid]) => pid === own!.pid)![1]!
-  const all = [parent, ...processes.flatMap(([pid, ppid]) => ppid === parent && pid !== own!.pid ? [pid!] : [])]
   const from = Date.now()
   let frozen: Answer
+  // The parent of every connection's process first: no new one comes in, and a child that ends keeps its number until the parent goes on.
+  process.kill(parent, 'SIGSTOP')
+  const children = processes().flatMap(([pid, ppid]) => ppid === parent ? [pid!] : [])
   try {
-    for (const pid of all) process.kill(pid, 'SIGSTOP')
+    for (const pid of children) process.kill(pid, 'SIGSTOP')
     frozen = await ask('GET', '/jobs')
   }
   finally {
-    for (const pid of all) process.kill(pid, 'SIGCONT')
+    for (const pid of [...children, parent]) process.kill(pid, 'SIGCONT')
   }
   expect([frozen.status, frozen.body.error.code, Date.now() - from < 15_000]).toEqual([503, 'database-away', true])
   expect((await ask('GET', '/jobs')).status).toBe(200)
