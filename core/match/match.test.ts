@@ -461,7 +461,7 @@ test('all that is said of these lines, and its figures: a change is seen, and re
     const offers = line.findings.flatMap(finding => remediesFor({ job, line, finding, newId: counter('r') }).map(r => remedyWords(r.facts)))
     const like = line.speakers.at(-1)
     const room = like ? roomWords(roomFor(line, job.practice, like), like) : ''
-    const figure = (value: number | null) => value === null ? '-' : Math.abs(value) < 1e-9 ? '0' : String(Number(value.toPrecision(4)))
+    const figure = (value: number | null) => value === null ? '-' : Math.abs(value) < 1e-9 ? '0' : String(Number(Number(value.toPrecision(12)).toPrecision(4)))
     const figuresOf = (values: (number | null)[]) => values.map(figure).join(' ')
     const head = [line.loadOhm, line.lineV, line.tapsW, line.drawW, line.amplifierW, line.mostW, line.lostW, line.lostShare]
     const ends = [...new Set([line.drops[0], line.drops.at(-1)])].flatMap(d => d ? [`${d.label} ${figuresOf([d.ohm, d.volts, d.powerW, d.mostW, d.ampsShare, d.share, d.lossDb])}`] : [])

@@ -21,12 +21,14 @@ export interface Circuit {
   children: Int32Array
   /** Indices of the groups, parents before children. */
   groups: Int32Array
-  /** Indices of the speakers whose impedance depends on frequency. */
+  /** Indices of motional speakers; those that hang directly on a chain are not among them, the chain has them in its own walk. */
   motional: Int32Array
   /** Measured curves, equals once, with the indices of the speakers that go by each. */
   curves: Measured[]
   /** Whether a capacitor or a coil stands in the way of a group. */
   isReactive: boolean
+  /** Whether its impedance hangs on the frequency at all. */
+  isOfFrequency: boolean
   /** Indices of speakers that are laid out as the group of their members. */
   units: ReadonlySet<number>
   /** Indices of controls and transformers: each bears the id of its group and has that group as its one child, under that id with “/behind”. */
@@ -36,9 +38,6 @@ export interface Circuit {
 }
 
 export interface Measured { curve: Curve, factor: number, beyondOhm: number, nodes: number[] }
-
-/** Whether its impedance hangs on the frequency at all. */
-export const isOfFrequency = ({ motional, curves, isReactive }: Circuit): boolean => motional.length > 0 || curves.length > 0 || isReactive
 
 const GROUP_KIND = { series: Kind.Series, star: Kind.Star, chain: Kind.Chain } as const
 
@@ -57,6 +56,7 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
     motional: new Int32Array(0),
     curves: [],
     isReactive: false,
+    isOfFrequency: false,
     units: new Set(order.flatMap((placed, i) => placed.isUnit ? [i] : [])),
     throughs: [],
     values: new Float64Array(count * VALUES_PER_NODE),
@@ -71,7 +71,8 @@ export function compile(root: Child<WiringNode>, view: View): Circuit {
     if (through) writeThrough(circuit, i, through)
     else writeNode(circuit, i, child.node, view)
     if (circuit.kind[i]! >= Kind.Series) groups.push(i)
-    else if (circuit.kind[i] === Kind.Motional) motional.push(i)
+    else if (circuit.kind[i] === Kind.Motional && circuit.kind[parent] !== Kind.Chain) motional.push(i)
+    circuit.isOfFrequency ||= circuit.kind[i] === Kind.Motional || circuit.kind[i] === Kind.Curve || circuit.isReactive
   }
   for (let i = 0; i < count; i++) circuit.childStart[i + 1]! += circuit.childStart[i]!
   const next = circuit.childStart.slice()

@@ -1,9 +1,9 @@
-import { compile, isOfFrequency, Kind, VALUES_PER_NODE, valuesOf, type Circuit } from './compile'
+import { compile, Kind, VALUES_PER_NODE, valuesOf, type Circuit } from './compile'
 import { passingOf, type View } from './element'
 import { flowAt, makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
 import type { Child, Through, WiringNode } from './tree'
 
-/** What one speaker gets. Magnitudes; power is real power, I²·Re(Z). */
+/** What one speaker gets. Magnitudes; power is real power, Re(V·I*). */
 export interface Drop { id: string, volts: number, amps: number, powerW: number }
 
 /** What goes into a control or a transformer and what comes out of it, W real; `id` is that of the group behind it. */
@@ -88,7 +88,7 @@ function passedOf(solver: Solver): Passed[] {
 }
 
 function dropsOf(solver: Solver): Drop[] {
-  const { circuit, z } = solver
+  const { circuit } = solver
   const drops: Drop[] = []
   let memberEnd = 0
   for (let i = 0; i < circuit.count; i++) {
@@ -98,8 +98,7 @@ function dropsOf(solver: Solver): Drop[] {
     if (i < memberEnd) continue
     if (isUnit) memberEnd = i + 1 + circuit.childStart[i + 1]! - circuit.childStart[i]!
     const { vRe, vIm, iRe, iIm } = flowAt(solver, i)
-    const square = iRe ** 2 + iIm ** 2
-    drops.push({ id: circuit.ids[i]!, volts: Math.hypot(vRe, vIm), amps: Math.sqrt(square), powerW: square * z[2 * i]! })
+    drops.push({ id: circuit.ids[i]!, volts: Math.hypot(vRe, vIm), amps: Math.hypot(iRe, iIm), powerW: vRe * iRe + vIm * iIm })
   }
   return drops
 }
@@ -147,7 +146,7 @@ export function lowestAtHead(root: Child<WiringNode>, view: View, withinHz: read
     return head.state === 'finite' ? head.ohm : Infinity
   }
   // Where nothing depends on frequency one look is enough.
-  if (!isOfFrequency(circuit)) return { ohm: ohmAt(looked[0]!), frequencyHz: looked[0]! }
+  if (!circuit.isOfFrequency) return { ohm: ohmAt(looked[0]!), frequencyHz: looked[0]! }
   const frequenciesHz = lookedAt(circuit, looked)
   const ohms = frequenciesHz.map(ohmAt)
   let lowest = { ohm: Infinity, frequencyHz: 0 }

@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
 import { complex, type Complex, add, divide, multiply, abs, arg } from 'mathjs'
 import { lowestAgainstGrid } from '#core/testing/lowest'
-import { ladder, randomTree, seeded } from '#core/testing/trees'
+import { ladder, motionalLadder, randomTree, seeded } from '#core/testing/trees'
 import { awgDiameterMm, conductorOhmPerM, leadOhm } from './cable'
+import { compile } from './compile'
 import { asCurve, asLabelled, asLowest } from './element'
 import { headOf, levelDb, lowestAtHead, solveLine } from './line'
+import { flowAt, makeSolver, solve } from './solve'
 import { asWired, isGroup, type Child, type Load, type WiringNode } from './tree'
 
 const speaker = (id: string, ohm: number): Child<WiringNode> => ({ lead: null, node: { kind: 'speaker', id, load: { kind: 'nominal', nominalOhm: ohm } } })
@@ -40,6 +42,42 @@ describe('ladder, end to head (own arithmetic of the trade handbook, which agree
     const figures = [line.headPowerW / 188.7, (line.headPowerW - line.lostW) / 178.2, levelDb(line.drops.at(-1)!.volts, 70.71) / -0.75]
     for (const ratio of figures) expect(Math.abs(ratio - 1)).toBeLessThan(5e-3)
   })
+})
+
+describe('a long ladder of equal places is Zc = R/2 + √(R²/4 + R·Z) to its head, and each place has Z/(Z + Zc) of the volts of the one before (the iterative impedance of circuit texts)', () => {
+  // The last three lose more at a place than any job can say, and all but the first far more over the ladder than a number can hold.
+  test.each([[300, 8, 16, 20], [3000, 8, 16, 200], [500, 0.05, 30, 10_000], [64, 1e-3, 30, 10_000], [2000, 600, 30, 10_000]] as const)('%d places of %d Ω, %d AWG, %d m', (places, ohm, awg, lengthM) => {
+    const { head, drops } = solveLine(ladder(places, { kind: 'nominal', nominalOhm: ohm }, { awg }, lengthM), asLabelled, 1000, 10)
+    const r = leadOhm({ cable: { awg }, lengthM })
+    const zc = r / 2 + Math.sqrt(r * r / 4 + r * ohm)
+    expect(head.state === 'finite' && Math.abs(head.ohm / zc - 1)).toBeLessThan(1e-12)
+    drops.slice(0, Math.max(30, places - 200)).forEach(({ volts }, k) => {
+      const expected = 10 * (ohm / (ohm + zc)) ** (k + 1)
+      if (expected > 1e-240 && !(Math.abs(volts / expected - 1) < 1e-9)) throw new Error(`place ${k + 1}: ${volts} V, expected ${expected}`)
+    })
+    expect(drops.flatMap(d => [d.volts, d.amps, d.powerW]).every(Number.isFinite)).toBe(true)
+  })
+})
+
+test('2,000 motional speakers on a line: one solver goes from frequency to frequency, and Kirchhoff holds at each place with what is left there', () => {
+  const tree = motionalLadder(seeded(9), 2000)
+  const circuit = compile(tree, asCurve)
+  const solver = makeSolver(circuit)
+  const fades = [20, 20_000, 20].map((frequencyHz) => {
+    expect(solve(solver, frequencyHz, 10).state).toBe('finite')
+    let [iRe, iIm] = [0, 0]
+    for (let k = 2000; k > 0; k--) {
+      const here = flowAt(solver, k)
+      iRe += here.iRe
+      iIm += here.iIm
+      const before = k > 1 ? flowAt(solver, k - 1) : { vRe: 10, vIm: 0 }
+      const off = Math.hypot(before.vRe - here.vRe - circuit.leadOhm[k]! * iRe,
+        before.vIm - here.vIm - circuit.leadOhm[k]! * iIm) / Math.hypot(before.vRe, before.vIm)
+      if (!(off < 1e-12)) throw new Error(`${frequencyHz} Hz, place ${k}: off by ${off}`)
+    }
+    return Math.hypot(flowAt(solver, 2000).vRe, flowAt(solver, 2000).vIm)
+  })
+  expect([fades[0]! < 1e-140, fades[1]! > 1e-60, fades[2] === fades[0]]).toEqual([true, true, true])
 })
 
 describe('motional model (Small, JAES 1972; values worked from the formula by hand)', () => {
@@ -142,6 +180,8 @@ describe('open and short are states, and nothing else becomes NaN or infinite', 
 test('shorts side by side share what flows; what is open has the volts; a dead short has none', () => {
   const dropsOf = (tree: Child<WiringNode>) => solveLine(tree, asLabelled, 1000, 12).drops.map(d => [d.id, d.volts, d.amps])
   expect(dropsOf(group('series', speaker('a', 8), group('star', fault('b', 'short'), fault('c', 'short'), fault('d', 'short'))))).toEqual([['a', 12, 1.5], ['b', 0, 0.5], ['c', 0, 0.5], ['d', 0, 0.5]])
+  expect(dropsOf(group('series', speaker('a', 8), group('chain', fault('b', 'short'), fault('c', 'short'), speaker('d', 8), fault('e', 'short'), speaker('f', 8))))).toEqual([
+    ['a', 12, 1.5], ['b', 0, 0.5], ['c', 0, 0.5], ['d', 0, 0], ['e', 0, 0.5], ['f', 0, 0]])
   expect(dropsOf(group('star', fault('a', 'open'), fault('b', 'open')))).toEqual([['a', 12, 0], ['b', 12, 0]])
   expect(dropsOf(group('series', fault('a', 'open'), speaker('b', 8), fault('c', 'open')))).toEqual([['a', 6, 0], ['b', 0, 0], ['c', 6, 0]])
   expect(dropsOf(group('star', fault('a', 'short'), speaker('b', 8)))).toEqual([['a', 0, 0], ['b', 0, 0]])

@@ -18,17 +18,22 @@ export interface Solver {
   /** Per node: z, real and imaginary. */
   z: Float64Array
   zState: Uint8Array
-  /**
-   * Per node: v, i. Between the walks, at a chain's child, the place of i holds the part of the current arriving there that
-   * goes on past it: found on the way up, where the sum it divides by is at hand, so that the way down divides nothing.
-   */
+  /** Per node: v, i. Between the walks, at a chain's child: v, i as carried from the chain's end, in a measure of its own. */
   flow: Float64Array
+  /** At the place at hand of a chain: v, and i going on past it. */
+  carried: Float64Array
+  /** Per chain: i into it as carried. */
+  chainAmps: Float64Array
+  /** Per chain: how often what was carried had to be brought down; and, among its children's places, from which on each time. */
+  lowered: Int32Array
+  loweredAt: Int32Array
 }
 
 export function makeSolver(circuit: Circuit): Solver {
   const n = circuit.count
   const solver: Solver = {
     circuit, z: new Float64Array(2 * n), zState: new Uint8Array(n), flow: new Float64Array(4 * n),
+    carried: new Float64Array(4), chainAmps: new Float64Array(2 * n), lowered: new Int32Array(n), loweredAt: new Int32Array(n),
   }
   // What no frequency changes is written once.
   for (let i = 0; i < n; i++) {
@@ -45,7 +50,7 @@ export function makeSolver(circuit: Circuit): Solver {
 
 /**
  * One walk from the ends to the head: the impedance of every node at one frequency, and the head's.
- * Series adds impedances, star adds admittances, a chain is folded as a ladder, Z_k = R_k + (Zdrop_k ∥ Z_{k+1}).
+ * Series adds impedances, star adds admittances, a chain is carried from its end.
  * Source: Kirchhoff; Small, JAES 1972, for the motional speaker. O(nodes), no matrix.
  * Speakers come first, in a loop of their own: none waits for another, and the processor overlaps them (measured: the
  * whole walk took twice as long with speakers and groups in one loop).
@@ -58,7 +63,7 @@ export function seenAtHead(solver: Solver, frequencyHz: number): Seen {
   const omega = 2 * Math.PI * frequencyHz
   for (let g = groups.length - 1; g >= 0; g--) {
     const p = groups[g]!
-    if (kind[p] === Kind.Chain) foldChain(solver, p)
+    if (kind[p] === Kind.Chain) foldChain(solver, p, frequencyHz)
     else if (kind[p] === Kind.Star) foldStar(solver, p)
     else if (kind[p] === Kind.Series) foldSeries(solver, p)
     else foldThrough(solver, p, omega)
@@ -138,46 +143,118 @@ function foldStar({ circuit, z, zState }: Solver, p: number): void {
   write(z, zState, p, state === State.Finite ? gRe / square : 0, state === State.Finite ? -gIm / square : 0, state)
 }
 
-function foldChain({ circuit, z, zState, flow }: Solver, p: number): void {
+/**
+ * A ladder from its far end: one volt is taken to stand there, and volts and amps are carried to the head by Kirchhoff's two laws
+ * alone; `feedChain` brings them to what the head gives. What lost: folding impedances, Z_k = R_k + (Zdrop_k ∥ Z_{k+1}), where each step waits
+ * for the division of the one before
+ * and the way down is a walk of the same kind (both walks, 2,000 drops at 240 frequencies: 17.6 ms, so 11.9).
+ */
+function foldChain(solver: Solver, p: number, frequencyHz: number): void {
+  const { circuit, z, zState, flow, carried, chainAmps, loweredAt, lowered } = solver
   const { children, childStart, leadOhm } = circuit
-  // What lies beyond the drop at hand, seen from there.
-  let re = 0
-  let im = 0
-  let state: State = State.Open
-  for (let k = childStart[p + 1]! - 1; k >= childStart[p]!; k--) {
-    const c = children[k]!
-    const drop = zState[c]!
-    if (state === State.Finite && drop === State.Finite) {
-      const aRe = z[2 * c]!
-      const aIm = z[2 * c + 1]!
-      const sRe = aRe + re
-      const sIm = aIm + im
-      const inverse = 1 / (sRe * sRe + sIm * sIm)
-      // Each step waits for the one before: all but one product stands beside the division, not behind it (measured: a fifth of both walks).
-      const pRe = aRe * re - aIm * im
-      const pIm = aRe * im + aIm * re
-      flow[4 * c + 2] = (aRe * sRe + aIm * sIm) * inverse
-      flow[4 * c + 3] = (aIm * sRe - aRe * sIm) * inverse
-      re = (pRe * sRe + pIm * sIm) * inverse + leadOhm[c]!
-      im = (pIm * sRe - pRe * sIm) * inverse
-      continue
+  const first = childStart[p]!
+  put(carried, 0, 1, 0, 0, 0)
+  lowered[p] = 0
+  // Children from here on lie behind a short and have been told so.
+  let dead = childStart[p + 1]!
+  let k = dead
+  while (k > first) {
+    const stop = Math.max(first, k - STRETCH)
+    k = carryOn(solver, k, stop, frequencyHz)
+    while (isGreat(carried)) {
+      for (let part = 0; part < 4; part++) carried[part]! /= MOST
+      loweredAt[first + lowered[p]!++] = k
     }
-    flow[4 * c + 3] = 0
-    if (drop === State.Short && state === State.Short) flow[4 * c + 2] = 0.5
-    else if (drop === State.Open || state === State.Short) flow[4 * c + 2] = 1
+    if (k === stop) continue
+    const c = children[--k]!
+    if (zState[c] === State.Open) put(flow, c, carried[0]!, carried[1]!, 0, 0)
+    else if (carried[0] === 0 && carried[1] === 0) {
+      // Short beside short: each takes the one amp that the first was taken to have.
+      put(flow, c, 0, 0, 1, 0)
+      carried[2]! += 1
+    }
     else {
-      // The drop is short, or the last that is not open: all goes into it.
-      flow[4 * c + 2] = 0
-      re = z[2 * c]!
-      im = z[2 * c + 1]!
-      state = drop
+      // What was carried is nothing beside a short: one amp is taken to flow through it.
+      for (let beyond = k + 1; beyond < dead; beyond++) put(flow, children[beyond]!, 0, 0, 0, 0)
+      dead = k + 1
+      put(flow, c, 0, 0, 1, 0)
+      put(carried, 0, 0, 0, 1, 0)
     }
-    if (state !== State.Open && leadOhm[c]! > 0) {
-      re += leadOhm[c]!
-      state = State.Finite
-    }
+    carried[0]! += leadOhm[c]! * carried[2]!
+    carried[1]! += leadOhm[c]! * carried[3]!
   }
-  write(z, zState, p, re, im, state)
+  const vRe = carried[0]!
+  const vIm = carried[1]!
+  const iRe = chainAmps[2 * p] = carried[2]!
+  const iIm = chainAmps[2 * p + 1] = carried[3]!
+  const square = iRe * iRe + iIm * iIm
+  write(z, zState, p, (vRe * iRe + vIm * iIm) / square, (vIm * iRe - vRe * iIm) / square, square === 0 ? State.Open : State.Finite)
+}
+
+/**
+ * What is carried along a chain is brought down by this much where it is more; in a stretch of so many places it may grow by 10 ** 8 at each and still
+ * be a number: ten kilometres of the thinnest cable onto a hundred loads of 0.05 Ω side by side are less.
+ */
+const MOST = 1e50
+const STRETCH = 32
+const isGreat = (carried: Float64Array) => Math.abs(carried[0]!) + Math.abs(carried[1]!) + Math.abs(carried[2]!) + Math.abs(carried[3]!) > MOST
+
+/**
+ * Carries on from place `k` of `children` down to `stop`, or to behind the first that is not finite: says where it came to. A motional
+ * speaker's admittance is found
+ * where it is used. In a function without calls: where one was in it, the four numbers were kept in memory, and the walk took half as long again.
+ */
+function carryOn({ circuit, z, zState, flow, carried }: Solver, k: number, stop: number, frequencyHz: number): number {
+  const { children, kind, values, leadOhm } = circuit
+  const motional: number = Kind.Motional
+  const omega = 2 * Math.PI * frequencyHz
+  const period = 1 / frequencyHz
+  // Volts at the place at hand, and amps going on past it.
+  let vRe = carried[0]!
+  let vIm = carried[1]!
+  let iRe = carried[2]!
+  let iIm = carried[3]!
+  for (; k > stop; k--) {
+    const c = children[k - 1]!
+    let gRe: number
+    let gIm: number
+    if (kind[c] === motional) {
+      const at = (c * VALUES_PER_NODE) | 0
+      const x = values[(at + 2) | 0]! * frequencyHz - values[(at + 3) | 0]! * period
+      const q = 1 + x * x
+      const resOhm = values[(at + 4) | 0]!
+      const re = values[at]! * q + resOhm
+      const im = omega * values[(at + 1) | 0]! * q - resOhm * x
+      const inverse = q / (re * re + im * im)
+      gRe = re * inverse
+      gIm = im * inverse
+    }
+    else {
+      if (zState[c] !== State.Finite) break
+      const re = z[2 * c]!
+      const im = z[2 * c + 1]!
+      const inverse = 1 / (re * re + im * im)
+      gRe = re * inverse
+      gIm = im * inverse
+    }
+    const dropRe = vRe * gRe + vIm * gIm
+    const dropIm = vIm * gRe - vRe * gIm
+    const to = c << 2
+    flow[to] = vRe
+    flow[to | 1] = vIm
+    flow[to | 2] = dropRe
+    flow[to | 3] = dropIm
+    iRe += dropRe
+    iIm += dropIm
+    const leadHereOhm = leadOhm[c]!
+    vRe += leadHereOhm * iRe
+    vIm += leadHereOhm * iIm
+  }
+  carried[0] = vRe
+  carried[1] = vIm
+  carried[2] = iRe
+  carried[3] = iIm
+  return k
 }
 
 /** Reactance of a coil and a capacitor in series, Ω. Source: circuit text. */
@@ -201,7 +278,7 @@ function foldThrough({ circuit, z, zState }: Solver, p: number, omega: number): 
 function write(z: Float64Array, zState: Uint8Array, p: number, re: number, im: number, state: State): void {
   z[2 * p] = state === State.Finite ? re : 0
   z[2 * p + 1] = state === State.Finite ? im : 0
-  zState[p] = state
+  zState[p] = state === State.Finite && re === 0 && im === 0 ? State.Short : state
 }
 
 /**
@@ -215,9 +292,11 @@ export function solve(solver: Solver, frequencyHz: number, headV: number): Seen 
   const { kind, groups, leadOhm } = circuit
   const omega = 2 * Math.PI * frequencyHz
   if (head.state !== 'finite') {
-    flow.fill(0)
-    if (head.state === 'short') return head
-    flow[0] = headV
+    if (head.state === 'short') {
+      flow.fill(0)
+      return head
+    }
+    put(flow, 0, headV, 0, 0, 0)
   }
   else {
     const square = head.re * head.re + head.im * head.im
@@ -283,29 +362,31 @@ function feedStar({ circuit, z, zState, flow }: Solver, p: number): void {
   }
 }
 
-function feedChain({ circuit, zState, flow }: Solver, p: number): void {
-  const { children, childStart, leadOhm } = circuit
-  // Volts at hand, and amps arriving.
-  let atRe = flow[4 * p]!
-  let atIm = flow[4 * p + 1]!
-  let ampRe = flow[4 * p + 2]!
-  let ampIm = flow[4 * p + 3]!
-  for (let k = childStart[p]!; k < childStart[p + 1]!; k++) {
-    const c = children[k]!
-    atRe -= ampRe * leadOhm[c]!
-    atIm -= ampIm * leadOhm[c]!
-    if (zState[c] === State.Short) {
-      atRe = 0
-      atIm = 0
+/** A chain in which no amp flows is at one volt all along. */
+function feedChain({ circuit, flow, chainAmps, loweredAt, lowered }: Solver, p: number): void {
+  const { children, childStart } = circuit
+  const first = childStart[p]!
+  const iRe = chainAmps[2 * p]!
+  const iIm = chainAmps[2 * p + 1]!
+  const square = iRe * iRe + iIm * iIm
+  let timesRe = square === 0 ? flow[4 * p]! : (flow[4 * p + 2]! * iRe + flow[4 * p + 3]! * iIm) / square
+  let timesIm = square === 0 ? flow[4 * p + 1]! : (flow[4 * p + 3]! * iRe - flow[4 * p + 2]! * iIm) / square
+  let k = first
+  for (let more = lowered[p]!; more >= 0; more--) {
+    const to = more > 0 ? loweredAt[first + more - 1]! : childStart[p + 1]!
+    for (; k < to; k++) {
+      const at = children[k]! << 2
+      const vRe = flow[at]!
+      const vIm = flow[at | 1]!
+      const dropRe = flow[at | 2]!
+      const dropIm = flow[at | 3]!
+      flow[at] = vRe * timesRe - vIm * timesIm
+      flow[at | 1] = vRe * timesIm + vIm * timesRe
+      flow[at | 2] = dropRe * timesRe - dropIm * timesIm
+      flow[at | 3] = dropRe * timesIm + dropIm * timesRe
     }
-    flow[4 * c] = atRe
-    flow[4 * c + 1] = atIm
-    const onRe = ampRe * flow[4 * c + 2]! - ampIm * flow[4 * c + 3]!
-    const onIm = ampRe * flow[4 * c + 3]! + ampIm * flow[4 * c + 2]!
-    flow[4 * c + 2] = ampRe - onRe
-    flow[4 * c + 3] = ampIm - onIm
-    ampRe = onRe
-    ampIm = onIm
+    timesRe /= MOST
+    timesIm /= MOST
   }
 }
 

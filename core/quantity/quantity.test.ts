@@ -31,7 +31,7 @@ describe('reading quantities', () => {
 })
 
 test.each([
-  [26.5, 'Ω', '26.5 Ω'], [0.0123, 'Ω', '0.0123 Ω'], [2200, 'Ω', '2.2 kΩ'], [188.66, 'W', '188.7 W'], [75, 'W', '75 W'], [12_500, 'W', '12.5 kW'], [0, 'V', '0 V'], [64.876, 'V', '64.9 V'],
+  [26.5, 'Ω', '26.5 Ω'], [0.0123, 'Ω', '0.0123 Ω'], [2200, 'Ω', '2.2 kΩ'], [188.66, 'W', '188.7 W'], [75, 'W', '75 W'], [31.249999999999993, 'W', '31.3 W'], [31.2499, 'W', '31.2 W'], [12_500, 'W', '12.5 kW'], [0, 'V', '0 V'], [64.876, 'V', '64.9 V'],
 ] as const)('%d %s is written “%s”', (value, unit, text) => expect(writeQuantity(value, unit)).toBe(text))
 
 test('a level is written with its sign', () => expect([writeDb(-0.748), writeDb(0), writeDb(-0.001)]).toEqual(['−0.75 dB', '0.00 dB', '0.00 dB']))

@@ -7,12 +7,13 @@ const PREFIXES = [
 
 /**
  * A number in plain digits with no more figures than can matter to a reader: `figures` significant ones, trailing zeros
- * dropped. Depends on its arguments alone (no locale): the same text on every machine.
+ * dropped. Depends on its arguments alone (no locale): the same text on every machine. What lies the machine's last digits beside
+ * a half is that half: 25 W / 0.8 reads 31.3 W by whatever way it was worked out.
  */
 export function writeNumber(value: number, figures = 3): string {
   if (value === 0) return '0'
   const places = Math.min(12, Math.max(0, figures - 1 - Math.floor(Math.log10(Math.abs(value)))))
-  const text = value.toFixed(places)
+  const text = Number(value.toPrecision(12)).toFixed(places)
   return text.includes('.') ? text.replace(/\.?0+$/, '') : text
 }
 
