@@ -16,6 +16,9 @@ export function playedHz(band: Band | null): readonly [number, number] {
   return [fromHz, Math.max(fromHz * BEYOND, Math.min(most, (band.toHz ?? most) * BEYOND))]
 }
 
+/** Whether two outputs play the same part of the range. */
+export const isSameBand = (a: Pick<Band, 'fromHz' | 'toHz'>, b: Pick<Band, 'fromHz' | 'toHz'>): boolean => a.fromHz === b.fromHz && a.toHz === b.toHz
+
 /** The stretch that it plays, Hz: the ends of its crossover. */
 export function bandHz(band: Band | null): readonly [number, number] {
   return [band?.fromHz ?? HEARD_HZ[0], band?.toHz ?? HEARD_HZ[1]]

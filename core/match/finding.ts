@@ -100,6 +100,8 @@ export interface FindingFacts {
   /** Plays below, or above, what a unit on it is made for. */
   'band-under-unit': { label: string, fromHz: number, unitHz: number }
   'band-over-unit': { label: string, toHz: number, unitHz: number }
+  /** The amplifier's high-pass stands inside the band, or leaves less than an octave of one that begins at the lowest. */
+  'band-under-high-pass': { highPassHz: number, fromHz: number | null, toHz: number | null }
   /** What feeds it. Levels in dB against what drives this output full; `inputs` hang on one source. */
   'source-suits': { source: string, volts: number, needsV: number, moreDb: number }
   'source-weak': { source: string, volts: number, needsV: number, shortDb: number, ofFull: number }

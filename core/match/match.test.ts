@@ -198,6 +198,11 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a band alone: the other is of another system', banded([100, null], [null, 100, 'Foyer']), ['tight band-alone', 'good load-suits', 'unknown curve-not-known'], /nothing plays below 100 Hz/],
   ['a unit made for less than its band', ofKind(banded([700, null], [null, 700]), { lowHz: 800 }), ['tight band-under-unit', 'good load-suits', 'good bands-meet', 'unknown curve-not-known'], /begins at 700 Hz; 01 is made for 800 Hz up/],
   ['and one that ends before it', ofKind(banded([null, 200], [200, null]), { highHz: 150 }), ['tight band-over-unit', 'good load-suits', 'good bands-meet', 'unknown curve-not-known']],
+  ['a high-pass inside the band', highPassed(banded([80, null], [null, 80]), 120), ['tight band-under-high-pass', 'good load-suits', 'good bands-meet', 'unknown curve-not-known'], /From 80 Hz to 120 Hz hardly anything plays/],
+  ['at its end, or as near as it is set', highPassed(banded([80, null], [null, 80]), 84), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
+  ['one that leaves a sub less than an octave', highPassed(banded([null, 80], [80, null]), 41), ['tight band-under-high-pass', 'good load-suits', 'good bands-meet', 'unknown curve-not-known'], /Less than an octave is left/],
+  ['and one that leaves it that', highPassed(banded([null, 80], [80, null]), 40), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
+  ['none', highPassed(banded([null, 80], [80, null]), 'none'), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
   ['a unit of just its band', ofKind(banded([800, null], [null, 800]), { lowHz: 800 }), ['good load-suits', 'good bands-meet', 'unknown curve-not-known']],
   // The dip of this unit is at 230 Hz: a band from 1 kHz does not meet it (from 500 Hz on it is 6.0 Ω), one from 400 Hz does.
   ['a dip outside its band', at(banded([1000, null], [null, 1000]), 0, { load: measured([[20, 12, 0], [230, 3, 0], [450, 12, 0], [20_000, 12, 0]]) }), ['good load-suits', 'good bands-meet']],

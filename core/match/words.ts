@@ -264,6 +264,11 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: `This band begins at ${Hz(f.fromHz)}; ${f.label} is made for ${Hz(f.unitHz)} up.`, why: 'Below it the diaphragm travels too far and takes power that it turns into heat.', todo: 'A higher crossover.',
   }),
   'band-over-unit': f => ({ what: `This band ends at ${Hz(f.toHz)}; ${f.label} is made for up to ${Hz(f.unitHz)}.`, why: 'What lies between it hardly plays.', todo: 'A lower crossover.' }),
+  'band-under-high-pass': f => ({
+    what: `This output plays ${bandWords(f)}; the high-pass of its amplifier stands at ${Hz(f.highPassHz)}.`,
+    why: f.fromHz === null ? 'Less than an octave is left between the two: it hardly plays.' : `From ${Hz(f.fromHz)} to ${Hz(f.highPassHz)} hardly anything plays.`,
+    todo: 'Set the high-pass lower, or put this band on an output without.',
+  }),
   'source-suits': f => ({
     what: `${f.source} brings ${V(f.volts)}; ${V(f.needsV)} drive this output full.`, why: f.moreDb > 6 ? `Turned up it drives it ${writeDb(f.moreDb)} into clipping: a limiter, or a mark at the knob.` : '', todo: '',
   }),

@@ -201,7 +201,7 @@ test('a vehicle unit: what “stable” promises; its two channels bridged by th
   const stored = await open(empty)
   await browser.press(Key.HOME, 'i')
   await browser.see('.p-dialog .verdict', '1 different wiring')
-  await browser.click('.asked label', 'coils one by one')
+  await browser.click('.asked label', 'coils, or drivers of a box, one by one')
   await browser.see('.p-dialog .verdict', '2 different wirings')
   await browser.click('.asked label', 'two channels bridged')
   await browser.see('.p-dialog .refused summary', '1 too low a load')

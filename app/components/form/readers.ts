@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { bounded, ohm, watt } from '#core/quantity/fields'
 import { InputError } from '#core/quantity/inputError'
 import { readCable } from '#core/quantity/cable'
 import { readQuantity, type QuantityName } from '#core/quantity/read'
@@ -16,10 +17,18 @@ export function textOf(schema: z.ZodType<string>, noun: string) {
   }
 }
 
-export const quantityOf = (name: QuantityName) => (typed: string): number => readQuantity(name, typed)
+/** What a field of a job takes of it, where nothing else is said: what lies outside is told at the field, not by the job that refuses it. */
+const TAKEN: Partial<Record<QuantityName, z.ZodType<number>>> = { resistance: ohm, power: watt, frequency: bounded('Hz', 1, 100_000) }
+
+export const quantityOf = (name: QuantityName, schema = TAKEN[name]) => (typed: string): number => {
+  const value = readQuantity(name, typed)
+  const parsed = schema?.safeParse(value)
+  if (parsed?.success === false) throw new InputError(`This ${parsed.error.issues[0]!.message}.`, 0, [])
+  return value
+}
 
 /** An empty field is "not known". */
-export const quantityOrNot = (name: QuantityName) => (typed: string): number | null => typed === '' ? null : readQuantity(name, typed)
+export const quantityOrNot = (...of: Parameters<typeof quantityOf>) => (typed: string): number | null => typed.trim() === '' ? null : quantityOf(...of)(typed)
 
 export const cableOf = (typed: string) => readCable(typed)
 

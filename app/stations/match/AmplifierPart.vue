@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { gainOf, type OutputRating } from '#core/amplifier/index'
-import type { AmplifierModel } from '#core/gear/amplifier'
+import { inputOhm, type AmplifierModel } from '#core/gear/amplifier'
 import type { Model } from '#core/gear/models'
 import { asAmplifierModel } from '#core/job/amplifierModel'
 import { setting } from '#core/job/edits'
 import type { Amplifier, Origin, Source } from '#core/job/schema'
-import { amplifierFields } from '#core/job/sections/wiring/schema'
+import { amplifierFields, sourceOhm } from '#core/job/sections/wiring/schema'
 import { nameText } from '#core/quantity/fields'
 import { writeNumber } from '#core/quantity/write'
 import { newId } from '~/api/ids'
@@ -82,7 +82,7 @@ function become(model: Model, from: Origin): void {
           label="It brings" :text="writeOrNot(amplifier.source?.volts ?? null, 'V')" :read="withinOrNot(0.001, 50, 'A source', ' V')" hint="not known"
           @commit="setSource({ volts: $event })" />
         <TextEntry
-          label="Its own impedance" :text="writeOrNot(amplifier.source?.ohm ?? null, 'Ω')" :read="quantityOrNot('resistance')" hint="not known"
+          label="Its own impedance" :text="writeOrNot(amplifier.source?.ohm ?? null, 'Ω')" :read="quantityOrNot('resistance', sourceOhm)" hint="not known"
           @commit="setSource({ ohm: $event })" />
         <TextEntry
           label="Gain" :text="writeOrNot(amplifier.gainDb, 'dB')" :read="withinOrNot(0, 80, 'A gain', ' dB')"
@@ -91,7 +91,7 @@ function become(model: Model, from: Origin): void {
           label="Input for full power" :text="writeOrNot(amplifier.inputV, 'V')" :read="withinOrNot(0.001, 20, 'An input', ' V')" hint="not stated"
           @commit="set({ inputV: $event })" />
         <TextEntry
-          label="Impedance of an input" :text="writeOrNot(amplifier.inputOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not stated"
+          label="Impedance of an input" :text="writeOrNot(amplifier.inputOhm, 'Ω')" :read="quantityOrNot('resistance', inputOhm)" hint="not stated"
           @commit="set({ inputOhm: $event })" />
       </div>
     </details>

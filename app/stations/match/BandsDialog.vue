@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import Dialog from 'primevue/dialog'
-import { setBand } from '#core/job/bands'
-import { together, partsOf } from '#core/job/edits'
 import { bandWords } from '#core/match/band'
 import type { LineEvaluation } from '#core/match/evaluate'
-import { levelsSentence, protectedAt, protectionSentence, systemLevels, type BandLevel } from '#core/match/low/bandLevels'
+import { isSetRight, levelsSentence, levelsSet, protectedAt, protectionSentence, systemLevels } from '#core/match/low/bandLevels'
 import { writeQuantity } from '#core/quantity/write'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
@@ -29,15 +27,9 @@ watch(at, again, { immediate: true })
 
 const W = (w: number | null) => w === null ? 'not known' : writeQuantity(w, 'W')
 const dB = (db: number | null, unit = 'dB') => db === null ? 'not known' : `${db.toFixed(1)} ${unit}`
-/** Off by less than this a knob with steps of half a decibel is where it should be. */
-const isSet = ({ band, downDb }: BandLevel) => downDb === null || (band.setDb !== null && Math.abs(band.setDb - downDb) <= 0.25)
-const toSet = computed(() => levels.value?.rows.filter(r => !isSet(r)) ?? [])
+const toSet = computed(() => store.job && levels.value && levelsSet(store.job, levels.value))
 function setAll(): void {
-  const edits = toSet.value.flatMap((r) => {
-    const edit = setBand(store.job!, r.outputId, { ...r.band, setDb: Math.round(2 * r.downDb!) / 2 })
-    return edit ? partsOf(edit) : []
-  })
-  if (store.edit(together(edits))) store.said = `${levels.value!.system}: levels of its bands noted as set`
+  if (store.edit(toSet.value)) store.said = `${levels.value!.system}: levels of its bands noted as set`
 }
 </script>
 
@@ -66,12 +58,13 @@ function setAll(): void {
               <td class="number figure" data-of="at 1 m">{{ dB(row.fullDb) }}</td>
               <td class="number figure" data-of="gain">{{ row.gainDb === null ? 'not stated' : dB(row.gainDb) }}</td>
               <td class="number figure" data-of="set down by"><b>{{ dB(row.downDb) }}</b></td>
-              <td class="number figure" :class="{ off: !isSet(row) }" data-of="is set">{{ row.band.setDb === null ? 'not yet' : dB(row.band.setDb) }}</td>
+              <td class="number figure" :class="{ off: isSetRight(row) === false }" data-of="is set">
+                {{ row.band.setDb === null ? 'not yet' : dB(row.band.setDb) }}</td>
             </tr>
           </tbody>
         </table>
       </div>
-      <p v-if="toSet.length > 0"><button class="act" type="button" @click="setAll">note these levels as set, to half a decibel</button></p>
+      <p v-if="toSet"><button class="act" type="button" @click="setAll">note these levels as set, to half a decibel</button></p>
       <h3>What it protects</h3>
       <SearchState :problem="problem" :is-slow="isSlow" doing="Clipping it…" @again="again" @stop="stop" />
       <p v-if="at">{{ protectionSentence(at, clipped?.[0] ?? null, OVER_DB) }}</p>

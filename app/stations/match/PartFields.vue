@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Group, LinePart } from '#core/job/schema'
+import { copperOhm } from '#core/job/sections/wiring/through'
 import { replaceThrough, throughLabel, usualPart, type ThroughChange } from '#core/job/throughs'
 import { cornerOf } from '#core/match/low/corner'
 import { nearestPreferred, readCapacitance, readInductance, writeCapacitance, writeInductance } from '#core/quantity/parts'
@@ -45,7 +46,7 @@ const Hz = (hz: number) => writeQuantity(hz, 'Hz')
       <template v-else>
         <TextEntry label="Coil" :text="writeInductance(part.inductanceH)" :read="readInductance" @commit="emit('set', { inductanceH: $event })" />
         <TextEntry
-          label="Its copper" :text="writeOrNot(part.resistanceOhm, 'Ω')" :read="quantityOrNot('resistance')" hint="not stated"
+          label="Its copper" :text="writeOrNot(part.resistanceOhm, 'Ω')" :read="quantityOrNot('resistance', copperOhm)" hint="not stated"
           @commit="emit('set', { resistanceOhm: $event })" />
       </template>
       <TextEntry label="For a corner of" text="" :read="quantityOf('frequency')" hint="200 Hz" @commit="forCorner" />

@@ -106,7 +106,8 @@ function put(wiring: Wiring): void {
               @click="channels = c">{{ c }}</button>
           </span></span>
         <label v-if="canBridge" class="small"><input v-model="isBridged" type="checkbox"> two channels bridged for each</label>
-        <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils one by one, their terminals brought out</label>
+        <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils, or drivers of a box, one by one: their terminals
+          brought out</label>
       </form>
       <p v-if="refusal" class="error-words" role="alert">{{ refusal }}</p>
       <SearchState :problem="problem" :is-slow="isSlow" doing="Going through them…" @again="again" @stop="stop" />

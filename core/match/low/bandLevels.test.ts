@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals'
 import { unstatedModel } from '#core/gear/models'
 import type { Amplifier, Job, Output } from '#core/job/schema'
+import { applyEdit } from '#core/job/apply'
 import { speakersOf, withBranch } from '#core/job/tree'
 import { jobOf } from '#core/testing/jobs'
 import { evaluateJob } from '../evaluate'
-import { levelsSentence, protectedAt, protectionSentence, systemLevels } from './bandLevels'
+import { isSetRight, levelsSentence, levelsSet, protectedAt, protectionSentence, systemLevels } from './bandLevels'
 
 /** Two amplifiers: boxes above, a sub below, of so many dB for a watt; 200 W at 8 Ω are 40 V. */
 function stage(gains: [number | null, number | null], sensitivities: (number | null)[], setDb: (number | null)[] = [null, null], bass = '8 on 200 W at 8'): Job {
@@ -45,6 +46,26 @@ test('left and right are one band: three outputs, and the sub goes down against 
   const louder = of({ ...stage([32, 32], [98, 92], [9, 0]), amplifiers: [...stage([32, 32], [98, 92], [12, 0]).amplifiers, { ...right,
     outputs: right.outputs.map(o => ({ ...o, band: { ...o.band!, setDb: 12 } })) }] })
   expect([levelsSentence(louder), louder.apartDb!.toFixed(1)]).toEqual(['Equally loud with A1 and A3 12.0 dB down. As they are set they are equally loud within half a decibel.', '0.0'])
+})
+
+test.each<[downDb: number | null, setDb: number | null, isRight: boolean | null]>([
+  [9.01, null, false], [9.01, 9, true], [9.25, 9, true], [9.26, 9, false], [8.74, 9, false], [0, 0, true], [0, null, false],
+  [null, null, null], [null, 3, null],
+])('to be set down by %p, set to %p: %p', (downDb, setDb, isRight) => {
+  expect(isSetRight({ downDb, band: { system: 'Stage', fromHz: 100, toHz: null, slopeDb: null, setDb } })).toBe(isRight)
+})
+
+test('levels are noted in one edit, to half a decibel, and only where they are not yet right', () => {
+  const edited = (job: Job) => {
+    const edit = levelsSet(job, of(job))
+    return edit && applyEdit(job, edit).job.amplifiers.map(a => a.outputs[0]!.band!.setDb)
+  }
+  expect(edited(stage([32, 32], [98, 92]))).toEqual([9, 0])
+  expect(edited(stage([30, 32], [97.7, 92], [9, 0]))).toEqual([6.5, 0])
+  expect(levelsSet(stage([32, 32], [98, 92], [9, 0]), of(stage([32, 32], [98, 92], [9, 0])))).toBeNull()
+  expect(levelsSet(stage([32, null], [98, 92]), of(stage([32, null], [98, 92])))).toBeNull()
+  const one = stage([32, 32], [98, 92], [9, 1])
+  expect(levelsSet(one, of(one))).toMatchObject({ kind: 'output.set', to: { band: { setDb: 0 } } })
 })
 
 test('level at full output is that of its watts; alone it is half a system; what plays everything has none', () => {

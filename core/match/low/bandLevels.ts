@@ -1,10 +1,12 @@
 import { gainOf } from '#core/amplifier/index'
+import { setBand } from '#core/job/bands'
+import { partsOf, together, type Edit } from '#core/job/edits'
 import type { Band, Job } from '#core/job/schema'
 import { findOutput } from '#core/job/tree'
 import type { ClipReport } from '#core/programme/clip'
 import { writeQuantity } from '#core/quantity/write'
 import { bandsBeside, sharedOf } from '../around'
-import { MEETS } from '../band'
+import { isSameBand, MEETS } from '../band'
 import type { LineFacts } from '../facts'
 import { PLAYED, powerMatch } from './powerMatch'
 
@@ -50,15 +52,31 @@ export function systemLevels(job: Job, outputId: string, lines: readonly LineFac
   const gains = known === rows.length ? 'stated' : known === 0 ? 'taken-equal' : 'partly'
   const withGain = rows.map(r => ({ ...r, perVoltDb: gains === 'partly' || r.perVoltDb === null ? null : r.perVoltDb + (gains === 'stated' ? r.gainDb! : 0) }))
   const isKnown = withGain.every(r => r.perVoltDb !== null)
-  const isOf = (band: Band) => (r: BandLevel) => r.band.fromHz === band.fromHz && r.band.toHz === band.toHz
-  /** What all outputs of a band bring together, as they are or as they are set. */
-  const together = (band: Band, isAsSet: boolean) => addedDb(withGain.filter(isOf(band)).map(r => r.perVoltDb! - (isAsSet ? r.band.setDb! : 0)))
-  const quietest = isKnown ? Math.min(...withGain.map(r => together(r.band, false))) : null
-  const asSet = isKnown && withGain.every(r => r.band.setDb !== null) ? withGain.map(r => together(r.band, true)) : []
+  /** What all outputs of a band bring, as they are or as they are set. */
+  const broughtDb = (band: Band, isAsSet: boolean) => addedDb(withGain.filter(r => isSameBand(r.band, band))
+    .map(r => r.perVoltDb! - (isAsSet ? r.band.setDb! : 0)))
+  const quietest = isKnown ? Math.min(...withGain.map(r => broughtDb(r.band, false))) : null
+  const asSet = isKnown && withGain.every(r => r.band.setDb !== null) ? withGain.map(r => broughtDb(r.band, true)) : []
   return {
-    system: own.system, gains, rows: withGain.map(r => ({ ...r, downDb: quietest === null ? null : together(r.band, false) - quietest })),
+    system: own.system, gains, rows: withGain.map(r => ({ ...r, downDb: quietest === null ? null : broughtDb(r.band, false) - quietest })),
     apartDb: asSet.length === 0 ? null : Math.max(...asSet) - Math.min(...asSet),
   }
+}
+
+/** Crossovers are set in steps of half a decibel. Common practice, no source. */
+const STEP_DB = 0.5
+
+/** Whether a band is set down by what it should be, as near as its knob goes; null while that is not known. */
+export const isSetRight = ({ band, downDb }: Pick<BandLevel, 'band' | 'downDb'>): boolean | null => downDb === null
+  ? null
+  : band.setDb !== null && Math.abs(band.setDb - downDb) <= STEP_DB / 2 + 1e-9
+
+/** The levels that are yet to be noted as set, to half a decibel; null where there is none. */
+export function levelsSet(job: Job, { rows }: SystemLevels): Edit | null {
+  return together(rows.flatMap((r) => {
+    const edit = isSetRight(r) === false ? setBand(job, r.outputId, { ...r.band, setDb: Math.round(r.downDb! / STEP_DB) * STEP_DB }) : null
+    return edit ? partsOf(edit) : []
+  }))
 }
 
 /** Levels of several sources at once: powers add. */

@@ -89,7 +89,8 @@ export const UNSTATED_OUTPUT = { band: null, limiterV: null } as const
 export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
 
 /** What feeds an amplifier: one name is one source, however many inputs hang on it. `volts` at full level. Nulls are not known. */
-export const sourceSchema = z.strictObject({ name: nameText, volts: bounded('V', 0.001, 50).nullable(), ohm: bounded('Ω', 0, 1_000_000).nullable() })
+export const sourceOhm = bounded('Ω', 0, 1_000_000)
+export const sourceSchema = z.strictObject({ name: nameText, volts: bounded('V', 0.001, 50).nullable(), ohm: sourceOhm.nullable() })
 
 /**
  * `made`: receivers and vehicle units are judged by what their maker states. `gainDb`, `inputV` (for full power), `inputOhm`: of each of its inputs.

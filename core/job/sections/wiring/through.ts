@@ -26,7 +26,8 @@ export const lineTransformerSchema = z.strictObject({
 })
 /** A part in the way: what it lets pass hangs on the frequency. */
 export const capacitorSchema = z.strictObject({ kind: z.literal('capacitor'), ...named, capacitanceF: bounded('F', 1e-9, 1) })
-export const inductorSchema = z.strictObject({ kind: z.literal('inductor'), ...named, inductanceH: bounded('H', 1e-7, 1), resistanceOhm: bounded('Ω', 0, 1000).nullable() })
+export const copperOhm = bounded('Ω', 0, 1000)
+export const inductorSchema = z.strictObject({ kind: z.literal('inductor'), ...named, inductanceH: bounded('H', 1e-7, 1), resistanceOhm: copperOhm.nullable() })
 export const throughSchema = z.discriminatedUnion('kind', [controlSchema, lineTransformerSchema, capacitorSchema, inductorSchema])
 export type Control = z.infer<typeof controlSchema>
 export type LineTransformer = z.infer<typeof lineTransformerSchema>
