@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T">
-import { ref, useId, watch } from 'vue'
+import { nextTick, ref, useId, useTemplateRef, watch } from 'vue'
 import InputText from 'primevue/inputtext'
 import { InputError } from '#core/quantity/inputError'
 
@@ -24,6 +24,13 @@ const problem = ref('')
 watch(() => text, (now) => {
   typed.value = now
   problem.value = ''
+})
+
+/** A reason below the edge of the pane would not be read. */
+const words = useTemplateRef('words')
+watch(problem, async () => {
+  await nextTick()
+  words.value?.scrollIntoView({ block: 'nearest' })
 })
 
 /** What was handed on last: a field that is left, or taken away, after Enter does not say it twice. */
@@ -66,7 +73,7 @@ function giveUp(event: KeyboardEvent): void {
       :id="id" v-model="typed" size="small" autocomplete="off" spellcheck="false" maxlength="300" :invalid="problem !== ''" :placeholder="hint"
       :aria-describedby="problem ? `${id}-problem` : undefined" @blur="leave" @keydown.enter="commit" @keydown.esc="giveUp"
     />
-    <p v-if="problem" :id="`${id}-problem`" class="error-words" role="alert">{{ problem }}</p>
+    <p v-if="problem" :id="`${id}-problem`" ref="words" class="error-words" role="alert">{{ problem }}</p>
   </div>
 </template>
 

@@ -34,7 +34,8 @@ onBeforeUnmount(() => store.close())
 useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` : 'Plain Match') })
 
 const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
-const says = computed(() => store.status === 'ready' ? evaluation.sentence.replace(/\.$/, '') : '')
+// With the server away its words need the room; how the job stands is at the stations too.
+const says = computed(() => store.status === 'ready' && store.connection !== 'away' ? evaluation.sentence.replace(/\.$/, '') : '')
 const kept = computed(() => {
   if (store.status !== 'ready') return ''
   const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''

@@ -105,7 +105,7 @@ v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="
       <p v-for="remark in remarks" :key="remark.what" class="small note remark" role="status">{{ remark.what }} {{ remark.why }} {{ remark.todo }}</p>
       <button v-if="others.length > 0" class="act" type="button" @click="rateAllAlike">rate {{ others.map(o => o.label).join(', ') }} like this too</button>
     </div>
-    <BandPart v-if="output.rating.kind !== 'constant-voltage'" :output="output" @set="setOutput" />
+    <BandPart :output="output" @set="setOutput" />
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
       @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
