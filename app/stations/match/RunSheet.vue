@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
@@ -21,6 +21,7 @@ import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { catchUp } from '~/composables/useAfterPaint'
+import { fetchedLater } from '~/composables/fetchedLater'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/foldStore'
 import { useClip } from '~/stations/match/useClip'
@@ -164,7 +165,7 @@ function choose(number: number): void {
 const splitLine = useSplit()
 const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
-const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent } from 'vue'
+import { computed } from 'vue'
 import type { LineEvaluation } from '#core/match/evaluate'
+import { fetchedLater } from '~/composables/fetchedLater'
 import type { SheetDialog } from './keys'
 
 /** What opens over the run sheet, one at a time; each is fetched when it is first asked for. */
@@ -8,13 +9,13 @@ const opened = defineModel<SheetDialog | null>({ required: true })
 const { line } = defineProps<{ line: LineEvaluation | undefined }>()
 
 const OF_JOB = {
-  'taps': defineAsyncComponent(() => import('~/stations/space/TapPlanDialog.vue')), 'amplifiers': defineAsyncComponent(() => import('./AmplifierDialog.vue')),
-  'what-if': defineAsyncComponent(() => import('./WhatIfDialog.vue')), 'cable-list': defineAsyncComponent(() => import('./CableListDialog.vue')),
+  'taps': fetchedLater(() => import('~/stations/space/TapPlanDialog.vue')), 'amplifiers': fetchedLater(() => import('./AmplifierDialog.vue')),
+  'what-if': fetchedLater(() => import('./WhatIfDialog.vue')), 'cable-list': fetchedLater(() => import('./CableListDialog.vue')),
 }
 const OF_LINE = {
-  wirings: defineAsyncComponent(() => import('./WiringsDialog.vue')), clip: defineAsyncComponent(() => import('./ClipDialog.vue')),
-  impedance: defineAsyncComponent(() => import('./ImpedanceDialog.vue')), match: defineAsyncComponent(() => import('./MatchDialog.vue')),
-  bands: defineAsyncComponent(() => import('./BandsDialog.vue')), replace: defineAsyncComponent(() => import('./ReplaceDialog.vue')),
+  wirings: fetchedLater(() => import('./WiringsDialog.vue')), clip: fetchedLater(() => import('./ClipDialog.vue')),
+  impedance: fetchedLater(() => import('./ImpedanceDialog.vue')), match: fetchedLater(() => import('./MatchDialog.vue')),
+  bands: fetchedLater(() => import('./BandsDialog.vue')), replace: fetchedLater(() => import('./ReplaceDialog.vue')),
 }
 const ofJob = computed(() => opened.value !== null && opened.value in OF_JOB ? OF_JOB[opened.value as keyof typeof OF_JOB] : null)
 const ofLine = computed(() => opened.value !== null && opened.value in OF_LINE ? OF_LINE[opened.value as keyof typeof OF_LINE] : null)

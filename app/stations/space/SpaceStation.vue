@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import type { Place } from '#core/room/outline'
@@ -12,6 +12,7 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { ActionTarget } from '~/composables/action'
+import { fetchedLater } from '~/composables/fetchedLater'
 import { useKeys } from '~/composables/useKeys'
 import { useUnits } from '~/composables/useUnits'
 import { useJobKeys } from '~/stations/useJobKeys'
@@ -76,13 +77,13 @@ const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
 const whatIfOpen = ref(false)
 const drawOpen = ref(false)
-const FloorDialog = defineAsyncComponent(() => import('./FloorDialog.vue'))
+const FloorDialog = fetchedLater(() => import('./FloorDialog.vue'))
 // Fetched after the plan: nobody asks for the menu before there is a place.
-const ActionMenu = defineAsyncComponent(() => import('~/components/ActionMenu.vue'))
+const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
-const WhatIfDialog = defineAsyncComponent(() => import('~/stations/match/WhatIfDialog.vue'))
-const AmplifierDialog = defineAsyncComponent(() => import('~/stations/match/AmplifierDialog.vue'))
-const TapPlanDialog = defineAsyncComponent(() => import('./TapPlanDialog.vue'))
+const WhatIfDialog = fetchedLater(() => import('~/stations/match/WhatIfDialog.vue'))
+const AmplifierDialog = fetchedLater(() => import('~/stations/match/AmplifierDialog.vue'))
+const TapPlanDialog = fetchedLater(() => import('./TapPlanDialog.vue'))
 const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
 const bindings = [...spaceActions({
   addSpace: actions.add, otherSpace: actions.other, beside: actions.beside, all: actions.all, arrow: actions.arrow,
