@@ -81,6 +81,12 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
     position = position - follows[0].trimStart().length
     expected = failureOf(QUICK.match(`${plain.slice(0, position)}\0`, rule)).expected
   }
+  // What was read of a word ends in the middle of it: the word is not one that is known.
+  const begun = /\p{L}+$/u.exec(plain.slice(0, position))
+  if (begun && /^\p{L}/u.test(plain.slice(position))) {
+    position = begun.index
+    expected = failureOf(QUICK.match(`${plain.slice(0, position)}\0`, rule)).expected
+  }
   // A whole line stands before it: what can go on there is known better than by the grammar alone.
   const before = rule === 'Line' ? QUICK.match(plain.slice(0, position), rule) : null
   if (before?.succeeded()) {
