@@ -8,7 +8,8 @@ import { compile } from '#core/network/compile'
 import { conductorOhmPerM, COPPER_OHM_MM2_PER_M } from '#core/network/cable'
 import { asLabelled } from '#core/network/element'
 import { levelDb } from '#core/network/line'
-import { flowAt, makeSolver, solve, type Solver } from '#core/network/solve'
+import { solve } from '#core/network/solve'
+import { flowAt, makeSolver, type Solver } from '#core/network/solver'
 import { sameCable, type Cable } from '#core/quantity/cable'
 
 /**

@@ -3,7 +3,8 @@ import { randomTree, seeded, type Chance } from '#core/testing/trees'
 import { leadOhm } from './cable'
 import { compile } from './compile'
 import { asCurve, passingOf } from './element'
-import { flowAt, makeSolver, solve } from './solve'
+import { solve } from './solve'
+import { flowAt, makeSolver } from './solver'
 import { isGroup, type Child, type Through, type WiringNode } from './tree'
 
 /**

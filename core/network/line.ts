@@ -1,6 +1,7 @@
 import { compile, Kind, VALUES_PER_NODE, valuesOf, type Circuit } from './compile'
 import { passingOf, type View } from './element'
-import { flowAt, makeSolver, seenAtHead, solve, type Seen, type Solver } from './solve'
+import { seenAtHead, solve } from './solve'
+import { flowAt, makeSolver, type Seen, type Solver } from './solver'
 import type { Child, Through, WiringNode } from './tree'
 
 /** What one speaker gets. Magnitudes; power is real power, Re(V·I*). */

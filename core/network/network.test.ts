@@ -6,7 +6,8 @@ import { awgDiameterMm, conductorOhmPerM, leadOhm } from './cable'
 import { compile } from './compile'
 import { asCurve, asLabelled, asLowest } from './element'
 import { headOf, levelDb, lowestAtHead, solveLine } from './line'
-import { flowAt, makeSolver, solve } from './solve'
+import { solve } from './solve'
+import { flowAt, makeSolver } from './solver'
 import { asWired, isGroup, type Child, type Load, type WiringNode } from './tree'
 
 const speaker = (id: string, ohm: number): Child<WiringNode> => ({ lead: null, node: { kind: 'speaker', id, load: { kind: 'nominal', nominalOhm: ohm } } })

@@ -1,52 +1,7 @@
+import { feedChain, foldChain } from './chain'
 import { Kind, VALUES_PER_NODE, type Circuit } from './compile'
 import { lookUp } from './curve'
-
-export const enum State { Finite, Open, Short }
-
-/** Impedance seen into a pair of terminals. Open and short are states, not numbers. */
-export type Seen = { state: 'finite', re: number, im: number, ohm: number } | { state: 'open' } | { state: 'short' }
-
-/**
- * The working arrays of one circuit, made once and used for every frequency.
- * z: a node alone, without its lead.
- * v: volts across a node. i: amps through it. Complex, peak or rms as the head is given.
- * Few arrays with their parts side by side: with one array a part the processor ran out of registers for their
- * addresses (measured: a third slower).
- */
-export interface Solver {
-  circuit: Circuit
-  /** Per node: z, real and imaginary. */
-  z: Float64Array
-  zState: Uint8Array
-  /** Per node: v, i. Between the walks, at a chain's child: v, i as carried from the chain's end, in a measure of its own. */
-  flow: Float64Array
-  /** At the place at hand of a chain: v, and i going on past it. */
-  carried: Float64Array
-  /** Per chain: i into it as carried. */
-  chainAmps: Float64Array
-  /** Per chain: how often what was carried had to be brought down; and, among its children's places, from which on each time. */
-  lowered: Int32Array
-  loweredAt: Int32Array
-}
-
-export function makeSolver(circuit: Circuit): Solver {
-  const n = circuit.count
-  const solver: Solver = {
-    circuit, z: new Float64Array(2 * n), zState: new Uint8Array(n), flow: new Float64Array(4 * n),
-    carried: new Float64Array(4), chainAmps: new Float64Array(2 * n), lowered: new Int32Array(n), loweredAt: new Int32Array(n),
-  }
-  // What no frequency changes is written once.
-  for (let i = 0; i < n; i++) {
-    const kind = circuit.kind[i]!
-    if (kind === Kind.Resistor) {
-      solver.z[2 * i] = circuit.values[i * VALUES_PER_NODE]!
-      solver.zState[i] = solver.z[2 * i] === 0 ? State.Short : State.Finite
-    }
-    else if (kind === Kind.Open) solver.zState[i] = State.Open
-    else if (kind === Kind.Short) solver.zState[i] = State.Short
-  }
-  return solver
-}
+import { put, State, write, type Seen, type Solver } from './solver'
 
 /**
  * One walk from the ends to the head: the impedance of every node at one frequency, and the head's.
@@ -143,120 +98,6 @@ function foldStar({ circuit, z, zState }: Solver, p: number): void {
   write(z, zState, p, state === State.Finite ? gRe / square : 0, state === State.Finite ? -gIm / square : 0, state)
 }
 
-/**
- * A ladder from its far end: one volt is taken to stand there, and volts and amps are carried to the head by Kirchhoff's two laws
- * alone; `feedChain` brings them to what the head gives. What lost: folding impedances, Z_k = R_k + (Zdrop_k ∥ Z_{k+1}), where each step waits
- * for the division of the one before
- * and the way down is a walk of the same kind (both walks, 2,000 drops at 240 frequencies: 17.6 ms, so 11.9).
- */
-function foldChain(solver: Solver, p: number, frequencyHz: number): void {
-  const { circuit, z, zState, flow, carried, chainAmps, loweredAt, lowered } = solver
-  const { children, childStart, leadOhm } = circuit
-  const first = childStart[p]!
-  put(carried, 0, 1, 0, 0, 0)
-  lowered[p] = 0
-  // Children from here on lie behind a short and have been told so.
-  let dead = childStart[p + 1]!
-  let k = dead
-  while (k > first) {
-    const stop = Math.max(first, k - STRETCH)
-    k = carryOn(solver, k, stop, frequencyHz)
-    while (isGreat(carried)) {
-      for (let part = 0; part < 4; part++) carried[part]! /= MOST
-      loweredAt[first + lowered[p]!++] = k
-    }
-    if (k === stop) continue
-    const c = children[--k]!
-    if (zState[c] === State.Open) put(flow, c, carried[0]!, carried[1]!, 0, 0)
-    else if (carried[0] === 0 && carried[1] === 0) {
-      // Short beside short: each takes the one amp that the first was taken to have.
-      put(flow, c, 0, 0, 1, 0)
-      carried[2]! += 1
-    }
-    else {
-      // What was carried is nothing beside a short: one amp is taken to flow through it.
-      for (let beyond = k + 1; beyond < dead; beyond++) put(flow, children[beyond]!, 0, 0, 0, 0)
-      dead = k + 1
-      put(flow, c, 0, 0, 1, 0)
-      put(carried, 0, 0, 0, 1, 0)
-    }
-    carried[0]! += leadOhm[c]! * carried[2]!
-    carried[1]! += leadOhm[c]! * carried[3]!
-  }
-  const vRe = carried[0]!
-  const vIm = carried[1]!
-  const iRe = chainAmps[2 * p] = carried[2]!
-  const iIm = chainAmps[2 * p + 1] = carried[3]!
-  const square = iRe * iRe + iIm * iIm
-  write(z, zState, p, (vRe * iRe + vIm * iIm) / square, (vIm * iRe - vRe * iIm) / square, square === 0 ? State.Open : State.Finite)
-}
-
-/**
- * What is carried along a chain is brought down by this much where it is more; in a stretch of so many places it may grow by 10 ** 8 at each and still
- * be a number: ten kilometres of the thinnest cable onto a hundred loads of 0.05 Ω side by side are less.
- */
-const MOST = 1e50
-const STRETCH = 32
-const isGreat = (carried: Float64Array) => Math.abs(carried[0]!) + Math.abs(carried[1]!) + Math.abs(carried[2]!) + Math.abs(carried[3]!) > MOST
-
-/**
- * Carries on from place `k` of `children` down to `stop`, or to behind the first that is not finite: says where it came to. A motional
- * speaker's admittance is found
- * where it is used. In a function without calls: where one was in it, the four numbers were kept in memory, and the walk took half as long again.
- */
-function carryOn({ circuit, z, zState, flow, carried }: Solver, k: number, stop: number, frequencyHz: number): number {
-  const { children, kind, values, leadOhm } = circuit
-  const motional: number = Kind.Motional
-  const omega = 2 * Math.PI * frequencyHz
-  const period = 1 / frequencyHz
-  // Volts at the place at hand, and amps going on past it.
-  let vRe = carried[0]!
-  let vIm = carried[1]!
-  let iRe = carried[2]!
-  let iIm = carried[3]!
-  for (; k > stop; k--) {
-    const c = children[k - 1]!
-    let gRe: number
-    let gIm: number
-    if (kind[c] === motional) {
-      const at = (c * VALUES_PER_NODE) | 0
-      const x = values[(at + 2) | 0]! * frequencyHz - values[(at + 3) | 0]! * period
-      const q = 1 + x * x
-      const resOhm = values[(at + 4) | 0]!
-      const re = values[at]! * q + resOhm
-      const im = omega * values[(at + 1) | 0]! * q - resOhm * x
-      const inverse = q / (re * re + im * im)
-      gRe = re * inverse
-      gIm = im * inverse
-    }
-    else {
-      if (zState[c] !== State.Finite) break
-      const re = z[2 * c]!
-      const im = z[2 * c + 1]!
-      const inverse = 1 / (re * re + im * im)
-      gRe = re * inverse
-      gIm = im * inverse
-    }
-    const dropRe = vRe * gRe + vIm * gIm
-    const dropIm = vIm * gRe - vRe * gIm
-    const to = c << 2
-    flow[to] = vRe
-    flow[to | 1] = vIm
-    flow[to | 2] = dropRe
-    flow[to | 3] = dropIm
-    iRe += dropRe
-    iIm += dropIm
-    const leadHereOhm = leadOhm[c]!
-    vRe += leadHereOhm * iRe
-    vIm += leadHereOhm * iIm
-  }
-  carried[0] = vRe
-  carried[1] = vIm
-  carried[2] = iRe
-  carried[3] = iIm
-  return k
-}
-
 /** Reactance of a coil and a capacitor in series, Ω. Source: circuit text. */
 function reactanceOf({ values }: Circuit, p: number, omega: number): number {
   const elastance = values[p * VALUES_PER_NODE + 3]!
@@ -273,12 +114,6 @@ function foldThrough({ circuit, z, zState }: Solver, p: number, omega: number): 
   if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, reactance, seriesOhm === 0 && reactance === 0 ? State.Short : State.Finite)
   const scale = 1 / (ratio * ratio)
   write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale + reactance, State.Finite)
-}
-
-function write(z: Float64Array, zState: Uint8Array, p: number, re: number, im: number, state: State): void {
-  z[2 * p] = state === State.Finite ? re : 0
-  z[2 * p + 1] = state === State.Finite ? im : 0
-  zState[p] = state === State.Finite && re === 0 && im === 0 ? State.Short : state
 }
 
 /**
@@ -362,34 +197,6 @@ function feedStar({ circuit, z, zState, flow }: Solver, p: number): void {
   }
 }
 
-/** A chain in which no amp flows is at one volt all along. */
-function feedChain({ circuit, flow, chainAmps, loweredAt, lowered }: Solver, p: number): void {
-  const { children, childStart } = circuit
-  const first = childStart[p]!
-  const iRe = chainAmps[2 * p]!
-  const iIm = chainAmps[2 * p + 1]!
-  const square = iRe * iRe + iIm * iIm
-  let timesRe = square === 0 ? flow[4 * p]! : (flow[4 * p + 2]! * iRe + flow[4 * p + 3]! * iIm) / square
-  let timesIm = square === 0 ? flow[4 * p + 1]! : (flow[4 * p + 3]! * iRe - flow[4 * p + 2]! * iIm) / square
-  let k = first
-  for (let more = lowered[p]!; more >= 0; more--) {
-    const to = more > 0 ? loweredAt[first + more - 1]! : childStart[p + 1]!
-    for (; k < to; k++) {
-      const at = children[k]! << 2
-      const vRe = flow[at]!
-      const vIm = flow[at | 1]!
-      const dropRe = flow[at | 2]!
-      const dropIm = flow[at | 3]!
-      flow[at] = vRe * timesRe - vIm * timesIm
-      flow[at | 1] = vRe * timesIm + vIm * timesRe
-      flow[at | 2] = dropRe * timesRe - dropIm * timesIm
-      flow[at | 3] = dropRe * timesIm + dropIm * timesRe
-    }
-    timesRe /= MOST
-    timesIm /= MOST
-  }
-}
-
 function feedThrough({ circuit, flow }: Solver, p: number, omega: number): void {
   const c = circuit.children[circuit.childStart[p]!]!
   const ratio = circuit.values[p * VALUES_PER_NODE]!
@@ -398,16 +205,4 @@ function feedThrough({ circuit, flow }: Solver, p: number, omega: number): void 
   const [iRe, iIm] = [flow[4 * p + 2]!, flow[4 * p + 3]!]
   const x = reactanceOf(circuit, p, omega)
   put(flow, c, ratio * (flow[4 * p]! - iRe * seriesOhm + iIm * x), ratio * (flow[4 * p + 1]! - iIm * seriesOhm - iRe * x), iRe / ratio, iIm / ratio)
-}
-
-function put(flow: Float64Array, c: number, vRe: number, vIm: number, iRe: number, iIm: number): void {
-  flow[4 * c] = vRe
-  flow[4 * c + 1] = vIm
-  flow[4 * c + 2] = iRe
-  flow[4 * c + 3] = iIm
-}
-
-/** Volts across and amps through node i after `solve`. */
-export function flowAt({ flow }: Solver, i: number): { vRe: number, vIm: number, iRe: number, iIm: number } {
-  return { vRe: flow[4 * i]!, vIm: flow[4 * i + 1]!, iRe: flow[4 * i + 2]!, iIm: flow[4 * i + 3]! }
 }

@@ -1,7 +1,8 @@
 import { compile } from '#core/network/compile'
 import { asCurve } from '#core/network/element'
 import { logFrequencies, lowestAtHead } from '#core/network/line'
-import { makeSolver, seenAtHead } from '#core/network/solve'
+import { seenAtHead } from '#core/network/solve'
+import { makeSolver } from '#core/network/solver'
 import type { Child, WiringNode } from '#core/network/tree'
 import { randomMotional, seeded } from './trees'
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import type { ReadingValue } from '#core/job/schema'
-import type { Seen } from '#core/network/solve'
+import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, withSlip } from './likelihood'
 

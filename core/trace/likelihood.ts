@@ -4,7 +4,7 @@ import type { Output, ReadingValue } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import type { LineSolution } from '#core/network/line'
 import { singleLoads } from '#core/network/tree'
-import type { Seen } from '#core/network/solve'
+import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { CoilOutcome } from './fault'
 

@@ -2,7 +2,8 @@ import type { Group } from '#core/job/schema'
 import { asCurve, asLabelled, isReactive } from '#core/network/element'
 import { headOf } from '#core/network/line'
 import { compile } from '#core/network/compile'
-import { makeSolver, seenAtHead } from '#core/network/solve'
+import { seenAtHead } from '#core/network/solve'
+import { makeSolver } from '#core/network/solver'
 
 /** Where a capacitor or a coil in the way parts the band. */
 export interface Corner {
