@@ -1,11 +1,12 @@
-import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, shallowRef, watch } from 'vue'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 
 /** Rails drawn before the first frame; the rest of what a window shows comes in the next ones. */
 const FIRST = 1
-/** And so many more a frame. */
-const MORE = 2
+/** And so many more a frame: as many as fit, by how long those of the frame before took. A rail of forty tags takes a frame by itself. */
+const MOST_MORE = 8
+const moreThan = (now: number, tookMs: number) => tookMs > 15 ? 1 : tookMs < 6 ? Math.min(MOST_MORE, 2 * now) : now
 
 /**
  * Draws the rails of a large job by and by: fifty rails of forty tags at once held the page for over half a second, and only a
@@ -18,13 +19,17 @@ export function useGradualRails() {
   const order = computed(() => new Map(evaluation.lines.map((line, k) => [line.outputId, k])))
   let frame = 0
   let isDrawing = false
+  let step = 1
 
   function more(): void {
     isDrawing = count.value < order.value.size
     if (!isDrawing) return
     // After the frame, not in it: keys and clicks come in between.
-    frame = requestAnimationFrame(() => setTimeout(() => {
-      count.value += MORE
+    frame = requestAnimationFrame(() => setTimeout(async () => {
+      const from = performance.now()
+      count.value += step
+      await nextTick()
+      step = moreThan(step, performance.now() - from)
       more()
     }))
   }
