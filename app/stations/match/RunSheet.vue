@@ -3,12 +3,12 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, wa
 import { navigateTo, useRoute } from '#imports'
 import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
-import { writeRating } from '#core/amplifier/index'
-import type { Amplifier, ReadingKind } from '#core/job/schema'
+import type { ReadingKind } from '#core/job/schema'
 import { worstLine } from '#core/match/evaluate'
 import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
+import AmplifierBox from '~/stations/match/AmplifierBox.vue'
 import RailRow from '~/stations/match/RailRow.vue'
 import SheetDialogs from '~/stations/match/SheetDialogs.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
@@ -25,6 +25,7 @@ import { fetchedLater } from '~/composables/fetchedLater'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/foldStore'
 import { useClip } from '~/stations/match/useClip'
+import { useRailMarks } from '~/stations/match/useRailMarks'
 import { useGradualRails } from '~/stations/match/useGradualRails'
 import { useSheetActions } from '~/stations/match/useSheetActions'
 import { useSplit } from '~/stations/match/useSplit'
@@ -32,14 +33,11 @@ import { useSheetPointer } from '~/stations/match/useSheetPointer'
 import { useJobStore } from '~/stores/job'
 import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
 import { trace as traceStation } from '~/stations/trace/station'
-import { useTraceStore } from '~/stations/trace/suspects'
 import { useEvaluationStore } from '~/stores/evaluation'
-import { NONE } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
 
 const store = useJobStore()
 const matchPane = useMatchPaneStore()
-const trace = useTraceStore()
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const actions = useSheetActions()
@@ -62,18 +60,7 @@ const spaceOf = computed(() => new Map(spaceList.value?.flatMap(s => s.spots.fla
 const amplifiers = computed(() => store.job?.amplifiers ?? [])
 const folds = useFoldStore()
 const { isDrawn } = useGradualRails()
-const suspectsOf = computed(() => {
-  if (matchPane.mode !== 'trace') return null
-  const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
-  trace.suspects.forEach(({ fault }, k) => {
-    if (!fault?.nodeId) return
-    const place = places.get(fault.nodeId)
-    const chosen = k === trace.chosenSuspect
-    if (!place) places.set(fault.nodeId, { rank: k + 1, chosen, inCable: fault.kind === 'break-in-reach' })
-    else if (chosen) place.chosen = true
-  })
-  return places
-})
+const { suspects, chosenOf } = useRailMarks()
 
 // The width of the rails is what the window leaves; measured once per change, never per row.
 let observer: ResizeObserver | undefined
@@ -208,16 +195,6 @@ function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 't
   void actions.focusSelection()
 }
 
-/** The chosen ones of each rail; a rail with none keeps the same empty set and is not drawn again. */
-const chosenByRail = computed(() => {
-  const byRail = new Map<string, ReadonlySet<string>>()
-  if (selected.isMany) for (const line of evaluation.lines) {
-    const here = line.speakers.filter(s => selected.chosen.has(s.id)).map(s => s.id)
-    if (here.length > 0) byRail.set(line.outputId, new Set(here))
-  }
-  return byRail
-})
-
 const isHeld = (nodeIds: readonly string[]) => nodeIds.every(id => selected.chosen.has(id))
 const { frame, held } = useSheetPointer(rails, {
   hold: (nodeIds) => { if (!isHeld(nodeIds)) selected.chooseAll(nodeIds) },
@@ -253,13 +230,6 @@ function leavePane(event: KeyboardEvent): void {
 function leaveList(event: KeyboardEvent): void {
   if ((event.target as HTMLElement).matches('[role=combobox][aria-expanded=false]')) leavePane(event)
 }
-
-/** What its outputs give, equals counted: "4 × 70 V 240 W". */
-const ratingsOf = ({ outputs }: Amplifier) => {
-  const counts = new Map<string, number>()
-  for (const { rating } of outputs) counts.set(writeRating(rating), (counts.get(writeRating(rating)) ?? 0) + 1)
-  return [...counts].map(([says, count]) => `${count > 1 || says === '' ? `${count} × ` : ''}${says === '' ? 'not rated' : says}`.replace(/(\d) (?=[VWΩ]|×)/g, '$1\u00A0'))
-}
 </script>
 
 <template>
@@ -272,14 +242,7 @@ const ratingsOf = ({ outputs }: Amplifier) => {
           <p class="soft">Or type the whole line at <NuxtLink to="/quick">quick match</NuxtLink> and keep it as a job.</p>
         </section>
         <section v-for="amplifier in amplifiers" :key="amplifier.id" class="amplifier" :aria-label="amplifier.name">
-          <div class="box">
-            <p class="amp-name">{{ amplifier.name }}</p>
-            <p v-if="amplifier.place" class="soft small">{{ amplifier.place }}</p>
-            <p v-for="says in ratingsOf(amplifier)" :key="says" class="small">{{ says }}</p>
-            <button
-              class="act small add" type="button" :aria-label="`add an output to ${amplifier.name}`"
-              @click="actions.outputOn(amplifier.id)">+ output</button>
-          </div>
+          <AmplifierBox :amplifier="amplifier" @output="actions.outputOn(amplifier.id)" />
           <div class="rows">
             <template v-for="output in amplifier.outputs" :key="output.id">
               <RailRow
@@ -287,8 +250,8 @@ const ratingsOf = ({ outputs }: Amplifier) => {
                 :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="folds.railWidth"
                 :practice="store.job!.practice" :kinds="kinds" :zones="zones" :space-of="spaceOf" :spaces="spaces"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
-                :suspects="selected.selection.outputId === output.id ? suspectsOf : null"
-                :chosen="chosenByRail.get(output.id) ?? NONE"
+                :suspects="selected.selection.outputId === output.id ? suspects : null"
+                :chosen="chosenOf(output.id)"
                 :folds="folds.foldsOf(output.id)" :fold-state="folds.state(evaluation.lineById.get(output.id)!)"
                 @select="(nodeId, how) => press(output.id, nodeId, how)" @fold="folds.toggle(evaluation.lineById.get(output.id)!)"
               />
@@ -331,10 +294,6 @@ const ratingsOf = ({ outputs }: Amplifier) => {
 .sheet { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px); }
 .rails { overflow-y: auto; overflow-x: hidden; padding: 12px 0 20px 18px; }
 .amplifier { display: grid; grid-template-columns: 138px minmax(0, 1fr); margin-bottom: 10px; }
-.box { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 11px 38px 8px 11px; position: relative; display: flex;
-  flex-direction: column; gap: 2px; }
-.amp-name { font-weight: 700; line-height: 1.25; }
-.add { margin-top: auto; }
 .rows { min-width: 0; }
 .none { padding: 14px 24px; }
 .more { margin-left: 2px; }
@@ -359,8 +318,6 @@ const ratingsOf = ({ outputs }: Amplifier) => {
 @media (max-width: 760px) {
   /* The amplifier above its rails: beside them it took a fifth of the width. */
   .amplifier { grid-template-columns: minmax(0, 1fr); }
-  .box { flex-direction: row; flex-wrap: wrap; gap: 0 12px; align-items: baseline; padding: 6px 10px; margin-right: 8px; }
-  .add { margin: 0 0 0 auto; min-height: 44px; }
   .rows { margin-left: 54px; border-left: 1.5px solid var(--ink); }
 }
 </style>
