@@ -40,7 +40,8 @@ test('cells are read, not parsed: four figures, taps in words, nothing for what 
   expect(cellText(columns[2]!, 7.123456)).toBe('7.123')
 })
 test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_000, { from: 0, to: 16 }], [3400, 340, 10_000, { from: 94, to: 116 }], [339_700, 340, 10_000, { from: 9985, to: 10_000 }], [0, 340, 3, { from: 0, to: 3 }]])('scrolled to %d in %d px of %d rows', (top, height, count, expected) =>
-  expect(windowOf(top, height, 34, count)).toEqual(expected))
+  expect(windowOf(top, height, 34, count, 6)).toEqual(expected))
+test('after a jump no more than is in sight, whole or in part', () => expect(windowOf(3417, 340, 34, 10_000, 1)).toEqual({ from: 99, to: 111 }))
 test('side by side: only what differs', () => {
   const of = (continuousW: number, price: number | null) => ({ ...unstatedModel('speaker', 'x'), continuousW, price })
   expect(differences('speaker', [of(20, null), of(30, null), of(20, null)]).map(d => [d.column.key, d.says])).toEqual([['continuousW', ['20', '30', '20']]])

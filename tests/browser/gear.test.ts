@@ -27,6 +27,11 @@ test('found by words, sorted, opened, changed with a remark, taken back, all by 
   await browser.see('.body .line')
   await browser.press('f', ...'ceiling can 165')
   await browser.see('.count', `1 of ${demoGear.filter(g => g.kind === 'speaker').length}`)
+  // Escape clears what is looked for; once more, it goes to the table, where keys are keys again.
+  await browser.press(Key.ESCAPE)
+  await browser.see('.count', `${demoGear.filter(g => g.kind === 'speaker').length} of`)
+  await browser.press(Key.ESCAPE, Key.END, 'f', ...'ceiling can 165')
+  await browser.see('.count', '1 of')
   await browser.press(Key.ENTER, Key.ENTER)
   await browser.see('h1', 'Ceiling 165 back-can, 30 W')
   await fill('program rating (W)', '150')

@@ -3,7 +3,8 @@ import { computed, onBeforeUnmount, onMounted, shallowRef, useTemplateRef } from
 import { readCell, writeCell } from '#core/gear/cells'
 import type { GearRow } from '#core/gear/protocol'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cellText, windowOf, type ListColumn } from '~/gear/list'
+import { afterPaint } from '~/composables/useAfterPaint'
+import { BEYOND, BEYOND_A_JUMP, cellText, windowOf, type ListColumn } from '~/gear/list'
 
 /** Models as rows. Only those in sight are drawn: ten thousand scroll like ten. */
 const { columns, rows, at, editing } = defineProps<{
@@ -31,14 +32,19 @@ const HEAD = 48
 const scroller = useTemplateRef<HTMLElement>('scroller')
 const top = shallowRef(0)
 const height = shallowRef(600)
+const beyond = shallowRef(BEYOND)
+let callOff = () => {}
 let observer: ResizeObserver | undefined
 onMounted(() => {
   observer = new ResizeObserver(([entry]) => { height.value = entry!.contentRect.height })
   observer.observe(scroller.value!)
 })
-onBeforeUnmount(() => observer?.disconnect())
+onBeforeUnmount(() => {
+  observer?.disconnect()
+  callOff()
+})
 
-const drawn = computed(() => windowOf(top.value, height.value, ROW, rows.length))
+const drawn = computed(() => windowOf(top.value, height.value, ROW, rows.length, beyond.value))
 const shown = computed(() => rows.slice(drawn.value.from, drawn.value.to).map((row, k) => ({ row, y: (drawn.value.from + k) * ROW })))
 /** The name, then figures as wide as they need, words as wide as there is. */
 const template = computed(() => `28px minmax(210px, 2.2fr) ${columns.slice(1).map(c => c.isNumber ? 'minmax(72px, .6fr)' : c.column.cell === 'scales' || c.column.cell === 'outputs' ? 'minmax(150px, 2fr)' : 'minmax(96px, 1fr)').join(' ')} 56px`)
@@ -52,6 +58,11 @@ defineExpose({
     const head = HEAD
     if (k * ROW < element.scrollTop) element.scrollTop = k * ROW
     else if ((k + 1) * ROW + head > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * ROW + head - element.clientHeight
+    if (Math.abs(element.scrollTop - top.value) > element.clientHeight) {
+      beyond.value = BEYOND_A_JUMP
+      callOff()
+      callOff = afterPaint(() => { beyond.value = BEYOND })
+    }
     top.value = element.scrollTop
     const focus = () => document.getElementById(`gear-${id}`)?.focus({ preventScroll: true })
     // At once where the row is drawn already: a second key comes before the next frame.

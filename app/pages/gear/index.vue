@@ -115,6 +115,14 @@ function leave(): void {
   if (current.value) look(current.value.id)
 }
 
+/** Escape clears what is looked for; once more, it goes from the field to the table. */
+function escape(): void {
+  if (asked.value.search !== '') return ask({ search: '' })
+  const row = current.value ?? rows.value[0]
+  if (row) look(row.id)
+  else (document.activeElement as HTMLElement | null)?.blur()
+}
+
 const bindings = gearKeys({
   find: () => box.value?.querySelector('input')?.focus(), step, toEnd: end => look(end === 'first' ? rows.value[0]?.id : rows.value.at(-1)?.id),
   open: onCurrent(row => void open(row.id)), edit: onCurrent((row) => {
@@ -151,7 +159,7 @@ useKeys(() => bindings)
         <span class="find">
           <InputText
             :model-value="asked.search" size="small" aria-label="Find by any words" placeholder="find: 8 Ω ceiling 30" maxlength="120"
-            @update:model-value="ask({ search: $event ?? '' })" @keydown.esc="ask({ search: '' })" @keydown.enter="step(0)" />
+            @update:model-value="ask({ search: $event ?? '' })" @keydown.esc="escape" @keydown.enter="step(0)" />
           <KeyCap of="f" />
         </span>
         <Select
