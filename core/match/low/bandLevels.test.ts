@@ -64,6 +64,8 @@ test('levels are noted in one edit, to half a decibel, and only where they are n
   expect(edited(stage([30, 32], [97.7, 92], [9, 0]))).toEqual([6.5, 0])
   expect(levelsSet(stage([32, 32], [98, 92], [9, 0]), of(stage([32, 32], [98, 92], [9, 0])))).toBeNull()
   expect(levelsSet(stage([32, null], [98, 92]), of(stage([32, null], [98, 92])))).toBeNull()
+  // A quarter of a decibel off is as near as its knob goes, and is left as it was typed.
+  expect(levelsSet(stage([32, 32], [98, 92], [9.2, 0]), of(stage([32, 32], [98, 92], [9.2, 0])))).toBeNull()
   const one = stage([32, 32], [98, 92], [9, 1])
   expect(levelsSet(one, of(one))).toMatchObject({ kind: 'output.set', to: { band: { setDb: 0 } } })
 })
