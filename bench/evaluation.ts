@@ -6,9 +6,10 @@ import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'
 import { rankSuspects } from '#core/trace/rank'
 import { controlledJob, largeJob } from './job'
-import { medianMs } from './timing'
+import { medianMs, quantile } from './timing'
 
-export interface EvaluationTimes { wholeMs: number, controlledMs: number, afterEditMs: number, suspectsMs: number }
+/** `controlledRatio`: with controls and losses against without, round by round. */
+export interface EvaluationTimes { wholeMs: number, controlledMs: number, controlledRatio: number, afterEditMs: number, suspectsMs: number }
 
 export function evaluationTimes(): EvaluationTimes {
   const job = largeJob()
@@ -25,7 +26,7 @@ export function evaluationTimes(): EvaluationTimes {
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   // Turn and turn about, so that both sides meet the same machine.
   const controlled = controlledJob()
-  const rounds = Array.from({ length: 5 }, () => [medianMs(() => void evaluateJob(job)), medianMs(() => void evaluateJob(controlled))] as const)
-  const middle = (k: 0 | 1) => rounds.map(r => r[k]).sort((a, b) => a - b)[2]!
-  return { wholeMs: middle(0), controlledMs: middle(1), afterEditMs, suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
+  const rounds = Array.from({ length: 15 }, () => [medianMs(() => void evaluateJob(job), 500), medianMs(() => void evaluateJob(controlled), 500)] as const)
+  const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
+  return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs, suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
 }
