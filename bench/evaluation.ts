@@ -28,5 +28,6 @@ export function evaluationTimes(): EvaluationTimes {
   const controlled = controlledJob()
   const rounds = Array.from({ length: 15 }, () => [medianMs(() => void evaluateJob(job), 500), medianMs(() => void evaluateJob(controlled), 500)] as const)
   const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
-  return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs, suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
+  return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
+    suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
 }
