@@ -44,8 +44,8 @@ export function sweepRows(): SweepRow[] {
     medianMs(ours, 800)
     // Turn and turn about: a shared machine is now fast, now slow, and a ratio of two different minutes says nothing.
     // The machine is slow for seconds on end: enough rounds to see it both ways.
-    const rounds = Array.from({ length: frequencies === 1 ? 7 : 21 }, () => ({ oursMs: medianMs(ours, 150), spiceMs: runNgspice(netlist,
-      []).acSeconds * 1000 }))
+    const round = () => ({ oursMs: medianMs(ours, 150), spiceMs: runNgspice(netlist, []).acSeconds * 1000 })
+    const rounds = Array.from({ length: frequencies === 1 ? 7 : 21 }, round)
     const of = (pick: (round: { oursMs: number, spiceMs: number }) => number) => quantile(rounds.map(pick), 0.5)
     return { drops, frequencies, oursMs: of(r => r.oursMs), spiceMs: of(r => r.spiceMs), ratio: of(r => r.spiceMs / r.oursMs) }
   }))

@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
+import { bounded, hertz, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 
 /** What a speaker is to a line, as far as it is known. The types that the solver takes are in network/tree.ts. */
 
 /** The drive unit's own figures (Small, JAES 1972). */
 export const smallSignalFields = {
-  reOhm: ohm, leH: bounded('H', 0, 1), fsHz: bounded('Hz', 1, 100_000), qms: bounded('', 0.01, 1000), qes: bounded('', 0.01, 1000),
+  reOhm: ohm, leH: bounded('H', 0, 1), fsHz: hertz, qms: bounded('', 0.01, 1000), qes: bounded('', 0.01, 1000),
 }
 export const tapW = watt
 export const lineV = bounded('V', 1, 1000)

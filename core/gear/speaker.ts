@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
+import { bounded, hertz, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 import { choice, field, flag, numeric } from './field'
 import { curvePointsSchema, lineV, membersSchema, positionsSchema, smallSignalFields, TAP_MEANS, tapW } from './load'
 
@@ -37,8 +37,8 @@ export const speakerModelFields = {
   sensitivityDb: numeric(bounded('dB', 40, 130), 'sensitivity', 'dB', 'sensitivity|spl|efficiency'),
   sensitivityAt: choice(['1 W', '2.83 V'], 'sensitivity at', 'sens.* at|reference'),
   coverageDeg: numeric(bounded('°', 1, 360), 'coverage angle', '°', 'coverage|angle|dispersion'),
-  lowHz: numeric(bounded('Hz', 1, 100_000), 'from', 'Hz', 'low|lower|^f.?min'),
-  highHz: numeric(bounded('Hz', 1, 100_000), 'up to', 'Hz', 'high|upper|^f.?max'),
+  lowHz: numeric(hertz, 'from', 'Hz', 'low|lower|^f.?min'),
+  highHz: numeric(hertz, 'up to', 'Hz', 'high|upper|^f.?max'),
   /** Taps of its line transformer, for each line voltage on its dial; none where it has no transformer. */
   scales: field(scalesSchema, 'taps', { cell: 'scales', also: 'taps?|transformer' }),
   /** Whether the watts printed at a tap are what the line gives, or what arrives at the driver behind the transformer's loss. */

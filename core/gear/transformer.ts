@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
+import { bounded, hertz, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 import { field, numeric } from './field'
 import { price, scalesSchema } from './speaker'
 
@@ -10,7 +10,7 @@ export const transformerModelFields = {
   scales: field(scalesSchema, 'taps', { cell: 'scales', also: 'taps?|primary' }),
   secondariesOhm: field(z.array(ohm).max(12), 'for speakers of, Ω', { cell: 'numbers', also: 'secondar|ohms?|impedance' }),
   insertionDb: numeric(bounded('dB', 0, 12), 'loss', 'dB', 'insertion|loss'),
-  lowHz: numeric(bounded('Hz', 1, 100_000), 'from', 'Hz', 'low|from'),
+  lowHz: numeric(hertz, 'from', 'Hz', 'low|from'),
   price: numeric(price, 'price', '', 'price|cost|net|list'),
   remark: field(plainText(500), 'remark', { also: 'remarks?|notes?|comment' }),
 }

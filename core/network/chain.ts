@@ -6,8 +6,7 @@ import { put, State, write, type Solver } from './solver'
 /**
  * A ladder from its far end: one volt is taken to stand there, and volts and amps are carried to the head by Kirchhoff's two laws
  * alone; `feedChain` brings them to what the head gives. What lost: folding impedances, Z_k = R_k + (Zdrop_k ∥ Z_{k+1}), where each step waits
- * for the division of the one before
- * and the way down is a walk of the same kind (both walks, 2,000 drops at 240 frequencies: 17.6 ms, so 11.9).
+ * for the division of the one before and the way down is a walk of the same kind (both walks, 2,000 drops at 240 frequencies: 17.6 ms, so 11.9).
  */
 export function foldChain(solver: Solver, p: number, frequencyHz: number): void {
   const { circuit, z, zState, flow, carried, chainAmps, loweredAt, lowered } = solver
@@ -60,9 +59,9 @@ const STRETCH = 32
 const isGreat = (carried: Float64Array) => Math.abs(carried[0]!) + Math.abs(carried[1]!) + Math.abs(carried[2]!) + Math.abs(carried[3]!) > MOST
 
 /**
- * Carries on from place `k` of `children` down to `stop`, or to behind the first that is not finite: says where it came to. A motional
- * speaker's admittance is found
- * where it is used. In a function without calls: where one was in it, the four numbers were kept in memory, and the walk took half as long again.
+ * Carries on from place `k` of `children` down to `stop`, or to behind the first that is not finite: says where it came to. The admittance of a
+ * motional speaker (`seeMotional` in solve.ts has the formula) is found where it is used. In a function without calls, so that its numbers stay
+ * in the processor.
  */
 function carryOn({ circuit, z, zState, flow, carried }: Solver, k: number, stop: number, frequencyHz: number): number {
   const { children, kind, values, leadOhm } = circuit
@@ -117,7 +116,7 @@ function carryOn({ circuit, z, zState, flow, carried }: Solver, k: number, stop:
   return k
 }
 
-/** A chain in which no amp flows is at one volt all along. */
+/** What was carried, brought to what the head gives; a chain in which no amp flows is at one volt all along. */
 export function feedChain({ circuit, flow, chainAmps, loweredAt, lowered }: Solver, p: number): void {
   const { children, childStart } = circuit
   const first = childStart[p]!

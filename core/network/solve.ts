@@ -7,7 +7,7 @@ import { put, State, write, type Seen, type Solver } from './solver'
  * One walk from the ends to the head: the impedance of every node at one frequency, and the head's.
  * Series adds impedances, star adds admittances, a chain is carried from its end.
  * Source: Kirchhoff; Small, JAES 1972, for the motional speaker. O(nodes), no matrix.
- * Speakers come first, in a loop of their own: none waits for another, and the processor overlaps them (measured: the
+ * Motional speakers that hang on no chain come first, in a loop of their own: none waits for another, and the processor overlaps them (measured: the
  * whole walk took twice as long with speakers and groups in one loop).
  */
 export function seenAtHead(solver: Solver, frequencyHz: number): Seen {
@@ -111,7 +111,7 @@ function foldThrough({ circuit, z, zState }: Solver, p: number, omega: number): 
   const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
   const reactance = reactanceOf(circuit, p, omega)
   if (ratio === 0 || zState[c] === State.Open) return write(z, zState, p, 0, 0, State.Open)
-  if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, reactance, seriesOhm === 0 && reactance === 0 ? State.Short : State.Finite)
+  if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, reactance, State.Finite)
   const scale = 1 / (ratio * ratio)
   write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale + reactance, State.Finite)
 }

@@ -15,4 +15,5 @@ export const instant = z.iso.datetime({ message: 'must be a date and time in UTC
 export const bounded = (unit: string, least: number, most: number) =>
   z.number().min(least, `must be at least ${least} ${unit}`).max(most, `must be at most ${most} ${unit}`)
 export const ohm = bounded('Ω', 0.05, 100_000)
+export const hertz = bounded('Hz', 1, 100_000)
 export const watt = bounded('W', 0.001, 100_000)

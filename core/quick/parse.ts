@@ -79,13 +79,13 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
   const follows = /(?<=[\d)\]])\s+(\d[\d.]*)\s*$/.exec(plain.slice(0, position))
   if (follows && expected.every(e => UNITS.includes(e))) {
     position = position - follows[0].trimStart().length
-    expected = failureOf(QUICK.match(`${plain.slice(0, position)}\0`, rule)).expected
+    expected = expectedAfter(plain.slice(0, position), rule)
   }
   // What was read of a word ends in the middle of it: the word is not one that is known.
   const begun = /\p{L}+$/u.exec(plain.slice(0, position))
   if (begun && /^\p{L}/u.test(plain.slice(position))) {
     position = begun.index
-    expected = failureOf(QUICK.match(`${plain.slice(0, position)}\0`, rule)).expected
+    expected = expectedAfter(plain.slice(0, position), rule)
   }
   // A whole line stands before it: what can go on there is known better than by the grammar alone.
   const before = rule === 'Line' ? QUICK.match(plain.slice(0, position), rule) : null
@@ -109,6 +109,9 @@ function failureOf(match: ReturnType<typeof QUICK.match>): { position: number, e
   return { position: failed.getRightmostFailurePosition(), expected: [...new Set(expected)] }
 }
 
+/** What could go on where a text ends. */
+const expectedAfter = (plain: string, rule: 'Line' | 'Alone') => failureOf(QUICK.match(`${plain}\0`, rule)).expected
+
 /** What a rule of the grammar is offered as; what is not here is read where it stands and not offered. */
 const OFFERED: Readonly<Record<string, string>> = {
   'an impedance, as 8': 'an impedance, as 8', 'a tap, as 5 W': 'a tap, as 5 W', '4 x': '4 x', 'open bracket': '(', 'close bracket': ')', '+': '+', '||': '||', 'parallel': 'parallel',
@@ -117,7 +120,7 @@ const OFFERED: Readonly<Record<string, string>> = {
 
 function nextAfter(plain: string, rating: OutputRating): string[] {
   switch (rating.kind) {
-    case 'not-known': return failureOf(QUICK.match(`${plain}\0`, 'Line')).expected.filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
+    case 'not-known': return expectedAfter(plain, 'Line').filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
     case 'constant-voltage': return rating.powerW === null ? ['120 W'] : []
     case 'valve': return rating.tapOhm === null ? [`, tap ${rating.tapsOhm.includes(8) ? 8 : rating.tapsOhm[0]}`] : []
     case 'solid-state': return [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])]

@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T">
-import { nextTick, ref, useId, useTemplateRef, watch } from 'vue'
+import { ref, useId, useTemplateRef, watch } from 'vue'
 import InputText from 'primevue/inputtext'
 import { InputError } from '#core/quantity/inputError'
 
@@ -28,10 +28,7 @@ watch(() => text, (now) => {
 
 /** A reason below the edge of the pane would not be read. */
 const words = useTemplateRef('words')
-watch(problem, async () => {
-  await nextTick()
-  words.value?.scrollIntoView({ block: 'nearest' })
-})
+watch(problem, () => words.value?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
 
 /** What was handed on last: a field that is left, or taken away, after Enter does not say it twice. */
 let handedOn: string | null = null

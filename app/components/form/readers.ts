@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { bounded, ohm, watt } from '#core/quantity/fields'
+import { hertz, ohm, watt } from '#core/quantity/fields'
 import { InputError } from '#core/quantity/inputError'
 import { readCable } from '#core/quantity/cable'
 import { readQuantity, type QuantityName } from '#core/quantity/read'
@@ -18,7 +18,7 @@ export function textOf(schema: z.ZodType<string>, noun: string) {
 }
 
 /** What a field of a job takes of it, where nothing else is said: what lies outside is told at the field, not by the job that refuses it. */
-const TAKEN: Partial<Record<QuantityName, z.ZodType<number>>> = { resistance: ohm, power: watt, frequency: bounded('Hz', 1, 100_000) }
+const TAKEN: Partial<Record<QuantityName, z.ZodType<number>>> = { resistance: ohm, power: watt, frequency: hertz }
 
 export const quantityOf = (name: QuantityName, schema = TAKEN[name]) => (typed: string): number => {
   const value = readQuantity(name, typed)

@@ -118,8 +118,7 @@ function leave(): void {
 /** Escape clears what is looked for; once more, it goes from the field to the table. */
 function escape(): void {
   if (asked.value.search !== '') return ask({ search: '' })
-  const row = current.value ?? rows.value[0]
-  if (row) look(row.id)
+  if (rows.value.length > 0) step(0)
   else (document.activeElement as HTMLElement | null)?.blur()
 }
 
