@@ -5,10 +5,10 @@ import { startCluster } from './lib/postgres.mjs'
 import { show } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 
-/** Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice). */
+/** Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice). With --no-server, on a database alone. */
 await main(async () => {
   await needPackages()
-  const entry = await build('test')
+  const entry = process.argv.includes('--no-server') ? '' : await build('test')
   const cluster = await startCluster('.data/bench-postgres', { fresh: true })
   try {
     process.exitCode = await show(process.execPath, ['--import', 'tsx', process.argv[2]], { env: { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry } })
