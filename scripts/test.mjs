@@ -4,30 +4,39 @@ import { build, prepareTypes } from './lib/build.mjs'
 import { needDebian, onPath } from './lib/debian.mjs'
 import { needPackages } from './lib/packages.mjs'
 import { startCluster } from './lib/postgres.mjs'
-import { show } from './lib/run.mjs'
-import { main, say, step } from './lib/say.mjs'
+import { capture, show } from './lib/run.mjs'
+import { main, say, seconds, step } from './lib/say.mjs'
 
 /**
- * Everything that is tested: lint, types, unit, outside references, HTTP, browser. Brings its own database cluster, build
- * folder, ports and browser profile, so that it runs beside a started application. Its last line counts.
+ * Everything that is tested: lint, types, unit, outside references, HTTP, starting, browser. Brings its own database cluster, build
+ * folder, ports and browser profiles, so that it runs beside a started application. Its last line counts.
+ *
+ * With words (npm test -- upgrade hands): only the tests whose path has one of them, without lint and types.
+ * What each stage takes stands in docs/testing.md.
  */
 const REPORT = '.build/test/report.json'
-const JEST = ['node_modules/jest/bin/jest.js']
+const JEST = 'node_modules/jest/bin/jest.js'
+/** Two cores: a browser test waits as much as it works, so that two files side by side take a little more than half the time. */
+const WORKERS = 2
 
-/** Runs a checker as one test of its own. */
+/** Runs a checker as one test of its own. Its words are shown when it has ended: others run beside it. */
 async function check(title, args) {
-  say(`\n${title}`)
-  const code = await show(process.execPath, args)
-  if (code !== 0) say(`${title} failed`)
+  const from = performance.now()
+  const { code, output } = await capture(process.execPath, args)
+  say(`\n${title}: ${code === 0 ? 'nothing to say' : 'failed'}, ${seconds(from)}`)
+  if (code !== 0) say(output)
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
 }
 
-async function jest(projects, env) {
+async function jest(projects, words, env) {
+  const from = performance.now()
   say(`\nTests: ${projects.join(', ')}`)
   rmSync(REPORT, { force: true })
-  const code = await show(process.execPath, [...JEST, '--selectProjects', ...projects, '--json', `--outputFile=${REPORT}`, '--runInBand', '--forceExit'], {
+  const paths = words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
+  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${WORKERS}`, '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
+  say(`${projects.join(', ')}: ${seconds(from)}`)
   if (!existsSync(REPORT)) return { passed: 0, failed: 1 }
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(REPORT, 'utf8'))
   const failed = numFailedTests + numRuntimeErrorTestSuites
@@ -36,6 +45,7 @@ async function jest(projects, env) {
 }
 
 await main(async () => {
+  const words = process.argv.slice(2)
   const counts = []
   await needPackages()
   await needDebian([
@@ -44,17 +54,22 @@ await main(async () => {
     { name: 'ngspice', isThere: () => onPath('ngspice') },
   ])
   await step('Preparing the types', prepareTypes)
-  counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
-  counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
-  counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
-
   mkdirSync('.build/test', { recursive: true })
-  counts.push(await jest(['unit', 'outside'], {}))
 
-  const entry = await build('test')
+  // Built beside the checkers; the tests of the built application wait for it.
+  const built = build('test')
+  built.catch(() => {})
+  if (words.length === 0) {
+    counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
+    counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
+    counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
+  }
+  const entry = await built
+  counts.push(await jest(['unit', 'outside'], words, {}))
+
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {
-    counts.push(await jest(['http', 'start', 'browser'], { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
+    counts.push(await jest(['http', 'start', 'browser'], words, { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
   }
   finally {
     await cluster.remove()

@@ -5,7 +5,10 @@ import { startCluster } from './lib/postgres.mjs'
 import { show } from './lib/run.mjs'
 import { main } from './lib/say.mjs'
 
-/** Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice). With --no-server, on a database alone. */
+/**
+ * Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice).
+ * With --no-server, on a database alone.
+ */
 await main(async () => {
   await needPackages()
   const entry = process.argv.includes('--no-server') ? '' : await build('test')

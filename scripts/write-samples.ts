@@ -27,7 +27,7 @@ await migrate(url)
 const db = connect(url)
 try {
   await createJob(db, ID, job)
-  await syncJob(db, ID, { since: 0, by: 'window-one', edits: edits.map((edit, k) => ({ id: `v${version}-e${k + 1}`, by: 'window-one', undoes: null, edit })) })
+  await syncJob(db, ID, { since: 0, by: 'window-one', edits: edits.map((edit, k) => ({ id: `v${version}-e${k + 1}`, by: 'window-one', who: null, undoes: null, edit })) })
   await insertModels(db, demoGear.filter((_, k) => k % 8 === 0))
   const rows: Record<string, unknown[]> = {}
   for (const table of TABLES) rows[table] = await db(table).where({ [table === 'jobs' ? 'id' : 'job_id']: ID }).select() as unknown[]

@@ -1,6 +1,7 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
 import { JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
+import { FORMAT_VERSION } from '#core/job/schema'
 import type { JobList, JobSummary } from '#core/match/jobSummary'
 import { api, ApiError } from '~/api/client'
 import { newId, newUuid, windowId } from '~/api/ids'
@@ -73,7 +74,7 @@ export const useJobsStore = defineStore('jobs', () => {
   async function rename(job: JobSummary, name: string): Promise<void> {
     const edit = { kind: 'job.set', was: { name: job.name }, to: { name } }
     const answer = await api<{ results: { status: string, message?: string }[] }>(`/jobs/${job.id}/sync`, {
-      method: 'POST', body: { since: job.revision, edits: [{ id: newId(), by: windowId(), undoes: null, edit }] },
+      method: 'POST', body: { since: job.revision, version: FORMAT_VERSION, edits: [{ id: newId(), by: windowId(), who: null, undoes: null, edit }] },
     })
     const [result] = answer.results
     if (result?.status === 'refused') throw new ApiError(result.message ?? 'The name was not taken.', 409)

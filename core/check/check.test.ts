@@ -109,11 +109,11 @@ describe('what is foretold of units whose curve is known', () => {
 describe('what stands, what is history', () => {
   const read = (id: string, minute: number, ohm: number, more: Partial<Reading> = {}): Reading => ({
     id, at: `2026-05-04T09:${String(minute).padStart(2, '0')}:00Z`, kind: 'line-impedance', outputId: 'out1', nodeId: null,
-    value: { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, withdrawn: false, ...more,
+    value: { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, who: null, withdrawn: false, ...more,
   })
   const proof = (readings: Reading[], repairedAt?: number) => {
     const job = jobOf('10 x 5 W on 70 V 100 W')
-    const repairs = repairedAt === undefined ? [] : [{ id: 'fix', at: `2026-05-04T09:${repairedAt}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false }]
+    const repairs = repairedAt === undefined ? [] : [{ id: 'fix', at: `2026-05-04T09:${repairedAt}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false }]
     return proveLine({ ...job, readings: Records.of(readings), repairs: Records.of(repairs) }, outputOf(job))
   }
   const standing = (p: ReturnType<typeof proof>) => p.standing.get(checkKey('line-impedance', null))?.reading.id
@@ -152,7 +152,7 @@ describe('what stands, what is history', () => {
   })
   test('a repair taken back asks for no proof and makes nothing stale; of two the later does; those of other lines count for nothing here', () => {
     const fix = (id: string, minute: number, more: object = {}) =>
-      ({ id, at: `2026-05-04T09:${minute}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', withdrawn: false, ...more })
+      ({ id, at: `2026-05-04T09:${minute}:00Z`, outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false, ...more })
     const told = (...repairs: ReturnType<typeof fix>[]) => {
       const job = jobOf('10 x 5 W on 70 V 100 W', '8')
       const p = proveLine({ ...job, readings: Records.of([read('a', 35, 101)]), repairs: Records.of(repairs) }, outputOf(job))

@@ -4,12 +4,12 @@ import { InputError } from '#core/quantity/inputError'
 import { JobError } from '#core/job/jobError'
 import type { Edit } from '#core/job/edits'
 import { putBefore, unknownControl } from '#core/job/throughs'
-import { FORMAT_VERSION } from '#core/job/schema'
+import { FORMAT_VERSION, type Speaker } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
 import { plainSpace } from '#core/job/sections/spaces/schema'
-import { findSpeaker, throughsOf } from '#core/job/tree'
+import { findSpeaker, throughsOf, withBranch } from '#core/job/tree'
 import { makeKind } from '#core/job/kinds'
 import { applyEdit } from '#core/job/apply'
 import type { OutputRating } from '#core/amplifier/rating'
@@ -148,7 +148,7 @@ test('edits of version 8, also inside a batch: an output plays everything, nothi
     [{ kind: 'variant.add', variant: { amplifiers: [amplifier] } }, { kind: 'variant.add', variant: { amplifiers: [whole] } }], [{ kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }, { kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }],
     [{ kind: 'kind.add', item: box }, { kind: 'kind.add', item: told }], [{ kind: 'kind.set', was: box, to: { from: null } }, { kind: 'kind.set', was: told, to: { from: null } }],
   ]
-  for (const [before, after] of edits) expect([upgradedEdit(before, 8), upgradedEdit({ kind: 'batch', edits: [before] }, 8)]).toEqual([after, { kind: 'batch', edits: [after] }])
+  for (const [before, after] of edits) expect([upgradedEdit(before, 8), upgradedEdit({ kind: 'batch', edits: [before] }, 8)]).toMatchObject([after, { kind: 'batch', edits: [after] }])
 })
 
 test('edits of version 7, also inside a batch: an output has one channel, a model states no curve and no jacks', () => {
@@ -163,4 +163,24 @@ test('edits of version 7, also inside a batch: an output has one channel, a mode
     [{ kind: 'kind.add', item: was }, { kind: 'kind.add', item: is }], [{ kind: 'kind.set', was, to: { from: null } }, { kind: 'kind.set', was: is, to: { from: null } }], [{ kind: 'job.set', to: { note: 'x' } }, { kind: 'job.set', to: { note: 'x' } }],
   ]
   for (const [before, after] of edits) expect([oneChannel.edit(before as Fields), oneChannel.edit({ kind: 'batch', edits: [before] })]).toEqual([after, { kind: 'batch', edits: [after] }])
+})
+
+test('a file that version 9 wrote comes in whole: nobody had signed in, and all of it goes out and comes in again', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-9.plainmatch.json', 'utf8'))
+  expect([job.note, ...[job.kinds, job.zones, job.spaces, job.variants].map(list => list.some(item => item.id.startsWith('every-'))), remarks.length]).toEqual(['an edit of every kind', true, true, true, true, 0])
+  expect([...job.readings, ...job.repairs].map(entry => entry.who)).toEqual(Array.from({ length: 8 }, () => null))
+  expect(readJobFile(writeJobFile(job))).toEqual({ job, remarks })
+})
+
+test('a file that names what is not in it is mended, and each name is told with its place; what an edit of this program may do it may not', () => {
+  const job = jobOf('2 x 5 W on 70 V', '8')
+  const speaker = outputOf(job).wiring.children[1]!.node as Speaker
+  const broken = JSON.parse(writeJobFile(withBranch(job, speaker.id, b => ({ ...b, node: { ...speaker, kindId: 'gone', zoneId: 'lost' } })))) as Record<string, unknown>
+  const space = { ...plainSpace('s', 'Hall'), kindId: 'gone' }
+  const read = readJobFile(JSON.stringify({ ...broken, spaces: [space] }))
+  expect(read.job).toEqual({ ...job, spaces: [{ ...space, kindId: null }] })
+  expect(read.remarks).toEqual([
+    'Hall, kind: the kind “gone” is not in the file. Taken as none.', 'Amplifier A, output A1, speaker 02, kind: the kind “gone” is not in the file. Taken as none.',
+    'Amplifier A, output A1, speaker 02, zone: the zone “lost” is not in the file. Taken as none.',
+  ])
 })

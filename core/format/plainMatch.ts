@@ -1,7 +1,8 @@
 import { InputError } from '#core/quantity/inputError'
 import { toDocument } from '#core/job/document'
-import { readJob, setAside } from '#core/job/readJob'
+import { readAndMend } from '#core/job/readJob'
 import { jobSchema, type Job, type JobDocument } from '#core/job/schema'
+import { GROWING } from '#core/job/sections/shapes'
 import { upgradedDocument } from '#core/job/upgrade'
 
 export const FILE_ENDING = '.plainmatch.json'
@@ -37,14 +38,15 @@ export function readJobFile(text: string): ReadFile {
     throw new InputError('The file is not JSON: it was cut short or is another kind of file.', at ? Number(at[1]) : text.trimEnd().length, ['a file saved as *' + FILE_ENDING])
   }
   const upgraded = upgradedDocument(data)
-  const job = readJob(upgraded.data)
-  return { job, remarks: [...upgraded.remarks, ...setAside(job)] }
+  const { job, remarks } = readAndMend(upgraded.data)
+  return { job, remarks: [...upgraded.remarks, ...remarks] }
 }
 
 /** A stored document with its keys in the order of the schema again; a database keeps another. Rows have theirs already. */
 export function inSchemaOrder(document: JobDocument): JobDocument {
-  const { readings, repairs } = document
-  return { ...jobSchema.parse({ ...document, readings: [], repairs: [] }), readings, repairs }
+  const rows = Object.fromEntries(GROWING.map(({ list }) => [list, document[list]]))
+  const none = Object.fromEntries(GROWING.map(({ list }) => [list, []]))
+  return { ...jobSchema.parse({ ...document, ...none }), ...rows }
 }
 
 /** A file name that every system takes: letters, digits, dashes. */

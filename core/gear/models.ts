@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { withUnstated } from '#core/quantity/unstated'
 import { amplifierModelSchema, type AmplifierModel } from './amplifier'
 import { cableModelSchema, type CableModel } from './cable'
 import { controlModelSchema, type ControlModel } from './control'
@@ -41,4 +42,14 @@ function unstated({ cell }: Column): unknown {
 export function unstatedModel<K extends GearKind>(kind: K, name: string): Models[K] {
   const empty = Object.fromEntries(columnsOf(kind).map(column => [column.key, unstated(column)]))
   return { ...empty, ...(kind === 'cable' ? { size: { awg: 16 } } : {}), name } as unknown as Models[K]
+}
+
+/** A model as some version kept it, with the fields that it did not know yet: nothing is stated in them. Not checked: what is kept was checked when it was taken. */
+export function broughtUp<K extends GearKind>(kind: K, body: unknown): Models[K] {
+  return withUnstated(MODEL_SCHEMAS[kind], body) as Models[K]
+}
+
+/** What a field of a model holds where a version did not know it. */
+export function unstatedField(kind: GearKind, key: string): unknown {
+  return unstated(columnsOf(kind).find(column => column.key === key)!)
 }

@@ -5,7 +5,7 @@ import { setting, together, type Edit, type SimpleEdit } from './edits'
 import { addOutput, type NewId } from './intents'
 import { applyEdit } from './apply'
 import type { Amplifier, Job, Origin, Output } from './schema'
-import { same } from './sections/guard'
+import { same } from '#core/quantity/same'
 
 /** An amplifier of the job as a model of the library has it: name, ratings, inputs, as many outputs as it has. */
 

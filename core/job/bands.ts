@@ -1,6 +1,6 @@
 import type { Edit } from './edits'
 import type { Band, Job } from './schema'
-import { same } from './sections/guard'
+import { same } from '#core/quantity/same'
 import { findOutput, outputsOf } from './tree'
 
 /** Where boxes and subs are usually parted. Common practice, no source. */

@@ -1,21 +1,36 @@
 import { Records } from './records'
-import { FORMAT_NAME, FORMAT_VERSION, type Job, type JobDocument } from './schema'
-import { DEFAULT_PRACTICE } from './sections/practice/schema'
+import { FORMAT_NAME, FORMAT_VERSION, type Job, type JobDocument, type Rows } from './schema'
+import { GROWING, SHAPES } from './sections/shapes'
 
-/** Between the job in memory and the document that is written. */
+/** Between the job in memory and the document that is written. What only grows is told apart by the list of sections. */
 
-export function fromDocument({ format: _, version: __, readings, repairs, ...rest }: JobDocument): Job {
-  return { ...rest, readings: Records.of(readings), repairs: Records.of(repairs) }
+/** Keys in the order of the file. */
+const KEYS = SHAPES.flatMap(shape => Object.keys(shape.fields))
+const LISTS = GROWING.map(growing => growing.list)
+
+export function fromDocument(document: JobDocument): Job {
+  const { format: _, version: __, ...rest } = document
+  return { ...rest, ...Object.fromEntries(LISTS.map(list => [list, Records.of<{ id: string, outputId: string }>(document[list])])) } as unknown as Job
 }
 
 /** Keys in the order of the schema: a file can be read and compared. */
-export function toDocument({ name, note, practice, kinds, zones, spaces, amplifiers, variants, readings, repairs }: Job): JobDocument {
-  return {
-    format: FORMAT_NAME, version: FORMAT_VERSION, name, note, practice, kinds, zones, spaces, amplifiers, variants, readings: [...readings],
-    repairs: [...repairs],
-  }
+export function toDocument(job: Job): JobDocument {
+  const grown = new Set<string>(LISTS)
+  const of = job as unknown as Record<string, unknown>
+  const parts = KEYS.map(key => [key, grown.has(key) ? [...of[key] as Iterable<unknown>] : of[key]])
+  return { format: FORMAT_NAME, version: FORMAT_VERSION, ...Object.fromEntries(parts) } as JobDocument
+}
+
+/** A job without anything that only grows: for whoever keeps that elsewhere. */
+export function noRows(): Rows {
+  return Object.fromEntries(LISTS.map(list => [list, Records.of()])) as unknown as Rows
 }
 
 export function emptyJob(name: string): Job {
-  return { name, note: '', practice: DEFAULT_PRACTICE, kinds: [], zones: [], spaces: [], amplifiers: [], variants: [], readings: Records.of(), repairs: Records.of() }
+  return { ...Object.assign({}, ...SHAPES.map(shape => shape.empty)) as Job, ...noRows(), name }
+}
+
+/** The document as it stands without its rows. */
+export function drawingOf(document: JobDocument): Omit<JobDocument, keyof Rows> {
+  return Object.fromEntries(Object.entries(document).filter(([key]) => !(LISTS as string[]).includes(key))) as Omit<JobDocument, keyof Rows>
 }

@@ -1,19 +1,10 @@
 import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
-import { detailEdits } from './sections/details/edits'
-import { kindEdits } from './sections/kinds/edits'
-import { practiceEdits } from './sections/practice/edits'
-import { readingEdits } from './sections/readings/edits'
-import { repairEdits } from './sections/repairs/edits'
-import { spaceEdits } from './sections/spaces/edits'
-import { variantEdits } from './sections/variants/edits'
-import { wiringEdits } from './sections/wiring/edits'
-import { zoneEdits } from './sections/zones/edits'
+import { SHAPES, type AnyShape } from './sections/shapes'
 
 /** Every change to a job is one of these: the edits of all sections, and several of them as one. */
-const simpleEdits = [
-  ...detailEdits, ...practiceEdits, ...kindEdits, ...zoneEdits, ...spaceEdits, ...wiringEdits, ...variantEdits, ...readingEdits, ...repairEdits,
-] as const
+type EditSchema = AnyShape['edits'][number]
+const simpleEdits = SHAPES.flatMap(shape => shape.edits as readonly EditSchema[]) as [EditSchema, ...EditSchema[]]
 
 /** Parts of one edit. A whole line of the largest job is one. */
 export const MOST_PARTS = 10_000
@@ -26,10 +17,11 @@ export const editSchema = z.discriminatedUnion('kind', [...simpleEdits, batchSch
 export type SimpleEdit = z.infer<typeof simpleEditSchema>
 export type Edit = z.infer<typeof editSchema>
 
-/** An edit as it travels: its id makes it count once, `by` is the window that made it. */
+/** An edit as it travels: its id makes it count once, `by` is the window that made it, `who` the person at it (null while nobody has signed in). */
 export const stampedEditSchema = z.strictObject({
   id: idText,
   by: idText,
+  who: idText.nullable(),
   /** The edit that this one takes back; null for an edit of its own. */
   undoes: idText.nullable(),
   edit: editSchema,

@@ -61,7 +61,7 @@ function drained<T>(steps: Generator<void, T>): T {
 
 describe('a ledger takes each edit once', () => {
   const edits: StampedEdit[] = [retap(start(), 'o1n3', 1)!, shift(start(), 'o1n4', 1)!, { kind: 'reading.add', reading: reading('r1') } as Edit]
-    .map((edit, k) => ({ id: `e${k}`, by: 'w', undoes: null, edit }))
+    .map((edit, k) => ({ id: `e${k}`, by: 'w', who: null, undoes: null, edit }))
   const take = (list: StampedEdit[], known = new Map<string, Edit>(), archived = false) => drained(takeInSteps(start(), list, known, archived))
   test('in any interleaving with others', () => {
     const once = take(edits)
@@ -91,9 +91,9 @@ describe('an edit that no longer fits is refused with its reason, and changes no
     ['a redo into a place taken meanwhile', { kind: 'batch', edits: [{ kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: { ...reading('r2'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: true }, { kind: 'reading.add', reading: { ...reading('r3'), supersedes: 'r1' } }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: false }] }, 'corrected-already', /corrected already/],
     ['a lead that another window has changed', { kind: 'lead.set', nodeId: speaker.id, was: lead, to: { ...lead, lengthM: 9 } }, 'changed-meanwhile', /lead|cable|length/],
     ['a lead of nothing', { kind: 'lead.set', nodeId: 'gone', was: null, to: lead }, 'not-there', /removed/],
-    ['a repair of nothing', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'gone', fault: 'open-at-drop', note: '', withdrawn: false } }, 'not-there', /speaker/],
-    ['a repair at a speaker of another line', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out2', nodeId: speaker.id, fault: 'open-at-drop', note: '', withdrawn: false } }, 'not-there', /speaker/],
-    ['a repair of a line that is gone', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'gone', nodeId: null, fault: 'taps-one-off', note: '', withdrawn: false } }, 'not-there', /output/],
+    ['a repair of nothing', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'gone', fault: 'open-at-drop', note: '', who: null, withdrawn: false } }, 'not-there', /speaker/],
+    ['a repair at a speaker of another line', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out2', nodeId: speaker.id, fault: 'open-at-drop', note: '', who: null, withdrawn: false } }, 'not-there', /speaker/],
+    ['a repair of a line that is gone', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'gone', nodeId: null, fault: 'taps-one-off', note: '', who: null, withdrawn: false } }, 'not-there', /output/],
     ['a reading taken back that is not there', { kind: 'reading.withdraw', readingId: 'gone', withdrawn: true }, 'not-there', /reading/],
     ['a repair taken back that is not there', { kind: 'repair.withdraw', repairId: 'gone', withdrawn: true }, 'not-there', /repair/],
     ['half of a batch', { kind: 'batch', edits: [{ kind: 'node.remove', nodeId: speaker.id }, { kind: 'node.remove', nodeId: speaker.id }] }, 'not-there', /speaker/],
@@ -182,7 +182,7 @@ describe('corrections that no hand could have made', () => {
 })
 
 test('one window undoes its own edits, in order, over a reload; a new edit ends what could be redone', () => {
-  const entry = (id: string, by: string, undoes: string | null = null): LogEntry => ({ id, by, undoes, edit: { kind: 'node.remove', nodeId: id }, inverse: { kind: 'node.remove', nodeId: id } })
+  const entry = (id: string, by: string, undoes: string | null = null): LogEntry => ({ id, by, who: null, undoes, edit: { kind: 'node.remove', nodeId: id }, inverse: { kind: 'node.remove', nodeId: id } })
   const ids = (log: LogEntry[]) => (({ undo, redo }) => [undo, redo].map(s => s.map(e => e.entry.id === e.original.id ? e.entry.id : `${e.entry.id}=${e.original.id}`).join(' ')))(undoStacks(log, 'me'))
   const log = [entry('a', 'me'), entry('b', 'you'), entry('c', 'me')]
   expect(ids(log)).toEqual(['a c', ''])

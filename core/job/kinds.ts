@@ -3,7 +3,7 @@ import { unstatedModel } from '#core/gear/models'
 import { partsOf, setting, together, type Edit, type SimpleEdit } from './edits'
 import type { NewId } from './intents'
 import type { Job, Kind, Speaker, SpeakerLoad } from './schema'
-import { same } from './sections/guard'
+import { same } from '#core/quantity/same'
 import { allSpeakers, findPlace, findSpeaker } from './tree'
 
 /**

@@ -2,7 +2,7 @@ import { applyInSteps } from './apply'
 import type { StampedEdit } from './edits'
 import { EditRefused, type Refusal } from './refusal'
 import type { Job } from './schema'
-import { same } from './sections/guard'
+import { same } from '#core/quantity/same'
 import type { LogEntry } from './undo'
 
 /**
@@ -34,7 +34,7 @@ export function* takeInSteps(
       continue
     }
     try {
-      const applied = yield* applyInSteps(current, stamped.edit)
+      const applied = yield* applyInSteps(current, stamped.edit, stamped.undoes === null ? 'new' : 'undo')
       current = applied.job
       taken.set(id, stamped.edit)
       outcomes.push({ id, status: 'applied', entry: { ...stamped, inverse: applied.inverse } })

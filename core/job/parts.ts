@@ -1,50 +1,57 @@
 import { partsOf, type Edit, type SimpleEdit } from './edits'
-import { SECTIONS } from './sections'
-import { nodeIds, outputIds } from './tree'
+import { RULES } from './sections'
+import { GROWING, SHAPES, type GrowingList } from './sections/shapes'
+import type { EditRule } from './sections/section'
 
-/** What an edit touches, for whoever keeps the document and the rows apart. */
+/** What an edit touches, for whoever keeps the document and the rows apart. All of it follows from the list of sections. */
 
-const IN_ROWS = new Set<string>(SECTIONS.filter(s => s.keeps === 'rows').flatMap(s => Object.keys(s.apply)))
+/** Of each kind of edit that only adds to rows, which rows. */
+const LIST_OF = new Map(SHAPES.flatMap(shape => shape.grows ? shape.edits.map(edit => [edit.shape.kind.value as string, shape.grows] as const) : []))
 
 /** The parts of an edit that change the document; those that only add to rows are left out. */
 export function documentParts(edit: Edit): SimpleEdit[] {
-  return partsOf(edit).filter(part => !IN_ROWS.has(part.kind))
+  return partsOf(edit).filter(part => !LIST_OF.has(part.kind))
 }
 
-/** Ids of every reading and repair that taking these edits in needs to know of: named by them, or perhaps met by their new ids. */
+const makes = (part: SimpleEdit) => (RULES[part.kind] as unknown as EditRule<SimpleEdit, SimpleEdit>).makes(part)
+
+/** An entry that an edit adds, or the id of the one that it withdraws. */
+function entryIn(part: SimpleEdit): { list: GrowingList, id: string, entry: Record<string, unknown> | null } | null {
+  const growing = LIST_OF.get(part.kind)
+  if (!growing) return null
+  const fields = part as unknown as Record<string, unknown>
+  const entry = fields[growing.add] as Record<string, unknown> | undefined
+  return { list: growing.list, id: String(entry ? entry.id : fields[growing.withdraw]), entry: entry ?? null }
+}
+
+/** Ids of every entry that taking these edits in needs to know of: named by them, or perhaps met by their new ids. */
 export function mentionedIds(edits: readonly Edit[]): string[] {
-  return [...new Set(edits.flatMap(edit => partsOf(edit).flatMap(idsOf)))]
+  return [...new Set(edits.flatMap(edit => partsOf(edit).flatMap((part) => {
+    const entry = entryIn(part)
+    return entry ? [entry.id] : makes(part)
+  })))]
 }
 
-function idsOf(part: SimpleEdit): string[] {
-  switch (part.kind) {
-    case 'reading.add': return [part.reading.id]
-    case 'reading.withdraw': return [part.readingId]
-    case 'repair.add': return [part.repair.id]
-    case 'repair.withdraw': return [part.repairId]
-    case 'kind.add': return [part.item.id]
-    case 'zone.add': return [part.zone.id]
-    case 'amplifier.add': return [part.amplifier.id, ...part.amplifier.outputs.flatMap(outputIds)]
-    case 'output.add': return outputIds(part.output)
-    case 'node.add': return nodeIds(part.branch.node)
-    default: return []
+/** Ids of entries that these edits say were wrong, by list. */
+export function correctedIds(edits: readonly Edit[]): Record<GrowingList, string[]> {
+  const ids = byList()
+  for (const part of edits.flatMap(partsOf)) {
+    const found = entryIn(part)
+    const corrects = GROWING.find(g => g.list === found?.list)?.corrects
+    const id = corrects ? found!.entry?.[corrects] : null
+    if (typeof id === 'string') ids[found!.list].push(id)
   }
+  return ids
 }
 
-/** Ids of readings that these edits say were wrong. */
-export function correctedIds(edits: readonly Edit[]): string[] {
-  return edits.flatMap(edit => partsOf(edit).flatMap(part => part.kind === 'reading.add' && part.reading.supersedes !== null ? [part.reading.supersedes] : []))
-}
-
-/** Ids of the readings and repairs that an edit adds or changes, in order. */
-export function touchedRows(edit: Edit): { readings: string[], repairs: string[] } {
-  const readings: string[] = []
-  const repairs: string[] = []
+/** Ids of the entries that an edit adds or changes, by list and in order. */
+export function touchedRows(edit: Edit): Record<GrowingList, string[]> {
+  const ids = byList()
   for (const part of partsOf(edit)) {
-    if (part.kind === 'reading.add') readings.push(part.reading.id)
-    else if (part.kind === 'reading.withdraw') readings.push(part.readingId)
-    else if (part.kind === 'repair.add') repairs.push(part.repair.id)
-    else if (part.kind === 'repair.withdraw') repairs.push(part.repairId)
+    const found = entryIn(part)
+    if (found) ids[found.list].push(found.id)
   }
-  return { readings, repairs }
+  return ids
 }
+
+const byList = () => Object.fromEntries(GROWING.map(g => [g.list, [] as string[]])) as Record<GrowingList, string[]>

@@ -1,21 +1,12 @@
+import { SECTIONS } from './sections'
+import type { Section } from './sections/section'
+import type { SectionName } from './sections/shapes'
 import { FIELD_WORDS } from './words'
 
 type Step = PropertyKey
 const fieldsOf = (value: unknown) => value !== null && typeof value === 'object' ? value as Record<Step, unknown> : {}
-const named = (value: unknown) => typeof value === 'string' && value.trim() !== '' ? value.trim().slice(0, 60) : null
 
-/** What an entry of a list is called where it has a name of its own, else by its number. */
-const LISTS: Record<string, (entry: Record<Step, unknown>, number: number) => string> = {
-  amplifiers: ({ name }, number) => named(name) ?? `amplifier ${number}`,
-  outputs: ({ label }, number) => `output ${named(label) ?? number}`,
-  // Groups have no name: only what hangs in them is named.
-  children: ({ node }, number) => fieldsOf(node).kind === 'speaker' ? `speaker ${named(fieldsOf(node).label) ?? `no. ${number}`}` : '',
-  spaces: ({ name }, number) => named(name) ?? `space ${number}`,
-  spots: (_, number) => `place no. ${number}`,
-  variants: ({ name }, number) => named(name) ?? `variant ${number}`,
-  readings: (_, number) => `reading no. ${number}`,
-  repairs: (_, number) => `repair no. ${number}`,
-}
+const LISTS: Section<SectionName>['lists'] = Object.assign({}, ...SECTIONS.map(s => s.lists))
 
 /** A place in a document as people speak of it: "Amplifier A, output A2, speaker 03, power rating". Empty for the document itself. */
 export function placeWords(document: unknown, path: readonly Step[]): string {

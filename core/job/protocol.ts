@@ -34,7 +34,8 @@ export const PARTS_A_REQUEST = 1000
 /** Edits in one request. */
 export const EDITS_A_REQUEST = 200
 
-export interface SyncRequest { since: number, by: string, edits: StampedEdit[] }
+/** `version`: of the document that the edits were made on. */
+export interface SyncRequest { since: number, by: string, version: number, edits: StampedEdit[] }
 
 /** What became of one edit that was sent. */
 export type EditResult

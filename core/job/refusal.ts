@@ -1,6 +1,8 @@
+import type { Thing } from './sections/shapes'
+
 /** Why an edit no longer applies. Data; the sentence is made in words.ts. */
 export type Refusal
-  = | { code: 'not-there', what: 'amplifier' | 'output' | 'speaker' | 'group' | 'reading' | 'repair' | 'kind' | 'zone' | 'space' | 'place' | 'measured level' | 'variant', id: string }
+  = | { code: 'not-there', what: Thing, id: string }
     | { code: 'already-there', id: string }
     | { code: 'changed-meanwhile', what: string, field: string, was: unknown, now: unknown }
     | { code: 'inside-itself', id: string }

@@ -1,7 +1,7 @@
 import { together, type Edit, type SimpleEdit } from './edits'
 import type { NewId } from './intents'
 import type { Amplifier, Branch, Job, Output, Variant, WireNode } from './schema'
-import { same } from './sections/guard'
+import { same } from '#core/quantity/same'
 import { branchesOf, speakersOf } from './tree'
 import { isGroup } from '#core/network/tree'
 

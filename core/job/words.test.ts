@@ -33,7 +33,7 @@ test('what an edit did, in short: of several the one that leads', () => {
 /** Edits of amplifiers and repairs, each with what takes it back. */
 const job = jobOf('2 x 5 W on 70 V', '8')
 const two: typeof job = { ...job, amplifiers: [job.amplifiers[0]!, { ...job.amplifiers[0]!, id: 'amp2', outputs: [] }] }
-const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', withdrawn: false }
+const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', who: null, withdrawn: false }
 test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
   ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', ...UNSTATED_AMPLIFIER, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
   ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp' }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],

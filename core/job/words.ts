@@ -2,7 +2,7 @@ import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
 import type { Edit, SimpleEdit } from './edits'
 import type { Refusal } from './refusal'
-import { SECTIONS } from './sections'
+import { RULES, SECTIONS } from './sections'
 
 /** Sentences for refused edits and short names for edits, from the words of every section. Nothing else in the project words these. */
 
@@ -39,15 +39,18 @@ function valueWords(value: unknown): string {
   return 'something else'
 }
 
-const EDIT_WORDS = Object.assign({}, ...SECTIONS.map(s => s.words)) as Record<SimpleEdit['kind'], string>
+const ruleOf = (kind: SimpleEdit['kind']) => RULES[kind]!
+/** What leads in what is said of several edits, first things first. */
+const LEADING = (Object.keys(RULES) as SimpleEdit['kind'][]).filter(kind => ruleOf(kind).leads !== undefined).sort((a, b) => ruleOf(a).leads! - ruleOf(b).leads!)
 
 /** A short name for what an edit did: "speaker moved"; of several at once with their number: "speaker changed × 12". */
 export function editWords(edit: Edit): string {
-  if (edit.kind !== 'batch') return EDIT_WORDS[edit.kind]
+  if (edit.kind !== 'batch') return ruleOf(edit.kind).words
   const kinds = edit.edits.map(e => e.kind)
-  if (kinds.every(kind => kind === 'amplifier.add' || kind === 'amplifier.remove') && new Set(kinds).size === 2) return 'wired as another variant'
-  const leading = (['output.move', 'space.add', 'space.remove', 'through.set', 'zone.add', 'zone.remove', 'kind.add', 'kind.set', 'kind.remove', 'node.remove', 'node.add', 'node.move', 'speaker.set', 'lead.set', 'spot.add', 'spot.remove', 'spot.set', 'space.set'] as const).find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
+  const together = SECTIONS.flatMap(section => section.ofBatch?.(kinds) ?? [])[0]
+  if (together !== undefined) return together
+  const leading = LEADING.find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
   if (leading === null) return 'change'
   const count = kinds.filter(kind => kind === leading).length
-  return `${EDIT_WORDS[leading]}${count > 1 ? ` × ${count}` : ''}`
+  return `${ruleOf(leading).words}${count > 1 ? ` × ${count}` : ''}`
 }

@@ -83,7 +83,7 @@ describe('a variant', () => {
 })
 
 test('a variant of before: kinds and zones that are gone are let go; both above the target, neither is the better', () => {
-  const named = applyEdit(line, { kind: 'speaker.set', nodeId: 'o1n3', was: { kindId: null, zoneId: null }, to: { kindId: 'gone', zoneId: 'gone' } }).job
+  const named = applyEdit(line, { kind: 'speaker.set', nodeId: 'o1n3', was: { kindId: null, zoneId: null }, to: { kindId: 'gone', zoneId: 'gone' } }, 'taken').job
   const [first] = speakersOf(outputsOf(withVariant(line, { id: 'v', name: 'V', at: AT, amplifiers: named.amplifiers }))[0]!.wiring)
   expect([first!.kindId, first!.zoneId]).toEqual([null, null])
   const figures = figuresOf(line, none)

@@ -7,10 +7,12 @@ import { unknownControl } from '#core/job/throughs'
 import { findPlace, outputsOf, speakersOf } from '#core/job/tree'
 import { unstatedModel } from '#core/gear/models'
 
-/** One edit of every kind that there is, in an order in which each fits what those before it left: for samples of a version, and for what holds for all kinds. */
+/** One edit of every kind that there is, in an order in which each fits what those before it left: for samples of a version, and for what holds for all. */
 
 const AT = '2026-05-04T09:30:00Z'
-const bare = (id: string): Output => ({ id, label: `N-${id.slice(-4)}`, name: '', rating: { kind: 'not-known' }, ...UNSTATED_OUTPUT, wiring: { kind: 'chain', id: `${id}-line`, children: [] } })
+const bare = (id: string): Output => ({
+  id, label: `N-${id.slice(-4)}`, name: '', rating: { kind: 'not-known' }, ...UNSTATED_OUTPUT, wiring: { kind: 'chain', id: `${id}-line`, children: [] },
+})
 const amplifier = (id: string): Amplifier => ({ id, name: `Added ${id}`, place: '', ...UNSTATED_AMPLIFIER, outputs: [bare(`${id}-out`)] })
 
 /** The first speaker that hangs on a chain of its own, with its line. */
@@ -50,11 +52,11 @@ const EDITS: Made = {
   'reading.add': () => ({
     kind: 'reading.add', reading: {
       id: 'every-reading', at: AT, kind: 'coil-dcr', outputId: '', nodeId: 'every-speaker', value: { is: 'ohm', ohm: 6.1 }, note: 'read', supersedes: null,
-      taken: { by: 'Iris', meter: 'blue', leadsOhm: 0.2 }, withdrawn: false,
+      taken: { by: 'Iris', meter: 'blue', leadsOhm: 0.2 }, who: null, withdrawn: false,
     },
   }),
   'reading.withdraw': () => ({ kind: 'reading.withdraw', readingId: 'every-reading', withdrawn: true }),
-  'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', withdrawn: false } }),
+  'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),
   'repair.withdraw': () => ({ kind: 'repair.withdraw', repairId: 'every-repair', withdrawn: true }),
   'node.remove': () => ({ kind: 'node.remove', nodeId: 'every-group' }),
   'spot.remove': () => ({ kind: 'spot.remove', spaceId: 'every-space', spotId: 'every-spot' }),

@@ -22,7 +22,7 @@ const lines: Record<string, Job> = {
   mixed: cabled(jobOf('(8 + 8) || (4 + 4) on 200 W at 4'), lead),
 }
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null, k = 0): Reading =>
-  ({ id: `r${kind}${nodeId}${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', supersedes: null, taken: null, withdrawn: false })
+  ({ id: `r${kind}${nodeId}${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
 const rank = (job: Job, readings: Reading[]) => rankSuspects(outputOf(job), proveLine({ ...job, readings: Records.of(readings) }, outputOf(job)))
 
 test('every kind of fault that a job can name has prior, change, coil outcomes, words', () => {
@@ -174,7 +174,7 @@ test('a reading from before a repair counts no more; a kind of many places weigh
   const output = outputOf(job)
   const id = speakersOf(output.wiring)[2]!.id
   const open = reading('sound', { is: 'silent' }, id)
-  const fix = { id: 'fix', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id, fault: 'open-at-drop' as const, note: '', withdrawn: false }
+  const fix = { id: 'fix', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id, fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false }
   const told = (repairs: (typeof fix)[]) =>
     nameOf(rankSuspects(output, proveLine({ ...job, readings: Records.of([open]), repairs: Records.of(repairs) }, output))[0]!)
   expect([told([]), told([fix])]).toEqual([`open-at-drop ${id}`, 'as drawn'])

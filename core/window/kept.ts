@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { stampedEditSchema, type StampedEdit } from '#core/job/edits'
 import type { Refusal } from '#core/job/refusal'
 import { FORMAT_VERSION } from '#core/job/schema'
-import { upgradedEdit } from '#core/job/upgrade'
+import { upgradedStamped } from '#core/job/upgrade'
 
 /**
  * Edits that wait on a device: one entry of the browser's storage each, under its own id. So no window can write over what
@@ -62,8 +62,7 @@ export function readKept(key: string, text: string): Found[] | null {
 }
 
 function parsed(stamped: unknown, version: number): StampedEdit {
-  const { edit, ...rest } = z.looseObject({ edit: z.unknown() }).parse(stamped)
-  return stampedEditSchema.parse({ ...rest, edit: upgradedEdit(edit, version) })
+  return stampedEditSchema.parse(upgradedStamped(stamped, version))
 }
 
 export function inOrder(kept: Iterable<Kept>): Kept[] {

@@ -2,7 +2,7 @@ import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import { EditRefused, type Refusal } from '#core/job/refusal'
 import type { Job } from '#core/job/schema'
-import { same } from '#core/job/sections/guard'
+import { same } from '#core/quantity/same'
 
 /** More fields than any edit sets. */
 const MOST_TRIES = 20

@@ -1,5 +1,6 @@
 import type { StampedEdit } from '#core/job/edits'
 import type { SyncAnswer, SyncRequest } from '#core/job/protocol'
+import { FORMAT_VERSION } from '#core/job/schema'
 import { inOrder, type Kept } from './kept'
 import { nextRequest } from './request'
 
@@ -14,7 +15,7 @@ const NO_NEWS = 2 ** 31 - 1
 /** The next request for one job; null when nothing waits that could be sent. */
 export function outboxRequest(kept: readonly Kept[], isSingle = false): SyncRequest | null {
   const edits = nextRequest(inOrder(kept.filter(k => k.refused === null)).map(k => k.stamped), isSingle)
-  return edits.length === 0 ? null : { since: NO_NEWS, by: edits[0]!.by, edits }
+  return edits.length === 0 ? null : { since: NO_NEWS, by: edits[0]!.by, version: FORMAT_VERSION, edits }
 }
 
 /** What an answer means for storage: what to let go, and what to keep with the reason why it was not taken. */

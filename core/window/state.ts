@@ -16,6 +16,8 @@ export interface WindowState {
   readonly jobId: string
   /** The name of this window: undo is of one's own edits. */
   readonly by: string
+  /** The person at it; null while nobody has signed in. */
+  readonly who: string | null
   readonly phase: 'loading' | 'ready' | 'missing' | 'failed'
   /** Why there is nothing to show, in a sentence. */
   readonly problem: string

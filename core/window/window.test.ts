@@ -30,7 +30,7 @@ test('400 random schedules: every edit that a person made is on the server exact
 const job = { ...jobOf('3 x 10 W on 70 V 100 W'), name: 'Hall' }
 const answer = (revision = 0, log: LogEntry[] = []): OpenedJob => ({ id: 'j', revision, archivedAt: null, job: toDocument(job), log })
 const named = (was: string, to: string): Edit => ({ kind: 'job.set', was: { name: was }, to: { name: to } })
-const stamped = (id: string, edit: Edit, by = 'me'): StampedEdit => ({ id, by, undoes: null, edit })
+const stamped = (id: string, edit: Edit, by = 'me'): StampedEdit => ({ id, by, who: null, undoes: null, edit })
 const kept = (id: string, at: number, edit: Edit, refused: Kept['refused'] = null): Kept => ({ jobId: 'j', jobName: 'Hall', at, stamped: stamped(id, edit), refused })
 const entry = (seq: number, s: StampedEdit): EditEntry => ({ ...s, inverse: s.by === 'me' ? s.edit : null, seq })
 

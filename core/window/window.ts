@@ -15,9 +15,9 @@ import type { Failure, Message, Pending, Refused, Step, WindowEvent, WindowState
 const RETRY_MS = [1000, 2000, 5000, 10_000]
 
 /** A window that has just been given a job to open. */
-export function openWindow(jobId: string, by: string): Step {
+export function openWindow(jobId: string, by: string, who: string | null = null): Step {
   return onward({
-    jobId, by, phase: 'loading', problem: '', confirmed: null, revision: 0, job: null, log: [], pending: [], refused: [], isAway: false, said: '',
+    jobId, by, who, phase: 'loading', problem: '', confirmed: null, revision: 0, job: null, log: [], pending: [], refused: [], isAway: false, said: '',
     asking: null, asked: 0, wantsJob: true, wantsNews: false, failures: 0, isSingle: false,
   })
 }
@@ -63,7 +63,7 @@ function onward(state: WindowState, messages: Message[] = []): Step {
   const edits = nextRequest(state.pending.map(p => p.stamped), state.isSingle)
   return {
     state: { ...state, asked: number, asking: { number, what: 'exchange', ids: edits.map(e => e.id) }, wantsNews: false },
-    messages: [...messages, { do: 'exchange', number, request: { since: state.revision, by: state.by, edits } }],
+    messages: [...messages, { do: 'exchange', number, request: { since: state.revision, by: state.by, version: FORMAT_VERSION, edits } }],
   }
 }
 
@@ -113,9 +113,9 @@ function withBodies({ pending }: WindowState, entries: readonly EditEntry[]): (E
 
 function logged({ log, by, pending }: WindowState, news: readonly (EditEntry & { edit: Edit })[]): WindowState['log'] {
   const doneAt = new Map(pending.map(p => [p.stamped.id, p.at]))
-  const own = news.flatMap(({ id, undoes, edit, inverse, ...e }): LogEntry[] => {
+  const own = news.flatMap(({ id, who, undoes, edit, inverse, ...e }): LogEntry[] => {
     const at = doneAt.get(id)
-    return e.by === by && inverse ? [{ id, by, undoes, edit, inverse, ...at === undefined ? {} : { at } }] : []
+    return e.by === by && inverse ? [{ id, by, who, undoes, edit, inverse, ...at === undefined ? {} : { at } }] : []
   })
   return own.length === 0 ? log : [...log, ...own].slice(-UNDO_REACH)
 }
@@ -123,7 +123,7 @@ function logged({ log, by, pending }: WindowState, news: readonly (EditEntry & {
 /** The job with the server's edits; null when one does not fit: then what is known here is not what the server has. */
 function withEntries(job: Job, entries: readonly (EditEntry & { edit: Edit })[]): Job | null {
   try {
-    return entries.reduce((current, entry) => applyEdit(current, entry.edit).job, job)
+    return entries.reduce((current, entry) => applyEdit(current, entry.edit, 'taken').job, job)
   }
   catch {
     return null
@@ -150,9 +150,9 @@ function unreadable(state: WindowState, ids: readonly string[], message: string)
 
 function done(state: WindowState, edit: Edit, id: string, at: number, undoes: string | null, said: string): Step {
   if (!state.job) return { state, messages: [] }
-  const stamped = { id, by: state.by, undoes, edit }
+  const stamped = { id, by: state.by, who: state.who, undoes, edit }
   try {
-    const { job, inverse } = applyEdit(state.job, edit)
+    const { job, inverse } = applyEdit(state.job, edit, undoes === null ? 'new' : 'undo')
     const next = { ...state, job, said, pending: [...state.pending, { stamped, at, inverse }] }
     return onward(next, [{ do: 'keep', kept: [keptOf(next, stamped, at, null)] }])
   }
@@ -201,7 +201,7 @@ function rebuilt(state: WindowState): WindowState {
   let job = state.confirmed!
   const pending = state.pending.map((entry): Pending => {
     try {
-      const applied = applyEdit(job, entry.stamped.edit)
+      const applied = applyEdit(job, entry.stamped.edit, entry.stamped.undoes === null ? 'new' : 'undo')
       job = applied.job
       return { ...entry, inverse: applied.inverse }
     }

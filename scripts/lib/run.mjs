@@ -28,3 +28,14 @@ export function show(command, args, { env } = {}) {
     child.on('close', code => resolve(code ?? 1))
   })
 }
+
+/** Runs a command quietly; resolves to its exit code and all that it said. */
+export function capture(command, args, { env } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+    let output = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => output += chunk)
+    child.on('error', error => resolve({ code: 127, output: error.message }))
+    child.on('close', code => resolve({ code: code ?? 1, output }))
+  })
+}

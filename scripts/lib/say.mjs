@@ -7,13 +7,18 @@ export function say(text) {
   process.stdout.write(`${text}\n`)
 }
 
+/** The time since then, in words. */
+export function seconds(from) {
+  return `${((performance.now() - from) / 1000).toFixed(1)} s`
+}
+
 export async function step(title, run) {
   const from = performance.now()
   process.stdout.write(`${title} … `)
   try {
     const outcome = await run()
     const note = typeof outcome === 'string' ? `${outcome}, ` : ''
-    say(`${note}${((performance.now() - from) / 1000).toFixed(1)} s`)
+    say(`${note}${seconds(from)}`)
     return outcome
   }
   catch (error) {

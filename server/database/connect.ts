@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex'
 import type { ClientConfig } from 'pg'
+import { ensureGrowing } from './growing'
 import { migrationSource } from './migrations'
 
 /**
@@ -50,6 +51,7 @@ export async function migrate(url: string): Promise<string[]> {
       // Whoever was killed while migrating left the query builder's own mark behind; with the lock in hand nobody is at it.
       await database.migrate.forceFreeMigrationsLock()
       const [, names] = await database.migrate.latest() as [number, string[]]
+      await database.transaction(ensureGrowing)
       return names
     })
   }

@@ -1,21 +1,23 @@
 import type { Knex } from 'knex'
-import type { GearKind, Model } from '#core/gear/models'
+import { broughtUp, unstatedField, type GearKind, type Model } from '#core/gear/models'
 import { LIST_KEYS, type GearModel, type GearRow, type GearWhole } from '#core/gear/protocol'
 import { originsOf } from '#core/job/origins'
 import type { Job } from '#core/job/schema'
 
 /** All SQL about the library of gear. */
 
-const asVersion = ({ version, at, body }: { version: number, at: Date, body: Model }) => ({ version, at: at.toISOString(), body })
+/** What stands may be of a version that knew fewer fields: it is brought up as it is read, so a new field of a model needs no migration. */
+const asVersion = (kind: GearKind) => ({ version, at, body }: { version: number, at: Date, body: unknown }) => ({ version, at: at.toISOString(), body: broughtUp(kind, body) })
 
 /** Every model of a kind, its newest version's listed fields, by name. */
 export async function listModels(db: Knex, kind: GearKind): Promise<GearRow[]> {
-  const values = LIST_KEYS[kind].map(() => 'v.body->?::text').join(', ')
+  const values = LIST_KEYS[kind].map(() => 'coalesce(v.body->?::text, ?::jsonb)').join(', ')
+  const given = LIST_KEYS[kind].flatMap(key => [key, JSON.stringify(unstatedField(kind, key))])
   const { rows } = await db.raw<{ rows: GearRow[] }>(`
     select m.id, m.version, m.retired_at is not null as "isRetired", jsonb_build_array(${values}) as "values",
       (select count(distinct job_id)::int from job_models j where j.model_id = m.id::text) as "usedIn"
     from models m join model_versions v on v.model_id = m.id and v.version = m.version
-    where m.kind = ? order by lower(v.name), m.id`, [...LIST_KEYS[kind], kind])
+    where m.kind = ? order by lower(v.name), m.id`, [...given, kind])
   return rows
 }
 
@@ -24,16 +26,16 @@ export async function newestOf(db: Knex, kind: GearKind): Promise<GearWhole[]> {
   const { rows } = await db.raw<{ rows: GearWhole[] }>(`
     select m.id, m.version, v.body from models m join model_versions v on v.model_id = m.id and v.version = m.version
     where m.kind = ? and m.retired_at is null order by lower(v.name), m.id`, [kind])
-  return rows
+  return rows.map(row => ({ ...row, body: broughtUp(kind, row.body) }))
 }
 
 export async function findModel(db: Knex, id: string): Promise<GearModel | null> {
   const model = await db('models').where({ id }).first() as { id: string, kind: GearKind, retired_at: Date | null } | undefined
   if (!model) return null
-  const versions = await db('model_versions').select('version', 'at', 'body').where({ model_id: id }).orderBy('version', 'desc') as Parameters<typeof asVersion>[0][]
+  const versions = await db('model_versions').select('version', 'at', 'body').where({ model_id: id }).orderBy('version', 'desc') as { version: number, at: Date, body: unknown }[]
   const usedIn = await db('job_models').join('jobs', 'jobs.id', 'job_models.job_id').whereNull('jobs.deleted_at').where({ model_id: id })
     .select('jobs.id as jobId', 'jobs.name as name', 'job_models.version as version').orderBy('jobs.name') as GearModel['usedIn']
-  return { id, kind: model.kind, isRetired: model.retired_at !== null, versions: versions.map(asVersion), usedIn }
+  return { id, kind: model.kind, isRetired: model.retired_at !== null, versions: versions.map(asVersion(model.kind)), usedIn }
 }
 
 /** Puts models in, each as its first version; an id that is there already stays as it is. @returns how many came in */

@@ -4,6 +4,7 @@ import { fromDocument } from '#core/job/document'
 import { together, type Edit } from '#core/job/edits'
 import { documentParts } from '#core/job/parts'
 import type { Job, JobDocument } from '#core/job/schema'
+import { GROWING } from '#core/job/sections/shapes'
 import { upgradedDocument } from '#core/job/upgrade'
 import { inSlices } from './breath'
 import { documentEdits, readDocument, type JobRow } from './repository'
@@ -14,6 +15,8 @@ import { documentEdits, readDocument, type JobRow } from './repository'
  */
 interface Held { createdAt: string, revision: number, job: Job }
 
+/** The lists that only grow, empty: they are kept elsewhere. */
+const NO_ROWS = Object.fromEntries(GROWING.map(({ list }) => [list, []]))
 const MOST_HELD = 100
 const held = new Map<string, Held>()
 
@@ -37,7 +40,7 @@ export function hold({ id, createdAt }: Pick<JobRow, 'id' | 'createdAt'>, revisi
 async function stored(db: Knex, row: JobRow): Promise<Held> {
   const found = await readDocument(db, row.id)
   if (!found) throw new Error(`the document of job ${row.id} is gone`)
-  const { data } = upgradedDocument({ ...found.document as object, readings: [], repairs: [] })
+  const { data } = upgradedDocument({ ...found.document as object, ...NO_ROWS })
   return { createdAt: row.createdAt, revision: found.documentRevision, job: fromDocument(data as JobDocument) }
 }
 
@@ -45,7 +48,7 @@ function* replayed(job: Job, edits: readonly Edit[]): Generator<void, Job> {
   let current = job
   for (const edit of edits) {
     const parts = together(documentParts(edit))
-    if (parts) current = (yield* applyInSteps(current, parts)).job
+    if (parts) current = (yield* applyInSteps(current, parts, 'taken')).job
   }
   return current
 }

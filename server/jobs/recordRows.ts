@@ -1,34 +1,21 @@
 import type { Knex } from 'knex'
-import type { Placed, Records } from '#core/job/records'
-import type { Reading, Repair } from '#core/job/schema'
+import { Records, type Placed } from '#core/job/records'
+import type { Job, Rows } from '#core/job/schema'
+import type { GrowingList } from '#core/job/sections/shapes'
+import { TABLES, type Table } from './tables'
 
-/** All SQL about what only grows: readings and repairs. A kind of record is one table described here. */
+/** All SQL about what only grows. Which tables and columns there are follows from the sections (tables.ts). */
 
-interface Withdrawable extends Placed { withdrawn: boolean }
+interface Entry extends Placed { withdrawn: boolean }
 
-interface Table {
-  name: 'readings' | 'repairs'
-  /** Column, key of the entry, type of the column. In the order of the schema: files are written in it. */
-  columns: readonly (readonly [column: string, key: string, type: string])[]
+const objectOf = ({ columns }: Table) => `json_build_object(${columns.map(({ name, key }) => `'${key}', ${name}`).join(', ')})`
+const keysOf = ({ columns }: Table) => columns.map(({ name, key }) => `${name} as "${key}"`).join(', ')
+/** One value a list. */
+async function eachTable<T>(of: (table: Table) => T | Promise<T>): Promise<Record<GrowingList, T>> {
+  const found: [GrowingList, T][] = []
+  for (const table of TABLES) found.push([table.name, await of(table)])
+  return Object.fromEntries(found) as Record<GrowingList, T>
 }
-const READINGS: Table = {
-  name: 'readings',
-  columns: [
-    ['id', 'id', 'text'], ['at', 'at', 'text'], ['kind', 'kind', 'text'], ['output_id', 'outputId', 'text'], ['node_id', 'nodeId', 'text'], ['value', 'value', 'jsonb'],
-    ['note', 'note', 'text'], ['supersedes', 'supersedes', 'text'], ['taken', 'taken', 'jsonb'],
-    ['withdrawn', 'withdrawn', 'boolean'],
-  ],
-}
-const REPAIRS: Table = {
-  name: 'repairs',
-  columns: [
-    ['id', 'id', 'text'], ['at', 'at', 'text'], ['output_id', 'outputId', 'text'], ['node_id', 'nodeId', 'text'], ['fault', 'fault', 'text'], ['note', 'note', 'text'],
-    ['withdrawn', 'withdrawn', 'boolean'],
-  ],
-}
-
-const objectOf = ({ columns }: Table) => `json_build_object(${columns.map(([column, key]) => `'${key}', ${column}`).join(', ')})`
-const keysOf = ({ columns }: Table) => columns.map(([column, key]) => `${column} as "${key}"`).join(', ')
 
 /** Entries of a job as a JSON list in pieces, made by the database: 20,000 readings pass through without being looked at here. */
 async function textOf(db: Knex, table: Table, jobId: string): Promise<string[]> {
@@ -43,34 +30,35 @@ async function textOf(db: Knex, table: Table, jobId: string): Promise<string[]> 
 }
 /** Entries in one piece of text, so that no piece holds up what else the server does. */
 const TEXT_PIECE = 4000
-export const readingsText = (db: Knex, jobId: string) => textOf(db, READINGS, jobId)
-export const repairsText = (db: Knex, jobId: string) => textOf(db, REPAIRS, jobId)
 
-async function ofLine<T>(db: Knex, table: Table, jobId: string, outputId: string): Promise<T[]> {
-  const { rows } = await db.raw<{ rows: T[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and output_id = ? order by no`, [jobId, outputId])
-  return rows
+/** All entries of a job as JSON text in pieces, by list. */
+export const rowsText = (db: Knex, jobId: string) => eachTable(table => textOf(db, table, jobId))
+
+/** The entries of one line. */
+export async function rowsOfLine(db: Knex, jobId: string, outputId: string): Promise<Rows> {
+  return await eachTable(async (table) => {
+    const { rows } = await db.raw<{ rows: Entry[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and output_id = ? order by no`, [jobId, outputId])
+    return Records.of(rows)
+  }) as unknown as Rows
 }
-export const readingsOfLine = (db: Knex, jobId: string, outputId: string) => ofLine<Reading>(db, READINGS, jobId, outputId)
-export const repairsOfLine = (db: Knex, jobId: string, outputId: string) => ofLine<Repair>(db, REPAIRS, jobId, outputId)
 
-/** Lines that have any reading or repair. */
-export async function linesWithRecords(db: Knex, jobId: string): Promise<Set<string>> {
-  const { rows } = await db.raw<{ rows: { output_id: string }[] }>('select distinct output_id from readings where job_id = :jobId union select output_id from repairs where job_id = :jobId', { jobId })
+/** Lines that have any entry. */
+export async function linesWithRows(db: Knex, jobId: string): Promise<Set<string>> {
+  const all = TABLES.map(table => `select output_id from ${table.name} where job_id = :jobId`)
+  const { rows } = await db.raw<{ rows: { output_id: string }[] }>(all.join(' union '), { jobId })
   return new Set(rows.map(r => r.output_id))
 }
 
-async function entriesOf<T>(db: Knex, table: Table, jobId: string, where: string, ids: readonly string[]): Promise<T[]> {
+async function entriesOf(db: Knex, table: Table, jobId: string, where: string, ids: readonly string[]): Promise<Entry[]> {
   if (ids.length === 0) return []
-  const { rows } = await db.raw<{ rows: T[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and ${where} order by no`, [jobId, [...ids] as never])
+  const { rows } = await db.raw<{ rows: Entry[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and ${where} order by no`, [jobId, [...ids] as never])
   return rows
 }
 
-/** What a job has of the readings, repairs and edits of these ids, and how many readings and repairs there are of all. */
+/** What a job has of the entries and edits of these ids, and how many entries there are of all, by list. */
 export interface Mentioned {
-  readings: Reading[]
-  repairs: Repair[]
-  readingCount: number
-  repairCount: number
+  entries: Record<GrowingList, Entry[]>
+  counts: Record<GrowingList, number>
   edits: { id: string, edit: unknown, version: number }[]
 }
 
@@ -78,54 +66,67 @@ export interface Mentioned {
  * One question for all that taking edits in needs to know: each costs a way to the database and back while the job is locked.
  * Entries are never taken out, so the newest number is their count.
  */
-export async function mentioned(db: Knex, jobId: string, recordIds: string[], editIds: string[]): Promise<Mentioned> {
+export async function mentioned(db: Knex, jobId: string, entryIds: string[], editIds: string[]): Promise<Mentioned> {
+  const entries = TABLES.map(t => `'${t.name}', coalesce((select json_agg(${objectOf(t)} order by no) from ${t.name} where job_id = :jobId and id = any(:entryIds::varchar[])), '[]')`)
+  const counts = TABLES.map(t => `'${t.name}', coalesce((select max(no) from ${t.name} where job_id = :jobId), 0)`)
   const { rows: [found] } = await db.raw<{ rows: Mentioned[] }>(`
-    select
-      coalesce((select json_agg(${objectOf(READINGS)} order by no) from readings where job_id = :jobId and id = any(:recordIds::varchar[])), '[]') as readings,
-      coalesce((select json_agg(${objectOf(REPAIRS)} order by no) from repairs where job_id = :jobId and id = any(:recordIds::varchar[])), '[]') as repairs,
-      coalesce((select max(no) from readings where job_id = :jobId), 0) as "readingCount",
-      coalesce((select max(no) from repairs where job_id = :jobId), 0) as "repairCount",
+    select json_build_object(${entries.join(', ')}) as entries, json_build_object(${counts.join(', ')}) as counts,
       coalesce((select json_agg(json_build_object('id', id, 'edit', edit, 'version', version)) from edits where job_id = :jobId and id = any(:editIds::varchar[])), '[]') as edits`,
-  { jobId, recordIds, editIds })
+  { jobId, entryIds, editIds })
   return found!
 }
 
 /**
- * Of corrections: the readings that they correct, and what else corrects the same. Asked apart, and only where there are any: in
+ * Of corrections: the entries that they correct, and what else corrects the same. Asked apart, and only where there are any: in
  * one question with the rest the database looked through all readings of the job (20,000: 15 ms an edit).
  */
-export async function alsoCorrecting(db: Knex, jobId: string, corrected: readonly string[]): Promise<Reading[]> {
-  const rivals = await entriesOf<Reading>(db, READINGS, jobId, 'not withdrawn and supersedes = any(?::varchar[])', corrected)
-  return [...await entriesOf<Reading>(db, READINGS, jobId, 'id = any(?::varchar[])', corrected), ...rivals]
+async function alsoCorrecting(db: Knex, table: Table, jobId: string, corrected: readonly string[]): Promise<Entry[]> {
+  const rivals = await entriesOf(db, table, jobId, `not withdrawn and ${table.growing.corrects} = any(?::varchar[])`, corrected)
+  return [...await entriesOf(db, table, jobId, 'id = any(?::varchar[])', corrected), ...rivals]
+}
+
+/** The entries that edits are about, with the count of all: as much of what only grows as taking them in needs. */
+export async function rowsAround(db: Knex, jobId: string, { entries, counts }: Mentioned, corrected: Record<GrowingList, string[]>): Promise<Rows> {
+  return await eachTable(async (table) => {
+    const found = entries[table.name]
+    const { corrects } = table.growing
+    const ids = corrects === null ? [] : [...corrected[table.name], ...found.flatMap(e => (e as unknown as Record<string, string | null>)[corrects] ?? [])]
+    const more = ids.length > 0 ? await alsoCorrecting(db, table, jobId, [...new Set(ids)]) : []
+    const all = [...new Map([...found, ...more].map(e => [e.id, e])).values()]
+    return Records.of(all, counts[table.name] - all.length)
+  }) as unknown as Rows
 }
 
 async function insert(db: Knex, table: Table, jobId: string, entries: readonly object[], from: number): Promise<void> {
   if (entries.length === 0) return
-  const names = table.columns.map(([column]) => column).join(', ')
-  const values = table.columns.map(([, key]) => `"${key}"`).join(', ')
-  const types = table.columns.map(([, key, type]) => `"${key}" ${type}`).join(', ')
+  const names = table.columns.map(({ name }) => name).join(', ')
+  const values = table.columns.map(({ key }) => `"${key}"`).join(', ')
+  const types = table.columns.map(({ key, type }) => `"${key}" ${type}`).join(', ')
   await db.raw(`insert into ${table.name} (job_id, no, ${names}) select ?, no, ${values} from jsonb_to_recordset(?::jsonb) as e(no integer, ${types}) order by no`,
     [jobId, JSON.stringify(entries.map((entry, k) => ({ ...entry, no: from + k + 1 })))])
 }
-export const insertReadings = (db: Knex, jobId: string, entries: readonly Reading[], from = 0) => insert(db, READINGS, jobId, entries, from)
-export const insertRepairs = (db: Knex, jobId: string, entries: readonly Repair[], from = 0) => insert(db, REPAIRS, jobId, entries, from)
+
+const recordsOf = (job: Rows, { name }: Table) => job[name] as unknown as Records<Entry>
+
+/** All entries of a job that comes in whole. */
+export async function insertRows(db: Knex, jobId: string, job: Job): Promise<void> {
+  for (const table of TABLES) await insert(db, table, jobId, [...recordsOf(job, table)], 0)
+}
 
 async function withdraw(db: Knex, table: Table, jobId: string, ids: string[], withdrawn: boolean): Promise<void> {
   if (ids.length > 0) await db.raw(`update ${table.name} set withdrawn = ? where job_id = ? and id = any(?)`, [withdrawn, jobId, ids])
 }
 
-/** Entries before and after, and the ids of those that edits added or changed, in order. */
-export interface Written<T extends Placed> { before: Records<T>, after: Records<T>, touched: readonly string[] }
-
-/** Writes what edits did to a job's entries: new ones are put in, known ones are only ever withdrawn or brought back. */
-async function write<T extends Withdrawable>(db: Knex, table: Table, jobId: string, { before, after, touched }: Written<T>): Promise<void> {
-  const ids = [...new Set(touched)]
-  const isKnown = (id: string) => before.get(id) !== undefined
-  const known = ids.filter(isKnown).map(id => after.get(id)!)
-  // Withdrawn first: what takes the place of a withdrawn correction may come in the same request.
-  await withdraw(db, table, jobId, known.filter(e => e.withdrawn).map(e => e.id), true)
-  await withdraw(db, table, jobId, known.filter(e => !e.withdrawn).map(e => e.id), false)
-  await insert(db, table, jobId, ids.filter(id => !isKnown(id)).map(id => after.get(id)!), before.size)
+/** Writes what edits did to a job's entries: new ones are put in, known ones are only ever withdrawn or brought back. `touched`: their ids, in order. */
+export async function writeRows(db: Knex, jobId: string, before: Rows, after: Rows, touched: readonly Record<GrowingList, string[]>[]): Promise<void> {
+  for (const table of TABLES) {
+    const [was, is] = [recordsOf(before, table), recordsOf(after, table)]
+    const ids = [...new Set(touched.flatMap(t => t[table.name]))]
+    const isKnown = (id: string) => was.get(id) !== undefined
+    const known = ids.filter(isKnown).map(id => is.get(id)!)
+    // Withdrawn first: what takes the place of a withdrawn correction may come in the same request.
+    await withdraw(db, table, jobId, known.filter(e => e.withdrawn).map(e => e.id), true)
+    await withdraw(db, table, jobId, known.filter(e => !e.withdrawn).map(e => e.id), false)
+    await insert(db, table, jobId, ids.filter(id => !isKnown(id)).map(id => is.get(id)!), was.size)
+  }
 }
-export const writeReadings = (db: Knex, jobId: string, written: Written<Reading>) => write(db, READINGS, jobId, written)
-export const writeRepairs = (db: Knex, jobId: string, written: Written<Repair>) => write(db, REPAIRS, jobId, written)

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import type { Edit, StampedEdit } from '#core/job/edits'
-import { toDocument } from '#core/job/document'
+import { drawingOf, toDocument } from '#core/job/document'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { upgradedEdit } from '#core/job/upgrade'
 import type { LogEntry } from '#core/job/undo'
@@ -45,8 +45,7 @@ export async function readDocument(db: Knex, id: string): Promise<{ document: un
 
 /** The document as it is stored: all but what is kept in rows. */
 function written(job: Job): string {
-  const { readings: _, repairs: __, ...document } = toDocument(job)
-  return JSON.stringify(document)
+  return JSON.stringify(drawingOf(toDocument(job)))
 }
 
 /** Puts a new job in; false when its id is there already. */
@@ -75,9 +74,9 @@ export async function commitRevision(trx: Knex.Transaction, jobId: string, edits
   const document = to.job ? ', document = :document::jsonb, version = :version, document_revision = :revision' : to.documentStands ? ', document_revision = :revision' : ''
   await trx.raw(`
     with put as (
-      insert into edits (job_id, seq, id, by, undoes, edit, inverse, version, in_document)
-      select :jobId, seq, id, by, undoes, edit, inverse, :version, "isInDocument"
-      from jsonb_to_recordset(:edits::jsonb) as e(seq integer, id text, by text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)
+      insert into edits (job_id, seq, id, by, who, undoes, edit, inverse, version, in_document)
+      select :jobId, seq, id, by, who, undoes, edit, inverse, :version, "isInDocument"
+      from jsonb_to_recordset(:edits::jsonb) as e(seq integer, id text, by text, who text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)
     ), noted as (
       update jobs set revision = :revision, name = :name, updated_at = now()${document} where id = :jobId
     )
@@ -91,7 +90,7 @@ export async function commitRevision(trx: Knex.Transaction, jobId: string, edits
 /** Edits after a revision, as they are told to a window: see EditEntry for what is left out. */
 export async function editsSince(db: Knex, jobId: string, since: number, most: number, by: string, justSent: string[]): Promise<EditEntry[]> {
   const { rows } = await db.raw<{ rows: (EditEntry & { version: number })[] }>(`
-    select seq, id, by, undoes, version, case when id = any(:justSent::varchar[]) then null else edit end as edit, case when by = :by then inverse end as inverse
+    select seq, id, by, who, undoes, version, case when id = any(:justSent::varchar[]) then null else edit end as edit, case when by = :by then inverse end as inverse
     from edits where job_id = :jobId and seq > :since order by seq limit :most`, { jobId, since, most, by, justSent })
   const up = (edit: Edit | null, version: number) => edit && upgradedEdit(edit, version) as Edit
   return rows.map(({ version, edit, inverse, ...rest }) => ({ ...rest, edit: up(edit, version), inverse: up(inverse, version) }))
@@ -107,7 +106,7 @@ export async function documentEdits(db: Knex, jobId: string, after: number, upTo
 /** The newest edits of one window, oldest of them first. */
 export async function lastEditsOf(db: Knex, jobId: string, by: string, most: number): Promise<LogEntry[]> {
   type Row = Omit<LogEntry, 'at'> & { version: number, at: Date }
-  const rows = await db('edits').select('id', 'by', 'undoes', 'edit', 'inverse', 'version', 'at').where({ job_id: jobId, by })
+  const rows = await db('edits').select('id', 'by', 'who', 'undoes', 'edit', 'inverse', 'version', 'at').where({ job_id: jobId, by })
     .orderBy('seq', 'desc').limit(most) as Row[]
   const up = (edit: Edit, version: number) => upgradedEdit(edit, version) as Edit
   return rows.reverse()

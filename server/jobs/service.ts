@@ -1,10 +1,9 @@
 import type { Knex } from 'knex'
-import { toDocument } from '#core/job/document'
+import { drawingOf, noRows, toDocument } from '#core/job/document'
 import { partsOf, type Edit, type StampedEdit } from '#core/job/edits'
 import { takeInSteps, type Outcome } from '#core/job/ledger'
 import { correctedIds, documentParts, mentionedIds, touchedRows } from '#core/job/parts'
-import { Records } from '#core/job/records'
-import type { Job, JobDocument } from '#core/job/schema'
+import type { Job, JobDocument, Rows } from '#core/job/schema'
 import { UNDO_REACH } from '#core/job/undo'
 import { upgradedEdit } from '#core/job/upgrade'
 import { refusalWords } from '#core/job/words'
@@ -29,11 +28,11 @@ export function openJobText(db: Knex, id: string, by: string): Promise<string[] 
   return atOneMoment(db, async (trx) => {
     const row = await rows.findJob(trx, id)
     if (!row) return null
-    const { readings: _, repairs: __, ...drawing } = toDocument(await documentAt(trx, row))
-    const [readings, repairs, log] = [await records.readingsText(trx, id), await records.repairsText(trx, id), await rows.lastEditsOf(trx, id, by, UNDO_REACH)]
+    const drawing = drawingOf(toDocument(await documentAt(trx, row)))
+    const [grown, log] = [await records.rowsText(trx, id), await rows.lastEditsOf(trx, id, by, UNDO_REACH)]
     const head = JSON.stringify({ id, revision: row.revision, archivedAt: row.archivedAt, log })
-    const document = JSON.stringify(drawing)
-    return [head.slice(0, -1), ',"job":', document.slice(0, -1), ',"readings":', ...readings, ',"repairs":', ...repairs, '}}']
+    const lists = Object.entries(grown).flatMap(([list, pieces]) => [`,"${list}":`, ...pieces])
+    return [head.slice(0, -1), ',"job":', JSON.stringify(drawing).slice(0, -1), ...lists, '}}']
   })
 }
 
@@ -42,8 +41,8 @@ export async function readWhole(db: Knex, id: string): Promise<JobDocument | nul
   return atOneMoment(db, async (trx) => {
     const row = await rows.findJob(trx, id)
     if (!row) return null
-    const [readings, repairs] = [await records.readingsText(trx, id), await records.repairsText(trx, id)]
-    return { ...toDocument(await documentAt(trx, row)), readings: JSON.parse(readings.join('')) as JobDocument['readings'], repairs: JSON.parse(repairs.join('')) as JobDocument['repairs'] }
+    const grown = Object.entries(await records.rowsText(trx, id)).map(([list, pieces]) => [list, JSON.parse(pieces.join('')) as unknown])
+    return { ...toDocument(await documentAt(trx, row)), ...Object.fromEntries(grown) as Partial<JobDocument> }
   })
 }
 
@@ -62,8 +61,7 @@ export async function createJob(db: Knex, id: string, job: Job): Promise<void> {
   await db.transaction(async (trx) => {
     if (!await rows.insertJob(trx, id, job)) return
     await writeUse(trx, id, job)
-    await records.insertReadings(trx, id, [...job.readings])
-    await records.insertRepairs(trx, id, [...job.repairs])
+    await records.insertRows(trx, id, job)
     await rows.notifyChanged(trx, id, 0)
   })
 }
@@ -78,7 +76,7 @@ export async function archiveJob(db: Knex, id: string, archived: boolean): Promi
  * Applies edits in order, each once, numbered in one transaction; an edit that does not fit comes back with its reason
  * and the rest go on. Answers with all that the window has not seen.
  */
-export async function syncJob(db: Knex, id: string, { since, by, edits }: SyncRequest): Promise<SyncAnswer | null> {
+export async function syncJob(db: Knex, id: string, { since, by, edits }: Omit<SyncRequest, 'version'>): Promise<SyncAnswer | null> {
   if (edits.length === 0) {
     const row = await rows.findJob(db, id)
     return row && { revision: row.revision, results: [], entries: await newsOf(db, id, row.revision, { since, by, edits }) }
@@ -94,10 +92,10 @@ export async function syncJob(db: Knex, id: string, { since, by, edits }: SyncRe
       .map((entry, k) => ({ ...entry, seq: row.revision + k + 1, isInDocument: documentParts(entry.edit).length > 0 }))
     if (applied.length > 0) await write(trx, row, before, job, applied)
     const revision = row.revision + applied.length
-    confirmed = () => hold(row, revision, withoutRows(job))
+    confirmed = () => hold(row, revision, { ...job, ...noRows() })
     // Where the window missed nothing, what is new is what it sent.
     const entries = since === row.revision
-      ? applied.map(({ seq, id, by: author, undoes, inverse }) => ({ seq, id, by: author, undoes, edit: null, inverse: author === by ? inverse : null }))
+      ? applied.map(({ isInDocument: _, ...entry }) => ({ ...entry, edit: null, inverse: entry.by === by ? entry.inverse : null }))
       : await newsOf(trx, id, revision, { since, by, edits })
     return { revision, results: outcomes.map(resultOf), entries }
   })
@@ -105,15 +103,12 @@ export async function syncJob(db: Knex, id: string, { since, by, edits }: SyncRe
   return answer
 }
 
-/** The readings, repairs and edits that these edits are about, with the count of all. */
-async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly StampedEdit[]): Promise<Pick<Job, 'readings' | 'repairs'> & { known: Map<string, Edit> }> {
-  const ids = mentionedIds(edits.map(e => e.edit))
-  const found = await records.mentioned(trx, id, ids, edits.map(e => e.id))
-  const corrected = new Set([...correctedIds(edits.map(e => e.edit)), ...found.readings.flatMap(r => r.supersedes === null ? [] : [r.supersedes])])
-  const more = corrected.size > 0 ? await records.alsoCorrecting(trx, id, [...corrected]) : []
-  const readings = [...new Map([...found.readings, ...more].map(r => [r.id, r])).values()]
+/** The entries and edits that these edits are about, with the count of all. */
+async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly StampedEdit[]): Promise<Rows & { known: Map<string, Edit> }> {
+  const bodies = edits.map(e => e.edit)
+  const found = await records.mentioned(trx, id, mentionedIds(bodies), edits.map(e => e.id))
   return {
-    readings: Records.of(readings, found.readingCount - readings.length), repairs: Records.of(found.repairs, found.repairCount - found.repairs.length),
+    ...await records.rowsAround(trx, id, found, correctedIds(bodies)),
     known: new Map(found.edits.map(({ id, edit, version }) => [id, upgradedEdit(edit, version) as Edit])),
   }
 }
@@ -121,18 +116,12 @@ async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly St
 /** Writes what was taken in. */
 async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, applied: readonly rows.NewEdit[]): Promise<void> {
   const revision = row.revision + applied.length
-  const touched = applied.map(entry => touchedRows(entry.edit))
-  await records.writeReadings(trx, row.id, { before: before.readings, after: job.readings, touched: touched.flatMap(t => t.readings) })
-  await records.writeRepairs(trx, row.id, { before: before.repairs, after: job.repairs, touched: touched.flatMap(t => t.repairs) })
+  await records.writeRows(trx, row.id, before, job, applied.map(entry => touchedRows(entry.edit)))
   // A document that nothing has changed stands for the new revision as well.
   const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
   if (applied.some(entry => partsOf(entry.edit).some(mayChangeOrigins))) await writeUse(trx, row.id, job)
   const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG
   await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, documentStands, ...(isDue ? { job } : {}) })
-}
-
-function withoutRows(job: Job): Job {
-  return { ...job, readings: Records.of(), repairs: Records.of() }
 }
 
 function resultOf(outcome: Outcome): EditResult {
@@ -142,7 +131,7 @@ function resultOf(outcome: Outcome): EditResult {
 }
 
 /** Edits after a revision; null where the window had better read the job anew. */
-async function newsOf(db: Knex, id: string, revision: number, { since, by, edits }: SyncRequest): Promise<SyncAnswer['entries']> {
+async function newsOf(db: Knex, id: string, revision: number, { since, by, edits }: Omit<SyncRequest, 'version'>): Promise<SyncAnswer['entries']> {
   const behind = revision - since
   if (behind < 0 || behind > MOST_ENTRIES) return null
   return behind === 0 ? [] : rows.editsSince(db, id, since, MOST_ENTRIES, by, edits.map(e => e.id))

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { Records } from '#core/job/records'
+import { noRows } from '#core/job/document'
 import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { aroundOf } from '#core/match/around'
@@ -7,7 +7,7 @@ import { evaluateOutput } from '#core/match/evaluate'
 import { lineState, type LineState } from '#core/match/jobState'
 import { tell, type JobList, type JobSummary, type JobTold } from '#core/match/jobSummary'
 import { documentAt } from './held'
-import { linesWithRecords, readingsOfLine, repairsOfLine } from './recordRows'
+import { linesWithRows, rowsOfLine } from './recordRows'
 import { findJob } from './repository'
 
 /**
@@ -89,12 +89,10 @@ async function tellJob(db: Knex, id: string): Promise<void> {
   const row = await findJob(db, id)
   if (!row) return
   const job = await documentAt(db, row)
-  const written = await linesWithRecords(db, id)
+  const written = await linesWithRows(db, id)
   const lines: LineState[] = []
   for (const output of outputsOf(job)) {
-    const own = written.has(output.id)
-      ? { readings: Records.of(await readingsOfLine(db, id, output.id)), repairs: Records.of(await repairsOfLine(db, id, output.id)) }
-      : { readings: Records.of<never>(), repairs: Records.of<never>() }
+    const own = written.has(output.id) ? await rowsOfLine(db, id, output.id) : noRows()
     lines.push(lineState(own, evaluateOutput(output, aroundOf(job, output.id))))
     await new Promise(resolve => setImmediate(resolve))
   }

@@ -1,5 +1,9 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals'
+import pg from 'pg'
+import type { SpeakerModel } from '#core/gear/speaker'
 import { FORMAT_VERSION } from '#core/job/schema'
+import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
+import { constraintsOf, TABLES } from '../../server/jobs/tables'
 import { byHand, makeKind } from '#core/job/kinds'
 import { putBefore, unknownControl } from '#core/job/throughs'
 import { readJob } from '#core/job/readJob'
@@ -72,11 +76,26 @@ test('an edit of version 1 that is sent once more is known; another under its na
 })
 
 /** A server on what an older version kept, and a window on its job that was the author of the edits. */
-interface OldWindow { read: () => Promise<OpenedJob>, sync: (...edits: unknown[]) => Promise<string[]>, undoAll: () => Promise<string[]> }
+interface Query { <T>(sql: string): Promise<T[]>, url: () => Promise<string>, startAnew: () => Promise<void> }
+interface OldWindow { read: () => Promise<OpenedJob>, sync: (...edits: unknown[]) => Promise<string[]>, undoAll: () => Promise<string[]>, query: Query }
 async function onOld(version: OldVersion, run: (window: OldWindow) => Promise<void>): Promise<void> {
   const old = await makeDatabase()
   const { jobId } = await fillAsVersion(version, old.url)
-  const server = await startServer(old.url)
+  let server = await startServer(old.url)
+  const query: Query = Object.assign(async <T>(sql: string) => {
+    const client = new pg.Client({ connectionString: old.url })
+    await client.connect()
+    return client.query(sql).then(r => r.rows as T[]).finally(() => client.end())
+  }, {
+    // The first request waits until the database is brought up.
+    url: () => fetch(`${server.url}/api/health`).then(() => server.url),
+    startAnew: async () => {
+      await server.stop()
+      server = await startServer(old.url)
+      await fetch(`${server.url}/api/jobs`)
+    },
+  })
+  await fetch(`${server.url}/api/jobs`)
   const read = async () => await (await fetch(`${server.url}/api/jobs/${jobId}?by=window-one`)).json() as OpenedJob
   const sync = async (...edits: unknown[]) => {
     const body = JSON.stringify({ since: 0, edits })
@@ -91,7 +110,7 @@ async function onOld(version: OldVersion, run: (window: OldWindow) => Promise<vo
     }
   }
   try {
-    await run({ read, sync, undoAll })
+    await run({ read, sync, undoAll, query })
   }
   finally {
     await server.stop()
@@ -106,7 +125,7 @@ test('what version 2 kept: its lagging document, its edits and its rows open; un
   const taken = readJob(job)
   const corrected = taken.readings.get('v2-r2')!
   expect([job.version, job.note, log.length, taken.repairs.get('v2-fix')!.fault, corrected.supersedes]).toEqual([FORMAT_VERSION, 'kept by version 2', 8, 'high-resistance', 'v2-r1'])
-  const repair = { id: 'v3-fix', at: '2026-06-01T08:00:00Z', outputId: corrected.outputId, nodeId: null, fault: 'taps-on-other-scale', note: '', withdrawn: false }
+  const repair = { id: 'v3-fix', at: '2026-06-01T08:00:00Z', outputId: corrected.outputId, nodeId: null, fault: 'taps-on-other-scale', note: '', who: null, withdrawn: false }
   expect(await sync(fresh('v3-0', { kind: 'repair.add', repair }), fresh('v3-1', { kind: 'repair.add', repair: { ...repair, id: 'v3-other', outputId: 'nowhere' } }))).toEqual(['applied', 'refused'])
   expect(await undoAll()).toEqual(applied('repair.add', 'node.remove', 'repair.add', 'reading.add', 'reading.add', 'speaker.set', 'job.set'))
 }))
@@ -187,4 +206,37 @@ test('what version 8 kept opens: an output plays everything and nothing feeds an
   expect(await sync(fresh('v9-e', { kind: 'output.set', outputId: 'mg-deck', was: { band: null }, to }))).toEqual(['applied'])
   expect(await undoAll()).toEqual(applied('output.set', 'batch', 'output.move', 'amplifier.set', 'output.add', 'variant.add', 'output.set', 'amplifier.add', 'through.set', 'practice.set', 'job.set'))
   expect(readJob((await read()).job).amplifiers).toHaveLength(1)
+}))
+
+test('what version 9 kept opens: one edit of every kind is known as its own; nobody had signed in; the library’s models are brought up; undo reaches over all of it', () => onOld(9, async ({ read, sync, undoAll, query }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  expect([job.version, job.note, log.length, new Set(log.map(e => e.who)), [...before.readings, ...before.repairs].every(e => e.who === null)]).toEqual([FORMAT_VERSION, 'an edit of every kind', 36, new Set([null]), true])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const line = outputsOf(before)[0]!
+  const reading = { id: 'v10-r', at: '2026-06-01T08:00:00Z', kind: 'line-dcr', outputId: line.id, nodeId: null, value: { is: 'open' }, note: '', supersedes: null, taken: null, who: 'iris', withdrawn: false }
+  expect(await sync({ ...fresh('v10-e', { kind: 'reading.add', reading }), who: 'iris' })).toEqual(['applied'])
+  expect([readJob((await read()).job).readings.get('v10-r')!.who, (await read()).log.at(-1)!.who]).toEqual(['iris', 'iris'])
+  // A row that knows fewer fields than the schema: nothing is stated there, and it can be changed.
+  await query(`update model_versions set body = body - 'magnetMm' - 'plusMark' - 'scales'`)
+  const { models } = await (await fetch(`${await query.url()}/api/gear/whole?kind=speaker`)).json() as { models: { id: string, version: number, body: SpeakerModel }[] }
+  expect([models.length > 3, models.every(m => m.body.magnetMm === null && m.body.plusMark === '' && m.body.scales.length === 0)]).toEqual([true, true])
+  const put = await fetch(`${await query.url()}/api/gear/${models[0]!.id}/versions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ was: models[0]!.version, body: { ...models[0]!.body, remark: 'x' } }) })
+  expect(put.status).toBe(200)
+  const steps = await undoAll()
+  expect([steps.length, steps.filter(step => !step.endsWith(' applied'))]).toEqual([37, []])
+}))
+
+test('the database holds what the sections say: a check a list, none of another making; one that a newer program has widened stays', () => onOld(9, async ({ query }) => {
+  const wanted = TABLES.flatMap(table => constraintsOf(table).map(c => `${table.name} ${c.name}`)).sort()
+  const checks = async () => (await query<{ says: string }>(`select conrelid::regclass || ' ' || conname as says from pg_constraint where contype = 'c' and conrelid in ('readings'::regclass, 'repairs'::regclass) order by 1`)).map(r => r.says)
+  expect((await checks()).filter(c => c !== 'readings readings_check')).toEqual(wanted)
+  await query(`alter table repairs drop constraint repairs_fault_check`)
+  await query(`alter table repairs add constraint repairs_fault_check check (fault in (${[...FAULT_KINDS, 'of-a-newer-program'].map(k => `'${k}'`).join(', ')}))`)
+  await query(`alter table readings drop constraint readings_kind_check`)
+  await query(`alter table readings add constraint readings_kind_check check (kind in ('sound', 'line-impedance', 'line-dcr', 'coil-dcr'))`)
+  await query.startAnew()
+  const [fault] = await query<{ says: string }>(`select pg_get_constraintdef(oid) as says from pg_constraint where conname = 'repairs_fault_check'`)
+  const [kind] = await query<{ says: string }>(`select obj_description(oid, 'pg_constraint') as says from pg_constraint where conname = 'readings_kind_check'`)
+  expect([fault!.says.includes('of-a-newer-program'), kind!.says]).toEqual([true, constraintsOf(TABLES[0]!).find(c => c.name === 'readings_kind_check')!.sql])
 }))

@@ -24,7 +24,7 @@ function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 
   }
   let n = 0
   const reading = (kind: Reading['kind'], nodeId: string | null, value: ReadingValue): Reading =>
-    ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', supersedes: null, taken: null, withdrawn: false })
+    ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
   const readings = [
     reading('line-impedance', null, rig.headOhm === null ? { is: 'open' } : { is: 'ohm', ohm: rig.headOhm }),
     ...rig.heard.flatMap((heard, k) => heard === null ? [] : [reading('sound', `s${k}`, { is: heard })]),

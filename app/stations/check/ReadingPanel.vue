@@ -84,7 +84,7 @@ function record(value: ReadingValue | null = draft.value): void {
   }
   const reading: Reading = {
     id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: note.value.trim(),
-    supersedes: correcting.value?.id ?? null, taken: taken.value, withdrawn: false,
+    supersedes: correcting.value?.id ?? null, taken: taken.value, who: null, withdrawn: false,
   }
   if (!store.edit({ kind: 'reading.add', reading })) return
   typed.value = ''

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
+import { unstatedModel } from '#core/gear/models'
 import type { Edit } from '#core/job/edits'
 import { applyEdit } from '#core/job/apply'
 import type { Job } from '#core/job/schema'
@@ -17,18 +18,18 @@ const numbers = (job: Job) => {
 }
 const read = (k: number, ohm: number | null, n = ''): Edit => ({ kind: 'reading.add', reading: {
   id: `r${k}${n}`, at: `2026-05-04T09:0${n || 0}:00Z`, kind: ohm === null ? 'sound' : 'coil-dcr', outputId: 'out1', nodeId: id(k), value: ohm === null ? { is: 'plays' } : { is: 'ohm', ohm },
-  note: '', supersedes: null, taken: null, withdrawn: false,
+  note: '', supersedes: null, taken: null, who: null, withdrawn: false,
 } })
 const set = (k: number, to: object): Edit => ({ kind: 'speaker.set', nodeId: id(k), was: Object.fromEntries(Object.keys(to).map(f => [f, (plan.amplifiers[0]!.outputs[0]!.wiring.children[k - 1]!.node as never)[f]])), to })
 
 test.each<[string, Job, string[]]>([
   ['all alike', plan, ['123456789']], ['a name in the middle stands out', edited(plan, set(5, { name: 'x' })), ['1234', '6789']],
   ['labels do not part them', edited(plan, set(5, { label: 'x' })), ['123456789']], ['a tap, a rating, a driver do', edited(plan, set(2, { load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [1.25, 2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } }), set(7, { continuousW: 3 }), set(6, { driverOhm: 4 })), []],
-  ['of what kind it is does', edited(plan, set(5, { kindId: 'k' })), ['1234', '6789']],
+  ['of what kind it is does', edited(plan, { kind: 'kind.add', index: 0, item: { what: 'speaker', id: 'k', from: null, model: unstatedModel('speaker', 'K') } }, set(5, { kindId: 'k' })), ['1234', '6789']],
   ['three are too few', edited(plan, set(4, { name: 'x' })), ['56789']],
   ['read right, side by side, is a stretch of its own', edited(plan, read(1, null), read(2, null), read(3, null), read(4, null)), ['1234', '56789']],
   ['read wrong stands by itself', edited(plan, set(5, { driverOhm: 8 }), ...[1, 2, 3, 4, 6, 7, 8, 9].map(k => set(k, { driverOhm: 8 })), read(5, 60)), ['1234', '6789']],
-  ['so does what is repaired', edited(plan, { kind: 'repair.add', repair: { id: 'f', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id(5), fault: 'open-at-drop', note: '', withdrawn: false } }), ['1234', '6789']],
+  ['so does what is repaired', edited(plan, { kind: 'repair.add', repair: { id: 'f', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id(5), fault: 'open-at-drop', note: '', who: null, withdrawn: false } }), ['1234', '6789']],
   ['members of a group are not on the rail', jobOf('((8 + 8 + 8 + 8) || 8)'), []],
 ])('stretches: %s', (_, job, expected) => expect(numbers(job)).toEqual(expected))
 

@@ -85,7 +85,7 @@ function repair(): void {
     kind: 'repair.add',
     repair: {
       id: newId(), at: new Date().toISOString(), outputId: selected.line.outputId, nodeId: fault.nodeId,
-      fault: fault.kind, note: note.value.trim(), withdrawn: false,
+      fault: fault.kind, note: note.value.trim(), who: null, withdrawn: false,
     },
   })
   if (done) note.value = ''

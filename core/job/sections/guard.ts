@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { JobError } from '../jobError'
 import { refuse } from '../refusal'
 
@@ -20,15 +21,6 @@ export function changedBack<E extends { was: object, to: object }>(now: object, 
   const current = now as Record<string, unknown>
   const before = Object.fromEntries(Object.keys(edit.to).map(field => [field, current[field]]))
   return { ...edit, was: { ...edit.was, ...edit.to }, to: before }
-}
-
-/** Equal as JSON would keep them, whatever the order of keys. */
-export function same(a: unknown, b: unknown): boolean {
-  if (a === b) return true
-  if (a === null || b === null || typeof a !== 'object' || typeof b !== 'object' || Array.isArray(a) !== Array.isArray(b)) return false
-  const keys = Object.keys(a)
-  return keys.length === Object.keys(b).length
-    && keys.every(key => key in b && same((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]))
 }
 
 export function inserted<T>(list: readonly T[], index: number, item: T): T[] {

@@ -3,10 +3,18 @@ import { kinds } from './kinds/section'
 import { practice } from './practice/section'
 import { readings } from './readings/section'
 import { repairs } from './repairs/section'
+import type { EditRule, Section } from './section'
+import type { SectionName } from './shapes'
 import { spaces } from './spaces/section'
 import { variants } from './variants/section'
 import { wiring } from './wiring/section'
 import { zones } from './zones/section'
 
-/** Every section of the document. Its schema stands in ../schema.ts, its edits in ../edits.ts. */
-export const SECTIONS = [details, practice, kinds, zones, spaces, wiring, variants, readings, repairs] as const
+/** What each section does, by the name of its shape. */
+const BY_NAME: { [N in SectionName]: Section<N> } = { details, practice, kinds, zones, spaces, wiring, variants, readings, repairs }
+
+/** Every section, as whoever goes over all of them sees it. */
+export const SECTIONS = Object.values(BY_NAME) as readonly Section<SectionName>[]
+
+/** The rule of each kind of edit. */
+export const RULES = Object.assign({}, ...SECTIONS.map(section => section.edits)) as Record<string, EditRule<never, never>>

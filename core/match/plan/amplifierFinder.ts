@@ -1,7 +1,7 @@
 import type { AmplifierModel } from '#core/gear/amplifier'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { Job } from '#core/job/schema'
-import { same } from '#core/job/sections/guard'
+import { same } from '#core/quantity/same'
 import { evaluateJob } from '../evaluate'
 import { fitOf, isFit, needOf, type FindAsked, type Fit, type Need } from './amplifierFit'
 import { sum } from './choices'

@@ -1,6 +1,6 @@
 import { fieldsOf, giveKind } from '#core/job/kinds'
 import type { SpeakerLoad } from '#core/job/schema'
-import { same } from '#core/job/sections/guard'
+import { same } from '#core/quantity/same'
 import { lineAfter, type RemedyMaker } from './remedy'
 
 /** Open units whose remark asks for a can become of a kind of the job that has one, where it has their taps. */

@@ -1,13 +1,18 @@
 import { changedBack, guarded } from '../guard'
-import type { Section } from '../section'
-import type { detailEdits } from './edits'
+import { none, type Section } from '../section'
+import { details as shape } from './shape'
 
-export const details: Section<typeof detailEdits> = {
-  name: 'details',
-  keeps: 'document',
-  apply: {
-    'job.set': (job, edit) => ({ job: { ...job, ...guarded('the job', job, edit) }, inverse: changedBack(job, edit) }),
+export const details: Section<'details'> = {
+  shape,
+  edits: {
+    'job.set': {
+      apply: (job, edit) => ({ job: { ...job, ...guarded('the job', job, edit) }, inverse: changedBack(job, edit) }),
+      makes: none, refersTo: none, words: 'job details',
+    },
   },
-  words: { 'job.set': 'job details' },
   fields: { name: 'name', note: 'note' },
+  lists: {},
+  has: () => false,
+  ids: none,
+  names: none,
 }

@@ -1,16 +1,21 @@
 import { changedBack, guarded } from '../guard'
-import type { Section } from '../section'
-import type { practiceEdits } from './edits'
+import { none, type Section } from '../section'
+import { practice as shape } from './shape'
 
-export const practice: Section<typeof practiceEdits> = {
-  name: 'practice',
-  keeps: 'document',
-  apply: {
-    'practice.set': (job, edit) => ({
-      job: { ...job, practice: { ...job.practice, ...guarded('the practice', job.practice, edit) } },
-      inverse: changedBack(job.practice, edit),
-    }),
+export const practice: Section<'practice'> = {
+  shape,
+  edits: {
+    'practice.set': {
+      apply: (job, edit) => ({
+        job: { ...job, practice: { ...job.practice, ...guarded('the practice', job.practice, edit) } },
+        inverse: changedBack(job.practice, edit),
+      }),
+      makes: none, refersTo: none, words: 'rule of practice',
+    },
   },
-  words: { 'practice.set': 'rule of practice' },
   fields: { reserve: 'reserve rule', power: 'power rule', valve: 'rule for valve outputs' },
+  lists: {},
+  has: () => false,
+  ids: none,
+  names: none,
 }

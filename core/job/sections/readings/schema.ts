@@ -4,7 +4,19 @@ import { JobError } from '../../jobError'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */
 
-export const READING_KINDS = ['line-impedance', 'line-dcr', 'coil-dcr', 'sound'] as const
+/** Where each kind is read, and what is written down: a value in ohms (or open), or what was heard. */
+const KINDS = {
+  'line-impedance': { at: 'head', value: 'ohm' },
+  'line-dcr': { at: 'head', value: 'ohm' },
+  'coil-dcr': { at: 'speaker', value: 'ohm' },
+  'sound': { at: 'speaker', value: 'heard' },
+} as const satisfies Record<string, { at: 'head' | 'speaker', value: 'ohm' | 'heard' }>
+
+export type ReadingKind = keyof typeof KINDS
+export const READING_KINDS = Object.keys(KINDS) as [ReadingKind, ...ReadingKind[]]
+/** Kinds that are read at the head of a line, kinds of which is said what was heard. */
+export const READ_AT_HEAD = READING_KINDS.filter(kind => KINDS[kind].at === 'head')
+export const HEARD = READING_KINDS.filter(kind => KINDS[kind].value === 'heard')
 export const MOST_READINGS = 50_000
 
 /** What is heard under a speaker. Beside plays and silent: it plays, but not as it should; kept as it was heard. */
@@ -32,23 +44,29 @@ export const readingSchema = z.strictObject({
    * null not stated. Null as a whole where nothing of it was said.
    */
   taken: z.strictObject({ by: plainText(80), meter: plainText(80), leadsOhm: bounded('Ω', 0, 10).nullable() }).nullable(),
+  /** The person who took it; null while nobody has signed in. */
+  who: idText.nullable(),
   /** Taken back (undo); kept in the history. */
   withdrawn: z.boolean(),
 })
 export type Reading = z.infer<typeof readingSchema>
-export type ReadingKind = Reading['kind']
 export type ReadingValue = Reading['value']
 
 /** Read at the head of a line, not at a speaker. */
 export function isReadAtHead(kind: ReadingKind): boolean {
-  return kind === 'line-impedance' || kind === 'line-dcr'
+  return KINDS[kind].at === 'head'
+}
+
+/** Heard, not measured in ohms. */
+export function isHeard(kind: ReadingKind): boolean {
+  return KINDS[kind].value === 'heard'
 }
 
 /** A reading's kind, value and place must go together. @throws JobError */
 export function checkValue({ kind, value, nodeId }: Pick<Reading, 'kind' | 'value' | 'nodeId'>, path: string): void {
   const heard = value.is !== 'ohm' && value.is !== 'open'
-  if ((kind === 'sound') !== heard) {
-    throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, kind === 'sound' ? [...SOUNDS] : ['ohm', 'open'])
+  if (isHeard(kind) !== heard) {
+    throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, isHeard(kind) ? [...SOUNDS] : ['ohm', 'open'])
   }
   if (isReadAtHead(kind) !== (nodeId === null)) {
     throw new JobError(isReadAtHead(kind) ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)

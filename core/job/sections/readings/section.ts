@@ -1,36 +1,43 @@
+import { JobError } from '../../jobError'
 import { refuse } from '../../refusal'
-import type { Job } from '../../schema'
+import type { Job, JobDocument } from '../../schema'
 import { findOutput, findSpeaker } from '../../tree'
+import { growingRules } from '../growing'
 import { valid } from '../guard'
-import { noneTaken } from '../ids'
-import type { Section } from '../section'
-import type { readingEdits } from './edits'
+import { none, type Section } from '../section'
 import { checkValue, isSamePlace, MOST_READINGS, type Reading } from './schema'
+import { readings as shape } from './shape'
 
-export const readings: Section<typeof readingEdits> = {
-  name: 'readings',
-  keeps: 'rows',
-  apply: {
-    'reading.add': (job, { reading }) => {
-      noneTaken(job, [reading.id])
-      if (job.readings.size >= MOST_READINGS) refuse({ code: 'too-many', what: 'readings', most: MOST_READINGS })
+const { add, withdraw } = growingRules({
+  list: 'readings', what: 'reading', most: MOST_READINGS,
+  entryOf: (edit: { kind: 'reading.add', reading: Reading }) => edit.reading,
+  withdrawal: (readingId, withdrawn) => ({ kind: 'reading.withdraw' as const, readingId, withdrawn }),
+  idOf: ({ readingId, withdrawn }) => ({ id: readingId, withdrawn }),
+  fits: (job, reading, isNew) => {
+    if (isNew) {
       if (!findOutput(job, reading.outputId)) refuse({ code: 'not-there', what: 'output', id: reading.outputId })
-      if (reading.nodeId !== null && findSpeaker(job, reading.nodeId)?.output.id !== reading.outputId) {
-        refuse({ code: 'not-there', what: 'speaker', id: reading.nodeId })
-      }
+      if (!isPlaced(job, reading)) refuse({ code: 'not-there', what: 'speaker', id: reading.nodeId! })
       valid(() => checkValue(reading, 'reading'))
-      supersedesOnce(job, reading)
-      return { job: { ...job, readings: job.readings.added(reading) }, inverse: { kind: 'reading.withdraw', readingId: reading.id, withdrawn: true } }
-    },
-    'reading.withdraw': (job, edit) => {
-      const reading = job.readings.get(edit.readingId) ?? refuse({ code: 'not-there', what: 'reading', id: edit.readingId })
-      const changed = { ...reading, withdrawn: edit.withdrawn }
-      supersedesOnce(job, changed)
-      return { job: { ...job, readings: job.readings.replaced(changed) }, inverse: { ...edit, withdrawn: !edit.withdrawn } }
-    },
+    }
+    supersedesOnce(job, reading)
   },
-  words: { 'reading.add': 'reading', 'reading.withdraw': 'reading taken back' },
+  words: { add: 'reading', withdraw: 'reading taken back' },
+})
+
+export const readings: Section<'readings'> = {
+  shape,
+  edits: { 'reading.add': add, 'reading.withdraw': withdraw },
   fields: {},
+  lists: { readings: (_, number) => `reading no. ${number}` },
+  has: (job, id) => job.readings.get(id) !== undefined,
+  ids: ({ readings }) => readings.map((reading, k) => [reading.id, `readings[${k}].id`] as const),
+  names: none,
+  isPlaced,
+  check: checkOrder,
+}
+
+function isPlaced(job: Job, { outputId, nodeId }: { outputId: string, nodeId: string | null }): boolean {
+  return nodeId === null ? findOutput(job, outputId) !== null : findSpeaker(job, nodeId)?.output.id === outputId
 }
 
 /** A reading corrects one of its own place and kind, and each is corrected once: the next correction corrects the correction. */
@@ -40,4 +47,26 @@ function supersedesOnce(job: Job, reading: Reading): void {
   if (!isSamePlace(earlier, reading)) refuse({ code: 'not-valid', message: 'A reading corrects an earlier one of the same place and kind.' })
   const taken = job.readings.ofLine(reading.outputId).some(r => r.id !== reading.id && !r.withdrawn && r.supersedes === reading.supersedes)
   if (taken) refuse({ code: 'corrected-already', id: reading.supersedes })
+}
+
+/** Of a whole document: values that go with their kind, and corrections in order. */
+function checkOrder({ readings }: JobDocument): void {
+  const earlier = new Map<string, Reading>()
+  const corrected = new Set<string>()
+  for (const [k, reading] of readings.entries()) {
+    checkValue(reading, `readings[${k}]`)
+    if (reading.supersedes !== null) checkSupersedes(reading, earlier, corrected, `readings[${k}].supersedes`)
+    earlier.set(reading.id, reading)
+  }
+}
+
+/** A correction names an earlier reading of its own place and kind, and none names one that is corrected already: no ring, no fork. */
+function checkSupersedes(reading: Reading, earlier: ReadonlyMap<string, Reading>, corrected: Set<string>, path: string): void {
+  const { supersedes } = reading
+  const before = earlier.get(supersedes!)
+  if (!before) throw new JobError(`The reading that it supersedes, “${supersedes}”, does not stand before it.`, path)
+  if (!isSamePlace(before, reading)) throw new JobError(`The reading that it supersedes, “${supersedes}”, is of another place or kind.`, path)
+  if (reading.withdrawn) return
+  if (corrected.has(supersedes!)) throw new JobError(`The reading “${supersedes}” is superseded already by another.`, path)
+  corrected.add(supersedes!)
 }

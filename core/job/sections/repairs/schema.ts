@@ -17,6 +17,8 @@ export const repairSchema = z.strictObject({
   nodeId: idText.nullable(),
   fault: z.enum(FAULT_KINDS),
   note: noteText,
+  /** The person who did it; null while nobody has signed in. */
+  who: idText.nullable(),
   withdrawn: z.boolean(),
 })
 export type Repair = z.infer<typeof repairSchema>

@@ -1,28 +1,33 @@
 import { refuse } from '../../refusal'
+import type { Job } from '../../schema'
 import { findOutput, findPlace } from '../../tree'
-import { noneTaken } from '../ids'
-import type { Section } from '../section'
-import type { repairEdits } from './edits'
-import { MOST_REPAIRS } from './schema'
+import { growingRules } from '../growing'
+import { none, type Section } from '../section'
+import { MOST_REPAIRS, type Repair } from './schema'
+import { repairs as shape } from './shape'
 
-export const repairs: Section<typeof repairEdits> = {
-  name: 'repairs',
-  keeps: 'rows',
-  apply: {
-    'repair.add': (job, { repair }) => {
-      noneTaken(job, [repair.id])
-      if (job.repairs.size >= MOST_REPAIRS) refuse({ code: 'too-many', what: 'repairs', most: MOST_REPAIRS })
-      if (repair.nodeId === null) {
-        if (!findOutput(job, repair.outputId)) refuse({ code: 'not-there', what: 'output', id: repair.outputId })
-      }
-      else if (findPlace(job, repair.nodeId)?.output.id !== repair.outputId) refuse({ code: 'not-there', what: 'speaker', id: repair.nodeId })
-      return { job: { ...job, repairs: job.repairs.added(repair) }, inverse: { kind: 'repair.withdraw', repairId: repair.id, withdrawn: true } }
-    },
-    'repair.withdraw': (job, edit) => {
-      const repair = job.repairs.get(edit.repairId) ?? refuse({ code: 'not-there', what: 'repair', id: edit.repairId })
-      return { job: { ...job, repairs: job.repairs.replaced({ ...repair, withdrawn: edit.withdrawn }) }, inverse: { ...edit, withdrawn: !edit.withdrawn } }
-    },
+const { add, withdraw } = growingRules({
+  list: 'repairs', what: 'repair', most: MOST_REPAIRS,
+  entryOf: (edit: { kind: 'repair.add', repair: Repair }) => edit.repair,
+  withdrawal: (repairId, withdrawn) => ({ kind: 'repair.withdraw' as const, repairId, withdrawn }),
+  idOf: ({ repairId, withdrawn }) => ({ id: repairId, withdrawn }),
+  fits: (job, repair, isNew) => {
+    if (isNew && !isPlaced(job, repair)) refuse(repair.nodeId === null ? { code: 'not-there', what: 'output', id: repair.outputId } : { code: 'not-there', what: 'speaker', id: repair.nodeId })
   },
-  words: { 'repair.add': 'repair', 'repair.withdraw': 'repair taken back' },
+  words: { add: 'repair', withdraw: 'repair taken back' },
+})
+
+export const repairs: Section<'repairs'> = {
+  shape,
+  edits: { 'repair.add': add, 'repair.withdraw': withdraw },
   fields: {},
+  lists: { repairs: (_, number) => `repair no. ${number}` },
+  has: (job, id) => job.repairs.get(id) !== undefined,
+  ids: ({ repairs }) => repairs.map((repair, k) => [repair.id, `repairs[${k}].id`] as const),
+  names: none,
+  isPlaced,
+}
+
+function isPlaced(job: Job, { outputId, nodeId }: { outputId: string, nodeId: string | null }): boolean {
+  return nodeId === null ? findOutput(job, outputId) !== null : findPlace(job, nodeId)?.output.id === outputId
 }

@@ -1,0 +1,45 @@
+import type { Placed, Records } from '../records'
+import { refuse } from '../refusal'
+import type { Job } from '../schema'
+import { none, type EditRule } from './section'
+import type { GrowingList, Thing } from './shapes'
+
+/** The two edits of every section that only grows: an entry is added, and withdrawn or brought back. */
+
+interface Entry extends Placed { withdrawn: boolean }
+interface Growing<E extends Entry, Add, Withdraw> {
+  list: GrowingList
+  what: Thing
+  most: number
+  entryOf: (edit: Add) => E
+  /** The edits that take back: by the id of the entry. */
+  withdrawal: (id: string, withdrawn: boolean) => Withdraw
+  idOf: (edit: Withdraw) => { id: string, withdrawn: boolean }
+  /** Refuses an entry that does not fit; asked of one that is brought back, too, with `isNew` false. */
+  fits: (job: Job, entry: E, isNew: boolean) => void
+  words: { add: string, withdraw: string }
+}
+
+export function growingRules<E extends Entry, Add, Withdraw>({ list, what, most, entryOf, withdrawal, idOf, fits, words }: Growing<E, Add, Withdraw>) {
+  const recordsOf = (job: Job) => job[list] as unknown as Records<E>
+  const add: EditRule<Add, Add | Withdraw> = {
+    apply: (job, edit) => {
+      const entry = entryOf(edit)
+      if (recordsOf(job).size >= most) refuse({ code: 'too-many', what: list, most })
+      fits(job, entry, true)
+      return { job: { ...job, [list]: recordsOf(job).added(entry) }, inverse: withdrawal(entry.id, true) }
+    },
+    makes: edit => [entryOf(edit).id], refersTo: none, words: words.add,
+  }
+  const withdraw: EditRule<Withdraw, Add | Withdraw> = {
+    apply: (job, edit) => {
+      const { id, withdrawn } = idOf(edit)
+      const entry = recordsOf(job).get(id) ?? refuse({ code: 'not-there', what, id })
+      const changed = { ...entry, withdrawn }
+      fits(job, changed, false)
+      return { job: { ...job, [list]: recordsOf(job).replaced(changed) }, inverse: withdrawal(id, !withdrawn) }
+    },
+    makes: none, refersTo: none, words: words.withdraw,
+  }
+  return { add, withdraw }
+}

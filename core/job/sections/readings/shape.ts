@@ -1,0 +1,22 @@
+import { z } from 'zod'
+import { idText } from '#core/quantity/fields'
+import { defineShape } from '../shape'
+import { HEARD, MOST_READINGS, READ_AT_HEAD, readingSchema, SOUNDS } from './schema'
+
+export const readings = defineShape({
+  name: 'readings',
+  fields: { readings: z.array(readingSchema).max(MOST_READINGS) },
+  empty: { readings: [] },
+  edits: [
+    z.strictObject({ kind: z.literal('reading.add'), reading: readingSchema }),
+    z.strictObject({ kind: z.literal('reading.withdraw'), readingId: idText, withdrawn: z.boolean() }),
+  ],
+  things: ['reading'],
+  grows: {
+    list: 'readings', entry: readingSchema, most: MOST_READINGS, add: 'reading', withdraw: 'readingId', corrects: 'supersedes',
+    together: [
+      [{ key: 'kind', oneOf: READ_AT_HEAD }, { key: 'nodeId', isNull: true }],
+      [{ key: 'kind', oneOf: HEARD }, { key: 'value.is', oneOf: SOUNDS }],
+    ],
+  },
+})
