@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import { isGroup } from '#core/network/tree'
 import type { Branch, Chain, Speaker, WireNode } from '#core/job/schema'
 
@@ -87,5 +88,5 @@ function gather(members: Branch[], most: number): { node: WireNode, times: numbe
 }
 
 function likenessOf(node: WireNode): string {
-  return isGroup(node) ? `${node.kind}(${node.children.map(b => likenessOf(b.node)).join()})` : JSON.stringify(node.load)
+  return isGroup(node) ? `${node.kind}(${node.children.map(b => likenessOf(b.node)).join()})` : likenessOf(node.load)
 }

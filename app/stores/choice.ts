@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import type { Job, Speaker } from '#core/job/schema'
 import { allSpeakers, outputsOf, speakersOf } from '#core/job/tree'
 
@@ -48,8 +49,8 @@ export const ALIKE = {
 } as const
 export type AlikeBy = keyof typeof ALIKE
 
-const loadOf = ({ load }: Speaker) => JSON.stringify(load)
-const tapOf = ({ load }: Speaker) => load.kind === 'tap' ? `${load.tapW} W at ${load.ratedV} V` : JSON.stringify(load)
+const loadOf = ({ load }: Speaker) => likenessOf(load)
+const tapOf = ({ load }: Speaker) => load.kind === 'tap' ? `${load.tapW} W at ${load.ratedV} V` : likenessOf(load)
 
 /** All that are like a speaker, on its rail or on all of them. */
 export function allAlike(job: Job, like: Speaker, by: AlikeBy, outputId: string | null): string[] {

@@ -44,7 +44,10 @@ export function unstatedModel<K extends GearKind>(kind: K, name: string): Models
   return { ...empty, ...(kind === 'cable' ? { size: { awg: 16 } } : {}), name } as unknown as Models[K]
 }
 
-/** A model as some version kept it, with the fields that it did not know yet: nothing is stated in them. Not checked: what is kept was checked when it was taken. */
+/**
+ * A model as some version kept it, with the fields that it did not know yet: nothing is stated in them. Not checked: what is kept was
+ * checked when it was taken.
+ */
 export function broughtUp<K extends GearKind>(kind: K, body: unknown): Models[K] {
   return withUnstated(MODEL_SCHEMAS[kind], body) as Models[K]
 }

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import type { ChannelMode } from '#core/amplifier/rating'
 import { together, type Edit, type SimpleEdit } from './edits'
 import { addOutput, type NewId } from './intents'
@@ -23,7 +24,7 @@ export function joinChannels(job: Job, outputId: string, mode: ChannelMode, newI
     return together([set, { ...added.edit, index: at + 1, output: { ...added.edit.output, rating: { ...rating, mode: 'single' } } }])
   }
   const beside = [amplifier.outputs[at + 1], amplifier.outputs[at - 1]].filter(o => o !== undefined)
-  const free = beside.find(o => o.wiring.children.length === 0 && JSON.stringify(o.rating) === JSON.stringify(rating))
+  const free = beside.find(o => o.wiring.children.length === 0 && same(o.rating, rating))
   if (free) return together([set, { kind: 'output.remove', outputId: free.id }])
   return beside.length === 0
     ? `${output.label} is the only channel of ${amplifier.name}: two are joined.`

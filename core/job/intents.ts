@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { lineKindOf, lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
 import { sameCable } from '#core/quantity/cable'
@@ -107,7 +108,7 @@ export function shift(job: Job, nodeId: string, step: 1 | -1): Edit | null {
   const other = place?.parent.children[place.index + step]
   if (!place || !other) return null
   const edits: SimpleEdit[] = [{ kind: 'node.move', nodeId, parentId: place.parent.id, index: place.index + step }]
-  if (JSON.stringify(place.branch.lead) !== JSON.stringify(other.lead)) {
+  if (!same(place.branch.lead, other.lead)) {
     edits.push({ kind: 'lead.set', nodeId, was: place.branch.lead, to: other.lead })
     edits.push({ kind: 'lead.set', nodeId: other.node.id, was: other.lead, to: place.branch.lead })
   }

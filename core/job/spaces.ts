@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
 import { MOST_PLACES } from '#core/room/layout'
@@ -41,7 +42,7 @@ export function addSpace(job: Job, newId: NewId): { edit: Edit, spaceId: string 
 
 /** Sets what changes of a space; null where nothing does. */
 export function setSpace(space: Space, to: Partial<Omit<Space, 'id' | 'spots' | 'measured'>>): Edit | null {
-  const changed = Object.fromEntries(Object.entries(to).filter(([field, value]) => JSON.stringify(space[field as keyof Space]) !== JSON.stringify(value)))
+  const changed = Object.fromEntries(Object.entries(to).filter(([field, value]) => !same(space[field as keyof Space], value)))
   if (Object.keys(changed).length === 0) return null
   return { kind: 'space.set', spaceId: space.id, ...setting<Space, Partial<Space>>(space, changed) } as Edit
 }
@@ -100,7 +101,7 @@ export function nudge(space: Space, spotIds: readonly string[], by: Place): Edit
 
 /** Sets height or aim of places. */
 export function setSpots(space: Space, spotIds: readonly string[], to: Partial<Pick<Spot, 'heightM' | 'aim' | 'nodeId'>>): Edit | null {
-  return together(space.spots.filter(s => spotIds.includes(s.id)).flatMap((spot): SimpleEdit[] => JSON.stringify({ ...spot, ...to }) === JSON.stringify(spot)
+  return together(space.spots.filter(s => spotIds.includes(s.id)).flatMap((spot): SimpleEdit[] => same({ ...spot, ...to }, spot)
     ? []
     : [{ kind: 'spot.set', spaceId: space.id, spotId: spot.id, ...setting<Spot, typeof to>(spot, to) }]))
 }
@@ -165,7 +166,7 @@ function openLine(job: Job, name: string, to: HangTo, newId: NewId): { edits: Si
   }
   const rating = { kind: 'constant-voltage' as const, lineV: to.lineV, powerW: null }
   // Beside other lines of which no more is known: what feeds them is chosen later.
-  const beside = job.amplifiers.find(a => a.from === null && a.outputs.length > 0 && a.outputs.every(o => JSON.stringify(o.rating) === JSON.stringify(rating)))
+  const beside = job.amplifiers.find(a => a.from === null && a.outputs.length > 0 && a.outputs.every(o => same(o.rating, rating)))
   if (beside) return openLine(job, name, { amplifierId: beside.id }, newId)
   const { edit } = addAmplifier(job, newId)
   if (edit.kind !== 'amplifier.add') return null

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import type { ControlModel } from '#core/gear/control'
 import type { TransformerModel } from '#core/gear/transformer'
 import { isGroup } from '#core/network/tree'
@@ -93,7 +94,7 @@ export function setThrough(job: Job, groupId: string, change: ThroughChange): Ed
   const through = findGroup(job, groupId)?.group.through
   if (!through) return null
   const to = { ...through, ...change } as LineThrough
-  return JSON.stringify(to) === JSON.stringify(through) ? null : { kind: 'through.set', nodeId: groupId, was: through, to }
+  return same(to, through) ? null : { kind: 'through.set', nodeId: groupId, was: through, to }
 }
 
 /** Positions of a control whose own are not stated, dB down. Common practice, no source: 3 dB a step, then off. */

@@ -1,6 +1,7 @@
+import { likenessOf } from '#core/quantity/same'
 import { predictLine, type Predicted } from '#core/check/predict'
 import type { Grade } from '#core/check/verdict'
-import type { Job, Kind, Output } from '#core/job/schema'
+import type { Job, Kind, Output, Practice } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
 import { aroundOf, sharedOf, type Around } from './around'
 import { solveOutput, type LineFacts } from './facts'
@@ -49,28 +50,28 @@ const ALL: Stint = { budgetMs: Infinity, first: null }
  */
 export function makeEvaluator(now: () => number = () => performance.now()): (job: Job, stint?: Stint) => Evaluated {
   let remembered = new WeakMap<Output, LineEvaluation>()
-  let practice = ''
+  let practice: Practice | null = null
   let kinds: readonly Kind[] = []
   /** What was around each when it was evaluated. */
   const beside = new WeakMap<Output, string>()
   /** What was last said of each line, until it is said anew. */
   let latest = new Map<string, LineEvaluation>()
   return (job, { budgetMs, first } = ALL) => {
-    const wanted = `${job.practice.reserve} ${job.practice.power} ${job.practice.valve}`
-    if (wanted !== practice) {
+    // By identity: whatever a practice comes to hold, another one is another judgement.
+    if (job.practice !== practice) {
       remembered = new WeakMap()
-      practice = wanted
+      practice = job.practice
     }
     const changed = job.kinds === kinds ? null : changedKinds(kinds, job.kinds)
     kinds = job.kinds
     const until = now() + budgetMs
     const shared = sharedOf(job)
     // Lines hang on each other where a unit has coils of their own or a system has bands; few jobs have any.
-    const [coilsSay, bandsSay] = [shared.coils, shared.bands].map(of => of.length === 0 ? '' : JSON.stringify(of)) as [string, string]
+    const [coilsSay, bandsSay] = [shared.coils, shared.bands].map(of => of.length === 0 ? '' : likenessOf(of)) as [string, string]
     const outputs = outputsOf(job)
     for (const { outputs: own, ...amplifier } of job.amplifiers) {
       const fed = shared.fed.find(f => f.source === amplifier.source?.name)
-      const amplifierSays = JSON.stringify([amplifier, fed])
+      const amplifierSays = likenessOf([amplifier, fed])
       for (const output of own) {
         const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
         const says = `${amplifierSays}${coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''}${output.band ? bandsSay : ''}`

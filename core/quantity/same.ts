@@ -12,3 +12,10 @@ export function same(a: unknown, b: unknown): boolean {
 
 /** JSON keeps nothing of a key that is undefined. */
 const keysOf = (value: object) => Object.keys(value).filter(key => (value as Record<string, unknown>)[key] !== undefined)
+
+/** A text that is equal for what is the same: to gather equals by. */
+export function likenessOf(value: unknown): string {
+  return JSON.stringify(value, (_, part: unknown) => part !== null && typeof part === 'object' && !Array.isArray(part)
+    ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => a < b ? -1 : 1))
+    : part) ?? ''
+}

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { toDocument } from '#core/job/document'
 import { takeInSteps } from '#core/job/ledger'
 import type { Job } from '#core/job/schema'
@@ -224,9 +225,9 @@ export function playSchedule(seed: number): ScheduleResult {
   settle()
   const hanging = tabs.flatMap(({ window, by }) => {
     if (!window) return []
-    const there = JSON.stringify(toDocument(server.jobs.get(window.jobId)!.job))
+    const there = toDocument(server.jobs.get(window.jobId)!.job)
     if (window.phase !== 'ready' || window.asking || window.pending.length > 0) return [`${by} hangs: ${window.phase}, ${window.pending.length} pending`]
-    return JSON.stringify(toDocument(window.job!)) === there ? [] : [`${by} shows another job than the server has`]
+    return same(toDocument(window.job!), there) ? [] : [`${by} shows another job than the server has`]
   })
   const shown = new Set(tabs.flatMap(t => t.window?.refused.map(r => r.stamped.id) ?? []))
   for (const tab of tabs) closeTab(tab)

@@ -7,7 +7,8 @@ import type { Job } from '#core/job/schema'
 /** All SQL about the library of gear. */
 
 /** What stands may be of a version that knew fewer fields: it is brought up as it is read, so a new field of a model needs no migration. */
-const asVersion = (kind: GearKind) => ({ version, at, body }: { version: number, at: Date, body: unknown }) => ({ version, at: at.toISOString(), body: broughtUp(kind, body) })
+interface RawVersion { version: number, at: Date, body: unknown }
+const asVersion = (kind: GearKind) => ({ version, at, body }: RawVersion) => ({ version, at: at.toISOString(), body: broughtUp(kind, body) })
 
 /** Every model of a kind, its newest version's listed fields, by name. */
 export async function listModels(db: Knex, kind: GearKind): Promise<GearRow[]> {
@@ -32,7 +33,7 @@ export async function newestOf(db: Knex, kind: GearKind): Promise<GearWhole[]> {
 export async function findModel(db: Knex, id: string): Promise<GearModel | null> {
   const model = await db('models').where({ id }).first() as { id: string, kind: GearKind, retired_at: Date | null } | undefined
   if (!model) return null
-  const versions = await db('model_versions').select('version', 'at', 'body').where({ model_id: id }).orderBy('version', 'desc') as { version: number, at: Date, body: unknown }[]
+  const versions = await db('model_versions').select('version', 'at', 'body').where({ model_id: id }).orderBy('version', 'desc') as RawVersion[]
   const usedIn = await db('job_models').join('jobs', 'jobs.id', 'job_models.job_id').whereNull('jobs.deleted_at').where({ model_id: id })
     .select('jobs.id as jobId', 'jobs.name as name', 'job_models.version as version').orderBy('jobs.name') as GearModel['usedIn']
   return { id, kind: model.kind, isRetired: model.retired_at !== null, versions: versions.map(asVersion(model.kind)), usedIn }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { same } from '#core/quantity/same'
 import { computed, ref } from 'vue'
 import type { CableModel } from '#core/gear/cable'
 import type { Model } from '#core/gear/models'
@@ -50,7 +51,7 @@ function setLinePower(powerW: number): void {
   if (output.rating.kind === 'constant-voltage') setOutput({ rating: { ...output.rating, powerW } })
 }
 /** The other outputs of this amplifier that are rated otherwise, set like this one in one edit. */
-const others = computed(() => amplifier.value?.outputs.filter(o => o.id !== output.id && JSON.stringify(o.rating) !== JSON.stringify(output.rating)) ?? [])
+const others = computed(() => amplifier.value?.outputs.filter(o => o.id !== output.id && !same(o.rating, output.rating)) ?? [])
 function rateAllAlike(): void {
   store.edit(together(others.value.map(o => ({ kind: 'output.set' as const, outputId: o.id, was: { rating: o.rating }, to: { rating: output.rating } }))))
 }

@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import { checkKey, SPEAKER_CHECKS, type LineProof } from '#core/check/proof'
 import type { Chain, Group, Speaker } from '#core/job/schema'
 import { isGroup } from '#core/network/tree'
@@ -18,7 +19,7 @@ function faceOf(speaker: Speaker, proof: LineProof, isAwaiting: (id: string) => 
   const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade ?? 'none')
   if (grades.includes('stop') || grades.includes('tight') || isAwaiting(speaker.id) || isRepaired(speaker.id)) return null
   const { name, load, continuousW, driverOhm, kindId, zoneId } = speaker
-  return JSON.stringify([name, load, continuousW, driverOhm, kindId, zoneId, grades])
+  return likenessOf([name, load, continuousW, driverOhm, kindId, zoneId, grades])
 }
 
 /** Stretches of equals that hang on the rail itself or behind one of its controls, one after the other, in its order. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { same } from '#core/quantity/same'
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
 import type { Model } from '#core/gear/models'
@@ -85,7 +86,7 @@ const heights = computed(() => new Set(at.spots.map(s => s.heightM)))
 const height = computed(() => heights.value.size === 1 ? length([...heights.value][0]!) : '')
 const aim = computed(() => {
   const [first] = at.spots
-  if (!first || at.spots.some(s => JSON.stringify(s.aim) !== JSON.stringify(first.aim))) return ''
+  if (!first || at.spots.some(s => !same(s.aim, first.aim))) return ''
   return first.aim === null ? 'down' : `${first.aim.turnDeg}°, ${first.aim.tiltDeg}° down`
 })
 function aimOf(typed: string): Spot['aim'] {

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { describe, expect, test } from '@jest/globals'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { isTaken, randomEdit } from '#core/testing/edits'
@@ -49,7 +50,7 @@ describe('what a hand means with several', () => {
     ['to the end of their own line', () => done(moveEach(job, [a, b], { outputId: 'out1' })), '03:10@5 04:10@5 01:10@5 02:10@5'],
     ['behind where they stand', () => done(moveEach(job, [b, c], { afterId: a })), 'nothing'],
     ['behind one of themselves', () => done(moveEach(job, [a, b], { afterId: b })), 'nothing'],
-    ['to a new output, rated like their own', () => { const on = applyEdit(job, moveToNew(job, [c, d], newId())!.edit!).job; return `${drawn(on)} | ${drawn(on, 3)} | ${JSON.stringify(outputOf(on, 3).rating) === JSON.stringify(outputOf(on).rating)}` }, '01:10@5 02:10@5 | 03:10@5 04:10@5 | true'],
+    ['to a new output, rated like their own', () => { const on = applyEdit(job, moveToNew(job, [c, d], newId())!.edit!).job; return `${drawn(on)} | ${drawn(on, 3)} | ${same(outputOf(on, 3).rating, outputOf(on).rating)}` }, '01:10@5 02:10@5 | 03:10@5 04:10@5 | true'],
     ['nobody to a new output', () => String(moveToNew(job, [], newId())), 'null'],
     ['a group goes whole', () => { const on = applyEdit(series, moveEach(series, [b, c], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '01:10@5 04:10@10 | 01:5@5 series(02:10 03:10@5)@5'],
     ['a group of one goes whole', () => done(moveEach(applyEdit(series, removeEach(series, [b]).edit!).job, [c], { afterId: d }), applyEdit(series, removeEach(series, [b]).edit!).job), '01:10@5 04:10@5 series(03:10@5)@5'],

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { sameCable, type Cable } from '#core/quantity/cable'
 import { isGroup } from '#core/network/tree'
 import { applyEdit } from '../apply'
@@ -62,7 +63,7 @@ export function tapEach(job: Job, ids: readonly string[], tapW: number): ManyDon
 
 /** The same name, rating or driver for all. */
 export function setEach(job: Job, ids: readonly string[], to: Partial<Pick<Speaker, 'name' | 'continuousW' | 'driverOhm' | 'load'>>): ManyDone {
-  return each(job, ids, speaker => JSON.stringify({ ...speaker, ...to }) === JSON.stringify(speaker) ? [] : [{ kind: 'speaker.set', nodeId: speaker.id, ...setting<Speaker, typeof to>(speaker, to) }])
+  return each(job, ids, speaker => same({ ...speaker, ...to }, speaker) ? [] : [{ kind: 'speaker.set', nodeId: speaker.id, ...setting<Speaker, typeof to>(speaker, to) }])
 }
 
 /** One cable for all of their leads; a lead of no stated length stays so. */

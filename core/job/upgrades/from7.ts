@@ -1,4 +1,4 @@
-import { isFields } from './places'
+import { isFields } from './step'
 import { wiringStep } from './wiringStep'
 
 const withRating = (output: unknown): unknown => isFields(output) && isFields(output.rating) && output.rating.kind === 'solid-state'

@@ -6,3 +6,5 @@ export interface Upgrade {
   document: (document: Fields) => { document: Fields, remarks: string[] }
   edit: (edit: Fields) => Fields
 }
+
+export const isFields = (value: unknown): value is Fields => value !== null && typeof value === 'object'

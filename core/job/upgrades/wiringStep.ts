@@ -1,5 +1,4 @@
-import { isFields } from './places'
-import type { Fields, Upgrade } from './step'
+import { isFields, type Fields, type Upgrade } from './step'
 
 /** What a step makes of each thing that holds amplifiers, outputs or models; an edit that sets an output holds some of its fields. */
 export interface WiringChanges { amplifier: Change, output: Change, setOutput: Change, kind: Change, document?: (document: Fields) => Fields }

@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import { applyEdit } from '#core/job/apply'
 import { together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { setTap } from '#core/job/intents'
@@ -71,7 +72,7 @@ export async function planTaps(job: Job, solve: SolveLp, asked: PlanAsked = PLAN
   }
 }
 
-const tapsOf = (job: Job) => JSON.stringify(job.amplifiers.map(a => a.outputs.map(o => o.wiring)))
+const tapsOf = (job: Job) => likenessOf(job.amplifiers.map(a => a.outputs.map(o => o.wiring)))
 
 /** What a space is made of is wanted here; its level comes of the grids. */
 const NO_LEVEL = 1

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { together, type SimpleEdit } from '#core/job/edits'
 import { findSpeaker } from '#core/job/tree'
 import type { RemedyMaker } from './remedy'
@@ -15,7 +16,7 @@ export const rightScale: RemedyMaker = ({ job, line, finding }) => {
   // From then on its taps are read on the scale of this line: else it would stand beside its own dial for good.
   const to = { load: { ...load, tapW: takesW, ratedV: lineV, tapsW: load.tapsW.map(w => onScale(w, load.ratedV, lineV)) } }
   // All that stand alike: one set right among equals would be the odd one.
-  const alike = line.speakers.filter(s => JSON.stringify(s.load) === JSON.stringify(load))
+  const alike = line.speakers.filter(s => same(s.load, load))
   const edit = together(alike.map((s): SimpleEdit => ({ kind: 'speaker.set', nodeId: s.id, was: { load: s.load }, to })))
   return edit ? [{ code: 'right-scale', edit, facts: { code: 'right-scale', labels: alike.map(s => s.label), tapW, ratedV: load.ratedV, takesW } }] : []
 }

@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import { together, type SimpleEdit } from '#core/job/edits'
 import type { Speaker } from '#core/job/schema'
 import { exceeds } from '#core/quantity/tolerance'
@@ -57,7 +58,7 @@ const MOST_STEPS = 3
 function alike(speakers: readonly Speaker[]): Speaker[][] {
   const kinds = new Map<string, Speaker[]>()
   for (const speaker of speakers) {
-    const kind = JSON.stringify([speaker.name, speaker.load])
+    const kind = likenessOf([speaker.name, speaker.load])
     kinds.set(kind, [...kinds.get(kind) ?? [], speaker])
   }
   return [...kinds.values()]

@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { addOutput, type NewId } from '#core/job/intents'
 import { joinChannels } from '#core/job/channels'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
@@ -100,7 +101,7 @@ function freeOutput(sequence: Sequence, amplifierId: string, taken: readonly str
   const free = outputs.find(o => !taken.includes(o.id) && o.wiring.children.length === 0)
   if (free) {
     const set: SimpleEdit = { kind: 'output.set', outputId: free.id, was: { rating: free.rating }, to: { rating: like.rating } }
-    if (JSON.stringify(free.rating) !== JSON.stringify(like.rating)) sequence.do(set)
+    if (!same(free.rating, like.rating)) sequence.do(set)
     return free.id
   }
   const added = addOutput(sequence.job, amplifierId, newId)!

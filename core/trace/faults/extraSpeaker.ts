@@ -1,3 +1,4 @@
+import { likenessOf } from '#core/quantity/same'
 import { addAfter } from '#core/job/intents'
 import { faultAt, type FaultDefinition } from '../fault'
 import { rewire } from '../rewire'
@@ -7,7 +8,7 @@ export const extraSpeaker: FaultDefinition = {
   kind: 'extra-speaker',
   prior: 4,
   candidates: (_, speakers) => {
-    const kinds = new Map(speakers.filter(s => s.load.kind !== 'tap' || s.load.tapW > 0).map(s => [JSON.stringify(s.load), s]))
+    const kinds = new Map(speakers.filter(s => s.load.kind !== 'tap' || s.load.tapW > 0).map(s => [likenessOf(s.load), s]))
     return [...kinds.values()].map(s => faultAt('extra-speaker', s.id))
   },
   change: (chain, { nodeId }) => rewire(chain, nodeId!, branch => ({

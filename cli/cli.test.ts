@@ -3,6 +3,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
+import { helpOf, run } from './run'
+import { VERBS } from './verbs'
 import { writeJobFile } from '#core/format/plainMatch'
 import { cableReportSchema } from '#core/match/cableSearch'
 import loadHighs from 'highs'
@@ -12,7 +14,7 @@ import { cabled, jobOf } from '#core/testing/jobs'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { writeCsv, gearCheckSchema } from '#core/gear/csv'
 import { amplifiersReportSchema } from '#core/match/plan/amplifiersReport'
-import { demoGear } from '../../demo/gear'
+import { demoGear } from '../demo/gear'
 import { planReportSchema } from '#core/match/plan/planReport'
 import { wiringsReportSchema } from '#core/match/wirings/report'
 import { clipReportSchema } from '#core/programme/clip'
@@ -20,128 +22,152 @@ import { curveReportSchema } from '#core/format/curve'
 import { coverReportSchema } from '#core/room/cover'
 import { reportSchema } from '#core/match/report'
 import { quickAnswerSchema } from '#core/quick/answer'
-import { demoJobs } from '../../demo'
+import { demoJobs } from '../demo'
 
 const folder = mkdtempSync(join(tmpdir(), 'cli-'))
 const file = (name: string, text: string) => {
   writeFileSync(join(folder, name), text)
   return join(folder, name)
 }
-function cli(...args: string[]) {
-  const { status, stdout } = spawnSync('npm', ['run', '--silent', 'cli', '--', ...args], { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } })
-  return { status, answer: JSON.parse(stdout) }
+async function cli(...args: string[]) {
+  const { code, out, remarks } = await run(args)
+  return { status: code, answer: JSON.parse(out), remarks }
 }
+
+test('from a terminal: one document on standard output, what a file lost beside it, and the exit code', () => {
+  const npm = (...args: string[]) => spawnSync('npm', ['run', '--silent', 'cli', '--', ...args], { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } })
+  const job = jobOf('8')
+  const reading = { id: 'r', at: '2026-05-04T09:30:00Z', kind: 'line-dcr', outputId: 'gone', nodeId: null, value: { is: 'open' }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const lost = npm('evaluate', file('lost.plainmatch.json', writeJobFile(job).replace('"readings": []', `"readings": [${JSON.stringify(reading)}]`)))
+  expect([lost.status, (JSON.parse(lost.stdout) as { lines: unknown[] }).lines.length]).toEqual([0, 1])
+  expect(lost.stderr).toContain('1 × reading of output “gone”')
+  const none = npm('explode')
+  expect([none.status, (JSON.parse(none.stdout) as { error: object }).error]).toMatchObject([2, { message: 'There is no “explode” here.', expected: Object.keys(VERBS) }])
+}, 60_000)
+
+test('every verb says what it takes, by itself and among all; docs/cli.md has each example', async () => {
+  const all = await run(['--help'])
+  const page = readFileSync('docs/cli.md', 'utf8')
+  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 11])
+  for (const [name, verb] of Object.entries(VERBS)) {
+    const own = await run([name, '--help'])
+    expect([own.code, own.out]).toEqual([0, helpOf(name)])
+    expect(all.out).toContain(own.out)
+    expect(page).toContain(`npm run --silent cli -- ${verb.example}`)
+    expect(page).toContain(`${name}${name === 'gear' ? '-check' : ''}.schema.json`)
+  }
+})
 
 test.each<[string, unknown, string, [string, string][]]>([
   ['16 || 16 on valve 50 W at 4/8/16', { tapOhm: 8, bestOhm: 8, lossDb: 0 }, 'single', [['match-exactly', 'good'], ['up-is-safe', 'good']]],
   ['16 on valve 50 W at 4/8/16, tap 8', { tapOhm: 8, bestOhm: 16, lossDb: expect.closeTo(-3.0103, 4) }, 'single', [['match-exactly', 'stop'], ['up-is-safe', 'good']]],
   ['(8 || 8) on 2 x 300 W at 4, from 2 bridged', null, 'bridged', []],
-])('quick says the tap, how channels are joined, and both schools: %s', (text, tap, bridged, schools) => {
-  const read = quickAnswerSchema.parse(cli('quick', text).answer)
+])('quick says the tap, how channels are joined, and both schools: %s', async (text, tap, bridged, schools) => {
+  const read = quickAnswerSchema.parse((await cli('quick', text)).answer)
   expect([read.tap, read.bridged, read.schools.map(s => [s.school, s.grade])]).toEqual([tap, bridged, schools])
-}, 30_000)
+})
 
-test('quick prints one document of its schema', () => {
-  const { status, answer } = cli('quick', '12 x 5 W + 2 x 20 W on 70 V 120 W')
+test('quick prints one document of its schema', async () => {
+  const { status, answer } = await cli('quick', '12 x 5 W + 2 x 20 W on 70 V 120 W')
   const read = quickAnswerSchema.parse(answer)
   expect([status, read.kind, read.tapsW, read.lineV, read.members.length, read.grade]).toEqual([0, 'constant-voltage', 100, 70.71, 14, 'tight'])
   expect(read.required.map(r => Math.round(r.powerW!))).toEqual([120, 125, 130, 111, 138])
-}, 30_000)
+})
 
-test('evaluate does the same for a saved job', () => {
-  const { status, answer } = cli('evaluate', file('job.plainmatch.json', writeJobFile(demoJobs[0]!.job)))
+test('evaluate does the same for a saved job', async () => {
+  const { status, answer } = await cli('evaluate', file('job.plainmatch.json', writeJobFile(demoJobs[0]!.job)))
   const { lines } = reportSchema.parse(answer)
   expect([status, lines.length]).toEqual([0, 5])
   expect(lines[1]).toMatchObject({ label: 'A2', grade: 'tight', findings: [{ code: 'reserve-short' }] })
   expect(lines[1]!.predicted[0]).toMatchObject({ place: 'A2', kind: 'line-impedance', unit: 'Ω' })
-}, 30_000)
+})
 
-test('gear check counts the rows of a table that can be taken, and says what is wrong with the rest', () => {
-  const { status, answer } = cli('gear', 'check', file('ceilings.csv', 'Model,RMS (W),Impedance\nA,30,8\nB,lots,8\nC,20,\n'), '--kind', 'speaker')
+test('gear check counts the rows of a table that can be taken, and says what is wrong with the rest', async () => {
+  const { status, answer } = await cli('gear', 'check', file('ceilings.csv', 'Model,RMS (W),Impedance\nA,30,8\nB,lots,8\nC,20,\n'), '--kind', 'speaker')
   expect([status, gearCheckSchema.parse(answer)]).toEqual([0, { rows: 3, good: 2, bad: [{ row: 3, column: 'RMS (W)', message: '“lots” is not a number of W.' }] }])
-}, 30_000)
+})
 
-test('cable finds the thinnest for a line, one size and falling, and says that it is proven', () => {
+test('cable finds the thinnest for a line, one size and falling, and says that it is proven', async () => {
   const saved = file('garden.plainmatch.json', writeJobFile(demoJobs[0]!.job))
-  const { status, answer } = cli('cable', saved, '--line', 'A2', '--limit-db', '0.5', '--sizes', '12,14,16,18')
+  const { status, answer } = await cli('cable', saved, '--line', 'A2', '--limit-db', '0.5', '--sizes', '12,14,16,18')
   const read = cableReportSchema.parse(answer)
   expect([status, read.single!.awg, read.single!.lengthM, read.proven, read.falling!.length, read.worstDb! >= -0.5]).toEqual([0, 16, 76, true, 10, true])
   expect(read.falling!.map(f => f.awg)).toEqual([...read.falling!.map(f => f.awg)].sort((a, b) => a - b))
-  expect(cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5').answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4', 'B1'])
-}, 60_000)
+  expect((await cli('cable', saved, '--line', 'Z9', '--limit-db', '0.5')).answer.error.expected).toEqual(['A1', 'A2', 'A3', 'A4', 'B1'])
+})
 
 test('plan gives every space the lowest taps that reach, within what its line may carry; the program can be taken out and solves to the same', async () => {
   const saved = file('rooms.plainmatch.json', writeJobFile(demoJobs[0]!.job))
   const lp = join(folder, 'taps.lp')
-  const { status, answer } = cli('plan', saved, '--lp', lp)
+  const { status, answer } = await cli('plan', saved, '--lp', lp)
   const read = planReportSchema.parse(answer)
   expect([status, read.feasible, read.proven, read.limits, read.left]).toEqual([0, true, true, [], [{ name: 'Potting shed', why: 'not-all-hang' }]])
   expect(read.spaces.every(s => s.reachedDb >= s.targetDb - 0.05)).toBe(true)
   expect(read.taps.filter(t => t.line === 'A4').map(t => t.tapW)).toEqual([5, 5, 5, 5])
   const highs = await loadHighs()
   expect(highs.solve(readFileSync(lp, 'utf8'), HIGHS_OPTIONS).ObjectiveValue).toBeCloseTo(read.boundW, 6)
-}, 60_000)
+})
 
-test('split says which speakers go to which output, and that nothing takes less cable', () => {
+test('split says which speakers go to which output, and that nothing takes less cable', async () => {
   const saved = file('line.plainmatch.json', writeJobFile(cabled(jobOf('12 x 10 W on 70 V 100 W'), { cable: { awg: 14 }, lengthM: 5 })))
-  const { status, answer } = cli('split', saved, '--line', 'A1', '--into', '2')
+  const { status, answer } = await cli('split', saved, '--line', 'A1', '--into', '2')
   const read = splitReportSchema.parse(answer)
   expect([status, read.feasible, read.proven, read.parts.map(p => p.labels.length).sort(), read.cableM, read.cutSpaces])
     .toEqual([0, true, true, [4, 8], 80, []])
-  expect(cli('split', saved, '--line', 'Z9').answer.error.expected).toEqual(['A1'])
-}, 60_000)
+  expect((await cli('split', saved, '--line', 'Z9')).answer.error.expected).toEqual(['A1'])
+})
 
-test('amplifiers of a table for all lines of a job: the cheapest set, who feeds what, and why others do not', () => {
+test('amplifiers of a table for all lines of a job: the cheapest set, who feeds what, and why others do not', async () => {
   const saved = file('lines.plainmatch.json', writeJobFile(jobOf('100 W on 70 V', '100 W on 70 V', '40 W on 100 V')))
   const table = file('amps.csv', writeCsv('amplifier', demoGear.flatMap(g => g.kind === 'amplifier' ? [g.body as AmplifierModel] : [])))
-  const { status, answer } = cli('amplifiers', saved, table)
+  const { status, answer } = await cli('amplifiers', saved, table)
   const read = amplifiersReportSchema.parse(answer)
   expect([status, read.sets[0]!.proven, read.sets[0]!.assignment.map(a => a.line), read.left]).toEqual([0, true, ['A1', 'A2', 'A3'], []])
   expect(read.sets[0]!.price).toBe(Math.min(...read.sets.map(s => s.price)))
   expect(read.refused.find(r => r.model === 'Vehicle amplifier 4 × 60 W')?.why).toMatch(/^reaches [\d.]+ V, A1 is 70\.7 V$/)
-}, 60_000)
+})
 
-test('wirings finds every way to wire speakers on an output', () => {
-  const { status, answer } = cli('wirings', '4 x 8', '--on', '300 W at 4, 180 W at 8, from 4')
+test('wirings finds every way to wire speakers on an output', async () => {
+  const { status, answer } = await cli('wirings', '4 x 8', '--on', '300 W at 4, 180 W at 8, from 4')
   const read = wiringsReportSchema.parse(answer)
   expect([status, read.distinct, read.unfair, read.wirings.map(w => [w.text, w.loadOhm, w.connections])]).toEqual([0, 10, 6, [['8 + 8 + 8 + 8', 32, 5], ['(8 + 8) || (8 + 8)', 8, 6], ['(8 || 8) + (8 || 8)', 8, 7]]])
   expect(read.refused.map(r => r.text)).toEqual(['8 || 8 || 8 || 8'])
-  expect(wiringsReportSchema.parse(cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes').answer).wirings.map(w => w.loadOhm)).toEqual([16])
-  expect(wiringsReportSchema.parse(cli('wirings', '8, 4', '--on', '300 W at 2').answer).wirings).toHaveLength(2)
-  const shared = (text: string, shares: string) => wiringsReportSchema.parse(cli('wirings', text, '--on', '300 W at 2', '--shares', shares).answer).wirings.map(w => w.text)
-  expect([shared('8, 4', '2:1'), shared('8, 4', '1:2'), shared('8 ohm 100 W, 4 ohm 50 W', 'ratings')]).toEqual([['8 + 4'], ['8 || 4'], ['8 ohm 100 W + 4 ohm 50 W']])
-}, 60_000)
+  expect(wiringsReportSchema.parse((await cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes')).answer).wirings.map(w => w.loadOhm)).toEqual([16])
+  expect(wiringsReportSchema.parse((await cli('wirings', '8, 4', '--on', '300 W at 2')).answer).wirings).toHaveLength(2)
+  const shared = async (text: string, shares: string) => wiringsReportSchema.parse((await cli('wirings', text, '--on', '300 W at 2', '--shares', shares)).answer).wirings.map(w => w.text)
+  expect([await shared('8, 4', '2:1'), await shared('8, 4', '1:2'), await shared('8 ohm 100 W, 4 ohm 50 W', 'ratings')]).toEqual([['8 + 4'], ['8 || 4'], ['8 ohm 100 W + 4 ohm 50 W']])
+})
 
-test('clip says what an overdriven amplifier gives, and what of it reaches a high-frequency unit', () => {
-  const clip = (...words: string[]) => clipReportSchema.parse(cli('clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', ...words).answer)
-  const tone = clip('--material', 'sine')
+test('clip says what an overdriven amplifier gives, and what of it reaches a high-frequency unit', async () => {
+  const clip = async (...words: string[]) => clipReportSchema.parse((await cli('clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', ...words)).answer)
+  const tone = await clip('--material', 'sine')
   expect([tone.totalW, tone.highW, tone.harmonicShare]).toEqual([expect.closeTo(156, 0), expect.closeTo(8, 0), expect.closeTo(0.051, 3)])
-  expect(clip('--material', 'open', '--seed', '4')).toEqual(clip('--material', 'open', '--seed', '4'))
-}, 60_000)
+  expect(await clip('--material', 'open', '--seed', '4')).toEqual(await clip('--material', 'open', '--seed', '4'))
+})
 
-test('curve reads a measured impedance and says what is to be known of it', () => {
-  const read = curveReportSchema.parse(cli('curve', file('box.txt', '* a box\n20;12,5;30\n200;6,8;-5\n20000;18;40\n')).answer)
+test('curve reads a measured impedance and says what is to be known of it', async () => {
+  const read = curveReportSchema.parse((await cli('curve', file('box.txt', '* a box\n20;12,5;30\n200;6,8;-5\n20000;18;40\n'))).answer)
   expect([read.points.length, read.minimumOhm, read.minimumHz, read.nominalOhm, read.problems]).toEqual([3, 6.8, 200, 8, ['Between 20 Hz and 200 Hz there is no point: a dip may hide there.']])
-}, 30_000)
+})
 
 const room = (over: Record<string, string> = {}) => ['cover', ...Object.entries({
   'length-m': '18', 'width-m': '9', 'height-m': '3.6', 'ears-m': '1.2', 'angle-deg': '90', 'overlap': 'least', 'sensitivity-db': '89', 'target-db': '76', ...over,
 }).flatMap(([name, value]) => [`--${name}`, value])]
-test('cover says how many ceiling speakers a floor wants, where, and at what tap', () => {
-  const { status, answer } = cli(...room({ taps: '0.25,0.5,1' }))
+test('cover says how many ceiling speakers a floor wants, where, and at what tap', async () => {
+  const { status, answer } = await cli(...room({ taps: '0.25,0.5,1' }))
   const read = coverReportSchema.parse(answer)
   expect([status, read.count, read.circleM, read.layout.columns, read.layout.places.length, read.tapW, read.meanDb > 76, read.p10Db < read.meanDb])
     .toEqual([0, 18, 4.8, 6, 18, 0.5, true, true])
-  expect(coverReportSchema.parse(cli(...room()).answer).meanDb).toBeCloseTo(76, 9)
-}, 30_000)
+  expect(coverReportSchema.parse((await cli(...room())).answer).meanDb).toBeCloseTo(76, 9)
+})
 
 test.each([
-  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0],
+  [room({ overlap: 'some' }), 0], [room({ 'angle-deg': '180' }), 0], [room({ 'height-m': '1' }), 0], [room({ 'target-db': 'loud' }), 0], [room({ lamp: '3' }), 0], [['cover', 'x'], 0], [['split', 'x.json', '--into', '1.5'], 0], [['amplifiers', 'x.json'], 0], [['plan', 'x.json', '--taps', 'odd'], 0], [['cover', '--length-m'], 0], [[...room(), '--taps', '1', '--taps', '2'], 0], [['wirings', '4 x 8', '--bridged', 'perhaps'], 0], [['quick', '8', '--loud', 'x'], 0],
   [['clip', '--rated-w', '100', '--overdrive-db', '6', '--crossover-hz', '2500', '--material', 'opera'], 0], [['clip', '--rated-w', 'much'], 0], [['curve', join(folder, 'none.txt')], 0], [['curve', file('bad.txt', '20 8\n30 x')], 8], [['wirings', '4 x lamp', '--on', '300 W at 4'], 0], [['wirings', '4 x 8', '--on', '300 W at 4', '--shares', 'most'], 0], [['wirings', '4 x 8', '--shares', '1:2'], 0], [['wirings', '8, 4', '--shares', 'ratings'], 0], [['wirings', '4 x 8', '--channels', '3'], 0], [['wirings', '65 x 8', '--on', ''], 0], [['cable', 'x.json'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', 'low'], 0], [['cable', 'x.json', '--line', 'A1', '--limit-db', '1', '--sizes', '99'], 0],
   [['gear'], 0], [['gear', 'check', 'x.csv'], 0], [['gear', 'check', join(folder, 'none.csv'), '--kind', 'speaker'], 0], [['gear', 'check', 'x.csv', '--kind', 'lamp'], 0],
   [['quick', '12 x 5 W'], 8], [['quick', '8 + ('], 5], [['quick'], 0], [['explode'], 0], [[], 0], [['evaluate', join(folder, 'nowhere.json')], 0],
   [['evaluate', file('cut.plainmatch.json', '{"format": "pl')], 14], [['evaluate', file('other.plainmatch.json', '{"format": "x"}')], 'format'],
-] as [string[], number | string][])('%j ends with 2 and says where', (args, position) => {
-  const { status, answer } = cli(...args)
+] as [string[], number | string][])('%j ends with 2 and says where', async (args, position) => {
+  const { status, answer } = await cli(...args)
   expect([status, answer.error.position, typeof answer.error.message, Array.isArray(answer.error.expected)]).toEqual([2, position, 'string', true])
-}, 30_000)
+})

@@ -1,0 +1,15 @@
+import type { Verb } from '../verb'
+import { amplifiers } from './amplifiers'
+import { cable } from './cable'
+import { clip } from './clip'
+import { cover } from './cover'
+import { curve } from './curve'
+import { evaluate } from './evaluate'
+import { gear } from './gear'
+import { plan } from './plan'
+import { quick } from './quick'
+import { split } from './split'
+import { wirings } from './wirings'
+
+/** Every verb by its name, in the order of the work. */
+export const VERBS: Readonly<Record<string, Verb>> = { quick, cover, evaluate, plan, split, amplifiers, wirings, cable, curve, clip, gear }
