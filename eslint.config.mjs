@@ -44,8 +44,6 @@ export default createConfigForNuxt({ features: { stylistic: true, typescript: { 
       'vue/require-default-prop': 'off',
     },
   },
-  // A test of a page compares what its script gives as text.
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-explicit-any': 'off', '@stylistic/max-statements-per-line': 'off' } },
-  { files: ['tests/browser/*.test.ts'], rules: { 'no-restricted-syntax': 'off' } },
   ...floors,
 )

@@ -79,7 +79,7 @@ function gather(members: Branch[], most: number): { node: WireNode, times: numbe
   if (members.length <= most) return members.map(m => ({ node: m.node, times: 1 }))
   const runs: { node: WireNode, times: number, likeness: string }[] = []
   for (const { node } of members) {
-    const likeness = likenessOf(node)
+    const likeness = kindOfNode(node)
     const last = runs.at(-1)
     if (last?.likeness === likeness) last.times++
     else runs.push({ node, times: 1, likeness })
@@ -87,6 +87,6 @@ function gather(members: Branch[], most: number): { node: WireNode, times: numbe
   return runs
 }
 
-function likenessOf(node: WireNode): string {
-  return isGroup(node) ? `${node.kind}(${node.children.map(b => likenessOf(b.node)).join()})` : likenessOf(node.load)
+function kindOfNode(node: WireNode): string {
+  return isGroup(node) ? `${node.kind}(${node.children.map(b => kindOfNode(b.node)).join()})` : likenessOf(node.load)
 }

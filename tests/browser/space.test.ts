@@ -1,3 +1,4 @@
+import { same } from '#core/quantity/same'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { emptyJob } from '#core/job/document'
 import { readJob } from '#core/job/readJob'
@@ -25,7 +26,7 @@ const stored = async () => readJob((await world.readJob(id)).job)
 /** Until what is kept is so; gives what it then is. */
 async function until<T>(read: (job: Awaited<ReturnType<typeof stored>>) => T, wanted: T): Promise<void> {
   let now: T | undefined
-  await browser.driver.wait(async () => JSON.stringify(now = read(await stored())) === JSON.stringify(wanted), 8000).catch(() => {})
+  await browser.driver.wait(async () => same(now = read(await stored()), wanted), 8000).catch(() => {})
   expect(now).toEqual(wanted)
 }
 async function enter(label: string, text: string): Promise<void> {
