@@ -1,3 +1,4 @@
+import { runs } from '#core/testing/runs'
 import { expect, test } from '@jest/globals'
 import { driveInto, type SolidStateRating } from '#core/amplifier/index'
 import { asCurve } from '#core/network/element'
@@ -14,13 +15,13 @@ const RELATIVE = 1e-6
 const ABSOLUTE_V = 1e-7
 
 /**
- * The whole solver against ngspice, the circuit simulator of Debian: 200 seeded trees with every kind of node, controls and
+ * The whole solver against ngspice, the circuit simulator of Debian: 120 seeded trees with every kind of node, controls and
  * transformers, capacitors and coils in the way, measured curves, cabinets and single coils among them, 1 to 300 speakers, 20 Hz to 20 kHz;
  * every speaker's complex voltage and the current into the head.
  */
-test('200 random trees against ngspice', () => {
+test('random trees against ngspice', () => {
   let compared = 0
-  for (let seed = 1; seed <= 200; seed++) {
+  for (let seed = 1; seed <= runs(120); seed++) {
     const chance = seeded(seed)
     const speakers = seed % 10 === 0 ? 100 + Math.floor(chance() * 201) : 1 + Math.floor(chance() ** 2 * 60)
     const tree = randomTree(chance, speakers, 0.3)

@@ -1,3 +1,4 @@
+import { runs } from '#core/testing/runs'
 import { expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
 import { isWrong } from '#core/check/verdict'
@@ -9,7 +10,7 @@ import { LINE_V, makeRig, type Rig } from './rigs'
 
 /** What is said of suspects, against simulated rigs whose fault is known. */
 
-const RIGS = 3000
+const RIGS = runs(800)
 
 /** The rig as a person draws it, with what was read. */
 function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 'readings' | 'repairs'> } {

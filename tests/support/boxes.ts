@@ -1,3 +1,5 @@
+import type { Browser } from './browser'
+
 /**
  * Runs in the page: every piece of text in sight, with what is wrong with its place. A text is cut when its own box, or a box around it
  * that hides what is over, ends before it; out of the window when it ends beyond its width; overlapping when it lies over another text.
@@ -65,3 +67,25 @@ for (let i = 0; i < texts.length; i++) {
 if (document.documentElement.scrollWidth > innerWidth + 1) bad.push('the page is wider than the window: ' + document.documentElement.scrollWidth)
 return [...new Set(bad)]
 `
+
+/** Width, height, whether it is a phone or a tablet. */
+export const SIZES = [[320, 700, true], [390, 844, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false], [640, 400, false]] as const
+export type Size = (typeof SIZES)[number]
+
+/** Runs in the page: it stands still when two frames have been drawn and nothing moves. */
+const STANDS_STILL = `
+const done = arguments[arguments.length - 1]
+const frames = (n, then) => n === 0 ? then() : requestAnimationFrame(() => frames(n - 1, then))
+const look = (tries) => frames(3, () => tries === 0 || document.getAnimations().every(a => a.playState !== 'running') ? setTimeout(done, 40) : look(tries - 1))
+look(40)`
+
+/** What is wrong with the texts of the page that stands there, at each size. */
+export async function badTextAt(browser: Browser, sizes: readonly Size[]): Promise<string[]> {
+  const found: string[] = []
+  for (const [width, height, mobile] of sizes) {
+    await browser.size(width, height, mobile)
+    await browser.driver.executeAsyncScript(STANDS_STILL)
+    found.push(...(await browser.run<string[]>(FIND_BAD_TEXT)).map(bad => `${width} × ${height}: ${bad}`))
+  }
+  return found
+}
