@@ -21,6 +21,12 @@ export interface Action {
   shown?: string
   /** What it can be done to from the menu and the row; left out where it is not about a tag or rail. */
   to?: readonly ActionTarget[]
+  /** It does nothing to anything else: its key may mean another thing there. */
+  isOnlyTo?: true
+  /** Why it cannot be done just now; null where it can. Said where actions are looked for. */
+  cannot?: () => string | null
+  /** Other words that people look for it by. */
+  also?: string
   /** Its word in the row of actions; left out where it stands in the menu only. */
   row?: string
   /** What it is called where it is done to one of these: a tap of a speaker is the level of a control. */
@@ -33,6 +39,16 @@ export interface Action {
 /** What can be done to a target, in the order of the list; `inRow`: only what has a word in the row. */
 export function actionsFor(actions: readonly Action[], target: ActionTarget, inRow = false): Action[] {
   return actions.filter(a => a.to?.includes(target)).map(a => a.as?.[target] ? { ...a, ...a.as[target] } : a).filter(a => !inRow || a.row !== undefined)
+}
+
+/**
+ * What a key does where something is chosen. Keys belong to a scope: the same letter may do one thing to a speaker and another to a rail, and what
+ * is about the chosen thing comes before what holds for the whole station.
+ */
+export function actionOf(actions: readonly Action[], key: string, target: ActionTarget | null): Action | null {
+  const all = actions.filter(action => action.keys.includes(key))
+  const about = all.find(action => target !== null && action.to?.includes(target))
+  return about ?? all.find(action => !action.isOnlyTo) ?? null
 }
 
 /** An action asked for without a key: its first one is taken as pressed. */

@@ -1,5 +1,5 @@
 import { onBeforeUnmount, onMounted } from 'vue'
-import type { Action } from './action'
+import { actionOf, type Action, type ActionTarget } from './action'
 import { actsOnPage, type FocusPlace } from './keyPlace'
 
 function nameOf(event: KeyboardEvent): string {
@@ -16,12 +16,12 @@ export function placeOf(target: EventTarget | null): FocusPlace {
   }
 }
 
-/** Keys of a page while it is shown. */
-export function useKeys(bindings: () => Action[]): void {
+/** Keys of a page while it is shown; `target` is what is chosen there. */
+export function useKeys(bindings: () => Action[], target: () => ActionTarget | null = () => null): void {
   const onKey = (event: KeyboardEvent) => {
     if (event.defaultPrevented || event.altKey) return
     const name = nameOf(event)
-    const binding = bindings().find(b => b.keys.includes(name))
+    const binding = actionOf(bindings(), name, target())
     if (!binding || !actsOnPage(name, placeOf(event.target))) return
     if (binding.isBrowsers) return
     event.preventDefault()

@@ -4,7 +4,10 @@ import type { Station } from './station'
 
 /** What keys do at every station of a job. */
 export interface JobDeeds {
+  find: () => void
   undo: () => void
+  cannotUndo: () => string | null
+  cannotRedo: () => string | null
   redo: () => void
   showDone: () => void
   goTo: (station: Station) => void
@@ -16,10 +19,13 @@ export interface JobDeeds {
 
 export function jobKeys(deeds: JobDeeds): Action[] {
   return [
-    { keys: ['u', 'Ctrl+z'], says: 'undo', group: 'job', run: deeds.undo },
-    { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', group: 'job', run: deeds.redo },
+    { keys: ['/'], says: 'find: a place, or anything that can be done', group: 'about', run: deeds.find },
+    { keys: ['u', 'Ctrl+z'], says: 'undo', also: 'take back', group: 'job', cannot: deeds.cannotUndo, run: deeds.undo },
+    { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', also: 'do again', group: 'job', cannot: deeds.cannotRedo, run: deeds.redo },
     { keys: ['h'], says: 'what was done here, and back to any of it', group: 'job', run: deeds.showDone },
-    ...STATIONS.map((station): Action => ({ keys: [station.key], says: station.keySays, group: 'job', run: () => deeds.goTo(station) })),
+    ...STATIONS.map((station): Action => ({
+      keys: station.key === null ? [] : [station.key], says: station.keySays, also: `${station.name} station`, group: 'job', run: () => deeds.goTo(station),
+    })),
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
     { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },

@@ -6,8 +6,8 @@ export interface Station {
   name: string
   /** Below the job's own address; the first station is that address itself. */
   path: string
-  /** Goes there from any other. */
-  key: string
+  /** Goes there from any other; null where no letter is left for it: it is found by its name like all that can be done. */
+  key: string | null
   keySays: string
   /** Where it stands, in a few words; empty where there is nothing to say. */
   state: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => string

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { ACTION_GROUPS, actionsFor, keysShown, runAction, type Action } from '~/composables/action'
+import { ACTION_GROUPS, actionOf, actionsFor, keysShown, runAction, type Action, type ActionTarget } from '~/composables/action'
+import { findActions } from '~/composables/findAction'
 import { actsOnPage } from '~/composables/keyPlace'
 import { demoJobs } from '../../demo'
 import { evaluateJob } from '#core/match/evaluate'
@@ -14,7 +15,7 @@ import { jobKeys } from './keys'
 import { match } from './match/station'
 import { spaceActions } from './space/keys'
 import { sheetActions } from './match/keys'
-import { findPlace } from './match/search'
+import { placesNamed } from './match/search'
 import { addressOf } from './station'
 import { shareText, shownGroups } from './trace/shown'
 import { timeOf } from '~/drawing/times'
@@ -25,13 +26,19 @@ function noting(): { deeds: never, done: string[] } {
   const deeds = new Proxy({}, { get: (_, name) => (...args: unknown[]) => void done.push([String(name), ...args].map(a => typeof a === 'object' ? (a as { name?: string }).name ?? '' : a).join(' ').trim()) })
   return { deeds: deeds as never, done }
 }
+const TARGETS: ActionTarget[] = ['speaker', 'many', 'rail', 'control', 'model', 'space', 'place', 'places']
 const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['spaces', [spaceActions, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]], ['gear', [gearKeys]]]
 
 describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()
   const bindings = parts.flatMap(table => table(deeds))
   const keys = bindings.flatMap(b => b.keys)
-  test('no key does two things', () => expect(keys.filter((key, k) => keys.indexOf(key) !== k)).toEqual([]))
+  test('no key does two things to one that is chosen', () => {
+    for (const target of [null, ...TARGETS]) {
+      const inScope = bindings.filter(b => !b.isOnlyTo || (target !== null && b.to?.includes(target))).flatMap(b => b.keys)
+      expect(inScope.filter((key, k) => inScope.indexOf(key) !== k)).toEqual([])
+    }
+  })
   test('each says what it does, and does something', () => {
     for (const binding of bindings) {
       expect(binding.says.length).toBeGreaterThan(3)
@@ -90,7 +97,7 @@ test.each([
 ])('“%s” finds %s', (typed, wanted) => {
   const [first, second] = evaluateJob(jobOf('3 x 5 W on 70 V', '8 + 8'))
   const lines = [first!, { ...second!, output: { ...second!.output, name: 'Roof walk' }, speakers: [...second!.speakers, { ...second!.speakers[0]!, id: 'horn', label: '77', name: 'Horn 30 W' }] }]
-  const found = findPlace(lines, typed)
+  const found = placesNamed(lines, typed)[0] ?? null
   expect(found && [found.outputId, found.nodeId].filter(Boolean).join(' ')).toBe(wanted)
 })
 
@@ -116,4 +123,33 @@ describe('whether a key of the page acts where the focus is', () => {
 test('a time of today has no day, another has; none is none', () => {
   const now = new Date(2026, 4, 4, 15, 0)
   expect([timeOf(new Date(2026, 4, 4, 9, 5).getTime(), now), timeOf(new Date(2026, 4, 3, 23, 59).getTime(), now), timeOf(undefined, now)]).toEqual(['09:05', '3 May, 23:59', ''])
+})
+
+describe('what can be done is found by a few letters of what it does', () => {
+  const { deeds, done } = noting()
+  const actions = [...sheetActions(deeds), ...jobKeys({ ...noting().deeds as object, undo: () => void done.push('undo'), cannotUndo: () => 'Nothing was done here yet.', cannotRedo: () => null } as never)]
+  const firstThree = (typed: string, target: ActionTarget | null) => findActions(actions, typed, target).slice(0, 3).map(f => f.action.keys[0] ?? f.action.says)
+  test.each<[string, ActionTarget | null, string[]]>([
+    ['take', 'speaker', ['x', 'Ctrl+c']], ['step', 'control', ['-', '=']], ['tap pl', null, ['P']], ['plan', null, ['P']], ['AMPL', 'rail', ['F', 'G', 'A']], ['clipp', 'rail', ['O']], ['check', null, ['k']],
+    ['wiring', 'rail', ['W', 'Y', 'i']], ['nonsense', null, []], ['take back', null, ['u']], ['kápacitor'.replace('k', 'c').replace('á', 'a'), 'speaker', ['X']],
+  ])('“%s” with %s chosen', (typed, target, wanted) => expect(firstThree(typed, target).slice(0, wanted.length || 1)).toEqual(wanted))
+  test('nothing typed is everything, what is about the chosen first; each is there once', () => {
+    const all = findActions(actions, ' ', 'control')
+    expect(all).toHaveLength(actions.length)
+    const about = actionsFor(actions, 'control').length
+    expect(all.slice(0, about).every(f => f.action.to?.includes('control'))).toBe(true)
+    expect(all[0]!.action.says).toBe('a step quieter; a part a size smaller')
+  })
+  test('what cannot be done says why, and what can does not', () => {
+    expect(findActions(actions, 'undo', null).map(f => f.why)).toEqual(['Nothing was done here yet.'])
+    expect(findActions(actions, 'redo', null).map(f => f.why)).toEqual([null])
+    const only: Action = { keys: ['R'], says: 'turn the rail', group: 'wire', to: ['rail', 'many'], isOnlyTo: true, run: () => {} }
+    expect([findActions([only], 'turn', 'speaker')[0]!.why, findActions([only], 'turn', 'rail')[0]!.why]).toEqual(['It is done to a rail or several speakers: choose that first.', null])
+  })
+  test('a letter means one thing to a speaker and another to a rail; without a scope of its own it holds everywhere', () => {
+    const of = (says: string, more: Partial<Action>): Action => ({ keys: ['R'], says, group: 'wire', run: () => {}, ...more })
+    const list = [of('everywhere', {}), of('to a rail', { to: ['rail'], isOnlyTo: true })]
+    expect((['rail', 'speaker', null] as const).map(target => actionOf(list, 'R', target)?.says)).toEqual(['to a rail', 'everywhere', 'everywhere'])
+    expect([actionOf(list.slice(1), 'R', 'speaker'), actionOf(list, 'q', 'rail')]).toEqual([null, null])
+  })
 })

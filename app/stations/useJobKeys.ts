@@ -9,18 +9,24 @@ import { jobKeys } from './keys'
 import { addressOf } from './station'
 
 export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
+export const OPEN_FIND: InjectionKey<Ref<boolean>> = Symbol('what can be done')
 export const OPEN_DONE: InjectionKey<Ref<boolean>> = Symbol('what was done')
 
 /** Keys that hold at every station of a job. */
-export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean> } {
+export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOpen: Ref<boolean> } {
   const store = useJobStore()
   const selected = useSelectionStore()
   const route = useRoute()
   const keysOpen = inject(OPEN_KEYS, ref(false))
+  const findOpen = inject(OPEN_FIND, ref(false))
   const doneOpen = inject(OPEN_DONE, ref(false))
   return {
     keysOpen,
+    findOpen,
     common: jobKeys({
+      find: () => { findOpen.value = true },
+      cannotUndo: () => store.canUndo ? null : 'Nothing was done here yet.',
+      cannotRedo: () => store.canRedo ? null : 'Nothing was taken back.',
       undo: () => store.undo(),
       redo: () => store.redo(),
       goTo: station => void navigateTo({ path: addressOf(String(route.params.id), station),

@@ -3,13 +3,14 @@ import { isReactive } from '#core/network/element'
 import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
 import type { View } from '#core/network/element'
-import type { Chain, LineThrough, Output, ReadingKind, Speaker } from '#core/job/schema'
+import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
+import type { MeasuredKind } from '#core/job/sections/readings/kinds'
 import { speakersOf, throughsIn } from '#core/job/tree'
 import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './bands'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {
-  kind: Exclude<ReadingKind, 'sound'>
+  kind: MeasuredKind
   outputId: string
   /** null: at the head of the line. */
   nodeId: string | null

@@ -1,11 +1,8 @@
 import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
+import { LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { predictLine, type Predicted } from './predict'
 import { isWrong, judge, type Verdict } from './verdict'
-
-/** The places where a line is proved: its head once, and each speaker by coil and by ear. */
-export const SPEAKER_CHECKS = ['coil-dcr', 'sound'] as const
-export const LINE_CHECKS = ['line-impedance'] as const
 
 export interface JudgedReading {
   reading: Reading

@@ -1,14 +1,13 @@
 import type { ReadingKind, Speaker } from '#core/job/schema'
-import { LINE_CHECKS, SPEAKER_CHECKS } from './proof'
+import { factsOf, LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 
 /** One stop of a walk along a line: what is read, and where; `speaker` null is the head of the line. */
 export interface Stop { kind: ReadingKind, speaker: Speaker | null }
 /** What the amplifier must be while it is read. */
 export type AmplifierState = 'off' | 'on'
 
-/** Measured with the amplifier off, heard with it on. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
 export function amplifierFor(kind: ReadingKind): AmplifierState {
-  return kind === 'sound' ? 'on' : 'off'
+  return factsOf(kind).amplifier
 }
 
 /** Every reading that proves a line, in two passes along it: all that is read with the amplifier off, then all with it on. It is switched once. */

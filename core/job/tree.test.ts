@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
-import { readingSchema, checkValue, isReadAtHead, isSamePlace, type Reading } from './sections/readings/schema'
+import { isReadAtHead } from './sections/readings/kinds'
+import { readingSchema, checkValue, isSamePlace, type Reading } from './sections/readings/schema'
 import { branchesOf, countOf, depthOf, findGroup, findPlace, isInWiring, nodeIds } from './tree'
 import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Job } from '#core/job/schema'
-import { READING_KINDS } from '#core/job/sections/readings/schema'
+import { MEASURED_KINDS } from '#core/job/sections/readings/kinds'
 import { evaluateJob, type LineEvaluation } from './evaluate'
 import { valveSaid } from './low/valveSaid'
 import { findingText } from './words'
@@ -52,7 +52,7 @@ export const reportSchema = z.strictObject({
     required: z.array(requiredSchema),
     findings: z.array(findingSchema),
     predicted: z.array(z.strictObject({
-      place: z.string(), kind: z.enum(READING_KINDS).exclude(['sound']),
+      place: z.string(), kind: z.enum(MEASURED_KINDS),
       low: number, expected: number, high: number, unit: z.literal('Ω'), source: z.string(),
     })),
   })),

@@ -1,7 +1,8 @@
 import { checkKey, type LineProof } from '#core/check/proof'
 import type { Output, ReadingKind } from '#core/job/schema'
+import { isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
-import { coilChances, cutsOut, isSomethingElse, outcomeOf, planOf, silentAt, type Outcome, type Suspect } from './rank'
+import { coilChances, cutsOut, isSomethingElse, outcomeOf, planOf, silentAt, type Outcome, type Plan, type Suspect } from './rank'
 
 /** Suspects that the readings so far cannot tell apart, with the reading that would. */
 export interface SuspectGroup {
@@ -52,23 +53,30 @@ export function nextTest(suspects: readonly Suspect[], output: Output, proof: Li
     const standing = proof.standing.get(checkKey(kind, nodeId))
     return !standing || standing.stale
   }
-  const tests: NextTest[] = []
-  if (isOpen('line-impedance', null)) {
-    const readsAs = ({ solved: { head } }: Outcome) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 })
-    tests.push({ kind: 'line-impedance', nodeId: null, bits: tells(tried, readsAs) })
-  }
-  for (const { id } of speakersOf(output.wiring)) {
-    if (isOpen('sound', id)) {
-      tests.push({ kind: 'sound', nodeId: id, bits: tells(tried, (outcome) => {
-        const cut = cutsOut(outcome, plan)
-        const silent = cut + (1 - cut) * silentAt(id, outcome, plan)
-        return { silent, plays: 1 - silent }
-      }) })
-    }
-    if (isOpen('coil-dcr', id)) tests.push({ kind: 'coil-dcr', nodeId: id, bits: tells(tried, outcome => coilChances(id, outcome)) })
-  }
+  const places: (string | null)[] = [null, ...speakersOf(output.wiring).map(s => s.id)]
+  const tests = places.flatMap(nodeId => (Object.keys(READS_AS) as ReadingKind[]).flatMap((kind): NextTest[] => {
+    const readsAs = READS_AS[kind]
+    if (readsAs === null || isReadAtHead(kind) !== (nodeId === null) || !isOpen(kind, nodeId)) return []
+    return [{ kind, nodeId, bits: tells(tried, outcome => readsAs(outcome, plan, nodeId!)) }]
+  }))
   const best = tests.reduce<NextTest | null>((most, test) => most === null || test.bits > most.bits + 1e-9 ? test : most, null)
   return best !== null && best.bits >= LEAST_BITS ? best : null
+}
+
+/**
+ * What each kind of reading may show with a fault in the line; null: never asked for. Of those that tell as much, the first is named: what is
+ * heard takes no meter. `nodeId` is the speaker where it is read at one.
+ */
+const READS_AS: Record<ReadingKind, ((outcome: Outcome, plan: Plan, nodeId: string) => Chances) | null> = {
+  'line-impedance': ({ solved: { head } }, plan) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 }),
+  // Through transformers it says “not open” at most, and of loads no more than the impedance does.
+  'line-dcr': null,
+  'sound': (outcome, plan, nodeId) => {
+    const cut = cutsOut(outcome, plan)
+    const silent = cut + (1 - cut) * silentAt(nodeId, outcome, plan)
+    return { silent, plays: 1 - silent }
+  },
+  'coil-dcr': (outcome, _, nodeId) => coilChances(nodeId, outcome),
 }
 
 /** Line impedances that a meter tells apart. */

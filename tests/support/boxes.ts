@@ -69,14 +69,17 @@ return [...new Set(bad)]
 `
 
 /** Width, height, whether it is a phone or a tablet. */
-export const SIZES = [[320, 700, true], [390, 844, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false], [640, 400, false]] as const
+export const SIZES = [
+  [320, 700, true], [390, 844, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false], [640, 400, false],
+] as const
 export type Size = (typeof SIZES)[number]
 
 /** Runs in the page: it stands still when two frames have been drawn and nothing moves. */
 const STANDS_STILL = `
 const done = arguments[arguments.length - 1]
 const frames = (n, then) => n === 0 ? then() : requestAnimationFrame(() => frames(n - 1, then))
-const look = (tries) => frames(3, () => tries === 0 || document.getAnimations().every(a => a.playState !== 'running') ? setTimeout(done, 40) : look(tries - 1))
+const stands = () => document.getAnimations().every(a => a.playState !== 'running')
+const look = (tries) => frames(3, () => tries === 0 || stands() ? setTimeout(done, 40) : look(tries - 1))
 look(40)`
 
 /** What is wrong with the texts of the page that stands there, at each size. */

@@ -11,7 +11,7 @@ import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
 import DoneDialog from '~/components/shell/DoneDialog.vue'
-import { OPEN_DONE, OPEN_KEYS } from '~/stations/useJobKeys'
+import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
 import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
@@ -22,6 +22,8 @@ const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
 const keysOpen = ref(false)
 provide(OPEN_KEYS, keysOpen)
+const findOpen = ref(false)
+provide(OPEN_FIND, findOpen)
 const doneOpen = ref(false)
 provide(OPEN_DONE, doneOpen)
 
@@ -88,6 +90,7 @@ onMounted(() => {
           @click="store.redo()">redo <KeyCap of="U" /></button>
       </template>
       <template v-if="store.status === 'ready'">
+        <button class="act" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>

@@ -10,6 +10,8 @@ import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import FoundHere from '~/stations/check/FoundHere.vue'
 import PlaceRail from '~/stations/check/PlaceRail.vue'
 import SuspectsPanel from '~/stations/trace/SuspectsPanel.vue'
+import { LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import FindBox from '~/components/shell/FindBox.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { walkKeys } from '~/stations/check/keys'
 import { useJobKeys } from '~/stations/useJobKeys'
@@ -22,8 +24,9 @@ const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const route = useRoute()
 const router = useRouter()
-const { common, keysOpen } = useJobKeys()
-const kind = ref<ReadingKind>('line-impedance')
+const { common, keysOpen, findOpen } = useJobKeys()
+const [AT_HEAD, AT_SPEAKER] = [LINE_CHECKS[0]!, SPEAKER_CHECKS[0]!]
+const kind = ref<ReadingKind>(AT_HEAD)
 const tracing = ref(false)
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
@@ -73,18 +76,18 @@ function otherLine(by: 1 | -1): void {
 function chooseLine(outputId: string): void {
   tracing.value = false
   selected.select(outputId)
-  kind.value = 'line-impedance'
+  kind.value = AT_HEAD
 }
 function choosePlace(nodeId: string | null): void {
   tracing.value = false
   selected.select(selected.selection.outputId, nodeId)
-  kind.value = nodeId === null ? 'line-impedance' : kind.value === 'sound' ? 'sound' : 'coil-dcr'
+  kind.value = nodeId === null ? AT_HEAD : SPEAKER_CHECKS.includes(kind.value) ? kind.value : AT_SPEAKER
 }
 async function again(): Promise<void> {
   tracing.value = false
   const bad = proof.value && firstWrong(proof.value)
   selected.select(selected.selection.outputId, bad?.reading.nodeId ?? null)
-  kind.value = bad?.reading.kind ?? 'line-impedance'
+  kind.value = bad?.reading.kind ?? AT_HEAD
   await nextTick()
   panel.value?.focus()
 }
@@ -158,6 +161,7 @@ function leaveField(event: KeyboardEvent): void {
           on the run sheet</button></p>
       </div>
     </main>
+    <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
-import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
+import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { checkKey, type LineProof } from '#core/check/proof'
 import type { LineEvaluation } from '#core/match/evaluate'
 
 /** The line in small, to see where one stands on it and to go to another place. */

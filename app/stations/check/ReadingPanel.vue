@@ -7,6 +7,7 @@ import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
 import { CAUTION, KIND_WORDS, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
+import { isHeard, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
@@ -38,7 +39,7 @@ const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, taken } = useTaken(kind)
 const field = useTemplateRef<HTMLElement>('field')
 
-const kinds = computed((): ReadingKind[] => speaker ? ['coil-dcr', 'sound'] : ['line-impedance', 'line-dcr'])
+const kinds = computed((): ReadingKind[] => speaker ? READ_AT_SPEAKER : READ_AT_HEAD)
 watch(kinds, (possible) => { if (!possible.includes(kind.value)) kind.value = possible[0]! }, { immediate: true })
 const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
 watch(key, () => {
@@ -136,7 +137,7 @@ defineExpose({ focus })
     </p>
 
     <div ref="field" class="entry">
-      <template v-if="kind === 'sound'">
+      <template v-if="isHeard(kind)">
         <template v-if="!keypad">
           <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
           <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
@@ -170,7 +171,7 @@ defineExpose({ focus })
       small">{{ predicted.low === null ? `What is right here is not known: ${predicted.source}.` : `Where the band comes from: ${predicted.source}.` }}</p>
 
     <div class="acts">
-      <Button v-if="kind !== 'sound' && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
+      <Button v-if="!isHeard(kind) && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
       <button class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
@@ -188,7 +189,7 @@ defineExpose({ focus })
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <!-- Where the thumb is. -->
-    <div v-if="keypad && kind === 'sound'" class="pad heard" role="group" aria-label="What is heard">
+    <div v-if="keypad && isHeard(kind)" class="pad heard" role="group" aria-label="What is heard">
       <Button label="It plays" @click="record({ is: 'plays' })" />
       <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
       <template v-if="isRecorded">
@@ -198,7 +199,7 @@ defineExpose({ focus })
       </template>
     </div>
     <Keypad
-      v-if="keypad && kind !== 'sound'" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')"
+      v-if="keypad && !isHeard(kind)" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')"
       @trace="emit('trace')"
       @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
       : typed.slice(0, -1)" @record="record()" />

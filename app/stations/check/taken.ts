@@ -1,4 +1,5 @@
 import type { Reading, ReadingKind } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 
@@ -7,8 +8,7 @@ const MOST_LEADS_OHM = 10
 
 /** How a reading of a kind was taken, as it was typed; null where nothing was said. The leads matter where copper is measured. */
 export function takenOf(kind: ReadingKind, typed: { by: string, meter: string, leads: string }): Reading['taken'] {
-  const isCopper = kind === 'coil-dcr' || kind === 'line-dcr'
-  const said = { by: typed.by.trim(), meter: typed.meter.trim(), leadsOhm: isCopper ? leadsOf(typed.leads) : null }
+  const said = { by: typed.by.trim(), meter: typed.meter.trim(), leadsOhm: factsOf(kind).isCopper ? leadsOf(typed.leads) : null }
   return said.by === '' && said.meter === '' && said.leadsOhm === null ? null : said
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { checkKey, SPEAKER_CHECKS } from '#core/check/proof'
+import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { checkKey } from '#core/check/proof'
 import { markWords } from '#core/check/words'
 import type { LineEvaluation } from '#core/match/evaluate'
 import type { DropFacts } from '#core/match/facts'

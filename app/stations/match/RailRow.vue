@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { SPEAKER_CHECKS, checkKey, type LineProof } from '#core/check/proof'
+import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { checkKey, type LineProof } from '#core/check/proof'
 import { markOf, markWords, plannedWords } from '#core/check/words'
 import { byHand, FOLLOWED_WORDS } from '#core/job/kinds'
 import type { Kind, Practice } from '#core/job/schema'

@@ -13,9 +13,10 @@ import RailRow from '~/stations/match/RailRow.vue'
 import SheetDialogs from '~/stations/match/SheetDialogs.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
 import PracticeForm from '~/stations/match/PracticeForm.vue'
-import SeekBox from '~/stations/match/SeekBox.vue'
+import { LINE_CHECKS } from '#core/job/sections/readings/kinds'
+import FindBox from '~/components/shell/FindBox.vue'
 import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/keys'
-import { findPlace } from '~/stations/match/search'
+import { placesNamed, type FoundPlace } from '~/stations/match/search'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
 import { addressOf } from '~/stations/station'
@@ -42,11 +43,10 @@ const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const actions = useSheetActions()
 const route = useRoute()
-const { common, keysOpen } = useJobKeys()
-const readingKind = ref<ReadingKind>('line-impedance')
+const { common, keysOpen, findOpen } = useJobKeys()
+const readingKind = ref<ReadingKind>(LINE_CHECKS[0]!)
 const rails = useTemplateRef<HTMLElement>('rails')
 const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
-const finding = ref(false)
 const dialog = ref<SheetDialog | null>(null)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
@@ -127,18 +127,20 @@ async function again(): Promise<void> {
     selected.select(bad.reading.outputId, bad.reading.nodeId)
   }
   else {
-    readingKind.value = 'line-impedance'
+    readingKind.value = LINE_CHECKS[0]!
     selected.select(selected.selection.outputId, null)
   }
   await enterPane('check')
 }
 
-function seek(words: string): void {
-  finding.value = false
-  const found = findPlace(evaluation.lines, words)
-  if (found) return actions.go(found.outputId, found.nodeId)
-  if (words.trim() !== '') store.said = `nothing called “${words.trim()}” here`
-  void actions.focusSelection()
+function seek({ outputId, nodeId }: FoundPlace): void {
+  actions.go(outputId, nodeId)
+}
+
+/** In a narrow window the same list has a field to look in: a menu of forty lines is a long way for a thumb. */
+function showMore(event: Event): void {
+  if (isNarrow()) findOpen.value = true
+  else menu.value?.show(event)
 }
 
 /** A number chooses among what is offered: remedies, or rails to move to. */
@@ -172,7 +174,6 @@ const bindings = [...sheetActions({
     if (isOfLoads && selected.line?.kind !== 'low-impedance') store.said = 'That is asked of an output into loads; this is a transformer line.'
     else dialog.value = name
   },
-  find: () => { finding.value = true },
   leave: () => {
     actions.moving.value = false
     matchPane.drawn = 'away'
@@ -180,7 +181,7 @@ const bindings = [...sheetActions({
     void actions.focusSelection()
   },
 }), ...common]
-useKeys(() => bindings)
+useKeys(() => bindings, () => target.value)
 
 function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
   actions.moving.value = false
@@ -267,12 +268,11 @@ function leaveList(event: KeyboardEvent): void {
         ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
-        @more="menu?.show($event)" @choose="actions.chooseAll" @make-kind="actions.makeKind"
+        @more="showMore" @choose="actions.chooseAll" @make-kind="actions.makeKind"
         @new-output="actions.newOutputFor" @cable-list="dialog = 'cable-list'" />
     </div>
     <footer class="foot" :class="`is-${matchPane.drawn}`">
-      <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="menu?.show($event)" />
-      <button class="act find" type="button" @click="finding = true">find <KeyCap of="/" /></button>
+      <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="showMore" />
       <PracticeForm />
     </footer>
     <div
@@ -285,7 +285,7 @@ function leaveList(event: KeyboardEvent): void {
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <SheetDialogs v-model="dialog" :line="selected.line ?? undefined" />
-    <SeekBox v-if="finding" @found="seek" @close="finding = false" />
+    <FindBox v-model:open="findOpen" :actions="bindings" :target="target" :places="words => placesNamed(evaluation.lines, words)" @place="seek" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />
   </div>
 </template>

@@ -1,5 +1,6 @@
 import { likenessOf } from '#core/quantity/same'
-import { checkKey, SPEAKER_CHECKS, type LineProof } from '#core/check/proof'
+import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { checkKey, type LineProof } from '#core/check/proof'
 import type { Chain, Group, Speaker } from '#core/job/schema'
 import { isGroup } from '#core/network/tree'
 import type { LineEvaluation } from '#core/match/evaluate'

@@ -10,6 +10,7 @@ import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
+import FindBox from '~/components/shell/FindBox.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { ActionTarget } from '~/composables/action'
 import { fetchedLater } from '~/composables/fetchedLater'
@@ -30,7 +31,7 @@ import { useSpaceStore } from './spaceStore'
 const store = useJobStore()
 const at = useSpaceStore()
 const actions = useSpaceActions()
-const { common, keysOpen } = useJobKeys()
+const { common, keysOpen, findOpen } = useJobKeys()
 const { units, toggle } = useUnits()
 const route = useRoute()
 const router = useRouter()
@@ -95,13 +96,18 @@ const bindings = [...spaceActions({
   measure: actions.measure,
   show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, drawFloor: () => { drawOpen.value = true }, leave: actions.leave,
 }), ...common]
-useKeys(() => bindings)
+useKeys(() => bindings, () => target.value)
 
 function choose(spotId: string, too: boolean): void {
   if (!too) return at.choose([spotId])
   const next = new Set(at.chosen)
   if (!next.delete(spotId)) next.add(spotId)
   at.choose([...next])
+}
+/** In a narrow window the same list has a field to look in. */
+function showMore(event: Event): void {
+  if (matchMedia('(max-width: 1000px)').matches) findOpen.value = true
+  else menu.value?.show(event)
 }
 /** The menu is of what was pressed: of the places chosen where it was one of them. */
 function askAt(event: MouseEvent, spotId: string | null): void {
@@ -175,13 +181,14 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
         </aside>
       </div>
-      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" @more="menu?.show($event)" /></footer>
+      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" @more="showMore" /></footer>
     </template>
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
     <WhatIfDialog v-if="whatIfOpen" v-model:open="whatIfOpen" />
     <FloorDialog v-if="drawOpen && at.kept" v-model:open="drawOpen" :space="at.kept" @drawn="actions.set({ outline: $event })" />
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
+    <FindBox v-model:open="findOpen" :actions="bindings" :target="target" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="SPACE_MOUSE_WORDS" />
   </div>
 </template>

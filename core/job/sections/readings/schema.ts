@@ -1,22 +1,10 @@
 import { z } from 'zod'
 import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
+import { isHeard, isReadAtHead, READING_KINDS } from './kinds'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */
 
-/** Where each kind is read, and what is written down: a value in ohms (or open), or what was heard. */
-const KINDS = {
-  'line-impedance': { at: 'head', value: 'ohm' },
-  'line-dcr': { at: 'head', value: 'ohm' },
-  'coil-dcr': { at: 'speaker', value: 'ohm' },
-  'sound': { at: 'speaker', value: 'heard' },
-} as const satisfies Record<string, { at: 'head' | 'speaker', value: 'ohm' | 'heard' }>
-
-export type ReadingKind = keyof typeof KINDS
-export const READING_KINDS = Object.keys(KINDS) as [ReadingKind, ...ReadingKind[]]
-/** Kinds that are read at the head of a line, kinds of which is said what was heard. */
-export const READ_AT_HEAD = READING_KINDS.filter(kind => KINDS[kind].at === 'head')
-export const HEARD = READING_KINDS.filter(kind => KINDS[kind].value === 'heard')
 export const MOST_READINGS = 50_000
 
 /** What is heard under a speaker. Beside plays and silent: it plays, but not as it should; kept as it was heard. */
@@ -51,16 +39,7 @@ export const readingSchema = z.strictObject({
 })
 export type Reading = z.infer<typeof readingSchema>
 export type ReadingValue = Reading['value']
-
-/** Read at the head of a line, not at a speaker. */
-export function isReadAtHead(kind: ReadingKind): boolean {
-  return KINDS[kind].at === 'head'
-}
-
-/** Heard, not measured in ohms. */
-export function isHeard(kind: ReadingKind): boolean {
-  return KINDS[kind].value === 'heard'
-}
+export type * from './kinds'
 
 /** A reading's kind, value and place must go together. @throws JobError */
 export function checkValue({ kind, value, nodeId }: Pick<Reading, 'kind' | 'value' | 'nodeId'>, path: string): void {

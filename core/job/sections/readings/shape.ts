@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
 import { defineShape } from '../shape'
-import { HEARD, MOST_READINGS, READ_AT_HEAD, readingSchema, SOUNDS } from './schema'
+import { HEARD, READ_AT_HEAD } from './kinds'
+import { MOST_READINGS, readingSchema, SOUNDS } from './schema'
 
 export const readings = defineShape({
   name: 'readings',

@@ -1,0 +1,44 @@
+/**
+ * The kinds of reading, and what is true of each: all else asks here, so that a new kind is found everywhere. What is foretold of it, said of it
+ * and made of it by a trace stands where the compiler leads: check/predict.ts, check/words.ts, trace/rank.ts and groups.ts.
+ */
+interface KindFacts {
+  /** Where it is read. */
+  at: 'head' | 'speaker'
+  /** What is written down: ohms (or open), or what was heard. */
+  value: 'ohm' | 'heard'
+  /** What the amplifier must be meanwhile. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
+  amplifier: 'off' | 'on'
+  /** Copper alone is measured, so that the meter's own leads matter. */
+  isCopper: boolean
+  /** A line is proved by it: it stands on the walk. */
+  proves: boolean
+}
+
+/** In the order in which they are read at one place. */
+const KINDS = {
+  'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, proves: true },
+  'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, proves: false },
+  'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, proves: true },
+  'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, proves: true },
+} as const satisfies Record<string, KindFacts>
+
+export type ReadingKind = keyof typeof KINDS
+/** Kinds that are measured in ohms: a band can be foretold of them. */
+export type MeasuredKind = { [K in ReadingKind]: (typeof KINDS)[K]['value'] extends 'ohm' ? K : never }[ReadingKind]
+
+export const READING_KINDS = Object.keys(KINDS) as [ReadingKind, ...ReadingKind[]]
+export const factsOf = (kind: ReadingKind): KindFacts => KINDS[kind]
+
+const of = (holds: (facts: KindFacts) => boolean): ReadingKind[] => READING_KINDS.filter(kind => holds(KINDS[kind]))
+export const READ_AT_HEAD = of(facts => facts.at === 'head')
+export const READ_AT_SPEAKER = of(facts => facts.at === 'speaker')
+export const HEARD = of(facts => facts.value === 'heard')
+export const MEASURED_KINDS = of(facts => facts.value === 'ohm') as MeasuredKind[]
+/** The readings that prove a line: at its head, and at each speaker. */
+export const LINE_CHECKS = READ_AT_HEAD.filter(kind => KINDS[kind].proves)
+export const SPEAKER_CHECKS = READ_AT_SPEAKER.filter(kind => KINDS[kind].proves)
+
+export const isReadAtHead = (kind: ReadingKind): boolean => KINDS[kind].at === 'head'
+/** Heard, not measured in ohms. */
+export const isHeard = (kind: ReadingKind): boolean => KINDS[kind].value === 'heard'
