@@ -1,4 +1,4 @@
-import type { OutputRating, RatedPoint } from './rating'
+import type { RatedPoint } from './rating'
 
 /**
  * Two rated powers that cannot both be of one output: one load rated twice, more volts into the heavier load, or less current into
@@ -9,22 +9,15 @@ export interface Contradiction { why: 'twice' | 'more-volts' | 'less-amps', ligh
 /** Volts or amps may be off by this much: figures on a sheet are round. */
 const ROUND = 1.02
 
-/** What a rating says against itself, neighbours by load. Source: an output is near a voltage source (common practice, no source). */
-export function contradictionsOf(rating: OutputRating): Contradiction[] {
-  switch (rating.kind) {
-    case 'constant-voltage':
-    case 'valve':
-    case 'not-known': return []
-    case 'solid-state': {
-      const points = [...rating.points].sort((a, b) => b.loadOhm - a.loadOhm)
-      return points.slice(1).flatMap((heavier, k): Contradiction[] => {
-        const lighter = points[k]!
-        const [byPower, byLoad] = [heavier.powerW / lighter.powerW, heavier.loadOhm / lighter.loadOhm]
-        const [voltsBy, ampsBy] = [Math.sqrt(byPower * byLoad), Math.sqrt(byPower / byLoad)]
-        if (heavier.loadOhm === lighter.loadOhm) return heavier.powerW === lighter.powerW ? [] : [{ why: 'twice', lighter, heavier }]
-        if (voltsBy > ROUND) return [{ why: 'more-volts', lighter, heavier }]
-        return ampsBy * ROUND < 1 ? [{ why: 'less-amps', lighter, heavier }] : []
-      })
-    }
-  }
+/** What rated powers say against each other, neighbours by load. Source: an output is near a voltage source (common practice, no source). */
+export function contradictionsBetween(rated: readonly RatedPoint[]): Contradiction[] {
+  const points = [...rated].sort((a, b) => b.loadOhm - a.loadOhm)
+  return points.slice(1).flatMap((heavier, k): Contradiction[] => {
+    const lighter = points[k]!
+    const [byPower, byLoad] = [heavier.powerW / lighter.powerW, heavier.loadOhm / lighter.loadOhm]
+    const [voltsBy, ampsBy] = [Math.sqrt(byPower * byLoad), Math.sqrt(byPower / byLoad)]
+    if (heavier.loadOhm === lighter.loadOhm) return heavier.powerW === lighter.powerW ? [] : [{ why: 'twice', lighter, heavier }]
+    if (voltsBy > ROUND) return [{ why: 'more-volts', lighter, heavier }]
+    return ampsBy * ROUND < 1 ? [{ why: 'less-amps', lighter, heavier }] : []
+  })
 }

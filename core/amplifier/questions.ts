@@ -1,133 +1,39 @@
-import { lineVoltageName } from './lineVoltages'
-import { QUIETLY } from './kinds/valve'
-import { CHANNEL_LOAD, floorOfChannel } from './kinds/solidState'
-import type { ChannelMode, LineKind, OutputRating, ValveRating } from './rating'
+import type { Contradiction } from './contradictions'
+import { kindOf } from './kinds'
+import { heldAt } from './limiter'
+import type { ChannelMode, ConstantVoltageRating, Drive, LineKind, OutputRating, SolidStateRating, ValveRating } from './rating'
 
-/**
- * What may be asked of an output, whatever its kind. Each answer is an exhaustive switch: a new kind of rating does not compile
- * until all are answered, and nowhere else is a rating's kind looked at.
- */
+/** What may be asked of an output, whatever its kind: each kind answers for itself (kind.ts), and nowhere else is a rating's kind looked at. */
 
-/** The kind of line that an output is made for; null while nothing is known of it. */
-export function lineKindOf(rating: OutputRating): LineKind | null {
-  switch (rating.kind) {
-    case 'solid-state':
-    case 'valve': return 'low-impedance'
-    case 'constant-voltage': return 'constant-voltage'
-    case 'not-known': return null
-  }
-}
-
+export const lineKindOf = (rating: OutputRating): LineKind | null => kindOf(rating).lineKind
+/** Whether anything is known of it, so that a line can be planned on it. */
+export const isKnown = (rating: OutputRating): boolean => lineKindOf(rating) !== null
 /** Whether its power is stated, so that a load can be judged at all. */
-export function isRated(rating: OutputRating): boolean {
-  return ratedW(rating) !== null
+export const isRated = (rating: OutputRating): boolean => ratedW(rating) !== null
+export const ratedW = (rating: OutputRating): number | null => kindOf(rating).ratedW(rating)
+export const ratedV = (rating: OutputRating): number | null => kindOf(rating).ratedV(rating)
+export const lineVoltsOf = (rating: OutputRating): number | null => kindOf(rating).lineV(rating)
+export const floorOhm = (rating: OutputRating): number | null => kindOf(rating).floorOhm(rating)
+export const isFloorStated = (rating: OutputRating): boolean => kindOf(rating).isFloorStated(rating)
+export const lowestRatedOhm = (rating: OutputRating): number | null => kindOf(rating).lowestRatedOhm(rating)
+export const modeOf = (rating: OutputRating): ChannelMode => kindOf(rating).mode(rating)
+export const writeRating = (rating: OutputRating): string => kindOf(rating).write(rating)
+/** The same output as if it gave so many times its power, where its power is its own. */
+export const timesPower = (rating: OutputRating, factor: number): OutputRating => kindOf(rating).times(rating, factor)
+export const contradictionsOf = (rating: OutputRating): Contradiction[] => kindOf(rating).contradictions(rating)
+/** What an output gives at full swing into a load of `loadOhm`; null when its rating is not known. */
+export const driveInto = (rating: OutputRating, loadOhm: number): Drive | null => kindOf(rating).drive(rating, loadOhm)
+
+/** What an output gives into a load with its limiter as it is set; null when its rating is not known. */
+export function drivenInto({ rating, limiterV }: { rating: OutputRating, limiterV: number | null }, loadOhm: number): Drive | null {
+  const free = driveInto(rating, loadOhm)
+  return free && heldAt(free, limiterV, loadOhm)
 }
 
-/** The most that is stated of it, W: at its line voltage, or at the rated load where it gives most; null where nothing is. */
-export function ratedW(rating: OutputRating): number | null {
-  switch (rating.kind) {
-    case 'solid-state': return Math.max(...rating.points.map(p => p.powerW)) * (rating.mode === 'single' ? 1 : 2)
-    case 'constant-voltage':
-    case 'valve': return rating.powerW
-    case 'not-known': return null
-  }
-}
-
-/** Volts of the line that it drives; null for an output without a line voltage. */
-export function lineVoltsOf(rating: OutputRating): number | null {
-  switch (rating.kind) {
-    case 'constant-voltage': return rating.lineV
-    case 'solid-state':
-    case 'valve':
-    case 'not-known': return null
-  }
-}
-
-/** Volts (rms) that it reaches at most by its ratings; null where no power is stated. Source: P = V²/Z. */
-export function ratedV(rating: OutputRating): number | null {
-  switch (rating.kind) {
-    case 'solid-state': return Math.max(...rating.points.map(p => Math.sqrt(p.powerW * p.loadOhm))) * (rating.mode === 'bridged' ? 2 : 1)
-    case 'valve': return rating.powerW === null || rating.tapOhm === null ? null : Math.sqrt(rating.powerW * rating.tapOhm)
-    case 'constant-voltage': return rating.lineV
-    case 'not-known': return null
-  }
-}
-
-/** The lowest load that it may be given, Ω; null where it is judged by watts, or nothing is known. Not stated: the lowest rated load. */
-export function floorOhm(rating: OutputRating): number | null {
-  switch (rating.kind) {
-    case 'solid-state': return floorOfChannel(rating) / CHANNEL_LOAD[rating.mode]
-    case 'valve': return rating.tapOhm === null ? null : QUIETLY * rating.tapOhm
-    case 'constant-voltage':
-    case 'not-known': return null
-  }
-}
-
-/** Whether its floor is its maker's word; otherwise it is taken from the lowest rated load. */
-export function isFloorStated(rating: OutputRating): boolean {
-  switch (rating.kind) {
-    case 'solid-state': return rating.floorOhm !== null || isBridgedFloorStated(rating)
-    case 'valve':
-    case 'constant-voltage':
-    case 'not-known': return false
-  }
-}
-
-/** Whether two bridged channels have a floor of their own, by their maker's word. */
-export function isBridgedFloorStated(rating: OutputRating): boolean {
-  switch (rating.kind) {
-    case 'solid-state': return rating.mode === 'bridged' && rating.bridgedFloorOhm !== null
-    case 'valve':
-    case 'constant-voltage':
-    case 'not-known': return false
-  }
-}
-
-/** How two channels are joined, as it stands behind their rating. */
-export const MODE_WORDS: Record<ChannelMode, string> = { single: '', bridged: ' bridged', parallel: ' in parallel' }
-
-/** A rating as it is typed and read again: "300 W at 4, 180 W at 8, from 2", "70 V 240 W"; empty where nothing is known. */
-export function writeRating(rating: OutputRating): string {
-  switch (rating.kind) {
-    case 'not-known': return ''
-    case 'constant-voltage': return lineVoltageName(rating.lineV) + (rating.powerW === null ? '' : ` ${rating.powerW} W`)
-    case 'solid-state': {
-      const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
-      return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}${isBridgedFloorStated(rating) ? ` from ${rating.bridgedFloorOhm}` : ''}`
-    }
-    case 'valve': {
-      const power = rating.powerW === null ? '' : ` ${rating.powerW} W`
-      return `valve${power} at ${rating.tapsOhm.join('/')}${rating.tapOhm === null ? '' : `, tap ${rating.tapOhm}`}`
-    }
-  }
-}
-
-/** The lowest load for which a power is stated, Ω; null where power is not stated by load. */
-export function lowestRatedOhm(rating: OutputRating): number | null {
-  switch (rating.kind) {
-    case 'solid-state': return Math.min(...rating.points.map(p => p.loadOhm)) / CHANNEL_LOAD[rating.mode]
-    case 'constant-voltage':
-    case 'valve':
-    case 'not-known': return null
-  }
-}
-
-/** How many channels it is, and how they are joined. */
-export function modeOf(rating: OutputRating): ChannelMode {
-  switch (rating.kind) {
-    case 'solid-state': return rating.mode
-    case 'constant-voltage':
-    case 'valve':
-    case 'not-known': return 'single'
-  }
-}
-
+/** For what only one kind has: channels that can be joined, taps of an output transformer, a line voltage of its own. */
+export const isSolidState = (rating: OutputRating): rating is SolidStateRating => rating.kind === 'solid-state'
+export const isConstantVoltage = (rating: OutputRating): rating is ConstantVoltageRating => rating.kind === 'constant-voltage'
 /** Its taps, where it is a valve output: judged by the tap, not by a floor. */
-export function valveOf(rating: OutputRating): ValveRating | null {
-  switch (rating.kind) {
-    case 'valve': return rating
-    case 'solid-state':
-    case 'constant-voltage':
-    case 'not-known': return null
-  }
-}
+export const valveOf = (rating: OutputRating): ValveRating | null => rating.kind === 'valve' ? rating : null
+/** Whether two bridged channels have a floor of their own, by their maker's word. */
+export const isBridgedFloorStated = (rating: OutputRating): boolean => isSolidState(rating) && rating.mode === 'bridged' && rating.bridgedFloorOhm !== null

@@ -1,3 +1,4 @@
+import { isSolidState } from '#core/amplifier/index'
 import { same } from '#core/quantity/same'
 import type { ChannelMode } from '#core/amplifier/rating'
 import { together, type Edit, type SimpleEdit } from './edits'
@@ -11,10 +12,10 @@ import { findOutput } from './tree'
  */
 export function joinChannels(job: Job, outputId: string, mode: ChannelMode, newId: NewId): Edit | string | null {
   const found = findOutput(job, outputId)
-  if (!found || found.output.rating.kind !== 'solid-state') return null
+  if (!found || !isSolidState(found.output.rating)) return null
   const { amplifier, output } = found
   const { rating } = found.output
-  if (rating.kind !== 'solid-state' || rating.mode === mode) return null
+  if (!isSolidState(rating) || rating.mode === mode) return null
   const set: SimpleEdit = { kind: 'output.set', outputId, was: { rating }, to: { rating: { ...rating, mode } } }
   if (rating.mode !== 'single' && mode !== 'single') return set
   const at = amplifier.outputs.findIndex(o => o.id === outputId)

@@ -1,5 +1,5 @@
 import { same } from '#core/quantity/same'
-import { lineVoltsOf } from '#core/amplifier/index'
+import { isKnown, lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
 import { MOST_PLACES } from '#core/room/layout'
 import { boxOf, contains, type Place } from '#core/room/outline'
@@ -131,7 +131,7 @@ export function hangSpace(job: Job, space: Space, to: HangTo, { tapW, cable, new
   const edits = [...opened?.edits ?? []]
   const outputId = 'outputId' in to ? to.outputId : opened?.outputId ?? ''
   const output = findOutput(edits.reduce((j, e) => applyEdit(j, e).job, job), outputId)?.output
-  if (!output || output.rating.kind === 'not-known') return 'no-line'
+  if (!output || !isKnown(output.rating)) return 'no-line'
   const lineV = lineVoltsOf(output.rating)
   const load = loadOn(kind.model, lineV, tapW ?? space.tapW)
   if (load === null) return 'no-transformer'

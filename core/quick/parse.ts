@@ -1,4 +1,4 @@
-import { LINE_VOLTAGES, type OutputRating } from '#core/amplifier/index'
+import { isSolidState, LINE_VOLTAGES, type OutputRating } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
 import { piecesOf } from './pieces'
 import { plainText } from './plain'
@@ -64,7 +64,7 @@ const NOT_KNOWN: OutputRating = { kind: 'not-known' }
 
 /** An amplifier and no speaker: "100 W into 8" is one on its rated load. */
 function alone(text: string, rating: OutputRating): QuickLine {
-  if (rating.kind !== 'solid-state' || rating.points.length !== 1) {
+  if (!isSolidState(rating) || rating.points.length !== 1) {
     throw new InputError('Only an amplifier stands here. What hangs on it comes before it.', 0, ['8', '4 x', '5 W'])
   }
   return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, wattDb: null, coils: null, at: 0 }, rating, next: [] }
@@ -142,7 +142,7 @@ function ratingOf(tree: QuickTree, where: { taps: boolean, end: number }): Outpu
   const rating = channelOf(tree.parts, where)
   if (least && mode?.is !== 'bridged') throw new InputError('A lowest load behind the channels is that of two bridged: is it?', least.at, ['bridged'])
   if (!mode) return rating
-  if (rating.kind !== 'solid-state') throw new InputError('Channels are joined that drive loads of ohms; a line has its own amplifier.', mode.at, ['2 x 300 W at 4 bridged'])
+  if (!isSolidState(rating)) throw new InputError('Channels are joined that drive loads of ohms; a line has its own amplifier.', mode.at, ['2 x 300 W at 4 bridged'])
   if (channels?.count !== 2) {
     throw new InputError(
       channels ? 'Two channels are joined at a time.' : 'Is that the power of one channel, or of both together? Say it of one, with 2 x before it.', channels?.at ?? mode.at, ['2 x 300 W at 4 bridged'])

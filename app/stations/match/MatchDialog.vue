@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { timesPower } from '#core/amplifier/index'
 import { computed, ref, useTemplateRef } from 'vue'
 import Dialog from 'primevue/dialog'
-import type { Output } from '#core/job/schema'
 import type { LineEvaluation } from '#core/match/evaluate'
 import { solveOutput } from '#core/match/facts'
 import { isReactive } from '#core/network/element'
@@ -25,11 +25,7 @@ const playedId = ref(PLAYED[0]!.id)
 const played = computed(() => PLAYED.find(p => p.id === playedId.value)!)
 /** As if the output gave so many decibels more or less: looked at, not kept. */
 const asIfDb = ref(0)
-const shifted = computed(() => asIfDb.value === 0 ? line : solveOutput({ ...line.output, rating: scaled(line.output.rating, 10 ** (asIfDb.value / 10)) }))
-function scaled(rating: Output['rating'], times: number): Output['rating'] {
-  if (rating.kind === 'solid-state') return { ...rating, points: rating.points.map(p => ({ ...p, powerW: p.powerW * times })) }
-  return rating.kind === 'valve' && rating.powerW !== null ? { ...rating, powerW: rating.powerW * times } : rating
-}
+const shifted = computed(() => asIfDb.value === 0 ? line : solveOutput({ ...line.output, rating: timesPower(line.output.rating, 10 ** (asIfDb.value / 10)) }))
 const match = computed(() => store.job ? powerMatch(shifted.value, store.job.practice, store.job.kinds, played.value) : null)
 const scales = computed(() => match.value && matchScales(match.value, width.value, HEIGHT))
 const paths = computed(() => match.value && scales.value ? capabilityPaths(scales.value, match.value) : null)

@@ -9,7 +9,7 @@ import { outputFields } from '#core/job/sections/wiring/schema'
 import { joinChannels } from '#core/job/channels'
 import { setLineCable } from '#core/job/intents'
 import { branchesOf, findOutput } from '#core/job/tree'
-import { contradictionsOf, USUAL_LINE_V, writeRating, type ChannelMode } from '#core/amplifier/index'
+import { type ChannelMode, contradictionsOf, isConstantVoltage, isSolidState, lineVoltsOf, USUAL_LINE_V, valveOf, writeRating } from '#core/amplifier/index'
 import { findingWords } from '#core/match/words'
 import { parseRating } from '#core/quick/parse'
 import { writeCable } from '#core/quantity/cable'
@@ -43,12 +43,12 @@ function setOutput(to: Partial<Fields>): void {
 const USUAL_VOLTS = [25, 70, 100] as const
 const USUAL_POWERS_W = [60, 120, 240, 360, 480] as const
 const voltsOf = (lineV: number) => lineV === 70 ? USUAL_LINE_V : lineV
-const isLine = (lineV: number) => output.rating.kind === 'constant-voltage' && output.rating.lineV === voltsOf(lineV)
+const isLine = (lineV: number) => lineVoltsOf(output.rating) === voltsOf(lineV)
 function setLineVolts(lineV: number): void {
-  setOutput({ rating: { kind: 'constant-voltage', lineV: voltsOf(lineV), powerW: output.rating.kind === 'constant-voltage' ? output.rating.powerW : null } })
+  setOutput({ rating: { kind: 'constant-voltage', lineV: voltsOf(lineV), powerW: isConstantVoltage(output.rating) ? output.rating.powerW : null } })
 }
 function setLinePower(powerW: number): void {
-  if (output.rating.kind === 'constant-voltage') setOutput({ rating: { ...output.rating, powerW } })
+  if (isConstantVoltage(output.rating)) setOutput({ rating: { ...output.rating, powerW } })
 }
 /** The other outputs of this amplifier that are rated otherwise, set like this one in one edit. */
 const others = computed(() => amplifier.value?.outputs.filter(o => o.id !== output.id && !same(o.rating, output.rating)) ?? [])
@@ -86,20 +86,20 @@ function layModel(body: Model): void {
         <button
           v-for="lineV in USUAL_VOLTS" :key="lineV" type="button" class="tap figure" :class="{ on: isLine(lineV) }" :aria-pressed="isLine(lineV)"
           @click="setLineVolts(lineV)">{{ lineV }} V</button>
-        <template v-if="output.rating.kind === 'constant-voltage'">
+        <template v-if="isConstantVoltage(output.rating)">
           <button
             v-for="powerW in USUAL_POWERS_W" :key="powerW" type="button" class="tap figure" :class="{ on: output.rating.powerW === powerW }"
             :aria-pressed="output.rating.powerW === powerW" @click="setLinePower(powerW)">{{ powerW }} W</button>
         </template>
       </div>
-      <div v-if="output.rating.kind === 'solid-state'" role="radiogroup" aria-label="Channels of this output" class="taps usual">
+      <div v-if="isSolidState(output.rating)" role="radiogroup" aria-label="Channels of this output" class="taps usual">
         <button
           v-for="(says, mode) in MODES" :key="mode" type="button" role="radio" class="tap" :class="{ on: output.rating.mode === mode }"
             :aria-checked="output.rating.mode === mode"
           @click="join(mode)">{{ says }}</button>
       </div>
       <ValvePart
-v-if="output.rating.kind === 'valve' && amplifier" :output="output" :amplifier="amplifier" :rating="output.rating" :line="line"
+        v-if="valveOf(output.rating) && amplifier" :output="output" :amplifier="amplifier" :rating="valveOf(output.rating)!" :line="line"
         @set="setOutput({ rating: $event })" />
       <p class="soft small note"><span class="figure">70 V 240 W</span> for a line, <span class="figure">300 W at 4, 180 W at 8, from 2</span> for low
         impedance, <span class="figure">valve 50 W at 4/8/16</span>; empty for not known.</p>

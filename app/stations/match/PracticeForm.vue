@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { valveOf } from '#core/amplifier/index'
 import { computed } from 'vue'
 import Select from 'primevue/select'
 import { POWER_SCHOOLS } from '#core/practice/power'
@@ -18,7 +19,7 @@ const [RESERVE, POWER, VALVE] = [[...RESERVE_SCHOOLS], [...POWER_SCHOOLS], [...V
 const reserve = computed(() => store.job?.practice.reserve)
 const power = computed(() => store.job?.practice.power)
 const valve = computed(() => store.job?.practice.valve)
-const hasValve = computed(() => evaluation.lines.some(l => l.output.rating.kind === 'valve'))
+const hasValve = computed(() => evaluation.lines.some(l => valveOf(l.output.rating) !== null))
 const hasPlain = computed(() => evaluation.lines.some(l => l.kind === 'low-impedance'))
 const hasLine = computed(() => evaluation.lines.some(l => l.kind === 'constant-voltage') || !hasPlain.value)
 function set(to: Partial<Practice>): void {

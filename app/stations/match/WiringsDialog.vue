@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isSolidState } from '#core/amplifier/index'
 import { computed, ref, watch } from 'vue'
 import Dialog from 'primevue/dialog'
 import type { LineEvaluation } from '#core/match/evaluate'
@@ -41,7 +42,7 @@ const channels = ref<1 | 2 | 4>(1)
 const CHANNELS = [1, 2, 4] as const
 /** Two channels driven as one, where the output is not that already. */
 const isBridged = ref(false)
-const canBridge = computed(() => line.output.rating.kind === 'solid-state' && line.output.rating.mode === 'single')
+const canBridge = computed(() => isSolidState(line.output.rating) && line.output.rating.mode === 'single')
 const isFair = computed(() => shares.value !== 'any')
 const again = () => {
   found.value = null

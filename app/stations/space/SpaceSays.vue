@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
-import { writeRating } from '#core/amplifier/index'
+import { isKnown, writeRating } from '#core/amplifier/index'
 import type { HangTo } from '#core/job/spaces'
 import { speakerAt } from '#core/job/spaces'
 import { outputsOf } from '#core/job/tree'
@@ -29,8 +29,8 @@ const hangs = computed(() => store.job ? space.value.spots.filter(s => speakerAt
 const targets = computed((): { value: string, label: string, to: HangTo }[] => {
   const { job } = store
   if (!job) return []
-  const lines = outputsOf(job).filter(o => o.rating.kind !== 'not-known').map(o => ({ label: `${o.label} ${o.name}`.trim(), to: { outputId: o.id } }))
-  const more = job.amplifiers.filter(a => a.outputs.some(o => o.rating.kind !== 'not-known'))
+  const lines = outputsOf(job).filter(o => isKnown(o.rating)).map(o => ({ label: `${o.label} ${o.name}`.trim(), to: { outputId: o.id } }))
+  const more = job.amplifiers.filter(a => a.outputs.some(o => isKnown(o.rating)))
     .map(a => ({ label: `a new output of ${a.name}, ${writeRating(a.outputs.at(-1)!.rating)}`, to: { amplifierId: a.id } }))
   const fresh = [70.71, 100].map(lineV => ({ label: `a new ${Math.floor(lineV)} V line, amplifier chosen later`, to: { lineV } }))
   return [...lines, ...more, ...fresh].map(t => ({ ...t, value: JSON.stringify(t.to) }))

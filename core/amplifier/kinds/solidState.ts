@@ -1,16 +1,18 @@
 import { isSameLoad, isUnderFloor } from '#core/quantity/tolerance'
+import { contradictionsBetween } from '../contradictions'
+import { notStated, type RatingKind } from '../kind'
 import type { ChannelMode, Drive, SolidStateRating } from '../rating'
 
 /**
  * A load as each of two joined channels sees it: bridged half of it, in parallel twice. Source: Kirchhoff; that both halves swing alike is
  * common practice, no source.
  */
-export const CHANNEL_LOAD: Record<ChannelMode, number> = { single: 1, bridged: 1 / 2, parallel: 2 }
+const CHANNEL_LOAD: Record<ChannelMode, number> = { single: 1, bridged: 1 / 2, parallel: 2 }
 /** Volts of an output to volts of one channel. */
 const CHANNEL_VOLTS: Record<ChannelMode, number> = { single: 1, bridged: 2, parallel: 1 }
 
 /** The lowest load of one channel, Ω: its maker's word, that of two bridged before all, or the lowest rated load. */
-export function floorOfChannel({ floorOhm, points, mode, bridgedFloorOhm }: Pick<SolidStateRating, 'floorOhm' | 'points' | 'mode' | 'bridgedFloorOhm'>): number {
+function floorOfChannel({ floorOhm, points, mode, bridgedFloorOhm }: Pick<SolidStateRating, 'floorOhm' | 'points' | 'mode' | 'bridgedFloorOhm'>): number {
   if (mode === 'bridged' && bridgedFloorOhm !== null) return bridgedFloorOhm * CHANNEL_LOAD.bridged
   return floorOhm ?? Math.min(...points.map(p => p.loadOhm))
 }
@@ -22,7 +24,7 @@ export function floorOfChannel({ floorOhm, points, mode, bridgedFloorOhm }: Pick
  * rated there. Of two joined channels each gives what it gives into the load that it sees: bridged P(Z) = 2·P(Z/2).
  * Source: common practice, no source.
  */
-export function driveSolidState(rating: SolidStateRating, loadOhm: number): Drive {
+function driveSolidState(rating: SolidStateRating, loadOhm: number): Drive {
   if (rating.mode === 'single') return driveChannel(rating, loadOhm)
   const { volts, mostVolts, basis } = driveChannel(rating, loadOhm * CHANNEL_LOAD[rating.mode])
   const times = CHANNEL_VOLTS[rating.mode]
@@ -48,4 +50,27 @@ function driveChannel(rating: SolidStateRating, loadOhm: number): Drive {
   // The load line V = I·Z cut with the straight line through both points, which stands upright where their currents are equal.
   const [volts, amps] = [b.volts - a.volts, b.amps - a.amps]
   return drive((amps * a.volts - volts * a.amps) / (loadOhm * amps - volts) * loadOhm, 'between')
+}
+
+const isBridgedFloorStated = ({ mode, bridgedFloorOhm }: SolidStateRating) => mode === 'bridged' && bridgedFloorOhm !== null
+
+/** How two channels are joined, as it stands behind their rating. */
+export const MODE_WORDS: Record<ChannelMode, string> = { single: '', bridged: ' bridged', parallel: ' in parallel' }
+
+export const solidState: RatingKind<SolidStateRating> = {
+  lineKind: 'low-impedance',
+  ratedW: ({ points, mode }) => Math.max(...points.map(p => p.powerW)) * (mode === 'single' ? 1 : 2),
+  ratedV: ({ points, mode }) => Math.max(...points.map(p => Math.sqrt(p.powerW * p.loadOhm))) * CHANNEL_VOLTS[mode],
+  lineV: notStated,
+  floorOhm: rating => floorOfChannel(rating) / CHANNEL_LOAD[rating.mode],
+  isFloorStated: rating => rating.floorOhm !== null || isBridgedFloorStated(rating),
+  lowestRatedOhm: ({ points, mode }) => Math.min(...points.map(p => p.loadOhm)) / CHANNEL_LOAD[mode],
+  mode: rating => rating.mode,
+  drive: driveSolidState,
+  contradictions: ({ points }) => contradictionsBetween(points),
+  times: (rating, factor) => ({ ...rating, points: rating.points.map(p => ({ ...p, powerW: p.powerW * factor })) }),
+  write: (rating) => {
+    const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+    return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}${isBridgedFloorStated(rating) ? ` from ${rating.bridgedFloorOhm}` : ''}`
+  },
 }

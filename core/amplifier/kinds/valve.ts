@@ -1,3 +1,4 @@
+import { notStated, type RatingKind } from '../kind'
 import type { Drive, ValveRating } from '../rating'
 
 /** A load within this share of its tap is matched: labels are no finer. Common practice, no source. */
@@ -29,7 +30,7 @@ export function bestTap(tapsOhm: readonly number[], loadOhm: number): number | n
  * Null where its power or the tap is not known. Both ends of the mismatch are a model, not a rating: real outputs give less.
  * Source: the ideal transformer; that volts and amps stay is common practice, no source.
  */
-export function driveValve({ powerW, tapOhm }: ValveRating, loadOhm: number): Drive | null {
+function driveValve({ powerW, tapOhm }: ValveRating, loadOhm: number): Drive | null {
   if (powerW === null || tapOhm === null) return null
   const fit = tapFit(loadOhm, tapOhm)
   const power = powerW * Math.min(tapOhm / loadOhm, loadOhm / tapOhm)
@@ -41,4 +42,19 @@ export function driveValve({ powerW, tapOhm }: ValveRating, loadOhm: number): Dr
 /** What a mismatch costs, dB (negative is a loss). */
 export function mismatchDb(loadOhm: number, tapOhm: number): number {
   return 10 * Math.log10(Math.min(tapOhm / loadOhm, loadOhm / tapOhm))
+}
+
+export const valve: RatingKind<ValveRating> = {
+  lineKind: 'low-impedance',
+  ratedW: rating => rating.powerW,
+  ratedV: ({ powerW, tapOhm }) => powerW === null || tapOhm === null ? null : Math.sqrt(powerW * tapOhm),
+  lineV: notStated,
+  floorOhm: ({ tapOhm }) => tapOhm === null ? null : QUIETLY * tapOhm,
+  isFloorStated: () => false,
+  lowestRatedOhm: notStated,
+  mode: () => 'single',
+  drive: driveValve,
+  contradictions: () => [],
+  times: (rating, factor) => rating.powerW === null ? rating : { ...rating, powerW: rating.powerW * factor },
+  write: ({ powerW, tapsOhm, tapOhm }) => `valve${powerW === null ? '' : ` ${powerW} W`} at ${tapsOhm.join('/')}${tapOhm === null ? '' : `, tap ${tapOhm}`}`,
 }
