@@ -82,3 +82,15 @@ test('of more points than a speaker keeps those stay that the others lie between
 
 test.each<[number, string]>([[8, ''], [8.01, 'Its lowest point, 6.4 Ω, is under four fifths of a label of 8.01 Ω; 8 Ω would fit.'], [16, 'Its lowest point, 6.4 Ω, is under four fifths of a label of 16 Ω; 8 Ω would fit.']])('a label of %d Ω over a minimum of 6.4 Ω (IEC 60268-5)', (labelOhm, says) =>
   expect(labelAgainst(readCurve('20 6.4\n20000 30'), labelOhm)).toBe(says))
+
+describe('phase between the points of a curve, straight over the logarithm of the frequency', () => {
+  // Half way from 100 to 10,000 Hz is 1,000 Hz; by hand.
+  test.each<[string, [number, number, number | null][], number, number, number]>([
+    ['measured at both ends', [[100, 8, -40], [10_000, 12, 20]], 1000, 10, -10], ['measured in the middle alone', [[100, 8, null], [1000, 10, 30], [10_000, 12, null]], 100, 8, 30],
+    ['missing in the middle: between those beside it', [[100, 8, -40], [1000, 9, null], [10_000, 12, 20]], 1000, 9, -10], ['nowhere measured', [[100, 8, null], [10_000, 12, null]], 1000, 10, 0],
+    ['three quarters of the way', [[100, 8, 0], [10_000, 12, 60]], 10 ** 3.5, 11, 45],
+  ])('%s', (_, points, hz, ohm, phaseDeg) => {
+    const seen = lookUp(curveOf(points), Math.log(hz))!
+    expect([seen.ohm, seen.phase * 180 / Math.PI]).toEqual([expect.closeTo(ohm, 9), expect.closeTo(phaseDeg, 9)])
+  })
+})

@@ -42,3 +42,12 @@ test.each<[string, Partial<AmplifierModel>, string[]]>([
 test('a transformer by itself; the others say nothing', () => {
   expect([remarksOn('transformer', { ...unstatedModel('transformer', 'x'), insertionDb: 2 }), remarksOn('transformer', { ...unstatedModel('transformer', 'x'), insertionDb: 1 }), remarksOn('control', { ...unstatedModel('control', 'x'), insertionDb: 4 })].map(r => r.length)).toEqual([1, 0, 0])
 })
+
+// 20·log10(56.57 V / 1 V) is 35.05 dB: a decibel beside it is rounding, more is not. The definition of the decibel.
+test.each<[string, Partial<AmplifierModel>, boolean]>([
+  ['as it is', { gainDb: 35, inputV: 1 }, false], ['within a decibel', { gainDb: 36, inputV: 1 }, false], ['beyond it', { gainDb: 36.1, inputV: 1 }, true], ['below', { gainDb: 34, inputV: 1 }, true],
+  ['without the input', { gainDb: 60, inputV: null }, false], ['without the gain', { gainDb: null, inputV: 1 }, false],
+])('the gain of a sheet: %s', (_, fields, isRemarked) => {
+  const outputs = [{ count: 1, points: [{ loadOhm: 8, powerW: 400 }], lines: [], floorOhm: null, valve: null }]
+  expect(remarksOn('amplifier', { ...unstatedModel('amplifier', 'A'), outputs, ...fields }).map(r => r.code)).toEqual(isRemarked ? ['gain'] : [])
+})

@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
-import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
+import { cabled, counter, jobOf, nodeIds as idsOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
 import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, nextLabel, removeNode, retap, setLineCable, shift, ungroup } from './intents'
+import type { Cable } from '#core/quantity/cable'
 import type { Job, WireNode } from './schema'
-import { findPlace, outputsOf } from './tree'
+import { findPlace, outputsOf, withBranch } from './tree'
 
 /** The wiring of a line in small: labels, groups in brackets, a lead as its length behind the node. */
 function drawn(job: Job, k = 0): string {
@@ -82,4 +83,14 @@ describe('what is new, and what it is taken for', () => {
   test('numbers fill the gaps, two figures wide', () => {
     expect([nextLabel(outputOf(job)), nextLabel(outputOf(applyEdit(job, removeNode(job, a)!).job)), nextLabel(outputOf(jobOf('120 x 5 W on 70 V')))]).toEqual(['05', '01', '121'])
   })
+})
+
+test.each<[string, Cable, Cable, number | null]>([
+  ['of one size the gap closes: the next lead grows', { awg: 16 }, { awg: 16 }, 7], ['of two sizes nothing is joined: the next lead stays as it is', { awg: 16 }, { awg: 14 }, 4], ['metric and gauge are two sizes', { areaMm2: 1.5 }, { awg: 16 }, 4],
+])('a speaker taken off: %s', (_, own, next, lengthM) => {
+  const plain = jobOf('3 x 10 W on 70 V')
+  const [first, second] = idsOf(outputOf(plain))
+  const led = withBranch(plain, first!, b => ({ ...b, lead: { cable: own, lengthM: 3 } }))
+  const job = withBranch(led, second!, b => ({ ...b, lead: { cable: next, lengthM: 4 } }))
+  expect(findPlace(applyEdit(job, removeNode(job, first!)!).job, second!)!.branch.lead).toEqual({ cable: next, lengthM })
 })

@@ -31,3 +31,7 @@ test('what it costs, where every size has a price; as a table', () => {
   expect([cableCost(list.sizes.slice(0, 2), priceOf), cableCost(list.sizes, priceOf), cableCost([], priceOf)]).toEqual([25.5, null, 0])
   expect(cableListTable(list, priceOf).split('\n')).toEqual(['cable\tpieces\tmeasured\tto buy\tprice', '12 AWG\t1\t10 m\t12 m\t24.00', '16 AWG\t2\t5 m\t6 m\t6.60', '0.75 mm²\t1\t4 m\t5 m\t'])
 })
+
+// 110 % of ten is 11.000000000000002 in a machine.
+test.each([[10, 0.1, 11], [30, 0.1, 33], [10, 0, 10], [10.01, 0, 11], [0.1, 0.1, 1]])('of %d m with %d slack %d m are bought', (lengthM, slack, wanted) =>
+  expect(cableList(at(jobOf('10 W on 70 V'), 0, { cable: { awg: 16 }, lengthM }), slack).sizes.map(s => s.withSlackM)).toEqual([wanted]))

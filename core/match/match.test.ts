@@ -483,3 +483,18 @@ test('all that is said of these lines, and its figures: a change is seen, and re
   if (process.env.WRITE_SAID) writeFileSync(file, said)
   expect(said.split('\n')).toEqual(readFileSync(file, 'utf8').split('\n'))
 })
+
+test.each([
+  ['power', 'dense-material', '4 x 8 ohm 100 W parallel on 800 W at 2'], ['valve', 'up-is-safe', '16 on valve 50 W at 4/8/16, tap 8'], ['reserve', 'add-three-tenths', '10 x 10 W on 70 V 126 W'],
+] as const)('what is remembered of a line is of its %s rule: another rule is another judgement', (field, to, text) => {
+  const job = jobOf(text)
+  const other = { ...job, practice: { ...job.practice, [field]: to } }
+  const evaluate = makeEvaluator(() => 0)
+  const findingsOf = (on: Job) => evaluate(on).lines.map(l => l.findings)
+  const fresh = (on: Job) => evaluateJob(on).map(l => l.findings)
+  expect([findingsOf(job), findingsOf(other), findingsOf(job)]).toEqual([fresh(job), fresh(other), fresh(job)])
+  expect(fresh(job)).not.toEqual(fresh(other))
+})
+
+test.each<[string, boolean]>([['8 || 5.35 on 300 W at 2', false], ['8 || 5.3 on 300 W at 2', true], ['8 + 12.1 on 300 W at 2', true], ['8 + 11.9 on 300 W at 2', false]])('members share unequally from half as much again on: %s', (text, isUnequal) =>
+  expect(codes(jobOf(text)).some(code => code.endsWith('unequal-shares'))).toBe(isUnequal))

@@ -227,3 +227,17 @@ test('one measured curve under two labels: between its ends they are alike, beyo
   const ohms = [20, 50, 12_000, 20_000].map(hz => headOf(both, asCurve, hz)).map(z => z.state === 'finite' ? z.ohm : null)
   expect(ohms).toEqual([8 * 4 / 12, 15, 4.5, 8 * 4 / 12].map(ohm => expect.closeTo(ohm, 9)))
 })
+
+describe('an empty group is a way through nothing: open, whatever its kind', () => {
+  const empty = (kind: 'series' | 'chain' | 'star'): WiringNode => ({ kind, id: kind, children: [] })
+  const eight: WiringNode = { kind: 'speaker', id: 's', load: { kind: 'nominal', nominalOhm: 8 } }
+  const group = (kind: 'series' | 'chain' | 'star', ...nodes: WiringNode[]): WiringNode => ({ kind, id: 'g', children: nodes.map(node => ({ lead: null, node })) })
+  test.each<[string, WiringNode, string | number]>([
+    ['a series of none', empty('series'), 'open'], ['a chain of none', empty('chain'), 'open'], ['a star of none', empty('star'), 'open'],
+    ['one in series with none', group('series', eight, empty('series')), 'open'], ['none before one in series', group('series', empty('star'), eight), 'open'],
+    ['one beside none', group('star', eight, empty('series')), 8], ['none and one along a chain', group('chain', empty('series'), eight), 8], ['none beside none', group('star', empty('series'), empty('chain')), 'open'],
+  ])('%s', (_, node, wanted) => {
+    const head = headOf({ lead: null, node }, asLabelled, 1000)
+    expect(head.state === 'finite' ? head.ohm : head.state).toBe(wanted)
+  })
+})

@@ -153,3 +153,14 @@ describe('the numbers beside a quick answer', () => {
     expect(told.map((row, k) => row.startsWith(rows[k] ?? '?') ? rows[k] : row)).toEqual(rows)
   })
 })
+
+test.each([['2 x 8', true], ['64 x 8', true], ['65 x 8', false]])('ways of wiring up to 64 are listed; of more a list helps nobody: %s', (text, isListed) => {
+  try {
+    quick(text)
+    throw new Error('was answered')
+  }
+  catch (error) {
+    if (!(error instanceof UndecidedError)) throw error
+    expect(waysOf(error.count, error.item, error.line.rating).length > 0).toBe(isListed)
+  }
+})

@@ -1,9 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
-import type { ReadingValue } from '#core/job/schema'
+import type { ReadingValue, Speaker, SpeakerLoad } from '#core/job/schema'
+import { jobOf, outputOf } from '#core/testing/jobs'
 import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, withSlip } from './likelihood'
+import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, spreadOf, withSlip } from './likelihood'
+import { planOf } from './rank'
 
+const known = { kind: 'motional' as const, nominalOhm: 8, reOhm: 5.6, leH: 0.5e-3, fsHz: 45, qms: 4.2, qes: 0.48 }
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const open: ReadingValue = { is: 'open' }
 const plays: ReadingValue = { is: 'plays' }
@@ -39,4 +42,18 @@ describe('what a coil reading comes to', () => {
     ['nothing predicted', ohm(6), null, null], ['half a band', ohm(6), { low: null, high: 8 }, null], ['the other half', ohm(6), { low: 5, high: null }, null],
     ['inside', ohm(6), predicted, 'right'], ['a meter’s twentieth over', ohm(8 * 1.05), predicted, 'right'], ['more', ohm(8.41), predicted, 'high'], ['a twentieth under', ohm(4.75), predicted, 'right'], ['less', ohm(4.74), predicted, 'low'],
   ])('%s', (_, value, band, wanted) => expect(coilOutcome(value, band as never)).toBe(wanted))
+})
+
+// Two sigma to an edge of the band, a meter of 2 %: by hand. Two equal coils of one unit err each by itself, its label errs for both.
+test.each<[string, SpeakerLoad, number, number]>([
+  ['a label', { kind: 'nominal', nominalOhm: 8 }, -Math.log(0.8) / 2, Math.log(1.5) / 2],
+  ['a unit of two labelled coils', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }, -Math.log(0.8) / 2, Math.log(1.5) / 2],
+  ['known parameters', known, Math.log(1.1) / 2, Math.log(1.1) / 2],
+  ['a unit of two known coils', { kind: 'members', joined: 'parallel', members: [known, known] }, Math.log(1.1) / 2 / Math.SQRT2, Math.log(1.1) / 2 / Math.SQRT2],
+  ['one known and one labelled', { kind: 'members', joined: 'series', members: [known, { kind: 'nominal', nominalOhm: 8 }] }, Math.hypot(Math.log(1.1) / 4, -Math.log(0.8) / 4), Math.hypot(Math.log(1.1) / 4, Math.log(1.5) / 4)],
+])('spread of a line of one: %s', (_, load, low, high) => {
+  const { wiring, ...output } = outputOf(jobOf('8'))
+  const line = { ...output, wiring: { ...wiring, children: wiring.children.map(c => ({ ...c, node: { ...c.node, load } as Speaker })) } }
+  const spread = spreadOf(line, planOf(line).solved)
+  expect([spread.low, spread.high]).toEqual([expect.closeTo(Math.hypot(0.02, low), 9), expect.closeTo(Math.hypot(0.02, high), 9)])
 })

@@ -152,6 +152,11 @@ describe('what explains readings, and how well', () => {
     // With the line not read yet, that tells most between one that draws more and one that draws nothing.
     const two = [faultAt('extra-speaker', first!), faultAt('taps-on-other-scale', null, { way: 'up' })].map(fault => ({ fault, probability: 0.5, fit: 0, lineOhm: null }))
     expect(nextTest(two, output, proveLine(job, output))).toMatchObject({ kind: 'line-impedance', nodeId: null, bits: expect.closeTo(1, 6) })
+    // A reading that tells less than a twentieth of a bit is no test: with one in a thousand in doubt it tells a hundredth, with one in
+    // fifty a seventh (entropy, Shannon).
+    const doubted = (probability: number) =>
+      nextTest([{ ...two[0]!, probability: 1 - probability }, { ...two[1]!, probability }], output, proveLine(job, output))
+    expect([doubted(0.001), doubted(0.004), doubted(0.02)!.bits]).toEqual([null, null, expect.closeTo(0.1414, 3)])
     // Two that nothing tells apart have no test.
     expect(nextTest([two[0]!, two[0]!], output, proof)).toBeNull()
   })

@@ -170,3 +170,24 @@ describe('a valve output, plugged', () => {
     expect([steps(jobOf('(8 + 8) || 16'), null), steps(jobOf('4'), null, 'too-low'), steps(jobOf('8'), null, null), plugSteps({ name: 'Head' }, outputOf(jobOf('8')), 'matched')]).toEqual([[], [], [], []])
   })
 })
+
+describe('the match chart', () => {
+  const matchOf = (text: string, ratings: number[]) => {
+    const job = ratings.reduce((j, continuousW, k) => at(j, k, { continuousW }), jobOf(text))
+    return powerMatch(evaluateJob(job)[0]!, job.practice, [], PLAYED[0]!)!
+  }
+  test('what is given has its corners: the lowest rated load, the tap, the load itself', () => {
+    const loads = (text: string) => matchOf(text, []).gives.map(g => Number(g.loadOhm.toPrecision(12)))
+    expect(loads('7.3 on 300 W at 4, 180 W at 8, from 2')).toEqual(expect.arrayContaining([4, 7.3]))
+    expect(loads('11.7 on valve 50 W at 4/8/16, tap 8')).toEqual(expect.arrayContaining([8, 11.7]))
+    expect(Math.min(...loads('7.3 on 300 W at 4, from 2'))).toBe(2)
+  })
+  test.each<[string, string, number[], number | null]>([
+    ['equals have none', '8 || 8 on 300 W at 4', [100, 100], null], ['the one rated less reaches its limit first', '8 || 8 on 300 W at 4', [100, 60], 1], ['the one that takes more', '8 || 4 on 300 W at 2', [100, 100], 1],
+    ['a hundredth apart are alike', '8 || 8 on 300 W at 4', [100, 99], null], ['three hundredths are not', '8 || 8 on 300 W at 4', [100, 97], 1], ['one alone has none', '8 on 300 W at 4', [100], null],
+    ['of three, first against last', '8 || 8 || 8 on 300 W at 2', [100, 99, 97], 2], ['one that is not rated leaves it open', '8 || 8 on 300 W at 4', [100], null],
+  ])('the first at its limit: %s', (_, text, ratings, wanted) => {
+    const match = matchOf(text, ratings)
+    expect(match.weakest === null ? null : match.members.indexOf(match.weakest)).toBe(wanted)
+  })
+})

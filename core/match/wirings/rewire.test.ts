@@ -96,3 +96,17 @@ test('what the finder cannot be asked', () => {
   expect(first).toBeTruthy()
   expect(NOT_ASKED_WORDS[unitsOf({ ...lineOf(jobOf('8')), speakers: [] }) as 'nothing']).toBe('No speaker hangs on this line.')
 })
+
+test('over two bridged pairs of four channels both outputs are bridged, each takes the channel beside it, and one undo gives all four back', () => {
+  const job = bare(jobOf('4 x 8 parallel on 300 W at 4, from 4'))
+  const [amplifier] = job.amplifiers
+  const [output] = amplifier!.outputs
+  const free = (id: string) => ({ ...output!, id, label: id, wiring: { kind: 'chain' as const, id: `${id}-line`, children: [] } })
+  const four: Job = { ...job, amplifiers: [{ ...amplifier!, outputs: [output!, free('B'), free('C'), free('D')] }] }
+  const units = asked(four)
+  const found = findWirings({ units, rating: output!.rating, isFair: true, channels: 2, isBridged: true }) as Wirings
+  const made = rewire(four, output!.id, units, found.wirings[0]!.network, { channels: 2, isBridged: true }, counter('n')) as Exclude<ReturnType<typeof rewire>, string>
+  const { job: after, inverse } = applyEdit(four, made.edit!)
+  expect(outputsOf(after).map(o => [o.id, o.rating.kind === 'solid-state' && o.rating.mode, speakersOf(o.wiring).length])).toEqual([[output!.id, 'bridged', 2], ['C', 'bridged', 2]])
+  expect(applyEdit(after, inverse).job).toEqual(four)
+})
