@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { retap } from '#core/job/intents'
+import { retap } from '#core/hands/intents'
 import { applyEdit } from '#core/job/apply'
 import { Records } from '#core/job/records'
 import type { Edit } from '#core/job/edits'

@@ -1,6 +1,6 @@
 import { applyEdit } from '#core/job/apply'
-import { retap } from '#core/job/intents'
-import { evaluateJob, makeEvaluator } from '#core/match/evaluate'
+import { retap } from '#core/hands/intents'
+import { evaluateJob, makeEvaluator } from '#core/line/evaluate'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'

@@ -1,7 +1,7 @@
 import loadHighs from 'highs'
 import { unstatedModel } from '#core/gear/models'
-import { findAmplifiers } from '#core/match/plan/amplifierFinder'
-import { solverOf } from '#core/match/plan/lp'
+import { findAmplifiers } from '#core/search/plan/amplifierFinder'
+import { solverOf } from '#core/search/plan/lp'
 import { jobOf } from '#core/testing/jobs'
 import { quantile } from './timing'
 

@@ -1,6 +1,6 @@
 import { applyEdit } from '#core/job/apply'
 import type { Job } from '#core/job/schema'
-import { putBefore, unknownControl } from '#core/job/throughs'
+import { putBefore, unknownControl } from '#core/hands/throughs'
 import { outputsOf, speakersOf } from '#core/job/tree'
 import { cabled, counter, jobOf } from '#core/testing/jobs'
 

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { readJobFile } from '#core/format/plainMatch'
 import { JobError } from '#core/job/jobError'
-import { tidy } from '#core/match/report'
+import { tidy } from '#core/line/report'
 import { InputError } from '#core/quantity/inputError'
 import { givenTo, takesOf, type Files } from './verb'
 import { VERBS } from './verbs'

@@ -1,5 +1,5 @@
 import loadHighs from 'highs'
-import { solverOf, type SolveLp } from '#core/match/plan/lp'
+import { solverOf, type SolveLp } from '#core/search/plan/lp'
 
 export async function loadSolver(): Promise<SolveLp> {
   return solverOf(await loadHighs())

@@ -1,7 +1,7 @@
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { GEAR_KINDS, unstatedModel, type GearKind, type Models } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
-import { fieldsOf } from '#core/job/kinds'
+import { fieldsOf } from '#core/hands/kinds'
 import type { Job, Kind, Origin, Speaker } from '#core/job/schema'
 import { branchesOf, outputsOf, withBranch } from '#core/job/tree'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
-import type { ImpedanceCurve } from '#core/match/low/impedance'
+import type { ImpedanceCurve } from '#core/advice/low/impedance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { EDGE, hertzTicks, impedanceScales, lowestLabelY, pathOf, phasePath, sampleAt, stepped, valueTicks } from '~/drawing/impedanceChart'
 import { saveText, svgText } from '~/drawing/saveSvg'

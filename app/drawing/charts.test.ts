@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { evaluateJob } from '#core/match/evaluate'
-import { PLAYED, powerMatch } from '#core/match/low/powerMatch'
+import { evaluateJob } from '#core/line/evaluate'
+import { PLAYED, powerMatch } from '#core/advice/low/powerMatch'
 import { jobOf } from '#core/testing/jobs'
 import { EDGE, hertzTicks, impedanceScales, lowestLabelY, pathOf, sampleAt, spread, stepped, valueTicks } from './impedanceChart'
 import * as chart from './matchChart'

@@ -1,6 +1,6 @@
 import { scaleLinear, scaleLog, type ScaleLinear, type ScaleLogarithmic } from 'd3-scale'
 import { line as d3line } from 'd3-shape'
-import type { ImpedanceCurve } from '#core/match/low/impedance'
+import type { ImpedanceCurve } from '#core/advice/low/impedance'
 
 /** Where the marks of an impedance chart stand. Pure: from figures and a size to places. */
 

@@ -1,7 +1,7 @@
 import { scaleLog, type ScaleLogarithmic } from 'd3-scale'
 import { spread } from './impedanceChart'
 import { area as d3area, line as d3line } from 'd3-shape'
-import { SCALE_OHM, type PowerMatch } from '#core/match/low/powerMatch'
+import { SCALE_OHM, type PowerMatch } from '#core/advice/low/powerMatch'
 
 /** Where the marks of a match chart stand: load across, watts up, both logarithmic; the schools' spans in a strip at the right. */
 

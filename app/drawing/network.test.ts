@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
-import { networkOf, Networks } from '#core/match/wirings/enumerate'
-import type { Network } from '#core/match/wirings/network'
+import { networkOf, Networks } from '#core/search/wirings/enumerate'
+import type { Network } from '#core/search/wirings/network'
 import { BOX, drawNetwork } from './network'
 
 const one: Network = { kind: 'one', unit: 0 }

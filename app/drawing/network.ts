@@ -1,4 +1,4 @@
-import type { Network } from '#core/match/wirings/network'
+import type { Network } from '#core/search/wirings/network'
 
 /** A small drawing of a network: parts in series side by side, in parallel one above the other. Pure, so that it can be tested. */
 export interface NetworkDrawing { width: number, height: number, boxes: { x: number, y: number, unit: number }[], wires: string }

@@ -2,7 +2,7 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
-import type { JobSummary } from '#core/match/jobSummary'
+import type { JobSummary } from '#core/line/jobSummary'
 import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
 import GradeTag from '~/components/GradeTag.vue'

@@ -1,5 +1,5 @@
 import type { Job } from '#core/job/schema'
-import type { LineState } from '#core/match/jobState'
+import type { LineState } from '#core/line/jobState'
 
 /** A station of the work on a job. Navigation, key help and the list of jobs read these entries; a new one is a folder and its line in index.ts. */
 export interface Station {

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { speakersOf } from '#core/job/tree'
 import { applyEdit } from '#core/job/apply'
-import { removeEach, setEach } from '#core/job/many/many'
+import { removeEach, setEach } from '#core/hands/many/many'
 import { allAlike, held, inOrder, NONE, stillThere, toggled, upTo, type Choice } from './choice'
 
 const order = ['a', 'b', 'c', 'd']

@@ -2,8 +2,8 @@ import { computed, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { proveLine, type LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
-import { makeEvaluator, type Evaluated } from '#core/match/evaluate'
-import { lineStateOf, stateSentence } from '#core/match/jobState'
+import { makeEvaluator, type Evaluated } from '#core/line/evaluate'
+import { lineStateOf, stateSentence } from '#core/line/jobState'
 import { useJobStore } from './job'
 
 /** Time for evaluating in one go; drawing what it gave comes on top, and all of it stays within a blink. */

@@ -1,6 +1,6 @@
 import { readGear, guessMapping, readTable } from '#core/gear/csv'
-import { findAmplifiers } from '#core/match/plan/amplifierFinder'
-import { amplifiersReport, amplifiersReportSchema } from '#core/match/plan/amplifiersReport'
+import { findAmplifiers } from '#core/search/plan/amplifierFinder'
+import { amplifiersReport, amplifiersReportSchema } from '#core/search/plan/amplifiersReport'
 import { loadSolver } from '../solver'
 import { defineVerb } from '../verb'
 

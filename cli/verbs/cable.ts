@@ -1,5 +1,5 @@
 import { outputsOf } from '#core/job/tree'
-import { cableReport, cableReportSchema, cableSearch } from '#core/match/cableSearch'
+import { cableReport, cableReportSchema, cableSearch } from '#core/search/cableSearch'
 import { AWG_RANGE, USUAL_AWG } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { defineVerb } from '../verb'

@@ -1,4 +1,4 @@
-import { reportOf, reportSchema } from '#core/match/report'
+import { reportOf, reportSchema } from '#core/line/report'
 import { defineVerb } from '../verb'
 
 export const evaluate = defineVerb({

@@ -1,5 +1,5 @@
-import { planReport, planReportSchema } from '#core/match/plan/planReport'
-import { planTaps } from '#core/match/plan/tapPlan'
+import { planReport, planReportSchema } from '#core/search/plan/planReport'
+import { planTaps } from '#core/search/plan/tapPlan'
 import { loadSolver } from '../solver'
 import { defineVerb, oneOf } from '../verb'
 

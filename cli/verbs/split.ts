@@ -1,7 +1,7 @@
 import { InputError } from '#core/quantity/inputError'
-import { evaluateJob } from '#core/match/evaluate'
-import { NOT_SPLIT_WORDS, splitLine } from '#core/match/plan/splitLine'
-import { splitReport, splitReportSchema } from '#core/match/plan/splitReport'
+import { evaluateJob } from '#core/line/evaluate'
+import { NOT_SPLIT_WORDS, splitLine } from '#core/search/plan/splitLine'
+import { splitReport, splitReportSchema } from '#core/search/plan/splitReport'
 import { loadSolver } from '../solver'
 import { defineVerb } from '../verb'
 

@@ -1,8 +1,8 @@
 import { InputError } from '#core/quantity/inputError'
-import { findWirings, NOT_WIRED_WORDS } from '#core/match/wirings/finder'
-import { weighted } from '#core/match/wirings/rewire'
-import { readUnits } from '#core/match/wirings/readUnits'
-import { wiringsReport, wiringsReportSchema } from '#core/match/wirings/report'
+import { findWirings, NOT_WIRED_WORDS } from '#core/search/wirings/finder'
+import { weighted } from '#core/search/wirings/rewire'
+import { readUnits } from '#core/search/wirings/readUnits'
+import { wiringsReport, wiringsReportSchema } from '#core/search/wirings/report'
 import { parseRating } from '#core/quick/parse'
 import { defineVerb, oneOf } from '../verb'
 

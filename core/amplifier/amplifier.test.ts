@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { RESERVE_SCHOOLS } from '#core/practice/reserve'
 import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
-import { bestTap, dividedDb, driveInto, floorOhm, gainOf, heldAt, isBridgedFloorStated, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedV, ratedW, tapFit, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
+import { bestTap, contradictionsOf, dividedDb, driveInto, floorOhm, gainOf, heldAt, isBridgedFloorStated, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedV, ratedW, tapFit, timesPower, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
 
 const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single', bridgedFloorOhm: null }
 
@@ -112,4 +112,18 @@ describe('what may be asked of any output', () => {
       [40, 200, 40, 200, 'limited'], [56.6, 400, 56.6, 400, 'rated'], [56.6, 400, 56.6, 400, 'rated'], [24.5, 300, 40, 800, 'not-rated'], [20, 200, 20, 200, 'limited'], [12.2, 150, 49, 2400, 'under-floor'],
     ])
   })
+})
+
+// V = √(P·Z), I = √(P/Z) of both points, by hand: 8 Ω at 100 W is 28.28 V and 3.54 A.
+test.each<[string, [number, number][], string[]]>([
+  ['one load rated twice', [[8, 100], [8, 120]], ['twice']], ['the same twice is once', [[8, 100], [8, 100]], []], ['two per cent more volts are rounding', [[8, 100], [4, 204]], []], ['four are not', [[8, 100], [4, 217]], ['more-volts']],
+  ['less current into less', [[8, 100], [4, 47]], ['less-amps']], ['as much is its limit', [[8, 100], [4, 50]], []], ['of three, each beside its neighbour', [[8, 100], [4, 220], [2, 90]], ['more-volts', 'less-amps']],
+])('what ratings say against each other: %s', (_, points, why) =>
+  expect(contradictionsOf({ ...twoPoints, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })) }).map(c => c.why)).toEqual(why))
+
+test('as if it gave twice its power: what is its own doubles, a line keeps its volts, nothing stays nothing', () => {
+  const valve: OutputRating = { kind: 'valve', powerW: 50, tapsOhm: [8], tapOhm: 8, chosenBy: null }
+  const line: OutputRating = { kind: 'constant-voltage', lineV: 70, powerW: 100 }
+  expect([twoPoints, valve, { ...valve, powerW: null }, line, { kind: 'not-known' } as OutputRating].map(r => ratedW(timesPower(r, 2)))).toEqual([1200, 100, null, 100, null])
+  expect(driveInto(timesPower(twoPoints, 2), 8)!.powerW).toBeCloseTo(800, 9)
 })

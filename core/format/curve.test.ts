@@ -94,3 +94,6 @@ describe('phase between the points of a curve, straight over the logarithm of th
     expect([seen.ohm, seen.phase * 180 / Math.PI]).toEqual([expect.closeTo(ohm, 9), expect.closeTo(phaseDeg, 9)])
   })
 })
+
+test.each([[20, true], [20 * (1 - 1e-10), true], [19.9, false], [20_000, true], [20_000 * (1 + 1e-10), true], [20_100, false]])('a curve from 20 Hz to 20 kHz says something at %d Hz: %s', (hz, isKnown) =>
+  expect(lookUp(curveOf([[20, 8, 0], [20_000, 12, 0]]), Math.log(hz)) !== null).toBe(isKnown))

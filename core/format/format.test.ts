@@ -3,14 +3,14 @@ import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
 import { JobError } from '#core/job/jobError'
 import type { Edit } from '#core/job/edits'
-import { putBefore, unknownControl } from '#core/job/throughs'
+import { putBefore, unknownControl } from '#core/hands/throughs'
 import { FORMAT_VERSION, type Speaker } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { findSpeaker, throughsOf, withBranch } from '#core/job/tree'
-import { makeKind } from '#core/job/kinds'
+import { makeKind } from '#core/hands/kinds'
 import { applyEdit } from '#core/job/apply'
 import type { OutputRating } from '#core/amplifier/rating'
 import { upgradedEdit } from '#core/job/upgrade'
@@ -182,5 +182,16 @@ test('a file that names what is not in it is mended, and each name is told with 
   expect(read.remarks).toEqual([
     'Hall, kind: the kind “gone” is not in the file. Taken as none.', 'Amplifier A, output A1, speaker 02, kind: the kind “gone” is not in the file. Taken as none.',
     'Amplifier A, output A1, speaker 02, zone: the zone “lost” is not in the file. Taken as none.',
+  ])
+})
+
+test.each<[string, object]>([['without its version', { version: undefined }], ['of a version that never was', { version: 0 }], ['of a version in words', { version: 'nine' }], ['of half a version', { version: 8.5 }]])('a file %s is not taken for one of this version', (_, change) =>
+  expect(() => readJobFile(JSON.stringify({ ...JSON.parse(writeJobFile(jobOf('8'))) as object, ...change }))).toThrow(/version: must be/))
+
+test('edits go through all steps from their version to this one', () => {
+  const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2 }
+  const edit = { kind: 'output.set', was: { rating: { kind: 'not-known' } }, to: { rating } }
+  expect([upgradedEdit(edit, 7), upgradedEdit(edit, 1), upgradedEdit(edit, FORMAT_VERSION)]).toMatchObject([
+    { to: { rating: { mode: 'single', bridgedFloorOhm: null } } }, { to: { rating: { mode: 'single', bridgedFloorOhm: null } } }, edit,
   ])
 })

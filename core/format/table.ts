@@ -1,7 +1,7 @@
 import type { Branch, Speaker, SpeakerLoad } from '#core/job/schema'
 import { branchSchema } from '#core/job/sections/wiring/schema'
 import { speakersOf } from '#core/job/tree'
-import { USUAL_TAPS_W, type NewId } from '#core/job/intents'
+import { USUAL_TAPS_W, type NewId } from '#core/hands/intents'
 import { readCable, writeCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'

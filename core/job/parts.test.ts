@@ -120,3 +120,13 @@ describe('what an edit touches', () => {
     expect(touchedRows(batch)).toEqual({ readings: ['r1', 'r2', 'r3'], repairs: ['fix', 'old'] })
   })
 })
+
+test('a correction that was withdrawn makes room for another, and cannot come back beside it', () => {
+  const correction = (id: string, more = {}) => ({ ...reading(id), supersedes: 'r1', ...more })
+  const withBoth = ([
+    { kind: 'reading.add', reading: reading('r1') }, { kind: 'reading.add', reading: correction('r2') }, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: true }, { kind: 'reading.add', reading: correction('r3') },
+  ] as Edit[]).reduce((j, e) => applyEdit(j, e).job, start)
+  expect([...withBoth.readings].map(r => [r.id, r.withdrawn])).toEqual([['r1', false], ['r2', true], ['r3', false]])
+  expect([reasonOf(withBoth, { kind: 'reading.withdraw', readingId: 'r2', withdrawn: false }), reasonOf(withBoth, { kind: 'reading.add', reading: correction('r4') }), reasonOf(withBoth, { kind: 'reading.add', reading: correction('r5', { withdrawn: true }) })])
+    .toEqual(['corrected-already', 'corrected-already', 'taken'])
+})

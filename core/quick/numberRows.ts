@@ -1,7 +1,7 @@
 import { floorOhm, isFloorStated, ratedW, tapFit, valveOf, type TapFit, type ValveRating } from '#core/amplifier/index'
 import type { Basis } from '#core/amplifier/rating'
-import { drawsAsSet } from '#core/match/draw'
-import type { LineEvaluation } from '#core/match/evaluate'
+import { drawsAsSet } from '#core/line/draw'
+import type { LineEvaluation } from '#core/line/evaluate'
 import { areEqualShares, exceeds, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 

@@ -3,7 +3,7 @@ import { emptyJob } from '#core/job/document'
 import { unstatedModel } from '#core/gear/models'
 import type { Branch, Job, Kind, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
-import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/job/intents'
+import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/hands/intents'
 import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
 import type { QuickPart } from './tree'
 

@@ -3,7 +3,7 @@ import type { SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Job, Output } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
-import { unknownControl } from '#core/job/throughs'
+import { unknownControl } from '#core/hands/throughs'
 import { findPlace, outputsOf, speakersOf } from '#core/job/tree'
 import { unstatedModel } from '#core/gear/models'
 

@@ -1,5 +1,5 @@
 import type { Edit } from '#core/job/edits'
-import type { NewId } from '#core/job/intents'
+import type { NewId } from '#core/hands/intents'
 import type { Chain, FaultKind, Job, Output, Speaker } from '#core/job/schema'
 import type { WiringNode } from '#core/network/tree'
 

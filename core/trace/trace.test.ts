@@ -220,3 +220,11 @@ test('a line that reads as drawn is most likely as drawn; before any reading too
   const ohm = head.state === 'finite' ? head.ohm : 0
   for (const readings of [[], [reading('line-impedance', { is: 'ohm', ohm })]]) expect(rank(job, readings)[0]!.fault).toBeNull()
 })
+
+test('suspects read alike that differ by less than a quarter in the logarithm of their fit; as drawn and something else stand alone', () => {
+  const output = outputOf(lines.distributed!)
+  const fits = (...fit: number[]) => fit.map((f, k): Suspect => ({ fault: faultAt('open-at-drop', speakersOf(output.wiring)[k]!.id), probability: 0.1, fit: f, lineOhm: null }))
+  const sizes = (suspects: Suspect[]) => groupSuspects(suspects, output, proveLine(lines.distributed!, output)).map(g => g.suspects.length)
+  expect([sizes(fits(0, 0.24)), sizes(fits(0, 0.26)), sizes(fits(0, 0.2, 0.4)), sizes(fits(-3, -3.1, 5))]).toEqual([[2], [1, 1], [2, 1], [2, 1]])
+  expect(sizes([{ fault: null, probability: 0.5, fit: 0, lineOhm: null }, { fault: faultAt('something-else', null), probability: 0.2, fit: 0, lineOhm: null }, ...fits(0, 0)])).toEqual([1, 1, 2])
+})

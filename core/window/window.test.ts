@@ -1,6 +1,6 @@
 import { runs } from '#core/testing/runs'
 import { describe, expect, test } from '@jest/globals'
-import { toDocument } from '#core/job/document'
+import { emptyJob, toDocument } from '#core/job/document'
 import type { Edit, StampedEdit } from '#core/job/edits'
 import { FORMAT_VERSION } from '#core/job/schema'
 import { EDITS_A_REQUEST, PARTS_A_REQUEST, type EditEntry, type OpenedJob, type SyncAnswer } from '#core/job/protocol'
@@ -10,6 +10,7 @@ import { jobOf } from '#core/testing/jobs'
 import { playSchedule } from '#core/testing/schedules'
 import { keptKey, readKept, writeKept, type Kept } from './kept'
 import { outboxAnswered, outboxRequest, outboxUnreadable } from './outbox'
+import { onTop } from './onTop'
 import { nextRequest } from './request'
 import type { Message, WindowEvent, WindowState } from './state'
 import { connectionOf, openWindow, step } from './window'
@@ -162,4 +163,11 @@ test('the outbox sends what waits, not what was refused; lets go what is there, 
   const { letGo, keep } = outboxAnswered(all, { results: [{ id: 'a', status: 'known' }, { id: 'b', status: 'refused', refusal: { code: 'archived' }, message: 'Archived.' }] })
   expect([letGo, keep.map(k => [k.stamped.id, k.refused])]).toEqual([['a'], [['b', { message: 'Archived.', code: 'archived' }]]])
   expect(outboxUnreadable(all, [all[1]!.stamped], 'Not readable.').map(k => [k.stamped.id, k.refused?.message])).toEqual([['a', 'Not readable.']])
+})
+
+test('an edit that was refused for another reason than a change is not made into another; one that was, is brought on top of what stands there', () => {
+  const job = emptyJob('Hall')
+  const gone: Edit = { kind: 'zone.remove', zoneId: 'gone' }
+  expect(onTop(job, gone)).toBe(gone)
+  expect(onTop(job, named('Chapel', 'Bar'))).toEqual(named('Hall', 'Bar'))
 })

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
-import { setTap } from '#core/job/intents'
+import { setTap } from '#core/hands/intents'
 import { Records } from '#core/job/records'
 import type { Job } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'

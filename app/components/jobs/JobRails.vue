@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { LineState } from '#core/match/jobState'
+import type { LineState } from '#core/line/jobState'
 
 /** A job's rails in small: one line each, a drop a speaker, in the colour of its grade. */
 const { lines } = defineProps<{ lines: LineState[] }>()

@@ -3,7 +3,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { JOB_PLACES, type ListQuery, type StateId } from '#core/job/protocol'
-import { STATE_NAMES } from '#core/match/jobState'
+import { STATE_NAMES } from '#core/line/jobState'
 import KeyCap from '~/components/KeyCap.vue'
 import { useJobsStore } from '~/stores/jobs'
 

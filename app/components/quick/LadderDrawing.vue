@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { lineKindOf, ratedW } from '#core/amplifier/index'
-import type { LineEvaluation } from '#core/match/evaluate'
+import type { LineEvaluation } from '#core/line/evaluate'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
 import { nominalOhmOf } from '#core/network/tree'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { LineEvaluation } from '#core/match/evaluate'
+import type { LineEvaluation } from '#core/line/evaluate'
 import { NOT_KNOWN, numberRows } from '#core/quick/numberRows'
 
 const { line } = defineProps<{ line: LineEvaluation }>()

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { scaleLog } from 'd3-scale'
 import { ratedW } from '#core/amplifier/index'
-import type { LineEvaluation } from '#core/match/evaluate'
+import type { LineEvaluation } from '#core/line/evaluate'
 import { writeQuantity } from '#core/quantity/write'
 
 /** What every school of the trade asks of the amplifier, on one axis, and where this amplifier stands. */

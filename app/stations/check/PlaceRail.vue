@@ -2,7 +2,7 @@
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { checkKey, type LineProof } from '#core/check/proof'
-import type { LineEvaluation } from '#core/match/evaluate'
+import type { LineEvaluation } from '#core/line/evaluate'
 
 /** The line in small, to see where one stands on it and to go to another place. */
 const { line, proof, selectedId } = defineProps<{ line: LineEvaluation, proof: LineProof, selectedId: string | null }>()

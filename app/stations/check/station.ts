@@ -1,4 +1,4 @@
-import { sumOf } from '#core/match/jobState'
+import { sumOf } from '#core/line/jobState'
 import type { Station } from '../station'
 
 export const check: Station = {

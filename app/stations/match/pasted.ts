@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { USUAL_LINE_V } from '#core/amplifier/index'
 import { isTable, readTable } from '#core/format/table'
-import type { NewId } from '#core/job/intents'
+import type { NewId } from '#core/hands/intents'
 import type { Branch } from '#core/job/schema'
 import { branchSchema } from '#core/job/sections/wiring/schema'
 import type { Cable } from '#core/quantity/cable'

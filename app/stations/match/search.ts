@@ -1,4 +1,4 @@
-import type { LineEvaluation } from '#core/match/evaluate'
+import type { LineEvaluation } from '#core/line/evaluate'
 
 type Searched = Pick<LineEvaluation, 'outputId' | 'speakers' | 'throughs'> & { output: Pick<LineEvaluation['output'], 'label' | 'name'> }
 

@@ -1,4 +1,4 @@
-import type { LineState } from '#core/match/jobState'
+import type { LineState } from '#core/line/jobState'
 import type { Station } from '../station'
 
 const pressing = (lines: readonly LineState[]) => [['stop', 'stop'], ['tight', 'tight']]

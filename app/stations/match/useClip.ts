@@ -1,13 +1,13 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { writeTable } from '#core/format/table'
-import { hang, wholeNodes } from '#core/job/many/many'
+import { hang, wholeNodes } from '#core/hands/many/many'
 import { InputError } from '#core/quantity/inputError'
 import { newId } from '~/api/ids'
 import { placeOf } from '~/composables/useKeys'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { branchesOf, writeClip } from './pasted'
-import { usualCableOf } from './usualCable'
+import { usualCableOf } from './forms/usualCable'
 
 const KEY = 'plain-match.clip'
 

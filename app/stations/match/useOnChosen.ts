@@ -1,4 +1,4 @@
-import { skippedWords, type ManyDone } from '#core/job/many/many'
+import { skippedWords, type ManyDone } from '#core/hands/many/many'
 import type { Job } from '#core/job/schema'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'

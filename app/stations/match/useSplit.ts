@@ -1,7 +1,7 @@
 import { watch } from 'vue'
 import { findOutput } from '#core/job/tree'
 import { applyEdit } from '#core/job/apply'
-import { NOT_SPLIT_WORDS, splitEdit, splitWords } from '#core/match/plan/splitLine'
+import { NOT_SPLIT_WORDS, splitEdit, splitWords } from '#core/search/plan/splitLine'
 import { newId } from '~/api/ids'
 import { useSearch } from '~/solver/useSearch'
 import { useEvaluationStore } from '~/stores/evaluation'

@@ -3,8 +3,8 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from
 import { useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import type { Place } from '#core/room/outline'
-import { nudge } from '#core/job/spaces'
-import { spaceGrade } from '#core/match/spaceWords'
+import { nudge } from '#core/hands/spaces'
+import { spaceGrade } from '#core/advice/spaceWords'
 import ActionRow from '~/components/ActionRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
@@ -82,8 +82,8 @@ const FloorDialog = fetchedLater(() => import('./FloorDialog.vue'))
 // Fetched after the plan: nobody asks for the menu before there is a place.
 const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
-const WhatIfDialog = fetchedLater(() => import('~/stations/match/WhatIfDialog.vue'))
-const AmplifierDialog = fetchedLater(() => import('~/stations/match/AmplifierDialog.vue'))
+const WhatIfDialog = fetchedLater(() => import('~/stations/match/dialogs/WhatIfDialog.vue'))
+const AmplifierDialog = fetchedLater(() => import('~/stations/match/dialogs/AmplifierDialog.vue'))
 const TapPlanDialog = fetchedLater(() => import('./TapPlanDialog.vue'))
 const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
 const bindings = [...spaceActions({

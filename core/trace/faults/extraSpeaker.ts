@@ -1,5 +1,5 @@
 import { likenessOf } from '#core/quantity/same'
-import { addAfter } from '#core/job/intents'
+import { addAfter } from '#core/hands/intents'
 import { faultAt, type FaultDefinition } from '../fault'
 import { rewire } from '../rewire'
 

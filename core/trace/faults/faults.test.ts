@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
-import { joinWithNext, setTap } from '#core/job/intents'
+import { joinWithNext, setTap } from '#core/hands/intents'
 import type { Job, WireNode } from '#core/job/schema'
 import { findPlace, speakersOf, withBranch } from '#core/job/tree'
 import { isGroup, nominalOhmOf, type WiringNode } from '#core/network/tree'

@@ -1,5 +1,5 @@
 import { together, type SimpleEdit } from '#core/job/edits'
-import { setTap } from '#core/job/intents'
+import { setTap } from '#core/hands/intents'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { isGroup, type WiringNode } from '#core/network/tree'

@@ -1,4 +1,4 @@
-import { setTap } from '#core/job/intents'
+import { setTap } from '#core/hands/intents'
 import { findSpeaker } from '#core/job/tree'
 import { faultAt, type FaultDefinition } from '../fault'
 import { rewire } from '../rewire'

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import type { AmplifierSet } from '#core/search/plan/amplifierFinder'
+import { applySet, type OfferedAmplifier } from '#core/search/plan/amplifiersEdit'
+import { appliedWords, finderWords, leadsWords, modelsText, outputText, spareText } from '#core/search/plan/amplifierWords'
+import { reserveSchool } from '#core/practice/reserve'
+import { newId } from '~/api/ids'
+import GrowthChoice from '~/components/form/GrowthChoice.vue'
+import { useWholeLibrary } from '~/composables/useWholeLibrary'
+import SearchState from '~/solver/SearchState.vue'
+import { useSearch } from '~/solver/useSearch'
+import { useJobStore } from '~/stores/job'
+
+/** Which amplifiers of the library feed every line of the job: what leads in money, in units, in spare power; why others do not; one press puts a set in. */
+const open = defineModel<boolean>('open', { required: true })
+const store = useJobStore()
+const { models, problem: away, load } = useWholeLibrary('amplifier')
+const { answer: found, problem, isSlow, start, stop } = useSearch('amplifiers')
+const growth = ref(0)
+
+const offered = computed(() => models.value?.map(({ id, version, body }): OfferedAmplifier => {
+  return { model: body, from: { modelId: id, version, passed: null } }
+}) ?? null)
+const again = () => {
+  // What was found is of the lines as they were.
+  found.value = null
+  if (store.job && offered.value) start(store.job, { models: offered.value.map(o => o.model), growth: growth.value })
+}
+watch([offered, growth, () => store.job?.amplifiers, () => store.job?.practice], again, { immediate: true })
+
+const sets = computed(() => found.value?.sets.map((set) => {
+  const applied = store.job && offered.value ? applySet(store.job, set, offered.value, newId) : null
+  const units = set.models.reduce((n, m) => n + m.count, 0)
+  const countOf = (at: number) => set.models.find(m => m.at === at)!.count
+  const rows = set.assignment.map(a => ({ ...a, of: outputText(offered.value![a.at]!.model, countOf(a.at), a.output) }))
+  return { set, applied, units, rows }
+}) ?? [])
+// Enter puts the first in, without looking for its button.
+const buttons = useTemplateRef<{ $el: HTMLElement }[]>('buttons')
+let isFirst = true
+watch(sets, async (list) => {
+  if (!isFirst || list.length === 0) return
+  isFirst = false
+  await nextTick()
+  buttons.value?.[0]?.$el.focus()
+})
+const says = computed(() => found.value && offered.value ? finderWords(found.value, offered.value.length) : '')
+function put(set: AmplifierSet): void {
+  if (!store.job || !offered.value) return
+  const applied = applySet(store.job, set, offered.value, newId)
+  if (!store.edit(applied.edit)) return
+  store.said = appliedWords(applied)
+  open.value = false
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal header="Amplifiers for every line" :dismissable-mask="true" :style="{ width: 'min(880px, 96vw)' }">
+    <form class="asked" data-form @submit.prevent>
+      <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it
+        (“{{ reserveSchool(store.job!.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
+      <div class="line"><GrowthChoice v-model="growth" /></div>
+    </form>
+    <p v-if="away" class="error-words" role="alert">{{ away }} <button class="act" type="button" @click="load()">try again</button></p>
+    <SearchState v-else :problem="problem" :is-slow="isSlow" doing="Trying amplifiers…" @again="again" @stop="stop" />
+    <template v-if="found && !away">
+      <p class="verdict" role="status">{{ says }}</p>
+      <section v-for="({ set, applied, units, rows }, k) in sets" :key="modelsText(set.models)" class="set" :aria-label="leadsWords(set)">
+        <div class="head">
+          <p class="leads">{{ leadsWords(set) }}</p>
+          <p class="models">{{ modelsText(set.models) }}</p>
+          <p class="figures">
+            <span class="figure">{{ set.price.toFixed(2) }}</span><span class="soft"> in all, </span>
+            <span class="figure">{{ units }}</span><span class="soft">{{ units === 1 ? ' unit, ' : ' units, ' }}</span>
+            <span class="figure">{{ spareText(set) }}</span><span class="soft"> to spare</span>
+          </p>
+          <Button
+            ref="buttons" class="put" :autofocus="k === 0"
+            :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
+            @click="put(set)" />
+        </div>
+        <ul class="rows" aria-label="Which line hangs where">
+          <li v-for="row in rows" :key="row.outputId"><b>{{ row.line }}</b> <span class="soft">on</span> {{ row.of }}</li>
+        </ul>
+      </section>
+      <p v-for="l in found.left" :key="l.line" class="left small"><b>{{ l.line }}</b>: {{ l.why }}.<template v-if="l.isUnfed">
+        A larger one, or the line split onto several outputs.</template></p>
+      <details v-if="found.refused.length > 0" class="refused" :open="sets.length === 0">
+        <summary>{{ found.refused.length === 1 ? '1 model feeds' : `${found.refused.length} models feed` }} none of them</summary>
+        <ul><li v-for="(r, k) in found.refused" :key="k"><b>{{ r.model }}</b>: <span class="soft">{{ r.why }}</span></li></ul>
+      </details>
+    </template>
+  </Dialog>
+</template>
+
+<style scoped>
+.asked { display: grid; gap: 8px; padding-bottom: 12px; }
+.line { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; }
+.verdict { padding-bottom: 10px; font-size: 17px; }
+.set { border-top: 1.5px solid var(--ink); padding: 10px 0 14px; display: grid; gap: 8px; }
+.head { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 16px; align-items: baseline; }
+.leads { grid-column: 1 / -1; color: var(--ink-soft); font-size: 14px; }
+.models { font-weight: 700; font-size: 17px; }
+.figures { grid-column: 1; }
+.put { grid-column: 2; grid-row: 2 / 4; align-self: center; }
+.rows { list-style: none; margin: 0; padding: 0; columns: 2; column-gap: 28px; font-size: 15px; }
+.rows li { padding: 1px 0; break-inside: avoid; }
+.left { padding: 2px 0; }
+.refused { border-top: 1px solid var(--rule); padding-top: 10px; margin-top: 6px; }
+.refused summary { cursor: pointer; }
+.refused ul { padding: 6px 0 0 18px; margin: 0; columns: 2; column-gap: 28px; font-size: 14.5px; }
+.refused li { break-inside: avoid; padding: 1px 0; }
+@media (max-width: 760px) {
+  .rows, .refused ul { columns: 1; }
+  .head { grid-template-columns: minmax(0, 1fr); }
+  .put { grid-column: 1; grid-row: auto; justify-self: start; min-height: 44px; margin-top: 6px; }
+  .refused summary { min-height: 44px; display: flex; align-items: center; }
+}
+</style>

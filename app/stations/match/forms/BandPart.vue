@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Band, Output } from '#core/job/schema'
+import { likelyBand } from '#core/hands/bands'
+import { bandSchema } from '#core/job/sections/wiring/schema'
+import { InputError } from '#core/quantity/inputError'
+import { writeQuantity } from '#core/quantity/write'
+import TextEntry from '~/components/form/TextEntry.vue'
+import { quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
+import { nameText } from '#core/quantity/fields'
+import { useJobStore } from '~/stores/job'
+
+/** Whether an output plays everything or a part of the range, and what holds it: crossover, level of the band, limiter. */
+const { output } = defineProps<{ output: Output }>()
+const emit = defineEmits<{ set: [to: Partial<Pick<Output, 'band' | 'limiterV'>>] }>()
+const store = useJobStore()
+const band = computed(() => output.band)
+const SLOPES_DB = [6, 12, 18, 24, 48, null] as const
+
+/** An end of the band; what the two of them may not be is said in the schema's words. */
+const endOf = (end: 'fromHz' | 'toHz') => (typed: string): number | null => {
+  const hz = quantityOrNot('frequency')(typed)
+  const checked = bandSchema.safeParse({ ...band.value, [end]: hz })
+  if (!checked.success) throw new InputError(`This band ${checked.error.issues[0]!.message}.`, 0, [])
+  return hz
+}
+const set = (to: Partial<Band>) => emit('set', { band: { ...band.value!, ...to } })
+</script>
+
+<template>
+  <div class="band">
+    <div role="radiogroup" aria-label="This output plays" class="taps">
+      <span class="soft small">plays</span>
+      <button
+        type="button" role="radio" class="tap" :class="{ on: band === null }" :aria-checked="band === null"
+        @click="band && emit('set', { band: null })">everything</button>
+      <button
+        type="button" role="radio" class="tap" :class="{ on: band !== null }" :aria-checked="band !== null"
+        @click="band ?? emit('set', { band: likelyBand(store.job!, output.id) })">a part of the range</button>
+    </div>
+    <template v-if="band">
+      <div class="fields">
+        <TextEntry label="Of the system" :text="band.system" :read="textOf(nameText, 'name')" @commit="set({ system: $event })" />
+        <TextEntry
+          label="From" :text="band.fromHz === null ? '' : writeQuantity(band.fromHz, 'Hz', 5)" :read="endOf('fromHz')" hint="the lowest"
+          @commit="set({ fromHz: $event })" />
+        <TextEntry
+          label="Up to" :text="band.toHz === null ? '' : writeQuantity(band.toHz, 'Hz', 5)" :read="endOf('toHz')" hint="the highest"
+          @commit="set({ toHz: $event })" />
+        <TextEntry
+          label="Set down by" :text="writeOrNot(band.setDb, 'dB')" :read="withinOrNot(0, 60, 'It', ' dB')" hint="not set yet"
+          @commit="set({ setDb: $event })" />
+      </div>
+      <div role="radiogroup" aria-label="Slope of the crossover" class="taps">
+        <span class="soft small">slope, dB an octave</span>
+        <button
+          v-for="slope in SLOPES_DB" :key="`${slope}`" type="button" role="radio" class="tap" :class="{ on: band.slopeDb === slope, figure: slope !== null }"
+          :aria-checked="band.slopeDb === slope" @click="set({ slopeDb: slope })">{{ slope ?? 'not stated' }}</button>
+      </div>
+    </template>
+    <TextEntry
+      label="A limiter holds it at" :text="writeOrNot(output.limiterV, 'V')" :read="withinOrNot(0.1, 1000, 'A limiter', ' V')"
+      hint="none, or not stated" @commit="emit('set', { limiterV: $event })" />
+  </div>
+</template>
+
+<style scoped>
+.band { display: grid; gap: 8px; min-width: 0; }
+.fields { display: grid; grid-template-columns: repeat(auto-fit, minmax(110px, 1fr)); gap: 10px; align-items: start; }
+</style>

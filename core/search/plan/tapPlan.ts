@@ -1,0 +1,122 @@
+import { likenessOf } from '#core/quantity/same'
+import { applyEdit } from '#core/job/apply'
+import { together, type Edit, type SimpleEdit } from '#core/job/edits'
+import { setTap } from '#core/hands/intents'
+import type { Job, Speaker } from '#core/job/schema'
+import { evaluateJob } from '#core/line/evaluate'
+import { peakSchool } from '#core/practice/loudness'
+import { dropsById, fieldOf, spaceFacts } from '#core/advice/spaces'
+import { configsOf, Grids, groupsOf, sum, type LeftWhy, type PlannedGroups } from './choices'
+import { decide } from './decide'
+import { limitRows, type Limit } from './limits'
+import type { SolveLp } from './lp'
+
+/**
+ * The tap planner: the taps of all speakers so that every space reaches its target with the least watts, under what each line may carry by the chosen school
+ * and what each control is rated for. An integer program, solved to its proven optimum; where no taps do it, the fewest limits that would have to give way,
+ * and the taps that come nearest.
+ */
+export interface TapPlan {
+  feasible: boolean
+  /** The optimum is proven: nothing less does it, or nothing comes nearer. */
+  proven: boolean
+  /** What all planned speakers draw, W, and the least that any plan draws. */
+  totalW: number
+  boundW: number
+  taps: PlannedTap[]
+  spaces: PlannedSpace[]
+  limits: Limit[]
+  /** Spaces that keep their taps, and why. */
+  left: { name: string, why: LeftWhy }[]
+  edit: Edit | null
+  /** The program as text, to be solved elsewhere. */
+  lp: string
+}
+export interface PlannedTap { nodeId: string, label: string, line: string, tapW: number, wasW: number }
+export interface PlannedSpace { spaceId: string, name: string, targetDb: number, reachedDb: number }
+
+export interface PlanAsked {
+  /** Kept free for growth: a tenth is 0.1. */
+  growth: number
+  /** Unlike speakers of one space, and those on other lines, may have other taps; else all of it has one. */
+  mayDiffer: boolean
+  /** Pieces of floor that a level is averaged over; left out: as many as the plan of a space shows. */
+  cells?: number
+}
+export const PLAN_DEFAULTS: PlanAsked = { growth: 0, mayDiffer: false }
+
+/** Rounds of planning with what the cable takes of the taps of the round before; taps may go to and fro between two rounds for ever. */
+const ROUNDS = 4
+const MOST_ROUNDS = 12
+/** A mean over the floor stands to this, dB: a target met but for it is met. */
+const MET_DB = 0.1
+/** @param solve solves a program; the core loads no solver itself */
+export async function planTaps(job: Job, solve: SolveLp, asked: PlanAsked = PLAN_DEFAULTS): Promise<TapPlan> {
+  let now = job
+  const margins = new Map<string, number>()
+  const grids = new Grids(asked.cells)
+  for (let round = 1; ; round++) {
+    const plan = await planned(job, now, solve, { ...asked, margins, grids })
+    const next = plan.edit ? applyEdit(job, plan.edit).job : job
+    const spaces = reachedBy(next, plan.spaces, grids)
+    // What a space loses to the cable with the taps of all others: what it was promised and does not get is asked on top.
+    const fallen = spaces.filter((s, k) => plan.spaces[k]!.reachedDb >= s.targetDb && s.reachedDb < s.targetDb - MET_DB)
+    const isSettled = tapsOf(next) === tapsOf(now)
+    if (fallen.length === 0 && (isSettled || round >= ROUNDS)) return { ...plan, proven: margins.size === 0, spaces }
+    if (round === MOST_ROUNDS) {
+      const limits = [...plan.limits, ...fallen.map((f): Limit => ({ kind: 'taps', label: f.name, missingDb: f.targetDb - f.reachedDb }))]
+      return { ...plan, feasible: false, proven: false, spaces, limits }
+    }
+    if (isSettled || round >= ROUNDS) for (const s of fallen) margins.set(s.spaceId, (margins.get(s.spaceId) ?? 0) + s.targetDb - s.reachedDb)
+    now = next
+  }
+}
+
+const tapsOf = (job: Job) => likenessOf(job.amplifiers.map(a => a.outputs.map(o => o.wiring)))
+
+/** What a space is made of is wanted here; its level comes of the grids. */
+const NO_LEVEL = 1
+
+function reachedBy(job: Job, spaces: readonly PlannedSpace[], grids: Grids): PlannedSpace[] {
+  const drops = dropsById(evaluateJob(job))
+  return spaces.map((s) => {
+    const space = job.spaces.find(x => x.id === s.spaceId)!
+    const meanDb = grids.meanDb(space, spaceFacts(job, drops, space, fieldOf(space, NO_LEVEL)).spots)
+    return meanDb === null ? s : { ...s, reachedDb: meanDb - peakSchool(space.peaks).db }
+  })
+}
+
+/** One round: `now` has the taps whose cable losses are counted with; the plan is made of `job`. */
+interface Round extends PlanAsked { margins: ReadonlyMap<string, number>, grids: Grids }
+async function planned(job: Job, now: Job, solve: SolveLp, { growth, mayDiffer, margins, grids }: Round): Promise<TapPlan> {
+  const lines = evaluateJob(now)
+  const drops = dropsById(lines)
+  const left: TapPlan['left'] = []
+  const spaces: PlannedGroups[] = []
+  for (const [k, space] of now.spaces.entries()) {
+    const facts = spaceFacts(now, drops, space, fieldOf(space, NO_LEVEL))
+    const groups = groupsOf(facts, drops, lines, mayDiffer)
+    if (typeof groups === 'string') left.push({ name: space.name, why: groups })
+    else spaces.push({ space, targetDb: facts.targetDb! + (margins.get(space.id) ?? 0), groups, configs: configsOf(now, { space, facts, groups, prefix: `s${k}`, grids }, drops, lines) })
+  }
+  const rows = limitRows(now, lines, spaces, growth)
+  const answer = await decide(spaces, rows, solve)
+  const chosen = spaces.map((s, k) => ({ ...s, config: answer.configs[k]! }))
+  const before = new Map(lines.flatMap(l => l.speakers.map(s => [s.id, l] as const)))
+  const own = new Map(evaluateSpeakers(job))
+  const taps = chosen.flatMap(({ groups, config }) => groups.flatMap((g, i) => g.speakers.map((s): PlannedTap => {
+    const was = own.get(s.id)!.load
+    return { nodeId: s.id, label: s.label, line: before.get(s.id)!.output.label, tapW: config.tapsW[i]!, wasW: was.kind === 'tap' ? was.tapW : 0 }
+  })))
+  const edits = taps.flatMap(t => setTap(own.get(t.nodeId)!, t.tapW) ?? []) as SimpleEdit[]
+  return {
+    feasible: answer.limits.length === 0, proven: true, totalW: sum(chosen.map(c => c.config.watts)), boundW: answer.boundW, taps,
+    spaces: chosen.map(({ space, targetDb, config }) => {
+      const marginDb = margins.get(space.id) ?? 0
+      return { spaceId: space.id, name: space.name, targetDb: targetDb - marginDb, reachedDb: config.meanDb - marginDb }
+    }),
+    limits: answer.limits, left, edit: together(edits), lp: answer.lp,
+  }
+}
+
+const evaluateSpeakers = (job: Job): [string, Speaker][] => evaluateJob(job).flatMap(l => l.speakers.map(s => [s.id, s] as [string, Speaker]))
