@@ -30,6 +30,8 @@ export interface RatingKind<R extends OutputRating> {
   times: (rating: R, factor: number) => R
   /** As it is typed and read again: "300 W at 4, 180 W at 8, from 2", "70 V 240 W"; empty where nothing is known. */
   write: (rating: R) => string
+  /** What could be typed on behind it. */
+  next: (rating: R) => string[]
 }
 
 /** For questions that a kind has no answer to. */

@@ -18,6 +18,7 @@ export const isFloorStated = (rating: OutputRating): boolean => kindOf(rating).i
 export const lowestRatedOhm = (rating: OutputRating): number | null => kindOf(rating).lowestRatedOhm(rating)
 export const modeOf = (rating: OutputRating): ChannelMode => kindOf(rating).mode(rating)
 export const writeRating = (rating: OutputRating): string => kindOf(rating).write(rating)
+export const typedNext = (rating: OutputRating): string[] => kindOf(rating).next(rating)
 /** The same output as if it gave so many times its power, where its power is its own. */
 export const timesPower = (rating: OutputRating, factor: number): OutputRating => kindOf(rating).times(rating, factor)
 export const contradictionsOf = (rating: OutputRating): Contradiction[] => kindOf(rating).contradictions(rating)

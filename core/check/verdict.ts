@@ -1,6 +1,6 @@
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { ReadingValue, Sound } from '#core/job/schema'
-import type { MeasuredKind } from '#core/job/sections/readings/kinds'
+import { factsOf, type MeasuredKind } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -26,9 +26,6 @@ const FAR_LOW = 0.6 / 0.7
 
 const is = (code: VerdictCode, grade: Grade): Verdict => ({ code, grade })
 
-/** What ohms say where no band is foretold: a line that an ohmmeter has a way round is not open, and no more. */
-const WITHOUT_BAND: Record<MeasuredKind, VerdictCode> = { 'line-impedance': 'nothing-to-compare', 'line-dcr': 'not-open', 'coil-dcr': 'nothing-to-compare' }
-
 /** Judges a reading against what was foretold. */
 export function judge(value: ReadingValue, predicted: Predicted | null): Verdict {
   switch (value.is) {
@@ -41,11 +38,17 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
   }
 }
 
+/** Copper at the head of a line without a band: that there is a way round is all that an ohmmeter says of it. */
+function saysNotOpen(kind: MeasuredKind): boolean {
+  const { at, isCopper } = factsOf(kind)
+  return at === 'head' && isCopper
+}
+
 function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {
   const low = predicted?.low ?? null
   const high = predicted?.high ?? null
   if (ohm < Math.min(SHORT_OHM, (low ?? Infinity) / 2)) return is('short', 'stop')
-  if (low === null || high === null) return is(predicted ? WITHOUT_BAND[predicted.kind] : 'nothing-to-compare', 'unknown')
+  if (low === null || high === null) return is(predicted !== null && saysNotOpen(predicted.kind) ? 'not-open' : 'nothing-to-compare', 'unknown')
   if (ohm >= low && ohm <= high) return is('as-planned', 'good')
   if (ohm > high) {
     if (ohm <= high * (1 + JUST_OUTSIDE)) return is('just-high', 'tight')

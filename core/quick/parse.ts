@@ -1,4 +1,4 @@
-import { isSolidState, LINE_VOLTAGES, type OutputRating } from '#core/amplifier/index'
+import { isKnown, isSolidState, LINE_VOLTAGES, typedNext, type OutputRating } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
 import { piecesOf } from './pieces'
 import { plainText } from './plain'
@@ -119,12 +119,7 @@ const OFFERED: Readonly<Record<string, string>> = {
 }
 
 function nextAfter(plain: string, rating: OutputRating): string[] {
-  switch (rating.kind) {
-    case 'not-known': return expectedAfter(plain, 'Line').filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
-    case 'constant-voltage': return rating.powerW === null ? ['120 W'] : []
-    case 'valve': return rating.tapOhm === null ? [`, tap ${rating.tapsOhm.includes(8) ? 8 : rating.tapsOhm[0]}`] : []
-    case 'solid-state': return [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])]
-  }
+  return isKnown(rating) ? typedNext(rating) : expectedAfter(plain, 'Line').filter(e => !UNITS.includes(e) && !OF_OUTPUT.includes(e))
 }
 
 function cannotStand(text: string, position: number): string {

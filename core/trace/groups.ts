@@ -2,7 +2,9 @@ import { checkKey, type LineProof } from '#core/check/proof'
 import type { Output, ReadingKind } from '#core/job/schema'
 import { isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
-import { coilChances, cutsOut, isSomethingElse, outcomeOf, planOf, silentAt, type Outcome, type Plan, type Suspect } from './rank'
+import { ASKED, EVIDENCE, type Chances } from './evidence'
+import { isSomethingElse, outcomeOf, planOf, type Outcome } from './outcome'
+import type { Suspect } from './rank'
 
 /** Suspects that the readings so far cannot tell apart, with the reading that would. */
 export interface SuspectGroup {
@@ -54,37 +56,14 @@ export function nextTest(suspects: readonly Suspect[], output: Output, proof: Li
     return !standing || standing.stale
   }
   const places: (string | null)[] = [null, ...speakersOf(output.wiring).map(s => s.id)]
-  const tests = places.flatMap(nodeId => (Object.keys(READS_AS) as ReadingKind[]).flatMap((kind): NextTest[] => {
-    const readsAs = READS_AS[kind]
+  const tests = places.flatMap(nodeId => ASKED.flatMap((kind): NextTest[] => {
+    const { readsAs } = EVIDENCE[kind]
     if (readsAs === null || isReadAtHead(kind) !== (nodeId === null) || !isOpen(kind, nodeId)) return []
     return [{ kind, nodeId, bits: tells(tried, outcome => readsAs(outcome, plan, nodeId!)) }]
   }))
   const best = tests.reduce<NextTest | null>((most, test) => most === null || test.bits > most.bits + 1e-9 ? test : most, null)
   return best !== null && best.bits >= LEAST_BITS ? best : null
 }
-
-/**
- * What each kind of reading may show with a fault in the line; null: never asked for. Of those that tell as much, the first is named: what is
- * heard takes no meter. `nodeId` is the speaker where it is read at one.
- */
-const READS_AS: Record<ReadingKind, ((outcome: Outcome, plan: Plan, nodeId: string) => Chances) | null> = {
-  'line-impedance': ({ solved: { head } }, plan) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 }),
-  // Through transformers it says “not open” at most, and of loads no more than the impedance does.
-  'line-dcr': null,
-  'sound': (outcome, plan, nodeId) => {
-    const cut = cutsOut(outcome, plan)
-    const silent = cut + (1 - cut) * silentAt(nodeId, outcome, plan)
-    return { silent, plays: 1 - silent }
-  },
-  'coil-dcr': (outcome, _, nodeId) => coilChances(nodeId, outcome),
-}
-
-/** Line impedances that a meter tells apart. */
-function steps(ohm: number, spread: number): string {
-  return String(Math.round(Math.log(ohm) / (2 * spread)))
-}
-
-type Chances = Partial<Record<string, number>>
 
 /** What an outcome tells, bits: the entropy of what may be read, less what stays open with the fault known. Source: Shannon, mutual information. */
 function tells(tried: readonly { weight: number, outcome: Outcome }[], chancesOf: (outcome: Outcome) => Chances): number {

@@ -4,7 +4,7 @@ import { jobOf, outputOf } from '#core/testing/jobs'
 import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, spreadOf, withSlip } from './likelihood'
-import { planOf } from './rank'
+import { planOf } from './outcome'
 
 const known = { kind: 'motional' as const, nominalOhm: 8, reOhm: 5.6, leH: 0.5e-3, fsHz: 45, qms: 4.2, qes: 0.48 }
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })

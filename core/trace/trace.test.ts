@@ -13,7 +13,8 @@ import { faultAt, type Fault } from './fault'
 import { FAULTS } from './faults'
 import { ALIKE, groupSuspects, nextTest } from './groups'
 import { cutOutChance, likeOhm, silentChance } from './likelihood'
-import { cutsOut, outcomeOf, planOf, rankSuspects, silentAt, type Suspect } from './rank'
+import { cutsOut, outcomeOf, planOf, silentAt } from './outcome'
+import { rankSuspects, type Suspect } from './rank'
 
 const lead = { cable: { awg: 16 }, lengthM: 9 }
 const lines: Record<string, Job> = {

@@ -19,4 +19,5 @@ export const constantVoltage: RatingKind<ConstantVoltageRating> = {
   // Its volts are the line's: more power of it is another amplifier, and no louder.
   times: rating => rating,
   write: ({ lineV, powerW }) => lineVoltageName(lineV) + (powerW === null ? '' : ` ${powerW} W`),
+  next: ({ powerW }) => powerW === null ? ['120 W'] : [],
 }

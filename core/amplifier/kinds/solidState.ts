@@ -73,4 +73,5 @@ export const solidState: RatingKind<SolidStateRating> = {
     const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
     return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}${isBridgedFloorStated(rating) ? ` from ${rating.bridgedFloorOhm}` : ''}`
   },
+  next: rating => [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])],
 }

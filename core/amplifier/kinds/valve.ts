@@ -57,4 +57,5 @@ export const valve: RatingKind<ValveRating> = {
   contradictions: () => [],
   times: (rating, factor) => rating.powerW === null ? rating : { ...rating, powerW: rating.powerW * factor },
   write: ({ powerW, tapsOhm, tapOhm }) => `valve${powerW === null ? '' : ` ${powerW} W`} at ${tapsOhm.join('/')}${tapOhm === null ? '' : `, tap ${tapOhm}`}`,
+  next: ({ tapOhm, tapsOhm }) => tapOhm === null ? [`, tap ${tapsOhm.includes(8) ? 8 : tapsOhm[0]}`] : [],
 }

@@ -1,6 +1,6 @@
 /**
  * The kinds of reading, and what is true of each: all else asks here, so that a new kind is found everywhere. What is foretold of it, said of it
- * and made of it by a trace stands where the compiler leads: check/predict.ts, check/words.ts, trace/rank.ts and groups.ts.
+ * and made of it by a trace stands where the compiler leads: check/predict.ts, check/words.ts, trace/evidence.ts.
  */
 interface KindFacts {
   /** Where it is read. */

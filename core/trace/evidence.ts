@@ -1,0 +1,73 @@
+import { dcrAt, throughWindings } from '#core/check/bands'
+import type { JudgedReading } from '#core/check/proof'
+import type { Predicted } from '#core/check/predict'
+import type { ReadingKind, ReadingValue } from '#core/job/schema'
+import { headOf } from '#core/network/line'
+import { COIL_OUTCOMES } from './fault'
+import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, type Spread } from './likelihood'
+import { coilChances, cutsOut, silentAt, type Outcome, type Plan } from './outcome'
+
+/** What each kind of reading says of faults. All that a trace knows of a kind stands here. */
+export interface Evidence {
+  /** How likely it is as it was read, with this fault in the line. */
+  like: (judged: JudgedReading, outcome: Outcome, plan: Plan) => number
+  /** The same of something that is not in the list; of so many speakers on the line. */
+  likeAnything: (value: ReadingValue, predicted: Predicted | null, speakers: number) => number
+  /** What may be read with this fault in the line, each with its chance; null: it is never asked for. `nodeId` is the speaker where it is read at one. */
+  readsAs: ((outcome: Outcome, plan: Plan, nodeId: string) => Chances) | null
+}
+export type Chances = Partial<Record<string, number>>
+
+/** A fault of no known kind shows at a coil as often as this, at one of them all. Common practice, no source. */
+const AT_A_COIL = 0.4
+
+/** A coil is within 0.70 to 0.90 of its nominal about 0.80. Common practice, no source. */
+const DCR_SPREAD: Spread = { low: 0.06, high: 0.06 }
+
+/** Line impedances that a meter tells apart. */
+function steps(ohm: number, spread: number): string {
+  return String(Math.round(Math.log(ohm) / (2 * spread)))
+}
+
+export const EVIDENCE: Record<ReadingKind, Evidence> = {
+  'line-impedance': {
+    like: ({ reading: { value } }, outcome, plan) => likeOhm(value, outcome.solved.head, plan.spread),
+    likeAnything: likeAnyOhm,
+    readsAs: ({ solved: { head } }, plan) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 }),
+  },
+  'line-dcr': {
+    like: ({ reading: { value }, predicted }, outcome) => {
+      const root = { lead: null, node: outcome.wiring }
+      const seen = headOf(root, dcrAt('expected'), 0)
+      return predicted?.low == null ? likeNotOpen(value, headOf(root, throughWindings, 0), seen) : likeOhm(value, seen, DCR_SPREAD)
+    },
+    likeAnything: (value, predicted) => predicted?.low == null ? likeAnyWay(value) : likeAnyOhm(value),
+    // Through transformers it says “not open” at most, and of loads no more than the impedance does.
+    readsAs: null,
+  },
+  'coil-dcr': {
+    like: ({ reading: { value, nodeId }, predicted }, outcome) => {
+      const read = coilOutcome(value, predicted)
+      return read === null ? 1 : coilChances(nodeId!, outcome)[read] ?? 0
+    },
+    likeAnything: (value, predicted, speakers) => {
+      const read = coilOutcome(value, predicted)
+      const odd = AT_A_COIL / speakers
+      return read === null ? 1 : read === 'right' ? 1 - odd : odd / (COIL_OUTCOMES.length - 1)
+    },
+    readsAs: (outcome, _, nodeId) => coilChances(nodeId, outcome),
+  },
+  // What is heard is heard together, not one by one: an amplifier that cuts out silences all (rank.ts).
+  'sound': {
+    like: () => 1,
+    likeAnything: () => 1,
+    readsAs: (outcome, plan, nodeId) => {
+      const cut = cutsOut(outcome, plan)
+      const silent = cut + (1 - cut) * silentAt(nodeId, outcome, plan)
+      return { silent, plays: 1 - silent }
+    },
+  },
+}
+
+/** In which order they are asked for: of those that tell as much, what is heard takes no meter. */
+export const ASKED = (Object.keys(EVIDENCE) as ReadingKind[]).sort((a, b) => Number(b === 'sound') - Number(a === 'sound'))

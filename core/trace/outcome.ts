@@ -1,0 +1,69 @@
+import { impedanceAt, METER_HZ } from '#core/check/bands'
+import type { Output } from '#core/job/schema'
+import { solveLine, type LineSolution } from '#core/network/line'
+import type { WiringNode } from '#core/network/tree'
+import type { Fault, FaultDefinition } from './fault'
+import { FAULTS } from './faults'
+import { cutOutChance, silentChance, spreadOf, type Spread } from './likelihood'
+
+/** A line as drawn, and with a fault in it: what each would show. */
+
+/** Every load at the middle of its band. */
+export const EXPECTED = impedanceAt('expected')
+
+export function isSomethingElse(fault: Fault | null): boolean {
+  return fault?.kind === 'something-else'
+}
+
+/** The line as drawn: what everything is held against. */
+export interface Plan { solved: LineSolution, watts: ReadonlyMap<string, number>, spread: Spread }
+
+export function planOf(output: Output): Plan {
+  const solved = solveLine({ lead: null, node: output.wiring }, EXPECTED, METER_HZ, 1)
+  return { solved, watts: wattsOf(solved), spread: spreadOf(output, solved) }
+}
+
+/** The line with a fault in it. */
+export interface Outcome {
+  fault: Fault | null
+  definition: FaultDefinition | null
+  wiring: WiringNode
+  solved: LineSolution
+  /** Power of every speaker for one volt at the head; listed only where something asks. */
+  watts: () => ReadonlyMap<string, number>
+}
+
+export function outcomeOf(output: Output, fault: Fault | null, definition = FAULTS.find(d => d.kind === fault?.kind) ?? null): Outcome {
+  const wiring = fault && definition ? definition.change(output.wiring, fault) : output.wiring
+  const solved = solveLine({ lead: null, node: wiring }, EXPECTED, METER_HZ, 1)
+  let watts: Map<string, number> | null = null
+  return {
+    fault, definition, wiring, solved,
+    watts: () => {
+      if (watts) return watts
+      watts = wattsOf(solved)
+      // What stands in series with a speaker at its place takes its share.
+      if (fault?.nodeId && definition?.ownPart !== undefined) watts.set(fault.nodeId, (watts.get(fault.nodeId) ?? 0) * definition.ownPart)
+      return watts
+    },
+  }
+}
+
+/** Power of every speaker for one volt at the head. */
+function wattsOf(solved: LineSolution): Map<string, number> {
+  return new Map(solved.drops.map(d => [d.id, d.powerW]))
+}
+
+/** Chance that a speaker is heard as silent, the amplifier's cutting out apart. */
+export function silentAt(nodeId: string, outcome: Outcome, plan: Plan): number {
+  return silentChance(outcome.watts().get(nodeId) ?? 0, plan.watts.get(nodeId) ?? 0)
+}
+
+export function cutsOut(outcome: Outcome, plan: Plan): number {
+  return cutOutChance(outcome.solved.head, plan.solved.head)
+}
+
+/** What the coil of a speaker may read with the fault in it. */
+export function coilChances(nodeId: string, { fault, definition }: Pick<Outcome, 'fault' | 'definition'>): FaultDefinition['coil'] {
+  return fault?.nodeId === nodeId && definition ? definition.coil : { right: 1 }
+}
