@@ -103,3 +103,40 @@ test('what was done is listed with its time, and gone back to; what was taken ba
   await browser.see('.kept', 'saved')
   expect(await taps()).toEqual([5, ...Array(9).fill(10)])
 }, 60_000)
+
+test('anything that can be done is found by a few letters, done to what is chosen, and says why when it cannot be', async () => {
+  const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rail-row')
+  await browser.press(Key.HOME, '/', ...'undo')
+  await browser.see('.one.cannot', 'Nothing was done here yet.')
+  await browser.press(Key.ENTER)
+  await browser.see('.find', 'undo')
+  await browser.press(Key.ESCAPE)
+  await browser.gone('.find')
+  // The focus is back where it was, and the keys with it.
+  await browser.press(Key.ARROW_RIGHT, '/', ...'tap down')
+  await browser.see('.one.on', 'tap down')
+  await browser.press(Key.ENTER)
+  await browser.see('.tag.chosen', '5 W')
+  await browser.press('/', ...'nothing such')
+  await browser.see('.find', 'Fewer letters find more')
+  await browser.press(Key.ESCAPE, '/', ...'cable whole', Key.ENTER)
+  await browser.see('[role=dialog]', 'Cable')
+}, 60_000)
+
+test('on a phone the same list stands behind more, with its field', async () => {
+  const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
+  await browser.size(390, 844, true)
+  try {
+    await world.go(`/jobs/${id}`)
+    await browser.click('.tag', '02')
+    await browser.click('.pane .act', 'more')
+    await browser.click('.find .one', 'take off')
+    await browser.driver.wait(async () => (await world.readJob(id)).job.amplifiers[0]!.outputs[0]!.wiring.children.length === 2, 6000)
+    expect(await browser.run('return document.documentElement.scrollWidth')).toBeLessThanOrEqual(390)
+  }
+  finally {
+    await browser.size(1280, 800)
+  }
+}, 60_000)
