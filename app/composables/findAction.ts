@@ -6,14 +6,16 @@ import { GROUP_WORDS, type Action, type ActionTarget } from './action'
 export interface FoundAction { action: Action, why: string | null }
 
 const TARGET_WORDS: Record<ActionTarget, string> = {
-  speaker: 'one speaker', many: 'several speakers', rail: 'a rail', control: 'a control or transformer', model: 'a model', space: 'a space', place: 'a place', places: 'several places',
+  speaker: 'a speaker', many: 'several speakers', rail: 'a rail', control: 'a control', model: 'a model', space: 'a space', place: 'a place', places: 'several places',
 }
 
 /** Why an action cannot be done to what is chosen; null where it can. */
 export function whyNot(action: Action, target: ActionTarget | null): string | null {
-  if (action.to && target !== null && !action.to.includes(target) && action.isOnlyTo) return `It is done to ${action.to.map(to => TARGET_WORDS[to]).join(' or ')}: choose that first.`
+  if (action.to && target !== null && !action.to.includes(target) && action.isOnlyTo) return `First choose ${listed(action.to.map(to => TARGET_WORDS[to]))}.`
   return action.cannot?.() ?? null
 }
+
+const listed = (words: readonly string[]) => words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)}`
 
 /**
  * Actions whose words begin with every piece that was typed, best first: those whose own word it is, then what can be done to what is

@@ -144,7 +144,7 @@ describe('what can be done is found by a few letters of what it does', () => {
     expect(findActions(actions, 'undo', null).map(f => f.why)).toEqual(['Nothing was done here yet.'])
     expect(findActions(actions, 'redo', null).map(f => f.why)).toEqual([null])
     const only: Action = { keys: ['R'], says: 'turn the rail', group: 'wire', to: ['rail', 'many'], isOnlyTo: true, run: () => {} }
-    expect([findActions([only], 'turn', 'speaker')[0]!.why, findActions([only], 'turn', 'rail')[0]!.why]).toEqual(['It is done to a rail or several speakers: choose that first.', null])
+    expect([findActions([only], 'turn', 'speaker')[0]!.why, findActions([only], 'turn', 'rail')[0]!.why]).toEqual(['First choose a rail or several speakers.', null])
   })
   test('a letter means one thing to a speaker and another to a rail; without a scope of its own it holds everywhere', () => {
     const of = (says: string, more: Partial<Action>): Action => ({ keys: ['R'], says, group: 'wire', run: () => {}, ...more })

@@ -3,13 +3,14 @@ import { everyEdit } from '#core/testing/everyEdit'
 import { reading } from '#core/testing/edits'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
-import { toDocument } from './document'
+import { drawingOf, toDocument } from './document'
 import type { Edit, SimpleEdit } from './edits'
 import { correctedIds, documentParts, mentionedIds, touchedRows } from './parts'
 import { readJob } from './readJob'
 import { EditRefused } from './refusal'
 import type { Job } from './schema'
 import { RULES, SECTIONS } from './sections'
+import { GROWING } from './sections/shapes'
 import { plainSpace } from './sections/spaces/schema'
 import { allSpeakers, nodeIds, outputIds } from './tree'
 import { editWords } from './words'
@@ -33,12 +34,12 @@ describe('every kind of edit', () => {
     expect(mentionedIds([edit])).toEqual(expect.arrayContaining(made))
     expect(readJob(JSON.parse(JSON.stringify(toDocument(after))))).toEqual(after)
     const back = applyEdit(after, applyEdit(before, edit).inverse, 'undo').job
-    const { readings, repairs, ...rest } = toDocument(back)
-    const { readings: _, repairs: __, ...then } = toDocument(before)
-    expect(rest).toEqual(then)
+    expect(drawingOf(toDocument(back))).toEqual(drawingOf(toDocument(before)))
     // What only grows is marked, never taken out.
-    const standing = (list: readonly { id: string, withdrawn: boolean }[]) => list.filter(e => !e.withdrawn).map(e => e.id)
-    expect([standing(readings), standing(repairs)]).toEqual([standing([...before.readings]), standing([...before.repairs])])
+    for (const { list } of GROWING) {
+      const standing = (job: Job) => [...job[list]].filter(e => !e.withdrawn).map(e => e.id)
+      expect([list, standing(back)]).toEqual([list, standing(before)])
+    }
   })
   test.each(EVERY.filter(e => RULES[e.kind]!.makes(e as never).length > 0).map(edit => [edit.kind, edit] as const))('%s a second time is refused: it is there already', (_, edit) => {
     const k = EVERY.indexOf(edit)
@@ -97,8 +98,8 @@ describe('what an edit touches', () => {
   const corrected = { ...reading('r2'), supersedes: 'r1' }
   const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false }
   const output = { ...outputOf(start), id: 'new' }
-  const none = { readings: [] as string[], repairs: [] as string[] }
-  const ROWS: [string, SimpleEdit, string[], Partial<typeof none>, Partial<typeof none>, boolean][] = [
+  const none = Object.fromEntries(GROWING.map(g => [g.list, [] as string[]]))
+  const ROWS: [string, SimpleEdit, string[], Record<string, string[]>, Record<string, string[]>, boolean][] = [
     ['a reading', { kind: 'reading.add', reading: reading('r1') }, ['r1'], {}, { readings: ['r1'] }, false],
     ['a correction', { kind: 'reading.add', reading: corrected }, ['r2'], { readings: ['r1'] }, { readings: ['r2'] }, false],
     ['a reading taken back', { kind: 'reading.withdraw', readingId: 'r3', withdrawn: true }, ['r3'], {}, { readings: ['r3'] }, false],
@@ -116,8 +117,8 @@ describe('what an edit touches', () => {
     const batch: Edit = { kind: 'batch', edits: ROWS.map(([, part]) => part) }
     expect(documentParts(batch)).toEqual(ROWS.flatMap(([, part, , , , inDocument]) => inDocument ? [part] : []))
     expect(mentionedIds([batch, batch])).toEqual([...new Set(ROWS.flatMap(([, , ids]) => ids))])
-    expect(correctedIds([batch, batch])).toEqual({ readings: ['r1', 'r1'], repairs: [] })
-    expect(touchedRows(batch)).toEqual({ readings: ['r1', 'r2', 'r3'], repairs: ['fix', 'old'] })
+    expect(correctedIds([batch, batch])).toEqual({ ...none, readings: ['r1', 'r1'] })
+    expect(touchedRows(batch)).toEqual({ ...none, readings: ['r1', 'r2', 'r3'], repairs: ['fix', 'old'] })
   })
 })
 

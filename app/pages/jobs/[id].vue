@@ -90,7 +90,7 @@ onMounted(() => {
           @click="store.redo()">redo <KeyCap of="U" /></button>
       </template>
       <template v-if="store.status === 'ready'">
-        <button class="act" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
+        <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
@@ -124,6 +124,8 @@ onMounted(() => {
 <style scoped>
 .state { padding: 60px 22px; display: grid; gap: 14px; justify-items: start; max-width: 640px; }
 .choices { display: flex; gap: 12px; }
+/* Between, the name of the job needs the room: there it stands at the foot of the station. */
+@media (min-width: 761px) and (max-width: 1599px) { .find { display: none; } }
 /* Over the page, not in it: a page that jumps as this closes takes the press away that closed it. */
 .rename { position: absolute; z-index: 6; left: 0; right: 0; padding: 8px 22px; background: var(--paper); border-bottom: 1px solid var(--rule); }
 .rename :deep(input) { width: min(520px, 100%); }

@@ -126,7 +126,8 @@ function leaveField(event: KeyboardEvent): void {
         </div>
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
-          line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template></p>
+          line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template>
+          <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
           <section v-for="pass in passes" :key="pass.state" class="pass">
             <h3>{{ pass.state === 'off' ? 'First, with the amplifier off' : 'Then, with the amplifier on' }}</h3>
@@ -170,6 +171,8 @@ function leaveField(event: KeyboardEvent): void {
 .nothing { padding: 50px 22px; display: grid; gap: 12px; justify-items: start; }
 .check { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 520px); gap: 18px 50px; max-width: 1180px; margin: 0 auto; padding: 20px 22px 60px; }
 .walk { display: grid; gap: 12px; align-content: start; }
+.progress { display: flex; justify-content: space-between; align-items: baseline; }
+.find { font-size: 14px; }
 .lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
 .line { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
 .line .soft { font-weight: 400; }

@@ -273,6 +273,7 @@ function leaveList(event: KeyboardEvent): void {
     </div>
     <footer class="foot" :class="`is-${matchPane.drawn}`">
       <ActionRow v-if="selected.selection.outputId !== null" class="row" :actions="bindings" :target="target" @more="showMore" />
+      <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
       <PracticeForm />
     </footer>
     <div

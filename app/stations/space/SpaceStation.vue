@@ -181,7 +181,8 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
         </aside>
       </div>
-      <footer class="foot space-foot"><ActionRow :actions="bindings" :target="target" @more="showMore" /></footer>
+      <footer class="foot space-foot"><ActionRow class="grow" :actions="bindings" :target="target" @more="showMore" />
+        <button class="act" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
     </template>
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
@@ -212,7 +213,9 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
 .modes { display: flex; gap: 22px; border-bottom: 1px solid var(--rule); }
 .mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; font-size: 15px; }
 .mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
-.foot { display: flex; align-items: center; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px; color: var(--ink-soft); }
+.grow { flex: 1; }
+.foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
+  color: var(--ink-soft); }
 @media (max-width: 1000px) {
   .spaces { padding: 6px 12px 0; flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; }
   .storey { flex-wrap: nowrap; }
