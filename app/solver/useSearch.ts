@@ -1,6 +1,5 @@
 import { onBeforeUnmount, shallowRef } from 'vue'
-import { toDocument } from '#core/job/document'
-import { Records } from '#core/job/records'
+import { noRows, toDocument } from '#core/job/document'
 import type { Job } from '#core/job/schema'
 import type { SearchAnswer, SearchAsked, Searches, SearchName } from './search.worker'
 
@@ -36,8 +35,8 @@ export function useSearch<K extends SearchName>(what: K) {
       problem.value = 'The search could not be loaded: it comes from the server, which is away.'
       stop()
     }
-    // Readings bear on none of these, and may be many.
-    worker.postMessage({ what, document: toDocument({ ...job, readings: Records.of(), repairs: Records.of() }), asked } satisfies SearchAsked<K>)
+    // What only grows bears on none of these, and may be much.
+    worker.postMessage({ what, document: toDocument({ ...job, ...noRows() }), asked } satisfies SearchAsked<K>)
   }
 
   onBeforeUnmount(stop)

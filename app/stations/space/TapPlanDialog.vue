@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { speakerAt } from '#core/hands/spaces'
 import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/search/plan/planWords'
 import { reserveSchool } from '#core/practice/reserve'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
-import SearchState from '~/solver/SearchState.vue'
+import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -21,12 +20,6 @@ const again = () => { if (store.job) start(store.job, { growth: growth.value, ma
 onMounted(again)
 watch([growth, mayDiffer, () => store.job?.amplifiers, () => store.job?.spaces, () => store.job?.practice], again)
 
-// Enter sets what was found, without looking for the button first.
-const setButton = useTemplateRef<{ $el: HTMLElement }>('setButton')
-watch(plan, async (_, before) => {
-  await nextTick()
-  if (before === null) setButton.value?.$el.focus()
-})
 const rows = computed(() => plan.value?.spaces.map((s) => {
   const spots = store.job?.spaces.find(x => x.id === s.spaceId)?.spots ?? []
   const ids = new Set(spots.flatMap(p => (store.job && speakerAt(store.job, p)?.speaker.id) ?? []))
@@ -43,16 +36,17 @@ function set(): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Taps for every space" :dismissable-mask="true" :style="{ width: 'min(820px, 96vw)' }">
-    <form class="asked" data-form @submit.prevent>
+  <SearchDialog
+    v-model:open="open" header="Taps for every space" :width-px="820" :problem="problem" :is-slow="isSlow" doing="Trying taps…"
+    :is-answered="plan !== null" @again="again" @stop="stop">
+    <template #question><form class="asked" data-form @submit.prevent>
       <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{
         reserveSchool(store.job!.practice.reserve).name }}) and each control is rated for.</p>
       <div class="line">
         <GrowthChoice v-model="growth" />
         <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>
       </div>
-    </form>
-    <SearchState :problem="problem" :is-slow="isSlow" doing="Trying taps…" @again="again" @stop="stop" />
+    </form></template>
     <template v-if="plan">
       <p class="verdict" role="status">{{ planWords(plan) }}</p>
       <ul v-if="plan.limits.length > 0" class="limits" aria-label="What stops it">
@@ -75,12 +69,12 @@ function set(): void {
       <p v-for="l in plan.left" :key="l.name" class="soft small">{{ l.name }} keeps its taps: {{ LEFT_WORDS[l.why] }}.</p>
       <div class="acts">
         <Button
-ref="setButton" :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit"
+          autofocus :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit"
           @click="set" />
         <a class="act" :href="lp" download="taps.lp">the program as a file, to be solved elsewhere</a>
       </div>
     </template>
-  </Dialog>
+  </SearchDialog>
 </template>
 
 <style scoped>

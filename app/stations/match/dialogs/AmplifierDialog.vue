@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import type { AmplifierSet } from '#core/search/plan/amplifierFinder'
 import { applySet, type OfferedAmplifier } from '#core/search/plan/amplifiersEdit'
 import { appliedWords, finderWords, leadsWords, modelsText, outputText, spareText } from '#core/search/plan/amplifierWords'
@@ -9,7 +8,7 @@ import { reserveSchool } from '#core/practice/reserve'
 import { newId } from '~/api/ids'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import { useWholeLibrary } from '~/composables/useWholeLibrary'
-import SearchState from '~/solver/SearchState.vue'
+import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -37,15 +36,6 @@ const sets = computed(() => found.value?.sets.map((set) => {
   const rows = set.assignment.map(a => ({ ...a, of: outputText(offered.value![a.at]!.model, countOf(a.at), a.output) }))
   return { set, applied, units, rows }
 }) ?? [])
-// Enter puts the first in, without looking for its button.
-const buttons = useTemplateRef<{ $el: HTMLElement }[]>('buttons')
-let isFirst = true
-watch(sets, async (list) => {
-  if (!isFirst || list.length === 0) return
-  isFirst = false
-  await nextTick()
-  buttons.value?.[0]?.$el.focus()
-})
 const says = computed(() => found.value && offered.value ? finderWords(found.value, offered.value.length) : '')
 function put(set: AmplifierSet): void {
   if (!store.job || !offered.value) return
@@ -57,15 +47,15 @@ function put(set: AmplifierSet): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Amplifiers for every line" :dismissable-mask="true" :style="{ width: 'min(880px, 96vw)' }">
-    <form class="asked" data-form @submit.prevent>
+  <SearchDialog
+    v-model:open="open" header="Amplifiers for every line" :width-px="880" :problem="problem" :is-slow="isSlow" doing="Trying amplifiers…"
+    :is-answered="sets.length > 0" :away="away" @read="load()" @again="again" @stop="stop">
+    <template #question><form class="asked" data-form @submit.prevent>
       <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it
         (“{{ reserveSchool(store.job!.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
       <div class="line"><GrowthChoice v-model="growth" /></div>
-    </form>
-    <p v-if="away" class="error-words" role="alert">{{ away }} <button class="act" type="button" @click="load()">try again</button></p>
-    <SearchState v-else :problem="problem" :is-slow="isSlow" doing="Trying amplifiers…" @again="again" @stop="stop" />
-    <template v-if="found && !away">
+    </form></template>
+    <template v-if="found">
       <p class="verdict" role="status">{{ says }}</p>
       <section v-for="({ set, applied, units, rows }, k) in sets" :key="modelsText(set.models)" class="set" :aria-label="leadsWords(set)">
         <div class="head">
@@ -77,7 +67,7 @@ function put(set: AmplifierSet): void {
             <span class="figure">{{ spareText(set) }}</span><span class="soft"> to spare</span>
           </p>
           <Button
-            ref="buttons" class="put" :autofocus="k === 0"
+            class="put" :autofocus="k === 0"
             :label="applied?.edit ? 'Put these in' : 'They are in already'" :disabled="!applied?.edit" size="small"
             @click="put(set)" />
         </div>
@@ -92,7 +82,7 @@ function put(set: AmplifierSet): void {
         <ul><li v-for="(r, k) in found.refused" :key="k"><b>{{ r.model }}</b>: <span class="soft">{{ r.why }}</span></li></ul>
       </details>
     </template>
-  </Dialog>
+  </SearchDialog>
 </template>
 
 <style scoped>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import type { Variant } from '#core/job/schema'
 import { same } from '#core/quantity/same'
 import { MOST_VARIANTS, variantFields } from '#core/job/sections/variants/schema'
@@ -12,7 +11,7 @@ import { cablePrices, modelPrices } from '~/gear/prices'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { textOf } from '~/components/form/readers'
 import { useLibraryRows } from '~/composables/useLibraryRows'
-import SearchState from '~/solver/SearchState.vue'
+import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { nextInstant } from '~/stores/instant'
 import { useJobStore } from '~/stores/job'
@@ -55,8 +54,10 @@ const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="What if" :dismissable-mask="true" :style="{ width: 'min(980px, 96vw)' }">
-    <form class="keep" data-form @submit.prevent>
+  <SearchDialog
+    v-model:open="open" header="What if" :width-px="980" :problem="problem" :is-slow="isSlow" doing="Working them out…"
+    :is-answered="false" @again="again" @stop="stop">
+    <template #question><form class="keep" data-form @submit.prevent>
       <p class="soft">Keep the wiring as it is now, with its taps, amplifiers and cable, then change what you like: here both stand side by side.</p>
       <p v-if="keptAs" class="small">This wiring is kept as <b>{{ keptAs.name }}</b>.</p>
       <p v-else-if="variants.length >= MOST_VARIANTS" class="small">{{ MOST_VARIANTS }} are kept: let one go to keep another.</p>
@@ -64,8 +65,7 @@ const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?
         <TextEntry class="called" label="Kept as" :text="name ?? nextName" :read="textOf(variantFields.name, 'name')" @commit="name = $event" />
         <Button label="Keep this wiring" :disabled="store.job!.amplifiers.length === 0" @click="keep" />
       </div>
-    </form>
-    <SearchState :problem="problem" :is-slow="isSlow" doing="Working them out…" @again="again" @stop="stop" />
+    </form></template>
     <div v-if="variants.length > 0 && rows.length > 0" class="wide">
       <table>
         <thead>
@@ -100,7 +100,7 @@ v-for="(cell, k) in row.cells" :key="k" class="figure" :data-of="heads[k]?.name"
         </tbody>
       </table>
     </div>
-  </Dialog>
+  </SearchDialog>
 </template>
 
 <style scoped>

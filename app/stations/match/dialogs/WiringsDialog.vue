@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { isSolidState } from '#core/amplifier/index'
 import { computed, ref, watch } from 'vue'
-import Dialog from 'primevue/dialog'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { NOT_WIRED_WORDS, type Wiring } from '#core/search/wirings/finder'
 import { sharesOf } from '#core/search/wirings/network'
@@ -12,7 +11,7 @@ import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import { BOX, drawNetwork } from '~/drawing/network'
-import SearchState from '~/solver/SearchState.vue'
+import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
 
@@ -85,10 +84,12 @@ function put(wiring: Wiring): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal :header="`Ways to wire ${line.output.label}`" :dismissable-mask="true" :style="{ width: 'min(920px, 96vw)' }">
-    <p v-if="typeof units === 'string'" class="verdict" role="status">{{ NOT_ASKED_WORDS[units] }}</p>
-    <template v-else>
-      <form class="asked" data-form @submit.prevent>
+  <SearchDialog
+    v-model:open="open" :header="`Ways to wire ${line.output.label}`" :width-px="920" :problem="problem" :is-slow="isSlow" doing="Going through them…"
+    :is-answered="false" @again="again" @stop="stop">
+    <template #question>
+      <p v-if="typeof units === 'string'" class="verdict" role="status">{{ NOT_ASKED_WORDS[units] }}</p>
+      <form v-else class="asked" data-form @submit.prevent>
         <span class="line"><span class="soft small">Power for each</span>
           <span role="radiogroup" aria-label="power for each" class="taps">
             <button
@@ -110,8 +111,9 @@ function put(wiring: Wiring): void {
         <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils, or drivers of a box, one by one: their terminals
           brought out</label>
       </form>
+    </template>
+    <template v-if="typeof units !== 'string'">
       <p v-if="refusal" class="error-words" role="alert">{{ refusal }}</p>
-      <SearchState :problem="problem" :is-slow="isSlow" doing="Going through them…" @again="again" @stop="stop" />
       <p v-if="typeof found === 'string'" class="verdict" role="status">{{ NOT_WIRED_WORDS[found] }}</p>
       <template v-else-if="result">
         <p class="verdict" role="status">{{ wiringsWords(result) }}</p>
@@ -141,7 +143,7 @@ function put(wiring: Wiring): void {
         </details>
       </template>
     </template>
-  </Dialog>
+  </SearchDialog>
 </template>
 
 <style scoped>
