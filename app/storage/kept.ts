@@ -1,4 +1,4 @@
-import { keptKey, readKept, writeKept, type Found, type Kept } from '#core/window/kept'
+import { keptKey, readKept, writeKept, type Found, type Kept } from '#core/window/keptEdit'
 
 /** The browser's storage, as far as edits wait in it. What an entry is, is core/window/kept.ts. */
 

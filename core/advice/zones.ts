@@ -5,7 +5,7 @@ import { speakersOfZone } from '#core/hands/zones'
 import { reserveSchool } from '#core/practice/reserve'
 import { tapDrawW } from '#core/line/facts'
 import type { LineEvaluation } from '#core/line/evaluate'
-import { standingOf } from '#core/line/standing'
+import { standingOf } from '#core/line/behind'
 
 /** What gives a zone its level: an output, a control, or nothing but the taps of its speakers. */
 export type ZoneMeans = { kind: 'output', labels: string[] } | { kind: 'control', labels: string[] } | { kind: 'taps' }

@@ -6,7 +6,7 @@ import type { View } from '#core/network/element'
 import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
 import type { MeasuredKind } from '#core/job/sections/readings/kinds'
 import { speakersOf, throughsIn } from '#core/job/tree'
-import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './bands'
+import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './readingBands'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {

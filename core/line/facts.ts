@@ -1,5 +1,5 @@
 import { drivenInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
-import { METER_HZ } from '#core/check/bands'
+import { METER_HZ } from '#core/check/readingBands'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { compile, type Circuit } from '#core/network/compile'
@@ -8,8 +8,8 @@ import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core
 import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
 import { speakersOf } from '#core/job/tree'
-import { bandHz, playedHz } from './band'
-import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './standing'
+import { bandHz, playedHz } from './playedBand'
+import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './behind'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {

@@ -2,7 +2,7 @@ import type { Grade } from '#core/check/verdict'
 import type { ReserveSchoolId } from '#core/practice/reserve'
 import type { PowerSchoolId } from '#core/practice/power'
 import type { Contradiction } from '#core/amplifier/index'
-import type { AmplifierAround } from './around'
+import type { AmplifierAround } from './surroundings'
 import type { Basis, ChannelMode } from '#core/amplifier/rating'
 import type { ValveSchoolId } from '#core/practice/valve'
 

@@ -1,7 +1,7 @@
 import { floorOhm, QUIETLY, ratedW, valveOf, type ValveRating } from '#core/amplifier/index'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { exceeds, isUnderFloor } from '#core/quantity/tolerance'
-import { bandWords } from './band'
+import { bandWords } from './playedBand'
 import type { LineThrough } from '#core/job/schema'
 import type { LineEvaluation } from './evaluate'
 

@@ -2,7 +2,7 @@ import { bestTap, mismatchDb, modeOf, valveOf, type ChannelMode } from '#core/am
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
 import { VALVE_SCHOOLS } from '#core/practice/valve'
-import { aroundOf } from './around'
+import { aroundOf } from './surroundings'
 import type { LineFacts } from './facts'
 import { worstGrade } from './finding'
 import { valve } from './rules/valve'

@@ -4,7 +4,7 @@ import { reserveSchool } from '#core/practice/reserve'
 import { valveSchool } from '#core/practice/valve'
 import { isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
-import { bandWords } from './band'
+import { bandWords } from './playedBand'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */

@@ -3,7 +3,7 @@ import { bestTap, valveOf, writeRating, type OutputRating } from '#core/amplifie
 import type { Grade } from '#core/check/verdict'
 import { emptyJob } from '#core/job/document'
 import type { Job } from '#core/job/schema'
-import { aroundOf } from '#core/line/around'
+import { aroundOf } from '#core/line/surroundings'
 import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import { PLAYED, powerMatch } from '#core/advice/low/powerMatch'
 import { valveSaid } from '#core/line/valveSaid'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { METER_HZ } from '#core/check/bands'
+import { METER_HZ } from '#core/check/readingBands'
 import type { Edit, SimpleEdit } from '#core/job/edits'
 import { together } from '#core/job/edits'
 import type { Branch, Output } from '#core/job/schema'

@@ -8,7 +8,7 @@ import { findOutput, findSpeaker } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { wattSensitivityDb } from '#core/room/tap'
-import { aroundOf } from '#core/line/around'
+import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 
 /** What of the library could take the place of one speaker: load, level, power, fit; and what cannot, with the reason. */

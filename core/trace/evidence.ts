@@ -1,4 +1,4 @@
-import { dcrAt, throughWindings } from '#core/check/bands'
+import { dcrAt, throughWindings } from '#core/check/readingBands'
 import type { JudgedReading } from '#core/check/proof'
 import type { Predicted } from '#core/check/predict'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'

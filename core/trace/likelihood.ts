@@ -1,4 +1,4 @@
-import { bandAt, IMPEDANCE_BANDS } from '#core/check/bands'
+import { bandAt, IMPEDANCE_BANDS } from '#core/check/readingBands'
 import type { JudgedReading } from '#core/check/proof'
 import type { Output, ReadingValue } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'

@@ -1,4 +1,4 @@
-import { impedanceAt, METER_HZ } from '#core/check/bands'
+import { impedanceAt, METER_HZ } from '#core/check/readingBands'
 import type { Output } from '#core/job/schema'
 import { solveLine, type LineSolution } from '#core/network/line'
 import type { WiringNode } from '#core/network/tree'

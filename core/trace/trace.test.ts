@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { impedanceAt } from '#core/check/bands'
+import { impedanceAt } from '#core/check/readingBands'
 import { proveLine } from '#core/check/proof'
 import { FAULT_WORDS } from '#core/check/words'
 import { Records } from '#core/job/records'

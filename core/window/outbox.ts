@@ -1,7 +1,7 @@
 import type { StampedEdit } from '#core/job/edits'
 import type { SyncAnswer, SyncRequest } from '#core/job/protocol'
 import { FORMAT_VERSION } from '#core/job/schema'
-import { inOrder, type Kept } from './kept'
+import { inOrder, type Kept } from './keptEdit'
 import { nextRequest } from './request'
 
 /**

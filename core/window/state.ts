@@ -2,7 +2,7 @@ import type { Edit, StampedEdit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import type { LogEntry } from '#core/job/undo'
 import type { OpenedJob, SyncAnswer, SyncRequest } from '#core/job/protocol'
-import type { Kept, KeptRefusal } from './kept'
+import type { Kept, KeptRefusal } from './keptEdit'
 
 /** A window's side of the protocol: what it knows, what it hears, what it asks for. All plain data. */
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { checkKey } from '#core/check/proof'
-import { driverAsRead } from '#core/check/found'
+import { driverAsRead } from '#core/check/driverAsRead'
 import type { Edit } from '#core/job/edits'
 import { addAfter, removeNode, setTap } from '#core/hands/intents'
 import type { Output, Speaker } from '#core/job/schema'

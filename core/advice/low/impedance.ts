@@ -1,5 +1,5 @@
 import { drivenInto, floorOhm } from '#core/amplifier/index'
-import { METER_HZ } from '#core/check/bands'
+import { METER_HZ } from '#core/check/readingBands'
 import { predictLine, type Predicted } from '#core/check/predict'
 import type { Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
@@ -8,7 +8,7 @@ import { asCurve, asLabelled, LOWEST_OF_NOMINAL, type View } from '#core/network
 import { headOf, logFrequencies, lowestAtHead } from '#core/network/line'
 import { seenAtHead } from '#core/network/solve'
 import { makeSolver } from '#core/network/solver'
-import { playedHz } from '#core/line/band'
+import { playedHz } from '#core/line/playedBand'
 import { singleLoads, type Child, type WiringNode } from '#core/network/tree'
 
 /** Impedance over frequency, as an output sees its line, and each speaker by itself. */

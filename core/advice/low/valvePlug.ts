@@ -1,5 +1,5 @@
 import { bestTap, tapFit, valveOf, type TapFit } from '#core/amplifier/index'
-import { METER_HZ } from '#core/check/bands'
+import { METER_HZ } from '#core/check/readingBands'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'

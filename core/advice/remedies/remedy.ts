@@ -3,7 +3,7 @@ import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import { applyEdit } from '#core/job/apply'
 import { findOutput } from '#core/job/tree'
-import { aroundOf } from '#core/line/around'
+import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { Finding } from '#core/line/finding'
 

@@ -1,7 +1,7 @@
 import { together, type SimpleEdit } from '#core/job/edits'
 import { addOutput } from '#core/hands/intents'
 import { findOutput, speakersOf } from '#core/job/tree'
-import { aroundOf } from '#core/line/around'
+import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { RemedyMaker } from './remedy'
 

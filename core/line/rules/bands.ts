@@ -1,7 +1,7 @@
 import type { Band, Kind } from '#core/job/schema'
-import type { BandOf } from '../around'
+import type { BandOf } from '../surroundings'
 import type { BandSaid, Finding } from '../finding'
-import { isSameBand, MEETS } from '../band'
+import { isSameBand, MEETS } from '../playedBand'
 import { found, type Bare, type Rule } from './rule'
 
 /** A crossover and a unit's own limit agree within this. Common practice, no source. */

@@ -1,6 +1,6 @@
 import type { Grade } from '#core/check/verdict'
 import type { FindingCode, FindingFacts, Finding } from '../finding'
-import type { Around } from '../around'
+import type { Around } from '../surroundings'
 import type { LineFacts } from '../facts'
 
 /** One question asked of every line; it answers with findings or none. */

@@ -1,5 +1,5 @@
 import { sum, type Config, type PlannedGroups } from './choices'
-import type { Limit, LimitRow } from './limits'
+import type { Limit, LimitRow } from './lineLimits'
 import { writeLp, type Program, type Row, type Solved, type SolveLp } from './lp'
 
 /** What nobody hears, dB: a target met but for this is met. */

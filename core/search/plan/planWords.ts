@@ -1,6 +1,6 @@
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { LeftWhy } from './choices'
-import type { Limit } from './limits'
+import type { Limit } from './lineLimits'
 import type { TapPlan } from './tapPlan'
 
 /** The words of the tap planner. */

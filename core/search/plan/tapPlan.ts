@@ -8,7 +8,7 @@ import { peakSchool } from '#core/practice/loudness'
 import { dropsById, fieldOf, spaceFacts } from '#core/advice/spaces'
 import { configsOf, Grids, groupsOf, sum, type LeftWhy, type PlannedGroups } from './choices'
 import { decide } from './decide'
-import { limitRows, type Limit } from './limits'
+import { limitRows, type Limit } from './lineLimits'
 import type { SolveLp } from './lp'
 
 /**

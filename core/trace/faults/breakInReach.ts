@@ -1,6 +1,6 @@
 import { faultAt, type FaultDefinition } from '../fault'
 import { branchesOf } from '#core/job/tree'
-import { rewire } from '../rewire'
+import { withBranchChanged } from '../changeTree'
 
 /** The cable to a speaker (or group) is broken: it and, along a chain, all beyond it are cut off. */
 export const breakInReach: FaultDefinition = {
@@ -8,7 +8,7 @@ export const breakInReach: FaultDefinition = {
   prior: 6,
   // The last drop of a chain and a member of a star or series read alike with an open at the drop, cable aside; both are kept.
   candidates: output => branchesOf(output.wiring).map(b => faultAt('break-in-reach', b.node.id)),
-  change: (chain, { nodeId }) => rewire(
+  change: (chain, { nodeId }) => withBranchChanged(
     chain, nodeId!,
     branch => ({ ...branch, node: { kind: 'open', id: nodeId! } }),
     (rest, parent) => parent.kind === 'chain' ? [] : rest,

@@ -1,5 +1,5 @@
 import { faultAt, type FaultDefinition } from '../fault'
-import { rewire } from '../rewire'
+import { withBranchChanged } from '../changeTree'
 
 /** What a driver behind a transformer is taken for where nobody says. Common practice, no source. */
 const USUAL_DRIVER_OHM = 8
@@ -9,7 +9,7 @@ export const lowImpedancePosition: FaultDefinition = {
   kind: 'low-impedance-position',
   prior: 3,
   candidates: (_, speakers) => speakers.filter(s => s.load.kind === 'tap').map(s => faultAt('low-impedance-position', s.id)),
-  change: (chain, { nodeId }) => rewire(chain, nodeId!, (branch) => {
+  change: (chain, { nodeId }) => withBranchChanged(chain, nodeId!, (branch) => {
     const { node } = branch
     if (node.kind !== 'speaker') return branch
     const driverOhm = (node as { driverOhm?: number | null }).driverOhm ?? USUAL_DRIVER_OHM

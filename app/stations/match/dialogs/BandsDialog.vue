@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import Dialog from 'primevue/dialog'
-import { bandWords } from '#core/line/band'
+import { bandWords } from '#core/line/playedBand'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { isSetRight, levelsSentence, levelsSet, protectedAt, protectionSentence, systemLevels } from '#core/advice/low/bandLevels'
 import { writeQuantity } from '#core/quantity/write'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Band, Output } from '#core/job/schema'
-import { likelyBand } from '#core/hands/bands'
+import { likelyBand } from '#core/hands/systemBands'
 import { bandSchema } from '#core/job/sections/wiring/schema'
 import { InputError } from '#core/quantity/inputError'
 import { writeQuantity } from '#core/quantity/write'

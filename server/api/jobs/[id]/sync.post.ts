@@ -5,7 +5,7 @@ import { EDITS_A_REQUEST } from '#core/job/protocol'
 import { upgradedStamped } from '#core/job/upgrade'
 import { problem } from '../../../http/problem'
 import { jobIdOf, noSuchJob, readJson, refused, route } from '../../../http/route'
-import { inSlices } from '../../../jobs/breath'
+import { inSlices } from '../../../jobs/slices'
 import { syncJob } from '../../../jobs/service'
 
 /** The last version whose pages did not say which they are of. */

@@ -6,7 +6,7 @@ import { documentParts } from '#core/job/parts'
 import type { Job, JobDocument } from '#core/job/schema'
 import { GROWING } from '#core/job/sections/shapes'
 import { upgradedDocument } from '#core/job/upgrade'
-import { inSlices } from './breath'
+import { inSlices } from './slices'
 import { documentEdits, readDocument, type JobRow } from './repository'
 
 /**

@@ -7,7 +7,7 @@ import { putBefore, unknownControl, usualTransformer } from '#core/hands/through
 import { withBranch } from '#core/job/tree'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { evaluateJob } from '#core/line/evaluate'
-import { lineWhence, voltsWhence, wattsWhence } from './whence'
+import { lineWhence, voltsWhence, wattsWhence } from './figureOrigin'
 
 const lead = { cable: { awg: 16 }, lengthM: 8 }
 /** The ladder of the cable tables: 20 × 10 W, 8 m apart. */

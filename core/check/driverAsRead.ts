@@ -2,7 +2,7 @@ import { asWired } from '#core/network/tree'
 import type { Speaker } from '#core/job/schema'
 import { setting, type Edit } from '#core/job/edits'
 import type { JudgedReading } from './proof'
-import { DCR_BANDS } from './bands'
+import { DCR_BANDS } from './readingBands'
 
 /** What stands on site otherwise than it is drawn, so that the drawing may follow it. */
 

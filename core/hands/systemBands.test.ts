@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { jobOf } from '#core/testing/jobs'
 import { applyEdit } from '#core/job/apply'
-import { likelyBand, setBand } from './bands'
+import { likelyBand, setBand } from './systemBands'
 import type { Band, Job } from '#core/job/schema'
 
 const band = (system: string, fromHz: number | null, toHz: number | null): Band => ({ system, fromHz, toHz, slopeDb: 24, setDb: 3 })

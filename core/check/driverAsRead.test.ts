@@ -5,7 +5,7 @@ import { findSpeaker, speakersOf } from '#core/job/tree'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { checkKey, proveLine } from './proof'
 import { predictLine } from './predict'
-import { driverAsRead, labelThatReads } from './found'
+import { driverAsRead, labelThatReads } from './driverAsRead'
 
 // A 4 Ω coil reads 3 to 3.6, an 8 Ω one 5.5 to 7.2, a 16 Ω one 11 to 14: common practice, no source.
 test.each<[number, number | null]>([[3.2, 4], [3.6, 4], [6.4, 8], [7.2, 8], [13, 16], [1.5, 2], [5.5, null], [4.5, 6], [0.4, null], [40, null], [3.7, null], [28, 32], [22.45, null], [22.3, 25], [22.6, 32]])('a coil of %d Ω is labelled %j', (ohm, label) =>
