@@ -60,6 +60,12 @@ async function waitForAnswer(url, child) {
   throw new Failure('The server does not answer. Its words stand above.')
 }
 
+/** Waits for what was begun before, and says so. */
+async function waited(title, promise) {
+  await step(title, async () => { await promise })
+  return promise
+}
+
 /** Names by which this machine may be asked for when it serves others. */
 function ownNames(address) {
   const all = Object.values(networkInterfaces()).flatMap(list => list ?? []).map(i => i.family === 'IPv6' ? `[${i.address}]` : i.address)
@@ -125,6 +131,9 @@ await main(async () => {
     await needPackages()
     await endLeftOver()
     const port = await choosePort(options.port, options.listen)
+    // Built beside the database, which waits more than it works.
+    const built = options.dev ? null : build('start')
+    built?.catch(() => {})
     let databaseUrl = process.env.DATABASE_URL
     if (databaseUrl) await checkDatabaseUrl(databaseUrl)
     else {
@@ -138,7 +147,7 @@ await main(async () => {
     })
     const url = `http://${options.listen === '0.0.0.0' || options.listen === '::' ? LOOPBACK : options.listen}:${port}`
     const env = serverEnvironment({ databaseUrl, port, listen: options.listen })
-    const entry = options.dev ? 'node_modules/nuxt/bin/nuxt.mjs' : await build('start')
+    const entry = built ? await waited('Building the application', built) : 'node_modules/nuxt/bin/nuxt.mjs'
     if (ending) return
     // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order. The channel tells it when this script is gone.
     child = spawn(process.execPath, options.dev ? [entry, 'dev', '--host', options.listen, '--port', String(port)] : [entry], {

@@ -28,12 +28,12 @@ async function check(title, args) {
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
 }
 
-async function jest(projects, words, env) {
+async function jest(projects, words, env, workers = WORKERS) {
   const from = performance.now()
   say(`\nTests: ${projects.join(', ')}`)
   rmSync(REPORT, { force: true })
   const paths = words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
-  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${WORKERS}`, '--forceExit'], {
+  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
   say(`${projects.join(', ')}: ${seconds(from)}`)
@@ -56,16 +56,21 @@ await main(async () => {
   await step('Preparing the types', prepareTypes)
   mkdirSync('.build/test', { recursive: true })
 
-  // Built beside the checkers; the tests of the built application wait for it.
-  const built = build('test')
-  built.catch(() => {})
-  if (words.length === 0) {
+  // Two lanes for two cores: the checkers, and beside them the build with the unit tests behind it.
+  const from = performance.now()
+  let entry = ''
+  const checks = async () => {
+    if (words.length > 0) return
     counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
     counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
     counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
   }
-  const entry = await built
-  counts.push(await jest(['unit', 'outside'], words, {}))
+  const units = async () => {
+    entry = await build('test')
+    say(`\nBuilt: ${seconds(from)}`)
+    counts.push(await jest(['unit', 'outside'], words, {}, words.length > 0 ? WORKERS : 1))
+  }
+  await Promise.all([checks(), units()])
 
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {

@@ -3,7 +3,7 @@ import { build } from './lib/build.mjs'
 import { needPackages } from './lib/packages.mjs'
 import { startCluster } from './lib/postgres.mjs'
 import { show } from './lib/run.mjs'
-import { main } from './lib/say.mjs'
+import { main, step } from './lib/say.mjs'
 
 /**
  * Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice).
@@ -11,7 +11,8 @@ import { main } from './lib/say.mjs'
  */
 await main(async () => {
   await needPackages()
-  const entry = process.argv.includes('--no-server') ? '' : await build('test')
+  let entry = ''
+  if (!process.argv.includes('--no-server')) await step('Building the application', async () => { entry = await build('test') })
   const cluster = await startCluster('.data/bench-postgres', { fresh: true })
   try {
     process.exitCode = await show(process.execPath, ['--import', 'tsx', process.argv[2]], { env: { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry } })

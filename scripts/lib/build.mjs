@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { run } from './run.mjs'
-import { step } from './say.mjs'
 
 /** All that the built application is made from. */
 const SOURCES = ['app', 'core', 'demo', 'public', 'server', 'nuxt.config.ts', 'package.json', 'package-lock.json']
@@ -32,7 +31,7 @@ export async function prepareTypes() {
 
 /**
  * Builds the application for one purpose when its sources changed since the last build for it. Each purpose has its own
- * folder, so that the tests never pull files from under a running application.
+ * folder, so that the tests never pull files from under a running application. Says nothing: others may go on meanwhile.
  * @returns the server's entry file
  */
 export async function build(purpose) {
@@ -41,15 +40,13 @@ export async function build(purpose) {
   const stamp = join(folder, 'sources')
   const now = digest()
   if (existsSync(entry) && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return entry
-  await step('Building the application', async () => {
-    rmSync(stamp, { force: true })
-    mkdirSync(folder, { recursive: true })
-    if (!existsSync('.nuxt/tsconfig.app.json')) await prepareTypes()
-    await run(process.execPath, [NUXT, 'build'], {
-      env: { ...NUXT_ENV, PLAIN_MATCH_BUILD: folder, NODE_ENV: 'production' },
-      advice: 'If the memory ran out, close other programs; then run the same again.',
-    })
-    writeFileSync(stamp, now)
+  rmSync(stamp, { force: true })
+  mkdirSync(folder, { recursive: true })
+  if (!existsSync('.nuxt/tsconfig.app.json')) await prepareTypes()
+  await run(process.execPath, [NUXT, 'build'], {
+    env: { ...NUXT_ENV, PLAIN_MATCH_BUILD: folder, NODE_ENV: 'production' },
+    advice: 'If the memory ran out, close other programs; then run the same again.',
   })
+  writeFileSync(stamp, now)
   return entry
 }

@@ -295,8 +295,9 @@ test('a line that is too much for its output is split in one press, and put toge
   await world.go(`/jobs/${other}`)
   await browser.see('.rail-row')
   await browser.press(Key.HOME, 'Y')
-  await until(job => outputsOf(job).map(o => speakersOf(o.wiring).length), [8, 4])
+  // What is said goes away by itself: it is looked for first.
   await browser.see('[role=status]', 'no other split takes less cable')
+  await until(job => outputsOf(job).map(o => speakersOf(o.wiring).length), [8, 4])
   await browser.press('u')
   await until(job => outputsOf(job).map(o => speakersOf(o.wiring).length), [12])
   id = spaces

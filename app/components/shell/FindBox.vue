@@ -60,7 +60,7 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 
 <template>
   <div v-if="open" class="over" @pointerdown.self="close()">
-    <div ref="box" class="find" role="dialog" aria-label="Find a place, or what can be done" @keydown.esc.stop="close()">
+    <div ref="box" class="find-box" role="dialog" aria-label="Find a place, or what can be done" @keydown.esc.stop="close()">
       <InputText
         v-model="words" role="combobox" aria-expanded="true" aria-controls="found" :aria-activedescendant="found.length > 0 ? `found-${at}` : undefined"
         aria-label="Find a place, or what can be done" placeholder="a place, or what is to be done" maxlength="80" autocomplete="off"
@@ -81,9 +81,9 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 
 <style scoped>
 .over { position: fixed; inset: 0; z-index: 1200; background: color-mix(in srgb, var(--ink) 14%, transparent); }
-.find { position: absolute; top: 92px; left: 50%; translate: -50%; width: min(560px, calc(100vw - 24px)); padding: 10px;
+.find-box { position: absolute; top: 92px; left: 50%; translate: -50%; width: min(560px, calc(100vw - 24px)); padding: 10px;
   background: var(--paper); border: 1.5px solid var(--ink); display: grid; gap: 8px; grid-template-rows: auto minmax(0, 1fr); max-height: calc(100vh - 120px); }
-.find :deep(input) { width: 100%; }
+.find-box :deep(input) { width: 100%; }
 .found { list-style: none; margin: 0; padding: 0; overflow-y: auto; overscroll-behavior: contain; }
 .one { display: flex; justify-content: space-between; align-items: center; gap: 18px; padding: 6px 9px; cursor: pointer; border-left: 3px solid transparent; }
 .one.on { background: var(--paper-raised); border-left-color: var(--ink); }
@@ -94,7 +94,7 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 .none { padding: 8px 9px; }
 @media (max-width: 760px) {
   .one :deep(.keycap) { display: none; }
-  .find { top: 8px; max-height: calc(100dvh - 16px); }
+  .find-box { top: 8px; max-height: calc(100dvh - 16px); }
   .one { min-height: 44px; }
 }
 </style>
