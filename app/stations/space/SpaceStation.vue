@@ -182,7 +182,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
         </aside>
       </div>
       <footer class="foot space-foot"><ActionRow class="grow" :actions="bindings" :target="target" @more="showMore" />
-        <button class="act" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
+        <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
     </template>
     <TapPlanDialog v-if="tapsOpen" v-model:open="tapsOpen" />
     <AmplifierDialog v-if="amplifiersOpen" v-model:open="amplifiersOpen" />
@@ -228,6 +228,8 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
   .foot { height: auto; padding: 6px 12px 10px; position: sticky; bottom: 0; background: var(--paper); overflow-x: auto; }
   .foot :deep(.action-row) { flex-wrap: nowrap; }
 }
+/* There “more” leads to the same field. */
+@media (max-width: 1000px) { .find { display: none; } }
 </style>
 
 <style>
