@@ -18,6 +18,8 @@ const REPORT = '.build/test/report.json'
 const JEST = 'node_modules/jest/bin/jest.js'
 /** Two cores: a browser test waits as much as it works, so that two files side by side take a little more than half the time. */
 const WORKERS = 2
+/** No bound on speed: two files side by side on a busy machine take their time, and what hangs is ended all the same. */
+const PATIENCE_MS = 60_000
 
 /** Runs a checker as one test of its own. Its words are shown when it has ended: others run beside it. */
 async function check(title, args) {
@@ -33,7 +35,7 @@ async function jest(projects, words, env, workers = WORKERS) {
   say(`\nTests: ${projects.join(', ')}`)
   rmSync(REPORT, { force: true })
   const paths = words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
-  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, '--forceExit'], {
+  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, `--testTimeout=${PATIENCE_MS}`, '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
   say(`${projects.join(', ')}: ${seconds(from)}`)

@@ -24,7 +24,7 @@ beforeAll(async () => {
   await world.post('/gear', { models: demoGear })
   for (const [name, job] of Object.entries(jobsToLookAt())) jobs[name] = await world.putJob(job)
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 function jobsToLookAt(): Record<string, Job> {
   const loads = jobOf('3 x 5 W on 70 V 60 W', '(8 + 8) || (8 + 8) on 300 W at 4, 180 W at 8, from 2')

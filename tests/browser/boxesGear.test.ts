@@ -13,7 +13,7 @@ beforeAll(async () => {
   await world.post('/gear', { models: demoGear })
   await world.putJob({ ...jobOf('3 x 5 W on 70 V 60 W'), name: 'Saint Bartholomew’s parish hall, cloister walk and the long north gallery' })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const quick = (line: string): [string, string, string, string[]] => [`quick “${line}”`, `/quick?line=${encodeURIComponent(line)}`, '.quick', []]
 const VIEWS: [string, string, string, string[]][] = [

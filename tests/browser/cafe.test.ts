@@ -15,7 +15,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const jobId = async () => (await browser.path()).split('/')[2]!.split('?')[0]!
 async function cafe(): Promise<unknown> {

@@ -15,7 +15,7 @@ beforeAll(async () => {
   browser = world.browser
   await world.post('/gear', { models: demoGear })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const line = cabled(jobOf('8 x 10 W on 70 V 240 W'), { cable: { awg: 16 }, lengthM: 6 })
 const openLine = async () => {

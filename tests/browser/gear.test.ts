@@ -15,7 +15,7 @@ beforeAll(async () => {
   browser = world.browser
   await world.post('/gear', { models: demoGear })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const names = () => browser.run<string[]>('return [...document.querySelectorAll(".body .line span:nth-child(2)")].map(e => e.textContent.trim())')
 const paste = (css: string, text: string) => browser.run('const f = document.querySelector(arguments[0]); f.value = arguments[1]; f.dispatchEvent(new Event("input", { bubbles: true }))', css, text)

@@ -11,7 +11,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const SENTENCE = 'loose cover, dig out the xs and = - 1 2'
 

@@ -13,7 +13,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const open = async (job: Job, station = '') => {
   const id = await world.putJob(job)

@@ -16,7 +16,7 @@ beforeAll(async () => {
   browser = world.browser
   await world.post('/gear', { models: demoGear })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const open = async (job: Parameters<World['putJob']>[0], line = '') => {
   const id = await world.putJob(job)

@@ -33,7 +33,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 test('a typed line is answered while typing; an error points at its character', async () => {
   await world.go('/quick')

@@ -14,7 +14,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 async function open(job: Job): Promise<string> {
   const id = await world.putJob(job)

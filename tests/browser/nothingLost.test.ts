@@ -23,7 +23,7 @@ beforeAll(async () => {
   world = await World.open()
   browser = world.browser
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 beforeEach(async () => {
   if (!await fetch(world.url).then(() => true, () => false)) await world.startAgain()
   id = await world.putJob({ ...jobOf('3 x 5 W on 70 V 100 W'), name: 'Roof walk' })

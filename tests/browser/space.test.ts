@@ -20,7 +20,7 @@ beforeAll(async () => {
   browser = world.browser
   await world.post('/gear', { models: demoGear })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 const stored = async () => readJob((await world.readJob(id)).job)
 /** Until what is kept is so; gives what it then is. */

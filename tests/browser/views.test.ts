@@ -26,7 +26,7 @@ beforeAll(async () => {
   boat = await world.putJob(marigold)
   rooms = await world.putJob({ ...demoJobs[0]!.job, name: 'Glasshouses with rooms' })
 }, 120_000)
-afterAll(() => world.close())
+afterAll(() => world.close(), 60_000)
 
 describe('jobs', () => {
   test('new, rename, duplicate, archive, bring back', async () => {

@@ -18,7 +18,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await Promise.all([server.stop(), second.stop()])
   await database.drop()
-})
+}, 60_000)
 
 interface Answer { status: number, body: any }
 async function ask(method: string, path: string, body?: unknown, at = server): Promise<Answer> {

@@ -19,7 +19,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await server.stop()
   await database.drop()
-})
+}, 60_000)
 
 async function ask(method: string, path: string, body?: unknown): Promise<{ status: number, body: any }> {
   const response = await fetch(`${server.url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })

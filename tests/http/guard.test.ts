@@ -17,7 +17,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await server.stop()
   await database.drop()
-})
+}, 60_000)
 
 interface Answer { status: number, body: string, headers: Record<string, unknown> }
 /** A request with whatever headers: fetch would not send a foreign Host. */

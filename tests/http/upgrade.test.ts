@@ -33,7 +33,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await Promise.all(servers.map(s => s.stop()))
   await database.drop()
-})
+}, 60_000)
 
 const open = async (at = servers[0]!, by = 'window-one') => await (await fetch(`${at.url}/api/jobs/${id}?by=${by}`)).json() as OpenedJob
 const send = async (edits: unknown[], at = servers[0]!) =>
