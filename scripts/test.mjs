@@ -18,6 +18,8 @@ const REPORT = '.build/test/report.json'
 const JEST = 'node_modules/jest/bin/jest.js'
 /** Two cores: a browser test waits as much as it works, so that two files side by side take a little more than half the time. */
 const WORKERS = 2
+/** Of more files than these the fault is not the machine's. */
+const MOST_AGAIN = 3
 /** No bound on speed: two files side by side on a busy machine take their time, and what hangs is ended all the same. */
 const PATIENCE_MS = 60_000
 
@@ -30,18 +32,29 @@ async function check(title, args) {
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
 }
 
-async function jest(projects, words, env, workers = WORKERS) {
+/**
+ * Runs jest on the tests whose path has one of the words, or on these paths. With `again`, files that failed beside others are tried once more by
+ * themselves, and that is said: a page that two browsers hold up for seconds is not wrong. What fails alone is.
+ */
+async function jest(projects, { words = [], paths = null }, env, { workers = WORKERS, again = false } = {}) {
   const from = performance.now()
   say(`\nTests: ${projects.join(', ')}`)
   rmSync(REPORT, { force: true })
-  const paths = words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
-  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...paths, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, `--testTimeout=${PATIENCE_MS}`, '--forceExit'], {
+  const chosen = paths ? ['--runTestsByPath', ...paths] : words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
+  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...chosen, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, `--testTimeout=${PATIENCE_MS}`, '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
   say(`${projects.join(', ')}: ${seconds(from)}`)
   if (!existsSync(REPORT)) return { passed: 0, failed: 1 }
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(REPORT, 'utf8'))
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(REPORT, 'utf8'))
   const failed = numFailedTests + numRuntimeErrorTestSuites
+  const bad = testResults.filter(file => file.status === 'failed')
+  if (again && bad.length > 0 && bad.length <= MOST_AGAIN) {
+    const own = bad.reduce((sum, file) => sum + file.assertionResults.filter(a => a.status === 'passed').length, 0)
+    say(`\nOnce more, alone: ${bad.map(file => file.name).join(', ')}`)
+    const second = await jest(projects, { paths: bad.map(file => file.name) }, env, { workers: 1 })
+    return { passed: numPassedTests - own + second.passed, failed: second.failed }
+  }
   // A run that ended badly with no failed test (a crash) is a failure all the same. It is made to end: a failed test may leave a server behind.
   return { passed: numPassedTests, failed: code !== 0 && failed === 0 ? 1 : failed }
 }
@@ -70,13 +83,13 @@ await main(async () => {
   const units = async () => {
     entry = await build('test')
     say(`\nBuilt: ${seconds(from)}`)
-    counts.push(await jest(['unit', 'outside'], words, {}, words.length > 0 ? WORKERS : 1))
+    counts.push(await jest(['unit', 'outside'], { words }, {}, { workers: words.length > 0 ? WORKERS : 1 }))
   }
   await Promise.all([checks(), units()])
 
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {
-    counts.push(await jest(['http', 'start', 'browser'], words, { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }))
+    counts.push(await jest(['http', 'start', 'browser'], { words }, { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }, { again: true }))
   }
   finally {
     await cluster.remove()

@@ -171,6 +171,7 @@ test('a floor drawn on the grid: by keys, one corner taken back; by mouse; walls
   await browser.gone('[role=dialog]')
   await browser.press('D')
   await isOpen()
+  await browser.stands('[role=dialog] svg')
   const { x, y, w } = await browser.see('[role=dialog] svg').then(() => browser.run<{ x: number, y: number, w: number }>('const r = document.querySelector("[role=dialog] .draw .grid").getBoundingClientRect(); return { x: r.left, y: r.top, w: r.width }'))
   const press = async (xM: number, yM: number) => {
     for (const type of ['mousePressed', 'mouseReleased']) await browser.cdp('Input.dispatchMouseEvent', { type, x: x + w * xM / 24, y: y + w * yM / 24, button: 'left', clickCount: 1 })

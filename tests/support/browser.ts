@@ -78,6 +78,16 @@ export class Browser {
     }
   }
 
+  /** Waits until an element of this CSS stands still: where a dialog is on its way, a press goes beside what is meant. */
+  async stands(css: string): Promise<void> {
+    const place = () => this.run<string>('const r = document.querySelector(arguments[0])?.getBoundingClientRect(); return r ? [r.x, r.y, r.width].join() : ""', css)
+    await this.driver.wait(async () => {
+      const before = await place()
+      await new Promise(resolve => setTimeout(resolve, 120))
+      return before !== '' && before === await place()
+    }, 8000)
+  }
+
   /** Waits until nothing of this CSS (with this text) is to be seen. */
   async gone(css: string, text?: string): Promise<void> {
     await this.driver.wait(async () => {
