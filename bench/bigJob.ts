@@ -3,7 +3,7 @@ import { retap } from '#core/hands/intents'
 import { applyEdit } from '#core/job/apply'
 import { Records } from '#core/job/records'
 import type { Edit } from '#core/job/edits'
-import type { Job, Reading } from '#core/job/schema'
+import { FORMAT_VERSION, type Job, type Reading } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import type { SyncAnswer } from '#core/job/protocol'
 import { cabled, jobOf } from '#core/testing/jobs'
@@ -44,7 +44,7 @@ export async function bigJobTimes(): Promise<BigJobTimes> {
     const other = await world.putJob(jobOf('8'))
     let since = 0
     const sync = async (edits: Edit[]): Promise<SyncAnswer> => {
-      const answer = await world.post(`/jobs/${id}/sync`, { since, edits: edits.map(edit => ({ id: randomUUID(), by: 'bench', undoes: null, edit })) }) as SyncAnswer
+      const answer = await world.post(`/jobs/${id}/sync`, { since, version: FORMAT_VERSION, edits: edits.map(edit => ({ id: randomUUID(), by: 'bench', who: null, undoes: null, edit })) }) as SyncAnswer
       if (answer.results.some(r => r.status !== 'applied')) throw new Error(JSON.stringify(answer.results.find(r => r.status !== 'applied')))
       since = answer.revision
       return answer
@@ -121,7 +121,7 @@ async function tenWindows(world: World, id: string, edit: () => Edit): Promise<n
   await Promise.all(Array.from({ length: 10 }, async (_, k) => {
     let since = 0
     while (performance.now() < until) {
-      const answer = await world.post(`/jobs/${id}/sync`, { since, edits: [{ id: randomUUID(), by: `w${k}`, undoes: null, edit: edit() }] }) as SyncAnswer
+      const answer = await world.post(`/jobs/${id}/sync`, { since, version: FORMAT_VERSION, edits: [{ id: randomUUID(), by: `w${k}`, who: null, undoes: null, edit: edit() }] }) as SyncAnswer
       since = answer.revision
       count++
     }

@@ -23,6 +23,7 @@ interface Def {
   options?: readonly z.core.$ZodType[]
   shape?: Record<string, z.core.$ZodType>
   values?: readonly unknown[]
+  entries?: Record<string, unknown>
 }
 type Fields = Record<string, unknown>
 const isFields = (value: unknown): value is Fields => value !== null && typeof value === 'object' && !Array.isArray(value)
@@ -48,10 +49,16 @@ function withUnstatedOf(options: readonly z.core.$ZodType[], value: unknown): un
   if (!isFields(value)) return value
   const fitting = options.find((option) => {
     const def = defOf(option)
-    const fixed = def.type === 'object' ? Object.entries(def.shape!).filter(([, schema]) => ['literal', 'enum'].includes(defOf(schema).type)) : []
-    return fixed.length > 0 && fixed.every(([key, schema]) => (schema as z.ZodType).safeParse(value[key]).success)
+    const fixed = def.type === 'object' ? Object.entries(def.shape!).flatMap(([key, schema]) => fixedValues(schema)?.includes(value[key]) ?? []) : []
+    return fixed.length > 0 && fixed.every(Boolean)
   })
   return fitting ? withUnstated(fitting, value) : value
+}
+
+/** The values that a field may have where they are listed; null where they are not. Looked at, not parsed: a thousand parts of edits come at once. */
+function fixedValues(schema: z.core.$ZodType): readonly unknown[] | null {
+  const { type, values, entries } = defOf(schema)
+  return type === 'literal' ? values! : type === 'enum' ? Object.values(entries!) : null
 }
 
 /** What stands in a field of which nothing is stated; undefined where it must be stated. */
