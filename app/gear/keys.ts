@@ -1,8 +1,9 @@
 import type { Action } from '~/composables/action'
+import { pageKeys, type PageDeeds } from '~/composables/pageKeys'
 
 /** What keys do in the library of gear. */
-export interface GearDeeds {
-  find: () => void
+export interface GearDeeds extends PageDeeds {
+  toSearch: () => void
   step: (by: number) => void
   toEnd: (end: 'first' | 'last') => void
   open: () => void
@@ -17,8 +18,6 @@ export interface GearDeeds {
   takeBack: () => void
   leave: () => void
   toJobs: () => void
-  toggleNight: () => void
-  showKeys: () => void
 }
 
 export function gearKeys(deeds: GearDeeds): Action[] {
@@ -27,7 +26,7 @@ export function gearKeys(deeds: GearDeeds): Action[] {
     { keys: ['PageDown', 'PageUp'], says: 'a screen down, a screen up', group: 'about', run: e => deeds.step(e.key === 'PageDown' ? 15 : -15) },
     { keys: ['Home', 'End'], says: 'first model, last model', group: 'about', run: e => deeds.toEnd(e.key === 'Home' ? 'first' : 'last') },
     { keys: ['[', ']'], says: 'other kinds of gear', group: 'about', run: e => deeds.otherKind(e.key === ']' ? 1 : -1) },
-    { keys: ['/', 'f'], says: 'find by any words', group: 'about', run: deeds.find },
+    { keys: ['f'], says: 'find by any words', group: 'about', run: deeds.toSearch },
     { keys: ['Escape'], says: 'back to the table', group: 'about', run: deeds.leave },
     { keys: ['Enter'], says: 'open the model', group: 'change', to: ['model'], row: 'open', run: deeds.open },
     { keys: ['e'], says: 'change its figures in the table', group: 'change', to: ['model'], row: 'change', run: deeds.edit },
@@ -39,7 +38,6 @@ export function gearKeys(deeds: GearDeeds): Action[] {
     { keys: ['a'], says: 'a new model', group: 'build', run: deeds.add },
     { keys: ['i'], says: 'a table in', group: 'build', run: deeds.fileIn },
     { keys: ['j'], says: 'to the jobs', group: 'job', run: deeds.toJobs },
-    { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
-    { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
+    ...pageKeys(deeds),
   ]
 }

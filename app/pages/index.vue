@@ -17,6 +17,7 @@ import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
+import FindBox from '~/components/shell/FindBox.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
@@ -35,6 +36,7 @@ const choice = useTemplateRef<InstanceType<typeof ListChoice>>('choice')
 const file = useTemplateRef<HTMLInputElement>('file')
 const list = useTemplateRef<HTMLElement>('list')
 const keysOpen = ref(false)
+const findOpen = ref(false)
 const { problem, attempt } = useAttempt()
 /** What was just done to a job, with what takes it back in one press. */
 const done = shallowRef<{ says: string, undo: () => Promise<unknown> } | null>(null)
@@ -109,7 +111,7 @@ function showAll(): void {
 }
 
 const bindings = listKeys({
-  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), find: () => choice.value?.focus(), step, turn,
+  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), toSearch: () => choice.value?.focus(), find: () => { findOpen.value = true }, step, turn,
   begin: () => void begin(), fileIn: () => file.value?.click(), takeBack: () => void takeBack(),
   toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
@@ -122,7 +124,7 @@ useKeys(() => bindings)
       <template #first><button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button></template>
       <button class="act" type="button" @click="navigateTo('/gear')">gear <KeyCap of="g" /></button>
       <button class="act" type="button" @click="file?.click()">file in <KeyCap of="i" /></button>
-      <CommonActions @keys="keysOpen = true" />
+      <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
     </AppHeader>
     <main class="jobs">
       <section class="quickline" aria-label="Quick match">
@@ -173,6 +175,7 @@ useKeys(() => bindings)
         <PageTurner />
       </template>
     </main>
+    <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :words="LINE_WORDS" :bindings="bindings" />
   </div>
 </template>

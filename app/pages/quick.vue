@@ -10,6 +10,7 @@ import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
+import FindBox from '~/components/shell/FindBox.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { quickKeys } from '~/components/quick/keys'
 import LadderDrawing from '~/components/quick/LadderDrawing.vue'
@@ -34,6 +35,7 @@ const { shown, error, next } = useQuick(text)
 const field = useTemplateRef<InstanceType<typeof QuickInput>>('field')
 const building = ref(false)
 const keysOpen = ref(false)
+const findOpen = ref(false)
 const keeping = ref(false)
 const problem = shallowRef('')
 
@@ -74,7 +76,7 @@ async function keep(): Promise<void> {
 }
 
 const bindings = quickKeys({
-  keep: () => void keep(), toLine: () => field.value?.focus(), toJobs: () => void navigateTo('/'), build: () => { building.value = !building.value },
+  keep: () => void keep(), toLine: () => field.value?.focus(), find: () => { findOpen.value = true }, toJobs: () => void navigateTo('/'), build: () => { building.value = !building.value },
   toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
 useKeys(() => bindings)
@@ -84,7 +86,7 @@ useKeys(() => bindings)
   <div>
     <AppHeader title="What do I get if…">
       <template #first><NuxtLink class="act" to="/">jobs <KeyCap of="j" /></NuxtLink></template>
-      <CommonActions @keys="keysOpen = true" />
+      <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
     </AppHeader>
     <main class="quick">
       <QuickInput ref="field" v-model="text" large hint="how the speakers are wired, on which amplifier" :error="error" @enter="keep" />
@@ -139,6 +141,7 @@ useKeys(() => bindings)
         </div>
       </section>
     </main>
+    <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :words="LINE_WORDS" :bindings="bindings" />
   </div>
 </template>

@@ -1,10 +1,10 @@
 import type { Action } from '~/composables/action'
+import { pageKeys, type PageDeeds } from '~/composables/pageKeys'
 import { STATIONS } from '.'
 import type { Station } from './station'
 
 /** What keys do at every station of a job. */
-export interface JobDeeds {
-  find: () => void
+export interface JobDeeds extends PageDeeds {
   undo: () => void
   cannotUndo: () => string | null
   cannotRedo: () => string | null
@@ -12,14 +12,11 @@ export interface JobDeeds {
   showDone: () => void
   goTo: (station: Station) => void
   toJobs: () => void
-  toggleNight: () => void
   toggleUnits: () => void
-  showKeys: () => void
 }
 
 export function jobKeys(deeds: JobDeeds): Action[] {
   return [
-    { keys: ['/'], says: 'find: a place, or anything that can be done', group: 'about', run: deeds.find },
     { keys: ['u', 'Ctrl+z'], says: 'undo', also: 'take back', group: 'job', cannot: deeds.cannotUndo, run: deeds.undo },
     { keys: ['U', 'Ctrl+Z', 'Ctrl+y'], shown: 'U', says: 'redo', also: 'do again', group: 'job', cannot: deeds.cannotRedo, run: deeds.redo },
     { keys: ['h'], says: 'what was done here, and back to any of it', group: 'job', run: deeds.showDone },
@@ -27,8 +24,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
       keys: station.key === null ? [] : [station.key], says: station.keySays, also: `${station.name} station`, group: 'job', run: () => deeds.goTo(station),
     })),
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
-    { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
     { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },
-    { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
+    ...pageKeys(deeds, 'find: a place, or anything that can be done'),
   ]
 }

@@ -39,6 +39,14 @@ describe.each(tables)('keys of the %s, with those of every station', (_, parts) 
       expect(inScope.filter((key, k) => inScope.indexOf(key) !== k)).toEqual([])
     }
   })
+  test('/ finds whatever can be done, ? lists it', () => {
+    for (const [key, deed] of [['/', 'find'], ['?', 'showKeys']] as const) {
+      done.length = 0
+      bindings.filter(b => b.keys.includes(key)).forEach(runAction)
+      expect(done).toEqual([deed])
+    }
+    done.length = 0
+  })
   test('each says what it does, and does something', () => {
     for (const binding of bindings) {
       expect(binding.says.length).toBeGreaterThan(3)

@@ -1,5 +1,5 @@
 import { InputError } from '#core/quantity/inputError'
-import { toDocument } from '#core/job/document'
+import { NO_ROWS, toDocument } from '#core/job/document'
 import { readAndMend } from '#core/job/readJob'
 import { jobSchema, type Job, type JobDocument } from '#core/job/schema'
 import { GROWING } from '#core/job/sections/shapes'
@@ -45,8 +45,7 @@ export function readJobFile(text: string): ReadFile {
 /** A stored document with its keys in the order of the schema again; a database keeps another. Rows have theirs already. */
 export function inSchemaOrder(document: JobDocument): JobDocument {
   const rows = Object.fromEntries(GROWING.map(({ list }) => [list, document[list]]))
-  const none = Object.fromEntries(GROWING.map(({ list }) => [list, []]))
-  return { ...jobSchema.parse({ ...document, ...none }), ...rows }
+  return { ...jobSchema.parse({ ...document, ...NO_ROWS }), ...rows }
 }
 
 /** A file name that every system takes: letters, digits, dashes. */

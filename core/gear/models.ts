@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { withUnstated } from '#core/quantity/unstated'
+import { unstatedOf, withUnstated } from '#core/quantity/unstated'
 import { amplifierModelSchema, type AmplifierModel } from './amplifier'
 import { cableModelSchema, type CableModel } from './cable'
 import { controlModelSchema, type ControlModel } from './control'
@@ -33,14 +33,9 @@ const COLUMNS = Object.fromEntries(GEAR_KINDS.map(kind => [
   kind, Object.entries(MODEL_SCHEMAS[kind].shape as Record<string, z.ZodType>).map(([key, schema]) => ({ key, schema, ...metaOf(schema) })),
 ])) as unknown as Record<GearKind, readonly Column[]>
 
-/** What stands in a field of which nothing is stated. */
-function unstated({ cell }: Column): unknown {
-  return cell === 'text' ? '' : ['scales', 'leads', 'numbers', 'outputs', 'colours'].includes(cell) ? [] : null
-}
-
 /** A model of which nothing is stated but its name; a cable is of a size, or it is none. */
 export function unstatedModel<K extends GearKind>(kind: K, name: string): Models[K] {
-  const empty = Object.fromEntries(columnsOf(kind).map(column => [column.key, unstated(column)]))
+  const empty = Object.fromEntries(columnsOf(kind).map(column => [column.key, unstatedOf(column.schema)]))
   return { ...empty, ...(kind === 'cable' ? { size: { awg: 16 } } : {}), name } as unknown as Models[K]
 }
 
@@ -54,5 +49,5 @@ export function broughtUp<K extends GearKind>(kind: K, body: unknown): Models[K]
 
 /** What a field of a model holds where a version did not know it. */
 export function unstatedField(kind: GearKind, key: string): unknown {
-  return unstated(columnsOf(kind).find(column => column.key === key)!)
+  return unstatedOf((MODEL_SCHEMAS[kind].shape as Record<string, z.ZodType>)[key]!)
 }

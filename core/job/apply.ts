@@ -1,7 +1,7 @@
 import { partsOf, type Edit, type SimpleEdit } from './edits'
 import { refuse } from './refusal'
 import type { Job } from './schema'
-import { RULES, SECTIONS } from './sections'
+import { ruleOf, SECTIONS } from './sections'
 import type { EditRule, Reference } from './sections/section'
 
 /** A job after an edit, and the edit that takes it back. */
@@ -12,8 +12,6 @@ export interface Applied { job: Job, inverse: Edit }
  * already, so that nothing it names is asked for once more.
  */
 export type Coming = 'new' | 'undo' | 'taken'
-
-const ruleOf = (part: SimpleEdit) => RULES[part.kind] as unknown as EditRule<SimpleEdit, SimpleEdit>
 
 /**
  * Applies one edit. Pure: the device and the server run the same function and get the same job.

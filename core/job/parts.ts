@@ -1,7 +1,6 @@
 import { partsOf, type Edit, type SimpleEdit } from './edits'
-import { RULES } from './sections'
-import { GROWING, SHAPES, type GrowingList } from './sections/shapes'
-import type { EditRule } from './sections/section'
+import { ruleOf } from './sections'
+import { byList, GROWING, SHAPES, type GrowingList } from './sections/shapes'
 
 /** What an edit touches, for whoever keeps the document and the rows apart. All of it follows from the list of sections. */
 
@@ -12,8 +11,6 @@ const LIST_OF = new Map(SHAPES.flatMap(shape => shape.grows ? shape.edits.map(ed
 export function documentParts(edit: Edit): SimpleEdit[] {
   return partsOf(edit).filter(part => !LIST_OF.has(part.kind))
 }
-
-const makes = (part: SimpleEdit) => (RULES[part.kind] as unknown as EditRule<SimpleEdit, SimpleEdit>).makes(part)
 
 /** An entry that an edit adds, or the id of the one that it withdraws. */
 function entryIn(part: SimpleEdit): { list: GrowingList, id: string, entry: Record<string, unknown> | null } | null {
@@ -28,13 +25,13 @@ function entryIn(part: SimpleEdit): { list: GrowingList, id: string, entry: Reco
 export function mentionedIds(edits: readonly Edit[]): string[] {
   return [...new Set(edits.flatMap(edit => partsOf(edit).flatMap((part) => {
     const entry = entryIn(part)
-    return entry ? [entry.id] : makes(part)
+    return entry ? [entry.id] : ruleOf(part).makes(part)
   })))]
 }
 
 /** Ids of entries that these edits say were wrong, by list. */
 export function correctedIds(edits: readonly Edit[]): Record<GrowingList, string[]> {
-  const ids = byList()
+  const ids = byList((): string[] => [])
   for (const part of edits.flatMap(partsOf)) {
     const found = entryIn(part)
     const corrects = GROWING.find(g => g.list === found?.list)?.corrects
@@ -46,12 +43,10 @@ export function correctedIds(edits: readonly Edit[]): Record<GrowingList, string
 
 /** Ids of the entries that an edit adds or changes, by list and in order. */
 export function touchedRows(edit: Edit): Record<GrowingList, string[]> {
-  const ids = byList()
+  const ids = byList((): string[] => [])
   for (const part of partsOf(edit)) {
     const found = entryIn(part)
     if (found) ids[found.list].push(found.id)
   }
   return ids
 }
-
-const byList = () => Object.fromEntries(GROWING.map(g => [g.list, [] as string[]])) as Record<GrowingList, string[]>

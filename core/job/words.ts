@@ -1,8 +1,8 @@
 import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
-import type { Edit, SimpleEdit } from './edits'
+import type { Edit } from './edits'
 import type { Refusal } from './refusal'
-import { RULES, SECTIONS } from './sections'
+import { EDIT_KINDS, ruleOf, SECTIONS } from './sections'
 
 /** Sentences for refused edits and short names for edits, from the words of every section. Nothing else in the project words these. */
 
@@ -39,18 +39,19 @@ function valueWords(value: unknown): string {
   return 'something else'
 }
 
-const ruleOf = (kind: SimpleEdit['kind']) => RULES[kind]!
 /** What leads in what is said of several edits, first things first. */
-const LEADING = (Object.keys(RULES) as SimpleEdit['kind'][]).filter(kind => ruleOf(kind).leads !== undefined).sort((a, b) => ruleOf(a).leads! - ruleOf(b).leads!)
+const LEADING = EDIT_KINDS
+  .flatMap(kind => ruleOf({ kind }).leads === undefined ? [] : [{ kind, leads: ruleOf({ kind }).leads! }])
+  .sort((a, b) => a.leads - b.leads).map(({ kind }) => kind)
 
 /** A short name for what an edit did: "speaker moved"; of several at once with their number: "speaker changed × 12". */
 export function editWords(edit: Edit): string {
-  if (edit.kind !== 'batch') return ruleOf(edit.kind).words
+  if (edit.kind !== 'batch') return ruleOf(edit).words
   const kinds = edit.edits.map(e => e.kind)
   const together = SECTIONS.flatMap(section => section.ofBatch?.(kinds) ?? [])[0]
   if (together !== undefined) return together
   const leading = LEADING.find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
   if (leading === null) return 'change'
   const count = kinds.filter(kind => kind === leading).length
-  return `${ruleOf(leading).words}${count > 1 ? ` × ${count}` : ''}`
+  return `${ruleOf({ kind: leading }).words}${count > 1 ? ` × ${count}` : ''}`
 }

@@ -6,7 +6,7 @@ import type { z } from 'zod'
  * schema's own complaint. So a version that only adds fields, or widens an enum, needs no code to be brought up.
  */
 export function withUnstated(schema: z.core.$ZodType, value: unknown): unknown {
-  const { def } = (schema as unknown as { _zod: { def: Def } })._zod
+  const def = defOf(schema)
   switch (def.type) {
     case 'nullable': case 'optional': case 'default': return value == null ? value : withUnstated(def.innerType!, value)
     case 'array': return Array.isArray(value) ? mapped(value, item => withUnstated(def.element!, item)) : value
@@ -62,7 +62,7 @@ function fixedValues(schema: z.core.$ZodType): readonly unknown[] | null {
 }
 
 /** What stands in a field of which nothing is stated; undefined where it must be stated. */
-function unstatedOf(schema: z.core.$ZodType): unknown {
+export function unstatedOf(schema: z.core.$ZodType): unknown {
   const { type } = defOf(schema)
   if (type === 'nullable') return null
   if (type === 'array') return (schema as z.ZodType).safeParse([]).success ? [] : undefined

@@ -1,10 +1,9 @@
 import type { Knex } from 'knex'
 import { applyInSteps } from '#core/job/apply'
-import { fromDocument } from '#core/job/document'
+import { fromDocument, NO_ROWS } from '#core/job/document'
 import { together, type Edit } from '#core/job/edits'
 import { documentParts } from '#core/job/parts'
 import type { Job, JobDocument } from '#core/job/schema'
-import { GROWING } from '#core/job/sections/shapes'
 import { upgradedDocument } from '#core/job/upgrade'
 import { inSlices } from './slices'
 import { documentEdits, readDocument, type JobRow } from './repository'
@@ -15,8 +14,6 @@ import { documentEdits, readDocument, type JobRow } from './repository'
  */
 interface Held { createdAt: string, revision: number, job: Job }
 
-/** The lists that only grow, empty: they are kept elsewhere. */
-const NO_ROWS = Object.fromEntries(GROWING.map(({ list }) => [list, []]))
 const MOST_HELD = 100
 const held = new Map<string, Held>()
 

@@ -171,7 +171,7 @@ test('what version 1 kept is sent by this one; a clash of it is shown in the lis
 test('the line typed on the first page outlives a reload; redo says what it does again', async () => {
   await world.go('/')
   await browser.see('.row')
-  await browser.press('/', ...'8 + 8')
+  await browser.press('l', ...'8 + 8')
   await browser.see('.under', '16 Ω')
   await browser.driver.navigate().refresh()
   await browser.see('.under', '16 Ω')

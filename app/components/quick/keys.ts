@@ -1,22 +1,20 @@
 import type { Action } from '~/composables/action'
+import { pageKeys, type PageDeeds } from '~/composables/pageKeys'
 
 /** What keys do at the quick match. */
-export interface QuickDeeds {
+export interface QuickDeeds extends PageDeeds {
   keep: () => void
   toLine: () => void
   toJobs: () => void
   build: () => void
-  toggleNight: () => void
-  showKeys: () => void
 }
 
 export function quickKeys(deeds: QuickDeeds): Action[] {
   return [
     { keys: ['Enter'], says: 'keep as a job', group: 'build', run: deeds.keep },
-    { keys: ['/'], says: 'to the line', group: 'about', run: deeds.toLine },
+    { keys: ['l'], says: 'to the line', group: 'about', run: deeds.toLine },
     { keys: ['j'], says: 'all jobs', group: 'about', run: deeds.toJobs },
     { keys: ['b'], says: 'build by tapping', group: 'build', run: deeds.build },
-    { keys: ['n'], says: 'night or day', group: 'job', run: deeds.toggleNight },
-    { keys: ['?'], says: 'these keys', group: 'job', run: deeds.showKeys },
+    ...pageKeys(deeds),
   ]
 }

@@ -6,7 +6,7 @@ import { findActions } from '~/composables/findAction'
 import KeyCap from '~/components/KeyCap.vue'
 
 /** One field for whatever is looked for: a place by its words, or anything that can be done by a few letters of what it does. What cannot be done says why. */
-const { actions, target = null, places = () => [] } = defineProps<{
+const { actions, target = null, places } = defineProps<{
   actions: readonly Action[]
   target?: ActionTarget | null
   places?: (words: string) => readonly P[]
@@ -15,6 +15,7 @@ const emit = defineEmits<{ place: [place: P] }>()
 const open = defineModel<boolean>('open', { required: true })
 
 const MOST_PLACES = 8
+const asks = computed(() => places === undefined ? 'What is to be done' : 'A place, or what is to be done')
 const words = ref('')
 const at = ref(0)
 const box = useTemplateRef<HTMLElement>('box')
@@ -25,7 +26,7 @@ type Entry = { place: P, says: string } | { action: Action, says: string, why: s
 const isOffered = ({ keys }: Action) => !keys.some(key => /^(Shift\+|Ctrl\+)?(Arrow|Page)|^[\d/]$/.test(key))
 const found = computed((): Entry[] => {
   if (!open.value) return []
-  const named = places(words.value).slice(0, MOST_PLACES).map(place => ({ place, says: place.says }))
+  const named = (places?.(words.value) ?? []).slice(0, MOST_PLACES).map(place => ({ place, says: place.says }))
   return [...named, ...findActions(actions.filter(isOffered), words.value, target).map(({ action, why }) => ({ action, says: action.says, why }))]
 })
 watch(words, () => { at.value = 0 })
@@ -60,10 +61,10 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 
 <template>
   <div v-if="open" class="over" @pointerdown.self="close()">
-    <div ref="box" class="find-box" role="dialog" aria-label="Find a place, or what can be done" @keydown.esc.stop="close()">
+    <div ref="box" class="find-box" role="dialog" :aria-label="asks" @keydown.esc.stop="close()">
       <InputText
         v-model="words" role="combobox" aria-expanded="true" aria-controls="found" :aria-activedescendant="found.length > 0 ? `found-${at}` : undefined"
-        aria-label="Find a place, or what can be done" placeholder="a place, or what is to be done" maxlength="80" autocomplete="off"
+        :aria-label="asks" :placeholder="asks" maxlength="80" autocomplete="off"
         @keydown.down.prevent="step(1)" @keydown.up.prevent="step(-1)" @keydown.page-down.prevent="step(8)" @keydown.page-up.prevent="step(-8)"
         @keydown.enter.prevent="choose(found[at])" @keydown.tab.prevent="step($event.shiftKey ? -1 : 1)" />
       <ul id="found" class="found" role="listbox" aria-label="What was found">

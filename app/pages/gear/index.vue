@@ -13,6 +13,7 @@ import GearTable from '~/components/gear/GearTable.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
+import FindBox from '~/components/shell/FindBox.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
@@ -25,6 +26,7 @@ const store = useGearStore()
 const route = useRoute()
 const router = useRouter()
 const keysOpen = ref(false)
+const findOpen = ref(false)
 const asked = shallowRef<Asked>(USUAL_ASK)
 const at = shallowRef<string | null>(null)
 const editing = shallowRef<string | null>(null)
@@ -123,7 +125,7 @@ function escape(): void {
 }
 
 const bindings = gearKeys({
-  find: () => box.value?.querySelector('input')?.focus(), step, toEnd: end => look(end === 'first' ? rows.value[0]?.id : rows.value.at(-1)?.id),
+  toSearch: () => box.value?.querySelector('input')?.focus(), find: () => { findOpen.value = true }, step, toEnd: end => look(end === 'first' ? rows.value[0]?.id : rows.value.at(-1)?.id),
   open: onCurrent(row => void open(row.id)), edit: onCurrent((row) => {
     editing.value = row.id
     void nextTick(() => table.value?.enter())
@@ -135,7 +137,7 @@ const bindings = gearKeys({
   },
   takeBack: () => void changing(store.takeBack), leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
-useKeys(() => bindings)
+useKeys(() => bindings, () => current.value ? 'model' : null)
 </script>
 
 <template>
@@ -145,7 +147,7 @@ useKeys(() => bindings)
       <button class="act" type="button" @click="navigateTo(`/gear/in?kind=${store.kind}`)">table in <KeyCap of="i" /></button>
       <a class="act" :href="`/api/gear/file?kind=${store.kind}`" download>table out</a>
       <button class="act" type="button" @click="navigateTo('/')">jobs <KeyCap of="j" /></button>
-      <CommonActions @keys="keysOpen = true" />
+      <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
     </AppHeader>
     <main class="gear">
       <div ref="box" class="choice" role="search" aria-label="Which models">
@@ -195,6 +197,7 @@ useKeys(() => bindings)
         <p v-else class="soft small row">Press a model, or go down with the arrow keys; Enter opens it.</p>
       </template>
     </main>
+    <FindBox v-model:open="findOpen" :actions="bindings" :target="current ? 'model' : null" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
   </div>
 </template>

@@ -1,6 +1,7 @@
 import type { Placed, Records } from '../records'
 import { refuse } from '../refusal'
 import type { Job } from '../schema'
+import { findOutput } from '../tree'
 import { none, type EditRule } from './section'
 import type { GrowingList, Thing } from './shapes'
 
@@ -8,9 +9,7 @@ import type { GrowingList, Thing } from './shapes'
 
 interface Entry extends Placed { withdrawn: boolean }
 interface Growing<E extends Entry, Add, Withdraw> {
-  list: GrowingList
-  what: Thing
-  most: number
+  shape: { things: readonly [Thing], grows: { list: GrowingList, most: number } }
   entryOf: (edit: Add) => E
   /** The edits that take back: by the id of the entry. */
   withdrawal: (id: string, withdrawn: boolean) => Withdraw
@@ -20,7 +19,14 @@ interface Growing<E extends Entry, Add, Withdraw> {
   words: { add: string, withdraw: string }
 }
 
-export function growingRules<E extends Entry, Add, Withdraw>({ list, what, most, entryOf, withdrawal, idOf, fits, words }: Growing<E, Add, Withdraw>) {
+/** Whether the place of an entry is drawn: the line, or what `find` finds of it. */
+export function placedBy(find: (job: Job, nodeId: string) => { output: { id: string } } | null) {
+  return (job: Job, { outputId, nodeId }: { outputId: string, nodeId: string | null }): boolean =>
+    nodeId === null ? findOutput(job, outputId) !== null : find(job, nodeId)?.output.id === outputId
+}
+
+export function growingRules<E extends Entry, Add, Withdraw>({ shape, entryOf, withdrawal, idOf, fits, words }: Growing<E, Add, Withdraw>) {
+  const { things: [what], grows: { list, most } } = shape
   const recordsOf = (job: Job) => job[list] as unknown as Records<E>
   const add: EditRule<Add, Add | Withdraw> = {
     apply: (job, edit) => {

@@ -3,6 +3,7 @@ import { kinds } from './kinds/section'
 import { practice } from './practice/section'
 import { readings } from './readings/section'
 import { repairs } from './repairs/section'
+import type { SimpleEdit } from '../edits'
 import type { EditRule, Section } from './section'
 import type { SectionName } from './shapes'
 import { spaces } from './spaces/section'
@@ -16,5 +17,11 @@ const BY_NAME: { [N in SectionName]: Section<N> } = { details, practice, kinds, 
 /** Every section, as whoever goes over all of them sees it. */
 export const SECTIONS = Object.values(BY_NAME) as readonly Section<SectionName>[]
 
-/** The rule of each kind of edit. */
-export const RULES = Object.assign({}, ...SECTIONS.map(section => section.edits)) as Record<string, EditRule<never, never>>
+/** A rule as whoever has any edit before them asks it: of the edit of its own kind. */
+type AnyRule = EditRule<SimpleEdit, SimpleEdit>
+const RULES: { [K in SimpleEdit['kind']]: AnyRule } = Object.assign({}, ...SECTIONS.map(section => section.edits))
+
+export const EDIT_KINDS = Object.keys(RULES) as SimpleEdit['kind'][]
+
+/** The rule of a kind of edit. */
+export const ruleOf = ({ kind }: Pick<SimpleEdit, 'kind'>): AnyRule => RULES[kind]

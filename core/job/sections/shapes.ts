@@ -26,3 +26,8 @@ export type GrowingList = GrowingShape['grows']['list']
 
 /** The sections that only grow, in the order of the file. */
 export const GROWING = SHAPES.flatMap(shape => shape.grows ? [shape.grows] : [])
+
+/** Something for each list that only grows. */
+export function byList<T>(of: (list: GrowingList) => T): Record<GrowingList, T> {
+  return Object.fromEntries(GROWING.map(({ list }) => [list, of(list)])) as Record<GrowingList, T>
+}

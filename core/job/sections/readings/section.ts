@@ -2,14 +2,17 @@ import { JobError } from '../../jobError'
 import { refuse } from '../../refusal'
 import type { Job, JobDocument } from '../../schema'
 import { findOutput, findSpeaker } from '../../tree'
-import { growingRules } from '../growing'
+import { growingRules, placedBy } from '../growing'
 import { valid } from '../guard'
 import { none, type Section } from '../section'
-import { checkValue, isSamePlace, MOST_READINGS, type Reading } from './schema'
+import { checkValue, isSamePlace, type Reading } from './schema'
 import { readings as shape } from './shape'
 
+/** What is read at a place is read at a speaker. */
+const isPlaced = placedBy(findSpeaker)
+
 const { add, withdraw } = growingRules({
-  list: 'readings', what: 'reading', most: MOST_READINGS,
+  shape,
   entryOf: (edit: { kind: 'reading.add', reading: Reading }) => edit.reading,
   withdrawal: (readingId, withdrawn) => ({ kind: 'reading.withdraw' as const, readingId, withdrawn }),
   idOf: ({ readingId, withdrawn }) => ({ id: readingId, withdrawn }),
@@ -34,10 +37,6 @@ export const readings: Section<'readings'> = {
   names: none,
   isPlaced,
   check: checkOrder,
-}
-
-function isPlaced(job: Job, { outputId, nodeId }: { outputId: string, nodeId: string | null }): boolean {
-  return nodeId === null ? findOutput(job, outputId) !== null : findSpeaker(job, nodeId)?.output.id === outputId
 }
 
 /** A reading corrects one of its own place and kind, and each is corrected once: the next correction corrects the correction. */

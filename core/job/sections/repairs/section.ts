@@ -1,13 +1,15 @@
 import { refuse } from '../../refusal'
-import type { Job } from '../../schema'
-import { findOutput, findPlace } from '../../tree'
-import { growingRules } from '../growing'
+import { findPlace } from '../../tree'
+import { growingRules, placedBy } from '../growing'
 import { none, type Section } from '../section'
-import { MOST_REPAIRS, type Repair } from './schema'
+import type { Repair } from './schema'
 import { repairs as shape } from './shape'
 
+/** A control or a transformer is repaired, too. */
+const isPlaced = placedBy(findPlace)
+
 const { add, withdraw } = growingRules({
-  list: 'repairs', what: 'repair', most: MOST_REPAIRS,
+  shape,
   entryOf: (edit: { kind: 'repair.add', repair: Repair }) => edit.repair,
   withdrawal: (repairId, withdrawn) => ({ kind: 'repair.withdraw' as const, repairId, withdrawn }),
   idOf: ({ repairId, withdrawn }) => ({ id: repairId, withdrawn }),
@@ -26,8 +28,4 @@ export const repairs: Section<'repairs'> = {
   ids: ({ repairs }) => repairs.map((repair, k) => [repair.id, `repairs[${k}].id`] as const),
   names: none,
   isPlaced,
-}
-
-function isPlaced(job: Job, { outputId, nodeId }: { outputId: string, nodeId: string | null }): boolean {
-  return nodeId === null ? findOutput(job, outputId) !== null : findPlace(job, nodeId)?.output.id === outputId
 }
