@@ -6,7 +6,7 @@ import { show } from './lib/run.mjs'
 import { main, step } from './lib/say.mjs'
 
 /**
- * Runs a program on a server and database of its own: bench/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice).
+ * Runs a program on a server and database of its own: benchmarks/main.ts, scripts/pictures.ts. Needs what npm test has fetched (chromium, ngspice).
  * With --no-server, on a database alone.
  */
 await main(async () => {

@@ -1,5 +1,6 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
+import { sure } from '#core/quantity/known'
 import type { Edit } from '#core/job/edits'
 import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { editWords } from '#core/job/words'
@@ -8,7 +9,7 @@ import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'
 import { api, ApiError } from '~/api/client'
 import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
-import { allKept, keep, letGo } from '~/storage/kept'
+import { allKept, keep, letGo } from '~/storage/waiting'
 import { otherWindows } from '~/storage/windows'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
@@ -32,6 +33,8 @@ export const useJobStore = defineStore('job', () => {
   const status = computed(() => window.value?.phase ?? 'loading')
   const problem = computed(() => window.value?.problem ?? '')
   const job = computed(() => window.value?.job ?? null)
+  /** The job, for what is shown only while one is open. */
+  const opened = computed(() => sure(job.value, 'job open'))
   const connection = computed(() => window.value ? connectionOf(window.value) : 'saved')
   const waiting = computed(() => window.value?.pending.length ?? 0)
   const refused = computed(() => window.value?.refused ?? [])
@@ -127,7 +130,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, waiting, refused, said, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, said, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     undo: () => tell({ is: 'undo', id: newId(), at: nextInstant() }),
     redo: () => tell({ is: 'redo', id: newId(), at: nextInstant() }),

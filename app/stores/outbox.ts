@@ -7,7 +7,7 @@ import { outboxAnswered, outboxRequest, outboxUnreadable } from '#core/window/ou
 import { api, ApiError } from '~/api/client'
 import { windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
-import { allKept, bringUp, keep, letGo, letGoOf } from '~/storage/kept'
+import { allKept, bringUp, keep, letGo, letGoOf } from '~/storage/waiting'
 import { beThere, otherWindows } from '~/storage/windows'
 import { failureOf, useJobStore } from './job'
 

@@ -22,14 +22,14 @@ export const useSelectionStore = defineStore('selection', () => {
   const place = computed(() => store.job && selection.value.nodeId !== null ? findPlace(store.job, selection.value.nodeId) : null)
   const speaker = computed(() => place.value?.branch.node.kind === 'speaker' ? place.value.branch.node : null)
   /** The control or the transformer that is looked at, with the group behind it. */
-  const standing = computed(() => {
+  const throughGroup = computed(() => {
     const node = place.value?.branch.node
     return node && isGroup(node) && node.through ? { group: node, through: node.through } : null
   })
   /** What an action is done to, in wiring order; of a control all that hangs behind it. */
   const ids = computed((): readonly string[] => {
     if (chosen.value.size > 0 && store.job) return inOrder(store.job, chosen.value)
-    if (standing.value) return speakersOf(standing.value.group).map(s => s.id)
+    if (throughGroup.value) return speakersOf(throughGroup.value.group).map(s => s.id)
     return selection.value.nodeId === null ? [] : [selection.value.nodeId]
   })
   const isMany = computed(() => chosen.value.size > 1)
@@ -89,5 +89,5 @@ export const useSelectionStore = defineStore('selection', () => {
     else select(outputId)
   })
 
-  return { selection, chosen, ids, isMany, line, proof, place, speaker, standing, select, chooseTo, chooseToo, chooseAll, asked, reset: () => select(null) }
+  return { selection, chosen, ids, isMany, line, proof, place, speaker, throughGroup, select, chooseTo, chooseToo, chooseAll, asked, reset: () => select(null) }
 })

@@ -8,7 +8,7 @@ import type { Compared, OrNone, VariantFigures } from './compare'
 export interface CompareRow { says: string, note: string, cells: string[], better: number[] }
 
 const UNKNOWN = 'not known'
-const W = (watts: number) => writeQuantity(watts, 'W')
+const inWatts = (watts: number) => writeQuantity(watts, 'W')
 const tenth = (value: number) => Math.round(value * 10) / 10
 
 /** `best`: less is better. A row that no column has anything for is left out. */
@@ -25,8 +25,8 @@ function row<T extends object | number>(
 
 const ROWS: readonly RowOf[] = [
   row('lines', '', f => f, linesText, f => f.lines.unknown > 0 ? null : 1000 * f.lines.stop + f.lines.tight),
-  row('watts drawn', 'all outputs at full', f => f.drawnW, W, watts => Math.round(watts)),
-  row('left by the reserve', 'on the tightest line', f => f.tightest, t => `${t.spareW < 0 ? `${W(-t.spareW)} over` : W(t.spareW)} on ${t.label}`, t => -Math.round(t.spareW)),
+  row('watts drawn', 'all outputs at full', f => f.drawnW, inWatts, watts => Math.round(watts)),
+  row('left by the reserve', 'on the tightest line', f => f.tightest, t => `${t.spareW < 0 ? `${inWatts(-t.spareW)} over` : inWatts(t.spareW)} on ${t.label}`, t => -Math.round(t.spareW)),
   row('against the target', 'in the quietest space', f => f.quietest, q => `${aboveText(tenth(q.overDb))}, ${q.name}`, q => Math.max(0, -tenth(q.overDb))),
   row('spread of level', 'in the least even space', f => f.widest, w => `±${tenth(w.spreadDb).toFixed(1)} dB, ${w.name}`, w => tenth(w.spreadDb)),
   row('lost in the wire', 'at the worst place', f => f.loss, l => `${writeDb(-l.lossDb)} at ${l.at}`, l => -tenth(l.lossDb)),

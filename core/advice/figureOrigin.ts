@@ -3,7 +3,7 @@ import type { Group, Practice } from '#core/job/schema'
 import { efficiencyOf } from '#core/network/element'
 import { isGroup } from '#core/network/tree'
 import { writeCable } from '#core/quantity/cable'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import { writeLength, type Units } from '#core/quantity/units'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { allowedTapsW } from '#core/line/allowance'
@@ -32,7 +32,7 @@ function cableTo(wiring: Group, nodeId: string): { cable: string, lengthM: numbe
 }
 
 const V = (volts: number) => writeQuantity(volts, 'V')
-const W = (watts: number) => writeQuantity(watts, 'W')
+const inWatts = (watts: number) => writeQuantity(watts, 'W')
 /** Less than this is nothing that a meter or a person would see. */
 const SEEN_V = 0.005
 const ALIKE = 0.005
@@ -55,14 +55,14 @@ export function voltsWhence(line: LineFacts, drop: DropFacts, units: Units = 'me
 /** "8.4 W = 10 W × (64.9 V / 70.7 V)²", and what its transformer keeps of them; null where it gets what is printed. */
 export function wattsWhence({ speaker: { load }, volts, drawnW, powerW }: DropFacts): string | null {
   if (volts === null || drawnW === null || powerW === null) return null
-  if (load.kind !== 'tap') return load.kind === 'nominal' ? `${W(powerW)} = (${V(volts)})² / ${writeQuantity(load.nominalOhm, 'Ω')}` : null
+  if (load.kind !== 'tap') return load.kind === 'nominal' ? `${inWatts(powerW)} = (${V(volts)})² / ${writeQuantity(load.nominalOhm, 'Ω')}` : null
   if (load.tapW === 0) return null
   const efficiency = efficiencyOf(load)
-  const lost = efficiency === null || efficiency === 1 ? '' : `${W(drawnW)} − ${writeNumber(load.insertionDb!)} dB in its transformer`
+  const lost = efficiency === null || efficiency === 1 ? '' : `${inWatts(drawnW)} − ${writeNumber(load.insertionDb!)} dB in its transformer`
   const isAsPrinted = Math.abs(volts / load.ratedV - 1) < ALIKE
   const more = load.tapMeans === 'driver-gets' && lost !== '' ? ` + ${writeNumber(load.insertionDb!)} dB for its transformer` : ''
-  const drawn = isAsPrinted && more === '' ? '' : `${W(drawnW)} = ${W(load.tapW)}${isAsPrinted ? '' : ` × (${V(volts)} / ${V(load.ratedV)})²`}${more}`
-  return [drawn, lost === '' ? '' : `${W(powerW)} = ${lost}`].filter(Boolean).join('; ') || null
+  const drawn = isAsPrinted && more === '' ? '' : `${inWatts(drawnW)} = ${inWatts(load.tapW)}${isAsPrinted ? '' : ` × (${V(volts)} / ${V(load.ratedV)})²`}${more}`
+  return [drawn, lost === '' ? '' : `${inWatts(powerW)} = ${lost}`].filter(Boolean).join('; ') || null
 }
 
 /** The figures at the head of a rail: the load, what is given into it and where that goes, the far end, what the rule leaves. */
@@ -72,16 +72,16 @@ export function lineWhence(line: LineEvaluation, practice: Practice): string[] {
   if (loadOhm === null || line.speakers.length === 0) return []
   const says = [`${writeQuantity(loadOhm, 'Ω')}: all that hangs here by its labels, ${cable.stated > 0 ? 'with the cable that is stated' : 'no cable counted'}`]
   if (amplifierW === null || headV === null || drawnW === null || lostW === null) return says
-  says.push(`${W(amplifierW)} = (${V(headV)})² / ${writeQuantity(loadOhm, 'Ω')}`)
+  says.push(`${inWatts(amplifierW)} = (${V(headV)})² / ${writeQuantity(loadOhm, 'Ω')}`)
   const heatW = Math.max(0, amplifierW - drawnW - lostW)
   const hasHeat = heatW > ALIKE * amplifierW
   if (cable.stated > 0 || hasHeat) {
-    const parts = [...(cable.stated > 0 ? [`${W(lostW)} in the wire`] : []), ...(hasHeat ? [`${W(heatW)} in controls and transformers`] : [])]
-    says.push(`${W(drawnW)} arrive = ${W(amplifierW)} − ${parts.join(' − ')}`)
+    const parts = [...(cable.stated > 0 ? [`${inWatts(lostW)} in the wire`] : []), ...(hasHeat ? [`${inWatts(heatW)} in controls and transformers`] : [])]
+    says.push(`${inWatts(drawnW)} arrive = ${inWatts(amplifierW)} − ${parts.join(' − ')}`)
   }
   if (farthest && cable.stated > 0 && farthest.lossDb < 0) says.push(`far end ${writeDb(farthest.lossDb)}: at ${farthest.drop.label} a part of ${writeNumber(10 ** (farthest.lossDb / 20))} of the volts is left`)
   const rated = ratedW(line.output.rating)
   const allowed = allowedTapsW(line, practice)
-  if (rated !== null && allowed !== null && line.drawW !== null) says.push(`by “${reserveSchool(practice.reserve).name}” ${W(rated)} carry ${W(allowed)} of taps; ${W(line.drawW)} are drawn, every control fully up`)
+  if (rated !== null && allowed !== null && line.drawW !== null) says.push(`by “${reserveSchool(practice.reserve).name}” ${inWatts(rated)} carry ${inWatts(allowed)} of taps; ${inWatts(line.drawW)} are drawn, every control fully up`)
   return says
 }

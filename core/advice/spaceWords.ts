@@ -1,6 +1,6 @@
 import type { Grade } from '#core/check/verdict'
 import type { Space } from '#core/job/schema'
-import { peakSchool, spaceUse } from '#core/practice/loudness'
+import { peakSchool, spaceUse } from '#core/schools/loudness'
 import { overlapOf } from '#core/room/coverage'
 import { writeLength, type Units } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'

@@ -2,10 +2,10 @@ import type { Job, Speaker } from '#core/job/schema'
 import { putBefore, unknownControl } from '#core/hands/throughs'
 import { outputsOf, speakersOf } from '#core/job/tree'
 import { speakersOfZone } from '#core/hands/zones'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import { tapDrawW } from '#core/line/facts'
 import type { LineEvaluation } from '#core/line/evaluate'
-import { standingOf } from '#core/line/behind'
+import { throughsOf } from '#core/line/behind'
 
 /** What gives a zone its level: an output, a control, or nothing but the taps of its speakers. */
 export type ZoneMeans = { kind: 'output', labels: string[] } | { kind: 'control', labels: string[] } | { kind: 'taps' }
@@ -28,7 +28,7 @@ export function zoneFacts(job: Job, lines: readonly LineEvaluation[]): ZoneFacts
     const ids = new Set(speakers.map(s => s.id))
     const touched = outputsOf(job).filter(o => speakersOf(o.wiring).some(s => ids.has(s.id)))
     const isOwn = (within: readonly Speaker[]) => within.every(s => ids.has(s.id))
-    const controls = touched.flatMap(o => standingOf(o.wiring).all).filter(s => s.through.kind === 'control' && isOwn(s.speakers))
+    const controls = touched.flatMap(o => throughsOf(o.wiring).all).filter(s => s.through.kind === 'control' && isOwn(s.speakers))
     const behind = new Set(controls.flatMap(c => c.speakers.map(s => s.id)))
     const means: ZoneMeans = speakers.length === 0
       ? { kind: 'taps' }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { RESERVE_SCHOOLS } from '#core/practice/reserve'
-import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
+import { RESERVE_SCHOOLS } from '#core/schools/reserve'
+import { POWER_SCHOOLS, schoolBandW } from '#core/schools/power'
 import { bestTap, contradictionsOf, dividedDb, driveInto, floorOhm, gainOf, heldAt, isBridgedFloorStated, isFloorStated, isRated, lineKindOf, lineVoltageName, lineVoltsOf, lowestRatedOhm, mismatchDb, ratedV, ratedW, tapFit, timesPower, writeRating, type OutputRating, type SolidStateRating, type ValveRating } from '.'
 
 const twoPoints: SolidStateRating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 600 }, { loadOhm: 8, powerW: 400 }], floorOhm: 2, mode: 'single', bridgedFloorOhm: null }

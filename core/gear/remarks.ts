@@ -1,5 +1,5 @@
 import { contradictionsOf } from '#core/amplifier/index'
-import { PEAK_OF_CONTINUOUS, PROGRAM_OF_CONTINUOUS } from '#core/practice/power'
+import { PEAK_OF_CONTINUOUS, PROGRAM_OF_CONTINUOUS } from '#core/schools/power'
 import { nominalOhmOf } from '#core/network/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { AmplifierModel } from './amplifier'

@@ -24,7 +24,7 @@ export function statedOf(model: AmplifierModel, now: Stated): Stated {
  * What one output of a model gives: into loads where it is rated so and no line is meant, from the taps of its valves, else at the line
  * voltage nearest to the one meant.
  */
-export function ratingOf({ points, lines, floorOhm, valve }: ModelOutput, now: OutputRating, bridgedFloorOhm: number | null): OutputRating {
+export function statedRating({ points, lines, floorOhm, valve }: ModelOutput, now: OutputRating, bridgedFloorOhm: number | null): OutputRating {
   const meansLine = now.kind === 'constant-voltage'
   const [first] = lines
   if (points.length > 0 && !(meansLine && first)) return { kind: 'solid-state', points, floorOhm, mode: now.kind === 'solid-state' ? now.mode : 'single', bridgedFloorOhm }
@@ -44,14 +44,14 @@ export function asAmplifierModel(
   const changed = Object.fromEntries(Object.entries(to).filter(([field, value]) => !same(amplifier[field as keyof Own], value)))
   const edits: SimpleEdit[] = Object.keys(changed).length === 0 ? [] : [{ kind: 'amplifier.set', amplifierId, ...setting<Own, Partial<Own>>(amplifier, changed) }]
   amplifier.outputs.forEach((output, k) => {
-    const rating = wanted[k] && ratingOf(wanted[k], output.rating, model.bridgedFloorOhm)
+    const rating = wanted[k] && statedRating(wanted[k], output.rating, model.bridgedFloorOhm)
     if (rating && !same(rating, output.rating)) edits.push({ kind: 'output.set', outputId: output.id, ...setting<Pick<Output, 'rating'>, { rating: OutputRating }>(output, { rating }) })
   })
   let current = edits.reduce((j, edit) => applyEdit(j, edit).job, job)
   for (const group of wanted.slice(amplifier.outputs.length)) {
     const added = addOutput(current, amplifierId, newId)
     if (added?.edit.kind !== 'output.add') break
-    const add: SimpleEdit = { ...added.edit, output: { ...added.edit.output, rating: ratingOf(group, amplifier.outputs[0]?.rating ?? { kind: 'not-known' }, model.bridgedFloorOhm) } }
+    const add: SimpleEdit = { ...added.edit, output: { ...added.edit.output, rating: statedRating(group, amplifier.outputs[0]?.rating ?? { kind: 'not-known' }, model.bridgedFloorOhm) } }
     current = applyEdit(current, add).job
     edits.push(add)
   }

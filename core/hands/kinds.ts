@@ -29,7 +29,7 @@ export function speakersOfKind(job: Job, kindId: string): Speaker[] {
 }
 
 /** The rating that a model is counted with: the one that the person believes, where that is said. */
-export function ratingOf({ believedW, continuousW }: Pick<SpeakerModel, 'believedW' | 'continuousW'>): number | null {
+export function ratedWOf({ believedW, continuousW }: Pick<SpeakerModel, 'believedW' | 'continuousW'>): number | null {
   return believedW ?? continuousW
 }
 
@@ -61,7 +61,7 @@ function tapLoadOf({ scales, insertionDb, tapMeans }: SpeakerModel, ratedV: numb
 /** What a speaker of this model has, wired the way that `now` is; what the model does not state of its load stays. */
 export function fieldsOf(model: SpeakerModel, now: Pick<Speaker, 'load' | 'driverOhm'>): FollowedFields {
   const load = (now.load.kind === 'tap' ? tapLoadOf(model, now.load.ratedV, now.load.tapW) : plainLoadOf(model, now.load)) ?? plainLoadOf(model, now.load) ?? now.load
-  return { name: model.name, load, continuousW: ratingOf(model), driverOhm: load.kind === 'tap' ? model.nominalOhm : now.driverOhm }
+  return { name: model.name, load, continuousW: ratedWOf(model), driverOhm: load.kind === 'tap' ? model.nominalOhm : now.driverOhm }
 }
 
 /** What a speaker has otherwise than its kind. */

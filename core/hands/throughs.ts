@@ -8,7 +8,7 @@ import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { freeThroughLabel, ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
 import type { Control, Group, Job, LinePart, LineThrough, LineTransformer, Origin } from '#core/job/schema'
-import { findGroup, findPlace, throughsOf } from '#core/job/tree'
+import { findGroup, findPlace, throughsOf, placeOf } from '#core/job/tree'
 
 /** Controls and transformers before a part of a line: put there, set, taken out. Each gives null where there is nothing to do. */
 
@@ -60,7 +60,7 @@ export type Put = { edit: Edit, nodeId: string } | 'not-beside' | 'has-one' | nu
  */
 export function putBefore(job: Job, ids: readonly string[], through: LineThrough, newId: NewId): Put {
   const branches = wholeNodes(job, ids)
-  const places = branches.map(b => findPlace(job, b.node.id)!)
+  const places = branches.map(b => placeOf(job, b.node.id))
   const [first] = places
   if (!first) return null
   if (places.some((p, k) => p.parent.id !== first.parent.id || p.index !== first.index + k)) return 'not-beside'

@@ -1,3 +1,4 @@
+import { sure } from '#core/quantity/known'
 import { isGroup } from '#core/network/tree'
 import type { Amplifier, Branch, Chain, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 
@@ -14,6 +15,12 @@ export function findOutput(job: Pick<Job, 'amplifiers'>, outputId: string): { am
   }
   return null
 }
+
+/** An output that is known to be there. @throws Error where it is not */
+export const outputOf = (job: Pick<Job, 'amplifiers'>, outputId: string) => sure(findOutput(job, outputId), `output “${outputId}”`)
+
+/** The place of a node that is known to be there. @throws Error where it is not */
+export const placeOf = (job: Pick<Job, 'amplifiers'>, nodeId: string): Place => sure(findPlace(job, nodeId), `place of “${nodeId}”`)
 
 /** Speakers of a tree in wiring order. */
 export function speakersOf(node: WireNode | Chain): Speaker[] {
@@ -120,7 +127,7 @@ function rewrite(group: Group, groupId: string, change: (children: Branch[]) => 
 
 /** The job with one branch (lead and node) replaced. The node must exist. */
 export function withBranch(job: Job, nodeId: string, change: (branch: Branch) => Branch): Job {
-  const { parent } = findPlace(job, nodeId)!
+  const { parent } = placeOf(job, nodeId)
   return withChildren(job, parent.id, children => children.map(b => b.node.id === nodeId ? change(b) : b))
 }
 

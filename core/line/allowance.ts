@@ -1,6 +1,6 @@
 import { ratedW } from '#core/amplifier/index'
 import type { Practice } from '#core/job/schema'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import type { LineFacts } from './facts'
 import type { Requirement } from './requirements'
 

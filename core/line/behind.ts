@@ -5,13 +5,13 @@ import { isGroup } from '#core/network/tree'
 /** Controls and transformers of a line, and who hangs behind them. */
 
 /** A control or a transformer; `nodeId` is the group that hangs behind it. */
-export interface Standing { nodeId: string, through: LineThrough, speakers: Speaker[] }
+export interface ThroughGroup { nodeId: string, through: LineThrough, speakers: Speaker[] }
 
 /** All of a line in wiring order, and for each speaker those before it, the nearest to the amplifier first. */
-export function standingOf(wiring: Chain): { all: Standing[], behind: ReadonlyMap<string, Standing[]> } {
-  const all: Standing[] = []
-  const behind = new Map<string, Standing[]>()
-  const visit = (group: Group, above: Standing[]): void => {
+export function throughsOf(wiring: Chain): { all: ThroughGroup[], behind: ReadonlyMap<string, ThroughGroup[]> } {
+  const all: ThroughGroup[] = []
+  const behind = new Map<string, ThroughGroup[]>()
+  const visit = (group: Group, above: ThroughGroup[]): void => {
     for (const { node } of group.children) {
       if (!isGroup(node)) {
         if (above.length > 0) behind.set(node.id, above)
@@ -21,9 +21,9 @@ export function standingOf(wiring: Chain): { all: Standing[], behind: ReadonlyMa
         visit(node, above)
         continue
       }
-      const standing = { nodeId: node.id, through: node.through, speakers: speakersOf(node) }
-      all.push(standing)
-      visit(node, [...above, standing])
+      const held = { nodeId: node.id, through: node.through, speakers: speakersOf(node) }
+      all.push(held)
+      visit(node, [...above, held])
     }
   }
   visit(wiring, [])

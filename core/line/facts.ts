@@ -1,3 +1,4 @@
+import { byId } from '#core/quantity/known'
 import { drivenInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/readingBands'
 import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
@@ -6,10 +7,10 @@ import { compile, type Circuit } from '#core/network/compile'
 import { HEARD_HZ, levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
 import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
-import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/practice/reserve'
+import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/schools/reserve'
 import { speakersOf } from '#core/job/tree'
 import { bandHz, playedHz } from './playedBand'
-import { fullyUp, lossless, standingOf, turnedUp, type Standing } from './behind'
+import { fullyUp, lossless, throughsOf, turnedUp, type ThroughGroup } from './behind'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
@@ -26,7 +27,7 @@ export interface DropFacts {
   /** The most its driver may get: every control fully up, and the most that an output not rated at this load may give. */
   mostW: number | null
   /** The control or the transformer that it hangs behind. */
-  behind: Standing[]
+  behind: ThroughGroup[]
   /** Current through it, as part of the current into the head. */
   ampsShare: number
   /** Its part of all the power that reaches speakers, 0 to 1. */
@@ -111,15 +112,15 @@ export function solveOutput(output: Output): LineFacts {
   const circuit = compile({ lead: null, node: output.wiring }, asLabelled)
   // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
   // What is safe is judged with every control fully up: somebody will turn it there. Without controls these are the same.
-  const standings = standingOf(output.wiring)
+  const hangs = throughsOf(output.wiring)
   const upWiring = fullyUp(output.wiring)
-  const throughs = new Map(standings.all.map(s => [s.nodeId, s.through]))
+  const throughs = new Map(hangs.all.map(s => [s.nodeId, s.through]))
   const solved = (isLeadless: boolean, as: ((through: LineThrough) => LineThrough) | null = null) =>
     solvedAtOneVolt(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit, output.band)
   const unit = solved(false)
   const bare = solved(true)
   const up = upWiring === output.wiring ? unit : solved(false, turnedUp)
-  const upBare = standings.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
+  const upBare = hangs.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
   const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
   const lineV = lineVoltsAt(output, speakers, kind)
   const drive = loadOhm === null ? null : drivenInto(output, loadOhm)
@@ -130,11 +131,11 @@ export function solveOutput(output: Output): LineFacts {
 
   const usedW = unit.drops.reduce((sum, d) => sum + d.powerW, 0)
   const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
-  const byId = new Map(unit.drops.map(d => [d.id, d]))
+  const unitById = new Map(unit.drops.map(d => [d.id, d]))
   const bareById = new Map(bare.drops.map(d => [d.id, d]))
-  const upById = up === unit ? byId : new Map(up.drops.map(d => [d.id, d]))
+  const upById = up === unit ? unitById : new Map(up.drops.map(d => [d.id, d]))
   const drops = speakers.map((speaker): DropFacts => {
-    const drop = byId.get(speaker.id)!
+    const drop = unitById.get(speaker.id)!
     const ideal = bareById.get(speaker.id)!.volts
     const gets = givenOn(speaker)
     return {
@@ -144,7 +145,7 @@ export function solveOutput(output: Output): LineFacts {
       drawnW: scaled(drop.powerW, volts),
       powerW: scaled(drop.powerW * gets, volts),
       mostW: scaled(upById.get(speaker.id)!.powerW * gets, mostVolts),
-      behind: standings.behind.get(speaker.id) ?? NONE,
+      behind: hangs.behind.get(speaker.id) ?? NONE,
       ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
       share: usedW > 0 ? drop.powerW / usedW : 0,
       lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, levelDb(drop.volts, ideal)) : 0,
@@ -154,13 +155,13 @@ export function solveOutput(output: Output): LineFacts {
   const far = live.reduce<DropFacts | null>((worst, d) => worst === null || d.lossDb < worst.lossDb ? d : worst, null)
   const isLine = kind === 'constant-voltage' && lineV !== null
   const drawW = isLine ? upBare.headPowerW * lineV ** 2 : null
-  const losses = lossesOf(unit, speakers, standings)
+  const losses = lossesOf(unit, speakers, hangs)
 
   return {
     output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
     upOhm: up.head.state === 'finite' ? up.head.ohm : null, upHead: up.head.state, upW: scaled(up.headPowerW, volts),
     lowest: lowestOf(upWiring, speakers, up.head.state === 'finite' ? up.head.ohm : null, output.band),
-    tapsW: isLine ? tapsWOn(lineV, speakers, standings, upBare) : null,
+    tapsW: isLine ? tapsWOn(lineV, speakers, hangs, upBare) : null,
     drawW,
     counted: drawW === null ? null : countedOf(drawW, up, speakers, volts),
     amplifierW: loadOhm === null ? null : scaled(unit.headPowerW, volts),
@@ -170,10 +171,10 @@ export function solveOutput(output: Output): LineFacts {
     controlLossW: losses.controls === null ? null : scaled(losses.controls, volts),
     drawnW: scaled(usedW, volts),
     deliveredW: losses.delivered === null ? null : scaled(losses.delivered, volts),
-    throughs: standings.all.map((standing): ThroughFacts => {
-      const passed = unit.passed.find(p => p.id === standing.nodeId)!
+    throughs: hangs.all.map((group): ThroughFacts => {
+      const passed = byId(unit.passed, group.nodeId)
       return {
-        ...standing, behindW: isLine ? upBare.passed.find(p => p.id === standing.nodeId)!.inW * lineV ** 2 : null,
+        ...group, behindW: isLine ? byId(upBare.passed, group.nodeId).inW * lineV ** 2 : null,
         inW: scaled(passed.inW, volts), outW: scaled(passed.outW, volts),
       }
     }),
@@ -184,7 +185,7 @@ export function solveOutput(output: Output): LineFacts {
   }
 }
 
-const NONE: Standing[] = []
+const NONE: ThroughGroup[] = []
 
 /** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
 const LOOKED_AT = 81
@@ -199,20 +200,20 @@ function givenOn({ load }: Speaker): number {
 }
 
 /** Heat in transformers and controls, and what drivers get, for one volt at the head; null while a loss is not stated. */
-function lossesOf(unit: LineSolution, speakers: Speaker[], { all }: { all: Standing[] }): Record<'transformers' | 'controls' | 'delivered', number | null> {
+function lossesOf(unit: LineSolution, speakers: Speaker[], { all }: { all: ThroughGroup[] }): Record<'transformers' | 'controls' | 'delivered', number | null> {
   const passedOf = (kind: LineThrough['kind']) => all.filter(s => s.through.kind === kind)
-    .map(s => ({ through: s.through, passed: unit.passed.find(p => p.id === s.nodeId)! })).filter(({ passed }) => passed.inW > 0)
+    .map(s => ({ through: s.through, passed: byId(unit.passed, s.nodeId) })).filter(({ passed }) => passed.inW > 0)
   const heat = (of: ReturnType<typeof passedOf>) => of.every(({ through }) => isLossKnown(through))
     ? of.reduce((sum, { passed }) => sum + passed.inW - passed.outW, 0)
     : null
-  const byId = new Map(unit.drops.map(d => [d.id, d.powerW]))
-  const taps = speakers.filter(s => s.load.kind === 'tap' && byId.get(s.id)! > 0)
+  const wattsOf = new Map(unit.drops.map(d => [d.id, d.powerW]))
+  const taps = speakers.filter(s => s.load.kind === 'tap' && wattsOf.get(s.id)! > 0)
   const isStated = taps.every(s => s.load.kind === 'tap' && s.load.insertionDb !== null)
   const groups = heat(passedOf('transformer'))
   return {
     controls: heat(passedOf('control')),
-    transformers: groups === null || !isStated ? null : groups + taps.reduce((sum, s) => sum + byId.get(s.id)! * (1 - givenOn(s)), 0),
-    delivered: isStated ? speakers.reduce((sum, s) => sum + byId.get(s.id)! * givenOn(s), 0) : null,
+    transformers: groups === null || !isStated ? null : groups + taps.reduce((sum, s) => sum + wattsOf.get(s.id)! * (1 - givenOn(s)), 0),
+    delivered: isStated ? speakers.reduce((sum, s) => sum + wattsOf.get(s.id)! * givenOn(s), 0) : null,
   }
 }
 
@@ -280,14 +281,14 @@ export function tapDrawW(load: Parameters<typeof drawnAtRatedW>[0] & { ratedV: n
 }
 
 /** What hangs on the line itself: speakers and transformers of groups, not what is behind these. */
-function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType<typeof standingOf>, upBare: LineSolution): number {
+function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType<typeof throughsOf>, upBare: LineSolution): number {
   const ofSpeakers = speakers.filter(s => !isBehindTransformer(behind.get(s.id) ?? NONE))
     .reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / nominalOhmOf(load)), 0)
   // What its group makes of a transformer's tap is said at the transformer.
-  return all.reduce((sum, { through, nodeId }) => sum + (through.kind === 'transformer' ? upBare.passed.find(p => p.id === nodeId)!.inW * lineV ** 2 : 0), ofSpeakers)
+  return all.reduce((sum, { through, nodeId }) => sum + (through.kind === 'transformer' ? byId(upBare.passed, nodeId).inW * lineV ** 2 : 0), ofSpeakers)
 }
 
-export const isBehindTransformer = (behind: readonly Standing[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
+export const isBehindTransformer = (behind: readonly ThroughGroup[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
 
 /** Whether a load's impedance is known over the hearing range; a measured curve may end within it. */
 export function isKnownThroughout(load: SingleLoad): boolean {

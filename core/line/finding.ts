@@ -1,10 +1,10 @@
 import type { Grade } from '#core/check/verdict'
-import type { ReserveSchoolId } from '#core/practice/reserve'
-import type { PowerSchoolId } from '#core/practice/power'
+import type { ReserveSchoolId } from '#core/schools/reserve'
+import type { PowerSchoolId } from '#core/schools/power'
 import type { Contradiction } from '#core/amplifier/index'
 import type { AmplifierAround } from './surroundings'
 import type { Basis, ChannelMode } from '#core/amplifier/rating'
-import type { ValveSchoolId } from '#core/practice/valve'
+import type { ValveSchoolId } from '#core/schools/valve'
 
 /** As an amplifier is made; null is not stated. */
 export type AmplifierMade = AmplifierAround['made']

@@ -25,7 +25,7 @@ export interface HeadFigures {
 }
 
 /** Watts as far as a glance needs them. */
-const W = (watts: number) => `${writeNumber(watts, watts >= 100 ? 3 : 2)} W`
+const inWatts = (watts: number) => `${writeNumber(watts, watts >= 100 ? 3 : 2)} W`
 
 export function headFigures(line: LineEvaluation): HeadFigures {
   return line.kind === 'constant-voltage' ? onLine(line) : lowImpedance(line)
@@ -38,15 +38,15 @@ function onLine(line: LineEvaluation): HeadFigures {
   const isOver = room !== null && line.drawW !== null && exceeds(line.drawW, room)
   // A school's mark stands where what is given may go up to, every control fully up: given × rated / required.
   const marks = room === null || !line.upW ? [] : line.required.flatMap(r => r.powerW ? [schoolMark(r, line.upW! * room / r.powerW)] : [])
-  const rated = room === null ? 'a power not known' : W(room)
+  const rated = room === null ? 'a power not known' : inWatts(room)
   const says = line.speakers.length === 0
     ? room === null ? 'not rated yet' : `gives 0 of ${rated}`
-    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${W(line.drawW!)}, has ${rated}` : `gives ${W(givesW)} of ${rated}`
+    : line.lineV === null ? 'line voltage not known' : isOver ? `asked for ${inWatts(line.drawW!)}, has ${rated}` : `gives ${inWatts(givesW)} of ${rated}`
   return { used: Math.max(0, givesW - lost), lost, room, marks, isOver, says, parts: isOver ? '' : partsOf(line) }
 }
 
 function schoolMark({ name, chosen }: { name: string, chosen: boolean }, at: number): HeadFigures['marks'][number] {
-  return { at, chosen, says: `“${name}” lets it give up to ${W(at)}${chosen ? ', the rule chosen' : ''}` }
+  return { at, chosen, says: `“${name}” lets it give up to ${inWatts(at)}${chosen ? ', the rule chosen' : ''}` }
 }
 
 function lowImpedance(line: LineEvaluation): HeadFigures {
@@ -55,7 +55,7 @@ function lowImpedance(line: LineEvaluation): HeadFigures {
   const { upOhm: loadOhm, drive } = line
   const used = floor === null || loadOhm === null ? 0 : floor / loadOhm
   const isOver = floor !== null && loadOhm !== null && isUnderFloor(loadOhm, floor)
-  const gives = drive === null || line.amplifierW === null ? '' : `gives ${drive.basis === 'not-rated' ? `${W(line.amplifierW)} to ${W(line.mostW!)}` : W(line.amplifierW)}`
+  const gives = drive === null || line.amplifierW === null ? '' : `gives ${drive.basis === 'not-rated' ? `${inWatts(line.amplifierW)} to ${inWatts(line.mostW!)}` : inWatts(line.amplifierW)}`
   const valve = valveOf(line.output.rating)
   if (valve) return onTap(line, valve, { used, isOver, gives })
   const says = floor === null
@@ -86,11 +86,11 @@ function partsOf(line: LineEvaluation): string {
   if (amplifierW === null || drawnW === null || lostW === null || speakers.length === 0) return plays
   const heatW = Math.max(0, lostOf(line) - lostW)
   const parts = [
-    ...(cable.stated === 0 ? [] : [`${cable.missing > 0 ? 'at least ' : ''}${W(lostW)} in the wire`]),
-    ...(heatW > 0.005 * amplifierW ? [`${W(heatW)} in ${heatIn(line)}`] : []),
+    ...(cable.stated === 0 ? [] : [`${cable.missing > 0 ? 'at least ' : ''}${inWatts(lostW)} in the wire`]),
+    ...(heatW > 0.005 * amplifierW ? [`${inWatts(heatW)} in ${heatIn(line)}`] : []),
   ]
   const stand = isTurnedDown(line) ? 'as its controls stand' : ''
-  const arrive = [stand, parts.length === 0 ? '' : `${W(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
+  const arrive = [stand, parts.length === 0 ? '' : `${inWatts(drawnW)} arrive, ${parts.join(', ')}`].filter(Boolean).join(': ')
   return [plays, arrive].filter(Boolean).join('; ')
 }
 

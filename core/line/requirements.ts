@@ -1,5 +1,5 @@
-import { POWER_SCHOOLS, schoolBandW } from '#core/practice/power'
-import { RESERVE_SCHOOLS } from '#core/practice/reserve'
+import { POWER_SCHOOLS, schoolBandW } from '#core/schools/power'
+import { RESERVE_SCHOOLS } from '#core/schools/reserve'
 import type { Practice } from '#core/job/schema'
 import type { LineFacts } from './facts'
 import { standsContinuousW } from './rules/sharing'

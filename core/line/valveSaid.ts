@@ -1,7 +1,7 @@
 import { bestTap, mismatchDb, modeOf, valveOf, type ChannelMode } from '#core/amplifier/index'
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
-import { VALVE_SCHOOLS } from '#core/practice/valve'
+import { VALVE_SCHOOLS } from '#core/schools/valve'
 import { aroundOf } from './surroundings'
 import type { LineFacts } from './facts'
 import { worstGrade } from './finding'

@@ -1,7 +1,7 @@
 import { lineVoltageName, type ChannelMode } from '#core/amplifier/index'
-import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/practice/power'
-import { reserveSchool } from '#core/practice/reserve'
-import { valveSchool } from '#core/practice/valve'
+import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/schools/power'
+import { reserveSchool } from '#core/schools/reserve'
+import { valveSchool } from '#core/schools/valve'
 import { isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { bandWords } from './playedBand'
@@ -10,7 +10,7 @@ import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 /** A finding in words: what is, with the number and its limit; why it matters; what to do. */
 export interface Sentence { what: string, why: string, todo: string }
 
-const W = (watts: number) => writeQuantity(watts, 'W')
+const inWatts = (watts: number) => writeQuantity(watts, 'W')
 const Ohm = (ohm: number) => writeQuantity(ohm, 'Ω')
 const V = (volts: number) => writeQuantity(volts, 'V')
 const Hz = (hz: number) => writeQuantity(hz, 'Hz')
@@ -32,8 +32,8 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   }),
   'rating-contradicts': f => ({
     what: f.why === 'twice'
-      ? `Two powers are stated at ${Ohm(f.heavier.loadOhm)}: ${W(f.lighter.powerW)} and ${W(f.heavier.powerW)}.`
-      : `${W(f.lighter.powerW)} at ${Ohm(f.lighter.loadOhm)} and ${W(f.heavier.powerW)} at ${Ohm(f.heavier.loadOhm)} do not go together.`,
+      ? `Two powers are stated at ${Ohm(f.heavier.loadOhm)}: ${inWatts(f.lighter.powerW)} and ${inWatts(f.heavier.powerW)}.`
+      : `${inWatts(f.lighter.powerW)} at ${Ohm(f.lighter.loadOhm)} and ${inWatts(f.heavier.powerW)} at ${Ohm(f.heavier.loadOhm)} do not go together.`,
     why: {
       'twice': 'Only one of them can be right.',
       'more-volts': 'An amplifier does not give more volts into a heavier load.',
@@ -46,42 +46,42 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: 'What each takes hangs on the volts of the line.', todo: 'Enter the amplifier, or at least its line voltage.',
   }),
   'fits-with-reserve': f => ({
-    what: `The taps ask ${W(f.drawW)}; this output gives ${W(f.ratedW)}.`,
-    why: `By “${reserveSchool(f.practice).name}” it wants ${W(f.requiredW)}: ${W(f.ratedW - f.requiredW)} are left above that.`, todo: '',
+    what: `The taps ask ${inWatts(f.drawW)}; this output gives ${inWatts(f.ratedW)}.`,
+    why: `By “${reserveSchool(f.practice).name}” it wants ${inWatts(f.requiredW)}: ${inWatts(f.ratedW - f.requiredW)} are left above that.`, todo: '',
   }),
   'reserve-short': f => ({
-    what: `The taps ask ${W(f.drawW)}; by “${reserveSchool(f.practice).name}” this output carries ${W(f.allowedW)}. Over by ${W(f.drawW - f.allowedW)}.`,
+    what: `The taps ask ${inWatts(f.drawW)}; by “${reserveSchool(f.practice).name}” this output carries ${inWatts(f.allowedW)}. Over by ${inWatts(f.drawW - f.allowedW)}.`,
     why: 'It will play. Turned up, it has nothing left for peaks or for one more speaker.',
-    todo: `Take taps down, move speakers, or an amplifier of ${W(f.requiredW)}.`,
+    todo: `Take taps down, move speakers, or an amplifier of ${inWatts(f.requiredW)}.`,
   }),
   'taps-over-amplifier': f => ({
-    what: `The taps ask ${W(f.drawW)}; the output gives ${W(f.ratedW)}. Over by ${W(f.drawW - f.ratedW)}.`,
+    what: `The taps ask ${inWatts(f.drawW)}; the output gives ${inWatts(f.ratedW)}. Over by ${inWatts(f.drawW - f.ratedW)}.`,
     why: 'The amplifier overloads: it clips, runs hot and may cut out.', todo: 'Do not switch on so. Take taps down, move speakers, or a larger amplifier.',
   }),
   'draw-is-not-taps': f => ({
-    what: `The taps are set to ${W(f.tapsW)} in all; as they are wired they draw ${W(f.drawW)}.`,
+    what: `The taps are set to ${inWatts(f.tapsW)} in all; as they are wired they draw ${inWatts(f.drawW)}.`,
     why: 'In series each has only a part of the line’s volts, and takes that part squared.', todo: 'Hang every transformer across the line, in parallel.',
   }),
   'scale-mismatch': f => ({
-    what: `${f.label} is set to ${W(f.tapW)} on its ${lineVoltageName(f.ratedV)} scale; on this ${lineVoltageName(f.lineV)} line it takes ${W(f.takesW)}.`,
+    what: `${f.label} is set to ${inWatts(f.tapW)} on its ${lineVoltageName(f.ratedV)} scale; on this ${lineVoltageName(f.lineV)} line it takes ${inWatts(f.takesW)}.`,
     why: f.takesW > f.tapW ? 'Transformer and driver get more than they are set for.' : 'It plays quieter than meant.',
     todo: 'Choose the tap on the scale of this line’s voltage.',
   }),
   'tap-not-listed': f => ({
-    what: `${f.label} is set to ${W(f.tapW)}, but its taps are ${list(f.tapsW.map(W))}.`,
+    what: `${f.label} is set to ${inWatts(f.tapW)}, but its taps are ${list(f.tapsW.map(inWatts))}.`,
     why: 'One of the two is wrong: figures are as if it stood at what is set.', todo: 'Look at the dial, then correct the tap or the list.',
   }),
   'tap-over-rating': f => ({
-    what: `${f.label} takes ${W(f.takesW)} from this line; it is rated ${W(f.continuousW)} continuous.`,
+    what: `${f.label} takes ${inWatts(f.takesW)} from this line; it is rated ${inWatts(f.continuousW)} continuous.`,
     why: f.takesW > PEAK_OF_CONTINUOUS * f.continuousW ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
     todo: 'A lower tap, or a unit that stands it.',
   }),
   'plain-speaker-on-line': f => ({
-    what: `${f.label} is a plain ${Ohm(f.nominalOhm)} speaker on a ${lineVoltageName(f.lineV)} line: it would draw ${W(f.wouldTakeW)}.`,
+    what: `${f.label} is a plain ${Ohm(f.nominalOhm)} speaker on a ${lineVoltageName(f.lineV)} line: it would draw ${inWatts(f.wouldTakeW)}.`,
     why: 'That is a near short for the line, and the end of the speaker.', todo: 'Do not switch on. Give it a transformer, or a low-impedance output.',
   }),
   'transformer-on-plain-output': f => ({
-    what: `${f.label} has a line transformer, but this output is low impedance${f.takesW === null ? '' : `: of its ${W(f.tapW)} it gets ${W(f.takesW)}`}.`,
+    what: `${f.label} has a line transformer, but this output is low impedance${f.takesW === null ? '' : `: of its ${inWatts(f.tapW)} it gets ${inWatts(f.takesW)}`}.`,
     why: f.takesW !== null && f.takesW > f.tapW
       ? 'Transformer and driver get more than they are set for.'
       : f.takesW === null || f.takesW < 0.1 * f.tapW ? 'It will hardly be heard; the transformer is made for a line voltage.' : 'It plays quieter than meant; the transformer is made for a line voltage.',
@@ -92,7 +92,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: f.count === 1 ? 'The tap gets what it is set for.' : 'Each tap gets what it is set for.', todo: '',
   }),
   'far-end-loss': f => ({
-    what: `At ${f.label} the wire has taken ${f.missing > 0 ? 'at least ' : ''}${writeDb(-f.lossDb)}; the aim is under ${writeDb(f.limitDb)}.${f.volts === null ? '' : ` It has ${V(f.volts)} and gets ${W(f.powerW ?? 0)}.`}`,
+    what: `At ${f.label} the wire has taken ${f.missing > 0 ? 'at least ' : ''}${writeDb(-f.lossDb)}; the aim is under ${writeDb(f.limitDb)}.${f.volts === null ? '' : ` It has ${V(f.volts)} and gets ${inWatts(f.powerW ?? 0)}.`}`,
     why: 'The far end plays quieter than the near one, and the difference heats the cable.', todo: 'Thicker cable, or fewer watts on this line.',
   }),
   'cable-not-stated': () => ({
@@ -129,7 +129,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: f.basis === 'rated'
       ? `${Ohm(f.loadOhm)} is what this output is made for.`
       : `${Ohm(f.loadOhm)} is ${isSameLoad(f.loadOhm, f.floorOhm) ? 'just' : 'above'} ${floorOf(f)}.`,
-    why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${W(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
+    why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${inWatts(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
     todo: '',
   }),
   'curve-ends': f => ({
@@ -144,7 +144,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: 'A valve output wants its load at the tap: too low overheats it, far too high can break it.', todo: bestOf(f.bestOhm),
   }),
   'valve-matched': f => ({
-    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: matched.`, why: f.powerW === null ? '' : `It gives its ${W(f.powerW)}.`, todo: '',
+    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: matched.`, why: f.powerW === null ? '' : `It gives its ${inWatts(f.powerW)}.`, todo: '',
   }),
   'valve-low': f => ({
     what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: ${percent(f.loadOhm / f.tapOhm)} of what it is made for.`,
@@ -176,41 +176,41 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: `Of ${list(f.labels)} half the drivers play: so its jack and switch have it.`, why: 'The other half is silent until it gets a line of its own.', todo: 'Mono, to drive all of it from one jack.',
   }),
   'rating-believed': f => ({
-    what: `Of ${list(f.labels)} the rating that you believe counts: ${W(f.believedW)} continuous${f.sheetW === null ? '; the sheet states none' : `, where the sheet says ${W(f.sheetW)}`}.`,
+    what: `Of ${list(f.labels)} the rating that you believe counts: ${inWatts(f.believedW)} continuous${f.sheetW === null ? '; the sheet states none' : `, where the sheet says ${inWatts(f.sheetW)}`}.`,
     why: 'All that is said here of what they stand goes by it.', todo: '',
   }),
   'load-not-rated': f => ({
     what: `No power is rated at ${Ohm(f.loadOhm)}; the lowest rated load is ${Ohm(f.lowestRatedOhm)}.`,
-    why: `Allowed by its floor. It gives between ${W(f.atLeastW)}, from the current it is known to give, and ${W(f.atMostW)}, if it keeps its volts.`, todo: 'Enter the rating at this load, if the maker states one.',
+    why: `Allowed by its floor. It gives between ${inWatts(f.atLeastW)}, from the current it is known to give, and ${inWatts(f.atMostW)}, if it keeps its volts.`, todo: 'Enter the rating at this load, if the maker states one.',
   }),
   'unequal-shares': f => ({
     what: `${f.most} takes ${percent(f.mostShare)} of the power, ${f.least} ${percent(f.leastShare)}.`,
     why: 'The first one to reach its limit limits the whole line.', todo: 'Use equal speakers on one output, or mind the one that takes most.',
   }),
   'speaker-overdriven': f => ({
-    what: `${f.label} can get ${f.isMost ? 'up to ' : ''}${W(f.powerW)}; it is rated ${W(f.continuousW)} continuous.`,
+    what: `${f.label} can get ${f.isMost ? 'up to ' : ''}${inWatts(f.powerW)}; it is rated ${inWatts(f.continuousW)} continuous.`,
     why: 'More than its peak rating, four times continuous.', todo: 'A smaller amplifier, more speakers to share, or a limiter.',
   }),
   'amplifier-outside-rule': f => ({
-    what: `This output gives ${f.isMost ? 'up to ' : ''}${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`,
+    what: `This output gives ${f.isMost ? 'up to ' : ''}${inWatts(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`,
     why: f.amplifierW < f.fromW
       ? 'A smaller amplifier breaks nothing by itself; pushed into clipping it does.'
       : powerSchool(f.practice).risks[0]!.toUpperCase() + powerSchool(f.practice).risks.slice(1) + '.',
     todo: f.amplifierW < f.fromW ? 'Keep it out of clipping.' : 'Hold it back, set a limiter, or choose another rule with open eyes.',
   }),
   'amplifier-inside-rule': f => ({
-    what: `This output gives ${f.isMost ? 'up to ' : ''}${W(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`, why: '', todo: '',
+    what: `This output gives ${f.isMost ? 'up to ' : ''}${inWatts(f.amplifierW)}; by “${powerSchool(f.practice).name}” these speakers want ${band(f)}.`, why: '', todo: '',
   }),
-  'control-fits': f => ({ what: `Behind ${f.label} hang ${W(f.behindW)}; it is rated ${W(f.ratingW)}.`, why: '', todo: '' }),
+  'control-fits': f => ({ what: `Behind ${f.label} hang ${inWatts(f.behindW)}; it is rated ${inWatts(f.ratingW)}.`, why: '', todo: '' }),
   'control-tight': f => ({
-    what: `Behind ${f.label} hang ${W(f.behindW)} of the ${W(f.ratingW)} that it is rated for.`, why: 'It carries that; nothing is left for one more speaker or a tap up.', todo: 'Leave it so, or a control of the next size.',
+    what: `Behind ${f.label} hang ${inWatts(f.behindW)} of the ${inWatts(f.ratingW)} that it is rated for.`, why: 'It carries that; nothing is left for one more speaker or a tap up.', todo: 'Leave it so, or a control of the next size.',
   }),
   'control-over': f => ({
-    what: `Behind ${f.label} hang ${W(f.behindW)}; it is rated ${W(f.ratingW)}. Over by ${W(f.behindW - f.ratingW)}.`,
+    what: `Behind ${f.label} hang ${inWatts(f.behindW)}; it is rated ${inWatts(f.ratingW)}. Over by ${inWatts(f.behindW - f.ratingW)}.`,
     why: 'It overheats inside the wall, and distorts before that.', todo: 'Taps down behind it, fewer speakers behind it, or a larger control.',
   }),
   'control-rating-not-known': f => ({
-    what: `The rating of ${f.label} is not known${f.behindW === null ? '' : `; behind it hang ${W(f.behindW)}`}.`, why: 'All that hangs behind a control must not exceed its rating.', todo: 'Enter its watts.',
+    what: `The rating of ${f.label} is not known${f.behindW === null ? '' : `; behind it hang ${inWatts(f.behindW)}`}.`, why: 'All that hangs behind a control must not exceed its rating.', todo: 'Enter its watts.',
   }),
   'control-off': f => ({ what: `${f.label} is set to off.`, why: `${list(f.silent)} will be silent.`, todo: 'Turn it up, if they are meant to play.' }),
   'control-wrong-line': f => ({
@@ -218,14 +218,14 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: f.ratedV < f.lineV ? 'Its winding saturates: a heavy load for the amplifier, and heat.' : 'It carries less than it is rated for there.', todo: 'A control for this line voltage.',
   }),
   'transformer-over': f => ({
-    what: `${f.label} carries ${W(f.takesW)}; it is rated ${W(f.ratingW)}.`, why: 'It overheats, and saturates in the bass before that.', todo: 'A lower tap, or a larger transformer.',
+    what: `${f.label} carries ${inWatts(f.takesW)}; it is rated ${inWatts(f.ratingW)}.`, why: 'It overheats, and saturates in the bass before that.', todo: 'A lower tap, or a larger transformer.',
   }),
   'transformer-load': f => ({
-    what: `${f.label} is made for ${Ohm(f.secondaryOhm)}; with what hangs behind it the line gives ${W(f.takesW)} instead of ${W(f.tapW)}.`,
+    what: `${f.label} is made for ${Ohm(f.secondaryOhm)}; with what hangs behind it the line gives ${inWatts(f.takesW)} instead of ${inWatts(f.tapW)}.`,
     why: f.takesW > f.tapW ? 'Transformer and line get more than they are set for.' : 'It plays quieter than meant.', todo: 'Set it to the ohms of its group, or wire the group to them.',
   }),
   'through-on-line': f => ({
-    what: `${f.label} stands on its ${Ohm(f.nominalOhm)} position, past its transformer, on a ${lineVoltageName(f.lineV)} line: it would draw ${W(f.wouldTakeW)}.`,
+    what: `${f.label} stands on its ${Ohm(f.nominalOhm)} position, past its transformer, on a ${lineVoltageName(f.lineV)} line: it would draw ${inWatts(f.wouldTakeW)}.`,
     why: 'That is a near short for the line, and the end of the speaker.', todo: 'Do not switch on. Turn its dial to a tap.',
   }),
   'no-high-pass': f => ({
@@ -247,7 +247,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'bridged-floor-taken': f => ({
     what: `The lowest load of two bridged is not stated; ${Ohm(f.floorOhm)} is taken, twice that of one.`, why: 'Each half sees half the load.', todo: 'Enter its maker’s own figure: “bridged from 4”.',
   }),
-  'limiter-holds': f => ({ what: `The limiter holds it at ${V(f.limiterV)}: ${W(f.powerW)} of the ${W(f.couldW)} that it could give.`, why: '', todo: '' }),
+  'limiter-holds': f => ({ what: `The limiter holds it at ${V(f.limiterV)}: ${inWatts(f.powerW)} of the ${inWatts(f.couldW)} that it could give.`, why: '', todo: '' }),
   'limiter-idle': f => ({
     what: `The limiter is set to ${V(f.limiterV)}; this output gives ${V(f.fullV)} at most.`, why: 'It holds nothing back.', todo: 'Set it lower, if it is there to save the speakers.',
   }),
@@ -300,8 +300,8 @@ function list(words: string[]): string {
 }
 
 function band({ fromW, toW }: { fromW: number, toW: number }): string {
-  if (fromW === 0) return `no more than ${W(toW)}`
-  return Math.abs(toW / fromW - 1) < 0.02 ? W(fromW) : `${W(fromW)} to ${W(toW)}`
+  if (fromW === 0) return `no more than ${inWatts(toW)}`
+  return Math.abs(toW / fromW - 1) < 0.02 ? inWatts(fromW) : `${inWatts(fromW)} to ${inWatts(toW)}`
 }
 
 function allOf(count: number): string {

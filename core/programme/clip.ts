@@ -1,3 +1,4 @@
+import { byId } from '#core/quantity/known'
 import { z } from 'zod'
 import type { Chance } from '#core/quantity/seeded'
 import { MATERIALS, RATE_HZ, signalOf, type MaterialId } from './material'
@@ -20,7 +21,7 @@ export type ClipReport = z.infer<typeof clipReportSchema>
 export interface ClipAsked { ratedW: number, overdriveDb: number, crossoverHz: number, material: MaterialId }
 
 export function clipReport({ ratedW, overdriveDb, crossoverHz, material }: ClipAsked, chance: Chance): ClipReport {
-  const signal = signalOf(MATERIALS.find(m => m.id === material)!, chance)
+  const signal = signalOf(byId(MATERIALS, material), chance)
   const gain = 10 ** (overdriveDb / 20)
   const clipped = signal.map(s => max(-1, min(1, gain * s)))
   // A sine of one volt peak has a mean square of a half: that is the rated power.

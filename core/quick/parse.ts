@@ -36,7 +36,7 @@ export function parseQuick(text: string): QuickLine {
   const plain = plainText(text)
   const tree = readTree(matched(text, plain, 'Line'))
   const { load, parts, isSaid, ratedAt } = tree
-  if (load === null) return alone(text, ratingOf(tree, { taps: false, end: plain.trimEnd().length }))
+  if (load === null) return alone(text, typedRating(tree, { taps: false, end: plain.trimEnd().length }))
   const count = countOf(load)
   if (count > MOST_SPEAKERS) throw new InputError(`${count} speakers: a typed line takes ${MOST_SPEAKERS} at most.`, 0, [])
   const taps = checkMix(load)
@@ -44,7 +44,7 @@ export function parseQuick(text: string): QuickLine {
   if (!isSaid && parts.length > 0 && /\d\s*$/.test(plain.slice(0, ratedAt))) throw new InputError(cannotStand(text, ratedAt), ratedAt, ['+', '||', 'on'])
   const isRated = parts.length > 0 || tree.valve !== null
   if (!isRated && taps) throw new InputError('Taps in watts need their line voltage.', plain.trimEnd().length, ['on 70 V', 'on 100 V', '+'])
-  const rating = !isRated ? NOT_KNOWN : ratingOf(tree, { taps, end: plain.trimEnd().length })
+  const rating = !isRated ? NOT_KNOWN : typedRating(tree, { taps, end: plain.trimEnd().length })
   const next = nextAfter(plain, rating)
   if (load.kind === 'undecided' && load.item.kind === 'ohm') throw new UndecidedError({ text, rating, next }, load.count, load.text, load.at, load.end)
   return { text, load: decided(load), rating, next }
@@ -57,7 +57,7 @@ export function parseQuick(text: string): QuickLine {
 export function parseRating(text: string): OutputRating {
   if (text.trim() === '') return NOT_KNOWN
   const plain = plainText(text)
-  return ratingOf(readTree(matched(text, plain, 'Alone')), { taps: false, end: plain.trimEnd().length })
+  return typedRating(readTree(matched(text, plain, 'Alone')), { taps: false, end: plain.trimEnd().length })
 }
 
 const NOT_KNOWN: OutputRating = { kind: 'not-known' }
@@ -91,7 +91,7 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
   const before = rule === 'Line' ? QUICK.match(plain.slice(0, position), rule) : null
   if (before?.succeeded()) {
     const tree = readTree(before)
-    expected = nextAfter(plain.slice(0, position), tree.parts.length === 0 && !tree.valve ? NOT_KNOWN : ratingOf(tree, { taps: false, end: position }))
+    expected = nextAfter(plain.slice(0, position), tree.parts.length === 0 && !tree.valve ? NOT_KNOWN : typedRating(tree, { taps: false, end: position }))
   }
   throw new InputError(cannotStand(text, position), position, expected)
 }
@@ -130,7 +130,7 @@ function cannotStand(text: string, position: number): string {
 }
 
 /** What an output gives, from what is stated of it. */
-function ratingOf(tree: QuickTree, where: { taps: boolean, end: number }): OutputRating {
+function typedRating(tree: QuickTree, where: { taps: boolean, end: number }): OutputRating {
   const { channels, mode, least, valve } = tree
   if (valve) return valveOf(valve, where.taps)
   if (channels && (channels.count < 1 || channels.count > 200)) throw new InputError(`${channels.count} is no number of channels.`, channels.at, ['2 x'])

@@ -1,3 +1,5 @@
+import { byId } from '#core/quantity/known'
+
 /**
  * How closely speakers above a floor are set. The circle that one covers is where it is no more than 6 dB below its axis; the choices say how those circles
  * lie. Source: Davis and Patronis, *Sound System Engineering*, names the choices; the factors are derived here: circles of diameter D leave no gap where
@@ -21,7 +23,7 @@ export const OVERLAPS = [
 export type OverlapId = (typeof OVERLAPS)[number]['id']
 export const OVERLAP_IDS = OVERLAPS.map(o => o.id) as [OverlapId, ...OverlapId[]]
 export const DEFAULT_OVERLAP: OverlapId = 'least'
-export const overlapOf = (id: OverlapId): Overlap => OVERLAPS.find(o => o.id === id)!
+export const overlapOf = (id: OverlapId): Overlap => byId(OVERLAPS, id)
 
 /**
  * Diameter of the circle that a speaker facing down covers at the height of ears, D = 2 (H − e) tan(θ/2), metres.

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { NOISE_EXAMPLES, PEAK_SCHOOLS, targetDb, type SpaceUseId } from '#core/practice/loudness'
+import { NOISE_EXAMPLES, PEAK_SCHOOLS, targetDb, type SpaceUseId } from '#core/schools/loudness'
 import { seeded } from '#core/testing/trees'
 import type { InputError } from '#core/quantity/inputError'
 import { circleM, OVERLAPS, overlapOf } from './coverage'

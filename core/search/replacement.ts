@@ -2,9 +2,9 @@ import type { SpeakerModel } from '#core/gear/speaker'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import type { NewId } from '#core/hands/intents'
-import { giveModel, isBelieved, kindOf, modelOf, ratingOf } from '#core/hands/kinds'
+import { giveModel, isBelieved, kindOf, modelOf, ratedWOf } from '#core/hands/kinds'
 import type { Job, Speaker } from '#core/job/schema'
-import { findOutput, findSpeaker } from '#core/job/tree'
+import { findSpeaker, outputOf } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { wattSensitivityDb } from '#core/room/tap'
@@ -64,7 +64,7 @@ export function replacementsFor(job: Job, nodeId: string, library: readonly Offe
       refused.push({ name: model.name, why: `${writeQuantity(isOhm, 'Ω')} where ${writeQuantity(wasOhm, 'Ω')} are: more than ${100 * OHM_OFF} % off` })
       continue
     }
-    const line = evaluateOutput(findOutput(after, output.id)!.output, aroundOf(after, output.id))
+    const line = evaluateOutput(outputOf(after, output.id).output, aroundOf(after, output.id))
     const levelDb = levelBetween(before, was, line, model, nodeId)
     fit.push({ offered, speaker: next, levelDb, line, minds: minds(model, was, levelDb, isOhm, wasOhm), edit })
   }
@@ -88,7 +88,7 @@ function refusal(model: SpeakerModel, was: SpeakerModel, { load }: Speaker): str
 
 function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, isOhm: number | null, wasOhm: number | null): string[] {
   const says: string[] = []
-  const [rating, had] = [ratingOf(model), ratingOf(was)]
+  const [rating, had] = [ratedWOf(model), ratedWOf(was)]
   if (had !== null && rating !== null && rating < LESS_RATING * had) says.push(`stands ${writeQuantity(rating, 'W')}${believed(model)} where ${writeQuantity(had, 'W')}${believed(was)} were`)
   if (rating === null) says.push('its rating is not stated')
   if (levelDb === null) says.push('how loud it is beside the old one is not known')

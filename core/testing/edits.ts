@@ -5,7 +5,7 @@ import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setL
 import type { Job, Reading } from '#core/job/schema'
 import { putBefore, stepThrough, takeOut, unknownControl, usualTransformer } from '#core/hands/throughs'
 import { addSpace, layOut, setSpots, speakerAt, spotOf } from '#core/hands/spaces'
-import { findPlace, outputsOf } from '#core/job/tree'
+import { outputsOf, placeOf } from '#core/job/tree'
 import { nodeIds } from './jobs'
 import type { Chance } from './trees'
 
@@ -37,7 +37,7 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
   const node = ids[Math.floor(chance() * ids.length)]
   if (node === undefined) return addFirst(job, output.id, newId)?.edit ?? null
   const other = outputs[Math.floor(chance() * outputs.length)]!.id
-  const branch = findPlace(job, node)!.branch
+  const branch = placeOf(job, node).branch
   const choices: (() => Edit | null)[] = [
     () => retap(job, node, chance() < 0.5 ? 1 : -1), () => shift(job, node, chance() < 0.5 ? 1 : -1), () => removeNode(job, node),
     () => addAfter(job, node, newId)?.edit ?? null, () => moveToOutput(job, node, other), () => joinWithNext(job, node, chance() < 0.5 ? 'series' : 'star', newId),

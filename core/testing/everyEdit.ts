@@ -4,7 +4,7 @@ import type { Amplifier, Job, Output } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { unknownControl } from '#core/hands/throughs'
-import { findPlace, outputsOf, speakersOf } from '#core/job/tree'
+import { outputsOf, speakersOf, placeOf } from '#core/job/tree'
 import { unstatedModel } from '#core/gear/models'
 
 /** One edit of every kind that there is, in an order in which each fits what those before it left: for samples of a version, and for what holds for all. */
@@ -47,7 +47,7 @@ const EDITS: Made = {
   }),
   'through.set': () => ({ kind: 'through.set', nodeId: 'every-group', was: null, to: unknownControl('C9') }),
   'speaker.set': job => ({ kind: 'speaker.set', nodeId: 'every-speaker', was: { continuousW: firstSpeaker(job).speaker.continuousW }, to: { continuousW: 44 } }),
-  'lead.set': job => ({ kind: 'lead.set', nodeId: 'every-group', was: findPlace(job, 'every-group')!.branch.lead, to: { cable: { areaMm2: 1.5 }, lengthM: 9 } }),
+  'lead.set': job => ({ kind: 'lead.set', nodeId: 'every-group', was: placeOf(job, 'every-group').branch.lead, to: { cable: { areaMm2: 1.5 }, lengthM: 9 } }),
   'node.move': job => ({ kind: 'node.move', nodeId: 'every-group', parentId: firstSpeaker(job).output.wiring.id, index: 0 }),
   'reading.add': () => ({
     kind: 'reading.add', reading: {

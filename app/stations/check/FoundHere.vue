@@ -32,11 +32,11 @@ function take(edit: Edit | null, says: string): void {
   if (store.edit(edit)) store.said = `${says}: in the plan now`
 }
 function another(): void {
-  const added = addAfter(store.job!, speaker.id, newId)
+  const added = addAfter(store.opened, speaker.id, newId)
   if (added) take(added.edit, `one more behind ${speaker.label}, like it`)
 }
 function gone(): void {
-  take(removeNode(store.job!, speaker.id), `${speaker.label} taken off`)
+  take(removeNode(store.opened, speaker.id), `${speaker.label} taken off`)
   selected.select(output.id)
 }
 </script>

@@ -50,7 +50,7 @@ const says = useAfterPaint(() => {
   return {
     line, nodeId, drop, items: itemsOf(), marks: marksOf(), whence: whenceOf(line, drop),
     /** The control or the transformer that is looked at. */
-    standing: line.throughs.find(t => t.nodeId === selected.standing?.group.id) ?? null,
+    throughGroup: line.throughs.find(t => t.nodeId === selected.throughGroup?.group.id) ?? null,
   }
 })
 </script>
@@ -76,12 +76,12 @@ const says = useAfterPaint(() => {
     <ul v-if="says.whence.length > 0" class="soft whence" aria-label="Where these figures come from">
       <li v-for="sum in says.whence" :key="sum">{{ sum }}</li>
     </ul>
-    <p v-if="says.standing" class="soft">
-      {{ says.standing.through.label }}: {{ throughWords(says.standing.through) }}<template
-        v-if="says.standing.inW !== null && says.standing.outW !== null">; takes
-        <span class="figure">{{ writeQuantity(says.standing.inW, 'W') }}</span>, gives on
-        <span class="figure">{{ writeQuantity(says.standing.outW, 'W') }}</span></template>. Behind
-      it: {{ says.standing.speakers.map(s => s.label).join(', ') }}.
+    <p v-if="says.throughGroup" class="soft">
+      {{ says.throughGroup.through.label }}: {{ throughWords(says.throughGroup.through) }}<template
+        v-if="says.throughGroup.inW !== null && says.throughGroup.outW !== null">; takes
+        <span class="figure">{{ writeQuantity(says.throughGroup.inW, 'W') }}</span>, gives on
+        <span class="figure">{{ writeQuantity(says.throughGroup.outW, 'W') }}</span></template>. Behind
+      it: {{ says.throughGroup.speakers.map(s => s.label).join(', ') }}.
     </p>
   </div>
 </template>

@@ -156,7 +156,7 @@ const { clip } = useClip(actions.chooseAll)
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
-const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.standing ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
+const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.throughGroup ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
   along: actions.along, between: actions.between, toEnd: actions.end, toHead: () => actions.go(selected.selection.outputId, null),
   chooseAlong: actions.chooseAlong, chooseRail: actions.chooseRail, chooseAlike: actions.chooseAlike, makeKind: actions.makeKind, fold: actions.fold, clip,
@@ -249,7 +249,7 @@ function leaveList(event: KeyboardEvent): void {
               <RailRow
                 v-if="isDrawn(output.id) && evaluation.lineById.has(output.id)"
                 :line="evaluation.lineById.get(output.id)!" :proof="evaluation.proofs.get(output.id)!" :width="folds.railWidth"
-                :practice="store.job!.practice" :kinds="kinds" :zones="zones" :space-of="spaceOf" :spaces="spaces"
+                :practice="store.opened.practice" :kinds="kinds" :zones="zones" :space-of="spaceOf" :spaces="spaces"
                 :selected-id="selected.selection.outputId === output.id ? selected.selection.nodeId ?? '' : null"
                 :suspects="selected.selection.outputId === output.id ? suspects : null"
                 :chosen="chosenOf(output.id)"
@@ -281,7 +281,7 @@ function leaveList(event: KeyboardEvent): void {
       :style="{ left: `${frame.left}px`, top: `${frame.top}px`, width: `${frame.width}px`, height: `${frame.height}px` }" />
     <template v-if="held">
       <p class="held" :style="{ left: `${held.x + 12}px`, top: `${held.y + 12}px` }">
-        {{ selected.standing ? selected.standing.through.label : selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
+        {{ selected.throughGroup ? selected.throughGroup.through.label : selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label }}</p>
       <div v-if="dropMark" class="drop" :style="dropMark" />
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />

@@ -60,8 +60,8 @@ defineExpose({ pane })
           <GradeTag v-if="(selected.proof?.wrong ?? 0) > 0" grade="stop" words="Reads wrong" />
           <span v-if="selected.isMany" class="about"><b>{{ selected.ids.length }} speakers</b> chosen</span>
           <span v-else class="about"><b>{{ `${selected.line.output.label} ${selected.line.output.name}`.trim() }}</b><template v-if="selected.speaker">,
-            speaker {{ selected.speaker.label }}</template><template v-else-if="selected.standing">,
-            {{ selected.standing.through.kind }} {{ selected.standing.through.label }}</template></span>
+            speaker {{ selected.speaker.label }}</template><template v-else-if="selected.throughGroup">,
+            {{ selected.throughGroup.through.kind }} {{ selected.throughGroup.through.label }}</template></span>
         </p>
         <span class="narrow">
           <button class="act" type="button" :aria-expanded="matchPane.drawn === 'up'" @click="matchPane.drawn = matchPane.drawn === 'up' ? 'head' : 'up'">
@@ -86,7 +86,9 @@ defineExpose({ pane })
           <SpeakerForm
             v-if="selected.speaker" :key="selected.speaker.id" :speaker="selected.speaker"
             @choose="emit('choose', $event)" @make-kind="emit('makeKind')" @new-output="emit('newOutput', $event)" />
-          <ThroughForm v-else-if="selected.standing" :key="selected.standing.group.id" :group="selected.standing.group" :through="selected.standing.through" />
+          <ThroughForm
+            v-else-if="selected.throughGroup" :key="selected.throughGroup.group.id" :group="selected.throughGroup.group"
+            :through="selected.throughGroup.through" />
           <OutputForm v-else :key="selected.line.outputId" :output="selected.line.output" @cable-list="emit('cableList')" />
         </template>
         <ReadingPanel

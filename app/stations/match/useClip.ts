@@ -19,7 +19,7 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
 
   function onCopy(event: ClipboardEvent): void {
     if (isElsewhere(event) || selected.ids.length === 0 || !event.clipboardData || !window.getSelection()?.isCollapsed) return
-    const branches = wholeNodes(store.job!, selected.ids)
+    const branches = wholeNodes(store.opened, selected.ids)
     const text = writeTable(branches)
     event.clipboardData.setData('text/plain', text)
     event.preventDefault()
@@ -37,9 +37,9 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     event.preventDefault()
     const last = selected.ids.at(-1) ?? nodeId
     try {
-      const usual = { lineV: selected.line?.lineV ?? null, cable: usualCableOf(store.job!, last === null ? [] : [last]) }
+      const usual = { lineV: selected.line?.lineV ?? null, cable: usualCableOf(store.opened, last === null ? [] : [last]) }
       const branches = branchesOf(text, localStorage.getItem(KEY), usual, newId)
-      const { edit, nodeIds } = hang(store.job!, branches, last === null ? { outputId } : { afterId: last }, newId)
+      const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
       if (store.edit(edit)) {
         chooseAll(nodeIds)
         store.said = `${nodeIds.length} pasted`

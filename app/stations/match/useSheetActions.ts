@@ -105,7 +105,7 @@ export function useSheetActions() {
     const { outputId, nodeId } = selected.selection
     if (!job || outputId === null) return
     // Behind all that are chosen: of equals drawn as one the first is looked at, and the next one hangs behind the last.
-    const last = (selected.isMany || selected.standing ? selected.ids.at(-1) : nodeId) ?? selected.line?.speakers.at(-1)?.id ?? null
+    const last = (selected.isMany || selected.throughGroup ? selected.ids.at(-1) : nodeId) ?? selected.line?.speakers.at(-1)?.id ?? null
     const added = last === null ? addFirst(job, outputId, newId) : addAfter(job, last, newId)
     if (!added || !store.edit(added.edit)) return
     go(outputId, added.nodeId)
@@ -121,8 +121,8 @@ export function useSheetActions() {
 
   function remove(): void {
     const { outputId } = selected.selection
-    if (selected.standing) {
-      const { group, through } = selected.standing
+    if (selected.throughGroup) {
+      const { group, through } = selected.throughGroup
       const first = selected.ids[0] ?? null
       if (store.job && store.edit(takeOut(store.job, group.id))) {
         store.said = `${through.label} is out; what hung behind it hangs on the rail`
@@ -138,7 +138,7 @@ export function useSheetActions() {
   }
 
   function move(to: MoveTo): void {
-    const ids = selected.standing ? [selected.standing.group.id] : selected.ids
+    const ids = selected.throughGroup ? [selected.throughGroup.group.id] : selected.ids
     if (onChosen((job, chosen) => moveEach(job, chosen, to))) {
       selected.chooseAll(ids)
       void focusSelection()
@@ -174,7 +174,7 @@ export function useSheetActions() {
   function put(kind: LineThrough['kind']): void {
     const { job } = store
     const { line } = selected
-    if (!job || !line || selected.standing) return
+    if (!job || !line || selected.throughGroup) return
     const label = throughLabel(job, kind)
     const like = throughsOf(job).map(t => t.through).filter(t => t.kind === kind).at(-1)
     const lineV = line.kind === 'constant-voltage' ? line.lineV : null
@@ -191,9 +191,9 @@ export function useSheetActions() {
   }
 
   function tap(step: 1 | -1): void {
-    const { standing } = selected
-    if (!standing) onChosen((job, ids) => retapEach(job, ids, step))
-    else if (store.job && !store.edit(stepThrough(store.job, standing.group.id, step))) store.said = `${standing.through.label}: no further`
+    const { throughGroup } = selected
+    if (!throughGroup) onChosen((job, ids) => retapEach(job, ids, step))
+    else if (store.job && !store.edit(stepThrough(store.job, throughGroup.group.id, step))) store.said = `${throughGroup.through.label}: no further`
   }
 
   /** Opens the group that the selected speaker is in. */

@@ -9,7 +9,7 @@ import { giveKind, kindOfModel } from '#core/hands/kinds'
 import type { Space, Spot } from '#core/job/schema'
 import { CEILINGS, spaceFields } from '#core/job/sections/spaces/schema'
 import { setSpace, setSpots, speakerAt } from '#core/hands/spaces'
-import { EARS, NOISE_EXAMPLES, PEAK_SCHOOLS, SPACE_USES, spaceUse } from '#core/practice/loudness'
+import { EARS, NOISE_EXAMPLES, PEAK_SCHOOLS, SPACE_USES, spaceUse } from '#core/schools/loudness'
 import { writeLength, withUnit } from '#core/quantity/units'
 import { readQuantity } from '#core/quantity/read'
 import { InputError } from '#core/quantity/inputError'
@@ -40,8 +40,8 @@ const ceilings = CEILINGS.map(value => ({ value, label: CEILING_WORDS[value] }))
 const uses = SPACE_USES.map(u => ({ value: u.id, label: u.name }))
 const overlaps = OVERLAPS.map(o => ({ value: o.id, label: o.name }))
 const peaks = PEAK_SCHOOLS.map(p => ({ value: p.id, label: p.db === 0 ? p.name : `${p.name}: ${p.db} dB` }))
-const kinds = computed(() => store.job!.kinds.map(k => ({ value: k.id, label: k.model.name })))
-const used = computed(() => store.job!.kinds.flatMap(k => k.from?.modelId ?? []))
+const kinds = computed(() => store.opened.kinds.map(k => ({ value: k.id, label: k.model.name })))
+const used = computed(() => store.opened.kinds.flatMap(k => k.from?.modelId ?? []))
 
 const metres = (typed: string) => readQuantity('length', withUnit(typed, units.value))
 const metresOrNot = (typed: string) => typed === '' ? null : metres(typed)

@@ -3,13 +3,14 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from
 import { drag, type D3DragEvent } from 'd3-drag'
 import { select } from 'd3-selection'
 import type { Spot } from '#core/job/schema'
+import { sure } from '#core/quantity/known'
 import { areaM2, boxOf, contains, type Place } from '#core/room/outline'
 import { spaceGrade, wattsText } from '#core/advice/spaceWords'
 import { writeArea, writeLength } from '#core/quantity/units'
 import { useMenuPress } from '~/composables/useMenuPress'
 import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
-import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './plan'
+import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './floorPlan'
 import { useSpaceStore } from './spaceStore'
 
 /** A space from above, to scale: its level as a shade, its speakers as tags, the line along which it is as loud as it is to be. */
@@ -21,24 +22,26 @@ const emit = defineEmits<{
   menu: [event: MouseEvent, spotId: string | null]
 }>()
 const at = useSpaceStore()
+const space = computed(() => sure(at.space, 'space to draw'))
+const kept = computed(() => sure(at.kept, 'space to draw'))
 const { units } = useUnits()
 const { night } = useTheme()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const svg = useTemplateRef<SVGSVGElement>('svg')
 
-const box = computed(() => boxOf(at.space!.outline))
+const box = computed(() => boxOf(space.value.outline))
 /** A tag that would lie over its own arrow hangs the other way. */
 const isUp = ({ aim }: Spot) => aim !== null && Math.sin(aim.turnDeg * Math.PI / 180) > 0.2
-const scale = computed(() => planScale(at.space!.outline, width, height, at.kept!.spots.some(isUp) ? TAG_ROOM : EDGE.top))
-const walls = computed(() => at.space!.outline.map(p => `${scale.value.x(p.xM).toFixed(1)},${scale.value.y(p.yM).toFixed(1)}`).join(' '))
-const wallsCss = computed(() => at.space!.outline.map(p => `${scale.value.x(p.xM).toFixed(1)}px ${scale.value.y(p.yM).toFixed(1)}px`).join(', '))
+const scale = computed(() => planScale(space.value.outline, width, height, kept.value.spots.some(isUp) ? TAG_ROOM : EDGE.top))
+const walls = computed(() => space.value.outline.map(p => `${scale.value.x(p.xM).toFixed(1)},${scale.value.y(p.yM).toFixed(1)}`).join(' '))
+const wallsCss = computed(() => space.value.outline.map(p => `${scale.value.x(p.xM).toFixed(1)}px ${scale.value.y(p.yM).toFixed(1)}px`).join(', '))
 const along = computed(() => rulerMarks(box.value.lengthM, scale.value.pxPerM, units.value))
 const across = computed(() => rulerMarks(box.value.widthM, scale.value.pxPerM, units.value))
 const unit = computed(() => units.value === 'metric' ? 'm' : 'ft')
 
 /** Tags shrink where they would hide each other: first their watts go, then their labels. */
 const nearestPx = computed(() => {
-  const spots = at.space!.spots
+  const spots = space.value.spots
   let nearest = Infinity
   for (const [k, a] of spots.entries()) for (const b of spots.slice(k + 1)) nearest = Math.min(nearest, Math.max(Math.abs(a.xM - b.xM), Math.abs(a.yM - b.yM)))
   return nearest * scale.value.pxPerM
@@ -89,8 +92,8 @@ const ink = computed(() => (night.value ? INK.night : INK.day).join(' '))
 const pointer = ref<Place | null>(null)
 const read = computed(() => {
   const place = pointer.value ?? at.cross
-  const db = place && contains(at.space!.outline, place) ? at.levelAt(place) : null
-  return place && contains(at.space!.outline, place) ? { place, says: db === null ? 'level not known' : `${db.toFixed(1)} dB` } : null
+  const db = place && contains(space.value.outline, place) ? at.levelAt(place) : null
+  return place && contains(space.value.outline, place) ? { place, says: db === null ? 'level not known' : `${db.toFixed(1)} dB` } : null
 })
 function placeOf(event: MouseEvent): Place {
   const { left, top } = svg.value!.getBoundingClientRect()
@@ -99,7 +102,7 @@ function placeOf(event: MouseEvent): Place {
 function pressFloor(event: MouseEvent): void {
   if ((event.target as Element).closest('[data-spot]')) return
   const place = placeOf(event)
-  if (contains(at.space!.outline, place)) emit('cross', snapped(place, units.value))
+  if (contains(space.value.outline, place)) emit('cross', snapped(place, units.value))
 }
 
 useMenuPress(svg, (event) => {
@@ -134,7 +137,7 @@ onMounted(() => {
 onBeforeUnmount(() => { at.held = null })
 const spokenPlan = computed(() => {
   const f = at.facts!
-  return `Plan of ${at.space!.name}, ${writeLength(box.value.lengthM, units.value)} by ${writeLength(box.value.widthM, units.value)}, ${f.spots.length} places${f.level ? `, ${f.level.meanDb.toFixed(1)} dB on average` : ''}`
+  return `Plan of ${space.value.name}, ${writeLength(box.value.lengthM, units.value)} by ${writeLength(box.value.widthM, units.value)}, ${f.spots.length} places${f.level ? `, ${f.level.meanDb.toFixed(1)} dB on average` : ''}`
 })
 /** A small luggage tag, its point on the place. */
 const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 Z`
@@ -168,10 +171,10 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
         <polygon :points="walls" class="walls" />
         <g
           class="entry"
-          :transform="`translate(${scale.x(at.space!.entry.xM)} ${scale.y(at.space!.entry.yM)})`">
+          :transform="`translate(${scale.x(space.entry.xM)} ${scale.y(space.entry.yM)})`">
           <title>the cable comes in here</title><path d="M-7 0 H7 M0 -7 V7" /><circle r="4" />
         </g>
-        <g v-for="m in at.space!.measured" :key="m.id" class="measured" :transform="`translate(${scale.x(m.xM)} ${scale.y(m.yM)})`">
+        <g v-for="m in space.measured" :key="m.id" class="measured" :transform="`translate(${scale.x(m.xM)} ${scale.y(m.yM)})`">
           <path d="M-5 -5 L5 5 M-5 5 L5 -5" /><text x="8" y="4">{{ m.db.toFixed(1) }}</text>
         </g>
         <g
@@ -193,7 +196,7 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
       </svg>
     </div>
     <div class="beside">
-      <p class="soft small">{{ writeArea(areaM2(at.space!.outline), units) }}, from above</p>
+      <p class="soft small">{{ writeArea(areaM2(space.outline), units) }}, from above</p>
       <p class="reading" role="status">
         <template v-if="read"><b class="read figure">{{ read.says }}</b> <span
           class="soft small">at {{ writeLength(read.place.xM - box.fromXM, units) }}, {{ writeLength(read.place.yM - box.fromYM, units) }}</span></template>

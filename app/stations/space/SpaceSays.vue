@@ -23,7 +23,7 @@ const facts = computed(() => at.facts!)
 const space = computed(() => at.kept!)
 const remarks = computed(() => spaceRemarks(space.value, facts.value))
 const measured = computed(() => space.value.measured.map(m => ({ ...m, says: measuredWords(m.db, at.levelAt(m)) })))
-const hangs = computed(() => store.job ? space.value.spots.filter(s => speakerAt(store.job!, s)).length : 0)
+const hangs = computed(() => store.job ? space.value.spots.filter(s => speakerAt(store.opened, s)).length : 0)
 
 /** Where they could hang: lines that are there, an output more, a new line of which only the volts are known. */
 const targets = computed((): { value: string, label: string, to: HangTo }[] => {

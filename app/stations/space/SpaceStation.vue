@@ -24,7 +24,7 @@ import { spaceActions, SPACE_MOUSE_WORDS } from './keys'
 import SpaceForm from './SpaceForm.vue'
 import SpacePlan from './SpacePlan.vue'
 import SpaceSays from './SpaceSays.vue'
-import { planScale } from './plan'
+import { planScale } from './floorPlan'
 import { useSpaceActions } from './useSpaceActions'
 import { useSpaceStore } from './spaceStore'
 

@@ -3,7 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import { speakerAt } from '#core/hands/spaces'
 import { LEFT_WORDS, limitWords, planWords, tapsText } from '#core/search/plan/planWords'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
@@ -41,7 +41,7 @@ function set(): void {
     :is-answered="plan !== null" @again="again" @stop="stop">
     <template #question><form class="asked" data-form @submit.prevent>
       <p class="soft">The lowest taps that bring every space to its target, within what each line may carry ({{
-        reserveSchool(store.job!.practice.reserve).name }}) and each control is rated for.</p>
+        reserveSchool(store.opened.practice.reserve).name }}) and each control is rated for.</p>
       <div class="line">
         <GrowthChoice v-model="growth" />
         <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>

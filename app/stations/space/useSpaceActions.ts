@@ -12,7 +12,7 @@ import { useUnits } from '~/composables/useUnits'
 import { addressOf } from '~/stations/station'
 import { match } from '~/stations/match/station'
 import { useJobStore } from '~/stores/job'
-import { besidePlace, nudgeM, snapped } from './plan'
+import { besidePlace, nudgeM, snapped } from './floorPlan'
 import { useSpaceStore } from './spaceStore'
 
 /** The cable that a new line is drawn in until somebody says otherwise. Common practice, no source: it is on every shelf. */

@@ -1,13 +1,13 @@
 import { applyEdit } from '#core/job/apply'
 import { partsOf, together, type SimpleEdit } from '#core/job/edits'
 import { ungroup } from '#core/hands/intents'
-import { branchesOf, findOutput, speakersOf } from '#core/job/tree'
+import { branchesOf, speakersOf, outputOf } from '#core/job/tree'
 import { cures, lineAfter, type RemedyMaker } from './remedy'
 
 /** Transformers that stand in series on a line, each across it again. */
 export const acrossTheLine: RemedyMaker = ({ job, line, finding }) => {
   if (finding.code !== 'draw-is-not-taps') return []
-  const seriesIn = (on: typeof job) => branchesOf(findOutput(on, line.outputId)!.output.wiring)
+  const seriesIn = (on: typeof job) => branchesOf(outputOf(on, line.outputId).output.wiring)
     .find(({ node }) => node.kind === 'series' && !node.through && speakersOf(node).some(s => s.load.kind === 'tap'))?.node
   let after = job
   const edits: SimpleEdit[] = []

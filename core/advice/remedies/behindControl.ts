@@ -11,9 +11,9 @@ const MOST_STEPS = 4
 
 /** Too much behind a control: all taps behind it down together until it carries them, or a larger control. */
 export const behindControl: RemedyMaker = ({ job, line, finding }) => {
-  const standing = line.throughs.find(t => t.nodeId === finding.nodeId)
-  if (finding.code !== 'control-over' || standing?.through.kind !== 'control') return []
-  const { nodeId, through, speakers } = standing
+  const group = line.throughs.find(t => t.nodeId === finding.nodeId)
+  if (finding.code !== 'control-over' || group?.through.kind !== 'control') return []
+  const { nodeId, through, speakers } = group
   const remedies: Remedy[] = []
   const isCured = (after: LineEvaluation) => !after.findings.some(f => f.code === 'control-over' && f.nodeId === nodeId)
   const behind = (after: LineEvaluation) => after.throughs.find(t => t.nodeId === nodeId)?.behindW ?? 0

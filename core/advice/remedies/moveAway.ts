@@ -1,7 +1,7 @@
 import { applyEdit } from '#core/job/apply'
 import { together, type SimpleEdit } from '#core/job/edits'
 import { moveToOutput } from '#core/hands/intents'
-import { findOutput, outputsOf } from '#core/job/tree'
+import { outputsOf, outputOf } from '#core/job/tree'
 import { isRated, lineVoltsOf } from '#core/amplifier/index'
 import { aroundOf } from '#core/line/surroundings'
 import { allowedTapsW, spareW } from '#core/line/allowance'
@@ -30,8 +30,8 @@ export const moveAway: RemedyMaker = ({ job, line, finding }) => {
     edits.push(...(edit.kind === 'batch' ? edit.edits : [edit]))
     labels.unshift(speaker.label)
     after = applyEdit(after, edit).job
-    const here = evaluateOutput(findOutput(after, line.outputId)!.output, aroundOf(after, line.outputId))
-    const there = evaluateOutput(findOutput(after, target.id)!.output, aroundOf(after, target.id))
+    const here = evaluateOutput(outputOf(after, line.outputId).output, aroundOf(after, line.outputId))
+    const there = evaluateOutput(outputOf(after, target.id).output, aroundOf(after, target.id))
     if (there.findings.some(f => f.code === 'reserve-short' || f.code === 'taps-over-amplifier')) return []
     if (!cures(here, finding) || here.findings.some(f => f.code === 'reserve-short')) continue
     return [{

@@ -2,7 +2,7 @@ import type { NewId } from '#core/hands/intents'
 import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import { applyEdit } from '#core/job/apply'
-import { findOutput } from '#core/job/tree'
+import { outputOf } from '#core/job/tree'
 import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { Finding } from '#core/line/finding'
@@ -45,7 +45,7 @@ export type RemedyMaker = (question: RemedyQuestion) => Remedy[]
 /** The line as it would be after an edit. */
 export function lineAfter(job: Job, outputId: string, edit: Edit): LineEvaluation {
   const after = applyEdit(job, edit).job
-  return evaluateOutput(findOutput(after, outputId)!.output, aroundOf(after, outputId))
+  return evaluateOutput(outputOf(after, outputId).output, aroundOf(after, outputId))
 }
 
 /** Is it better after: no longer the same finding at the same place. */

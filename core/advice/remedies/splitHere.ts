@@ -1,6 +1,6 @@
 import { together, type SimpleEdit } from '#core/job/edits'
 import { addOutput } from '#core/hands/intents'
-import { findOutput, speakersOf } from '#core/job/tree'
+import { speakersOf, outputOf } from '#core/job/tree'
 import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { RemedyMaker } from './remedy'
@@ -11,7 +11,7 @@ const OVER: readonly string[] = ['reserve-short', 'taps-over-amplifier', 'load-u
 export const splitHere: RemedyMaker = ({ job, line, finding, newId }) => {
   if (!OVER.includes(finding.code)) return []
   const { children } = line.output.wiring
-  const added = addOutput(job, findOutput(job, line.outputId)!.amplifier.id, newId)
+  const added = addOutput(job, outputOf(job, line.outputId).amplifier.id, newId)
   if (!added || added.edit.kind !== 'output.add' || children.length < 2) return []
   const output = { ...added.edit.output, rating: line.output.rating }
   const isRight = ({ findings }: LineEvaluation) => !findings.some(f => OVER.includes(f.code) || f.grade === 'stop')

@@ -1,7 +1,7 @@
 import { applyEdit } from '#core/job/apply'
 import { together, type SimpleEdit } from '#core/job/edits'
 import type { Branch, Job } from '#core/job/schema'
-import { findOutput, findPlace } from '#core/job/tree'
+import { findPlace, outputOf } from '#core/job/tree'
 import { conductorOhmPerM } from '#core/network/cable'
 import { writeCable } from '#core/quantity/cable'
 import { growthOf } from '#core/line/rules/cableGrows'
@@ -13,7 +13,7 @@ export const thickFirst: RemedyMaker = ({ job, line, finding }) => {
   let current = job
   const edits: SimpleEdit[] = []
   let thick = ''
-  for (let growth = growthOf(line.output.wiring); growth; growth = growthOf(findOutput(current, line.outputId)!.output.wiring)) {
+  for (let growth = growthOf(line.output.wiring); growth; growth = growthOf(outputOf(current, line.outputId).output.wiring)) {
     const now = growth
     const thinner = wayTo(current, now.nodeId).flatMap(({ lead, node }): SimpleEdit[] => lead && conductorOhmPerM(lead.cable) > conductorOhmPerM(now.thick)
       ? [{ kind: 'lead.set', nodeId: node.id, was: lead, to: { ...lead, cable: now.thick } }]

@@ -6,7 +6,7 @@ import { partsOf, setting, together, type Edit, type SimpleEdit } from '#core/jo
 import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setTap, takesMore, type NewId } from '../intents'
 import type { Branch, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
-import { findOutput, findPlace, speakersOf, throughsOf } from '#core/job/tree'
+import { findOutput, findPlace, speakersOf, throughsOf, outputOf, placeOf } from '#core/job/tree'
 import { countedOn } from './numbering'
 
 /**
@@ -137,7 +137,7 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
   const nodes = wholeNodes(job, ids)
   const going = new Set(nodes.map(b => b.node.id))
   for (const { node, lead } of nodes) {
-    const from = findPlace(sequence.job, node.id)!
+    const from = placeOf(sequence.job, node.id)
     const beside = behind ?? asked
     const target = beside === null ? findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring : findPlace(sequence.job, beside)?.parent
     if (!target) return { edit: null, skipped: [] }
@@ -159,7 +159,7 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
 /** To an output more on the amplifier of the first of them, rated like the line that they hang on; one edit. */
 export function moveToNew(job: Job, ids: readonly string[], newId: NewId): ManyDone & { outputId: string } | null {
   const from = ids[0] === undefined ? null : findPlace(job, ids[0])?.output
-  const added = from && addOutput(job, findOutput(job, from.id)!.amplifier.id, newId)
+  const added = from && addOutput(job, outputOf(job, from.id).amplifier.id, newId)
   if (!added || added.edit.kind !== 'output.add') return null
   const add: SimpleEdit = { ...added.edit, output: { ...added.edit.output, rating: from.rating } }
   const moved = moveEach(applyEdit(job, add).job, ids, { outputId: added.outputId })
@@ -228,20 +228,20 @@ export function joinEach(job: Job, ids: readonly string[], kind: 'series' | 'sta
   let run: string[] = []
   /** What the first of a stretch has become part of. */
   const groupOf = (nodeId: string): string => {
-    const { branch, parent } = findPlace(sequence.job, nodeId)!
+    const { branch, parent } = placeOf(sequence.job, nodeId)
     return takesMore(branch.node, kind) ? nodeId : parent.id
   }
   const close = (): void => {
     if (run.length === 1) {
-      const { branch } = findPlace(job, run[0]!)!
+      const { branch } = placeOf(job, run[0]!)
       for (const s of speakersOf(branch.node)) skipped.push({ nodeId: s.id, label: s.label, why: 'not-beside' })
     }
     for (let k = 1; k < run.length; k++) sequence.do(joinWithNext(sequence.job, k === 1 ? run[0]! : groupOf(run[0]!), kind, newId))
     run = []
   }
   nodes.forEach(({ node }, k) => {
-    const place = findPlace(job, node.id)!
-    const before = k > 0 ? findPlace(job, nodes[k - 1]!.node.id)! : null
+    const place = placeOf(job, node.id)
+    const before = k > 0 ? placeOf(job, nodes[k - 1]!.node.id) : null
     if (before && (before.parent !== place.parent || before.index + 1 !== place.index)) close()
     run.push(node.id)
   })

@@ -1,4 +1,4 @@
-import { LOSS_LIMIT_DB, LOSS_STOP_DB } from '#core/practice/lossLimits'
+import { LOSS_LIMIT_DB, LOSS_STOP_DB } from '#core/schools/lossLimits'
 import { found, type Rule } from './rule'
 
 /** What the cable takes off the level at the worst placed speaker. Where lengths are missing it is that much at the least, and never all right. */

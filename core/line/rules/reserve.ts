@@ -1,5 +1,5 @@
 import { lineKindOf, ratedW } from '#core/amplifier/index'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import { exceeds } from '#core/quantity/tolerance'
 import { allowedTapsW } from '../allowance'
 import { found, type Rule } from './rule'

@@ -1,5 +1,5 @@
 import { isReactive } from '#core/network/element'
-import { BESIDE_SCHOOL, PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/practice/power'
+import { BESIDE_SCHOOL, PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/schools/power'
 import type { LineFacts } from '../facts'
 import type { Finding } from '../finding'
 import { found, type Rule } from './rule'

@@ -1,4 +1,4 @@
-import { PEAK_OF_CONTINUOUS } from '#core/practice/power'
+import { PEAK_OF_CONTINUOUS } from '#core/schools/power'
 import type { Finding } from '../finding'
 import { drawnAtRatedW, efficiencyOf } from '#core/network/element'
 import { exceeds } from '#core/quantity/tolerance'

@@ -9,7 +9,7 @@ const AT_EASE = 0.8
 const LIKE_TAP = 0.1
 
 /** Controls and transformers of groups against what hangs behind them. Judged fully up: somebody will turn it there. */
-export const throughs: Rule = line => line.throughs.flatMap(standing => standing.through.kind === 'control' ? ofControl(line, standing) : standing.through.kind === 'transformer' ? ofTransformer(line, standing) : [])
+export const throughs: Rule = line => line.throughs.flatMap(group => group.through.kind === 'control' ? ofControl(line, group) : group.through.kind === 'transformer' ? ofTransformer(line, group) : [])
 
 /** What a control carries at most, W; on low impedance what the output can send through it. */
 function carriesW(line: LineFacts, { behindW, speakers }: ThroughFacts): number | null {
@@ -18,11 +18,11 @@ function carriesW(line: LineFacts, { behindW, speakers }: ThroughFacts): number 
   return line.drops.filter(d => ids.has(d.nodeId)).reduce<number | null>((sum, d) => sum === null || d.mostW === null ? null : sum + d.mostW, 0)
 }
 
-function ofControl(line: LineFacts, standing: ThroughFacts): Finding[] {
-  const { through, nodeId, speakers } = standing
+function ofControl(line: LineFacts, group: ThroughFacts): Finding[] {
+  const { through, nodeId, speakers } = group
   if (through.kind !== 'control') return []
   const { label, ratingW, lineV } = through
-  const behindW = carriesW(line, standing)
+  const behindW = carriesW(line, group)
   const findings: Finding[] = []
   if (isOff(through)) findings.push(found(line, { code: 'control-off', grade: 'unknown', facts: { label, silent: speakers.map(s => s.label) } }, nodeId))
   if (lineV !== null && line.lineV !== null && !isSameVoltage(lineV, line.lineV)) {

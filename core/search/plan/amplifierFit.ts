@@ -1,7 +1,7 @@
 import { driveInto, floorOhm, lineVoltsOf, tapFit } from '#core/amplifier/index'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { AmplifierModel } from '#core/gear/amplifier'
-import { BESIDE_SCHOOL } from '#core/practice/power'
+import { BESIDE_SCHOOL } from '#core/schools/power'
 import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { LineEvaluation } from '#core/line/evaluate'

@@ -1,12 +1,13 @@
+import { byId } from '#core/quantity/known'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { together, setting, type Edit, type SimpleEdit } from '#core/job/edits'
-import { ratingOf, statedOf } from '#core/hands/amplifierModel'
+import { statedRating, statedOf } from '#core/hands/amplifierModel'
 import { outputFor, type NewId } from '#core/hands/intents'
 import { Sequence } from '#core/hands/many/many'
 import type { Amplifier, Job, Origin, Output } from '#core/job/schema'
 import { same } from '#core/quantity/same'
 import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
-import { findOutput } from '#core/job/tree'
+import { outputOf } from '#core/job/tree'
 import type { AmplifierSet } from './amplifierFinder'
 
 /** A set of amplifiers put into the job: what is there of a model stays, lines go over with all that was read on them, what feeds nothing any more goes. */
@@ -23,7 +24,7 @@ interface Unit { amplifierId: string | null, slots: Slot[] }
 export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedAmplifier[], newId: NewId): SetApplied {
   const sequence = new Sequence(job)
   const [added, removed]: [string[], string[]] = [[], []]
-  const standing = new Set<string>()
+  const inUse = new Set<string>()
   let moved = 0
   for (const { at, count } of set.models) {
     const { model, from } = offered[at]!
@@ -31,14 +32,14 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
     for (const { amplifierId, slots } of seated(job, model, from, count, lines)) {
       const unit = amplifierId ?? addUnit(sequence, model, { from, source: sourceOf(job, slots) }, newId)
       if (amplifierId === null) added.push(model.name)
-      standing.add(unit)
+      inUse.add(unit)
       moved += fill(sequence, unit, slots, model, newId)
     }
   }
   for (const { id, name, outputs } of job.amplifiers) {
     const fed = outputs.some(o => set.assignment.some(a => a.outputId === o.id))
-    const now = sequence.job.amplifiers.find(a => a.id === id)!
-    if (standing.has(id) || !fed || now.outputs.some(o => isInUse(job, o))) continue
+    const now = byId(sequence.job.amplifiers, id)
+    if (inUse.has(id) || !fed || now.outputs.some(o => isInUse(job, o))) continue
     sequence.do({ kind: 'amplifier.remove', amplifierId: id })
     removed.push(name)
   }
@@ -78,7 +79,7 @@ const groupsOf = (model: AmplifierModel): AmplifierModel['outputs'] => model.out
 
 /** What feeds a new unit: the source of the amplifiers that its lines come from, where that is one. */
 function sourceOf(job: Job, slots: readonly Slot[]): Amplifier['source'] {
-  const [source, ...others] = slots.flatMap(slot => slot === null ? [] : [findOutput(job, slot.outputId)!.amplifier.source])
+  const [source, ...others] = slots.flatMap(slot => slot === null ? [] : [outputOf(job, slot.outputId).amplifier.source])
   return source !== undefined && others.every(other => same(other, source)) ? source : null
 }
 
@@ -96,7 +97,7 @@ function addUnit(sequence: Sequence, model: AmplifierModel, { from, source }: Pi
  * @returns how many lines came from another amplifier
  */
 function fill(sequence: Sequence, amplifierId: string, slots: readonly Slot[], model: AmplifierModel, newId: NewId): number {
-  const unit = () => sequence.job.amplifiers.find(a => a.id === amplifierId)!
+  const unit = () => byId(sequence.job.amplifiers, amplifierId)
   const groups = groupsOf(model)
   const meant = slots.find(s => s !== null)?.rating ?? { kind: 'not-known' }
   const put = (edit: SimpleEdit) => { sequence.do(edit) }
@@ -105,14 +106,14 @@ function fill(sequence: Sequence, amplifierId: string, slots: readonly Slot[], m
   slots.forEach((slot, k) => {
     const empty = () => unit().outputs.find(o => !placed.has(o.id) && o.wiring.children.length === 0 && !slots.some(s => s?.outputId === o.id))
     const outputId = slot?.outputId ?? empty()?.id
-    const rating = slot?.rating ?? ratingOf(groups[k]!, meant, model.bridgedFloorOhm)
+    const rating = slot?.rating ?? statedRating(groups[k]!, meant, model.bridgedFloorOhm)
     if (outputId === undefined) {
       const output = outputFor(sequence.job, unit(), rating, newId)
       placed.add(output.id)
       return put({ kind: 'output.add', amplifierId, index: k, output })
     }
     placed.add(outputId)
-    const { amplifier, output } = findOutput(sequence.job, outputId)!
+    const { amplifier, output } = outputOf(sequence.job, outputId)
     if (amplifier.id !== amplifierId) moved++
     if (amplifier.id !== amplifierId || amplifier.outputs.indexOf(output) !== k) put({ kind: 'output.move', outputId, amplifierId, index: k })
     if (!same(output.rating, rating)) put({ kind: 'output.set', outputId, ...setting<Pick<Output, 'rating'>, Pick<Output, 'rating'>>(output, { rating }) })

@@ -1,7 +1,7 @@
 import { speakersOf, throughsOf } from '#core/job/tree'
 import type { Job, Space, Speaker } from '#core/job/schema'
 import { efficiencyOf } from '#core/network/element'
-import { peakSchool } from '#core/practice/loudness'
+import { peakSchool } from '#core/schools/loudness'
 import { cellsOf, LevelField, type Cells, type Source } from '#core/room/level'
 import { wattsDb } from '#core/room/tap'
 import type { LineEvaluation } from '#core/line/evaluate'

@@ -3,7 +3,7 @@ import type { NewId } from '#core/hands/intents'
 import { moveToNew, Sequence } from '#core/hands/many/many'
 import { spotOf } from '#core/hands/spaces'
 import type { Branch, Job } from '#core/job/schema'
-import { findPlace, speakersOf } from '#core/job/tree'
+import { speakersOf, placeOf } from '#core/job/tree'
 import { allowedTapsW } from '#core/line/allowance'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { tapDrawW } from '#core/line/facts'
@@ -121,7 +121,7 @@ export function splitEdit(job: Job, line: LineEvaluation, split: LineSplit, newI
     outputIds.push(moved.outputId)
     let before = 0
     for (const nodeId of topOf(line, part.nodeIds)) {
-      const lead = findPlace(sequence.job, nodeId)!.branch.lead
+      const lead = placeOf(sequence.job, nodeId).branch.lead
       const lengthM = Math.round((atM.get(nodeId)! - before) * 1000) / 1000
       before = atM.get(nodeId)!
       if (lead && lead.lengthM !== lengthM) sequence.do({ kind: 'lead.set', nodeId, was: lead, to: { ...lead, lengthM } })

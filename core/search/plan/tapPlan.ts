@@ -1,10 +1,11 @@
+import { byId } from '#core/quantity/known'
 import { likenessOf } from '#core/quantity/same'
 import { applyEdit } from '#core/job/apply'
 import { together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { setTap } from '#core/hands/intents'
 import type { Job, Speaker } from '#core/job/schema'
 import { evaluateJob } from '#core/line/evaluate'
-import { peakSchool } from '#core/practice/loudness'
+import { peakSchool } from '#core/schools/loudness'
 import { dropsById, fieldOf, spaceFacts } from '#core/advice/spaces'
 import { configsOf, Grids, groupsOf, sum, type LeftWhy, type PlannedGroups } from './choices'
 import { decide } from './decide'
@@ -80,7 +81,7 @@ const NO_LEVEL = 1
 function reachedBy(job: Job, spaces: readonly PlannedSpace[], grids: Grids): PlannedSpace[] {
   const drops = dropsById(evaluateJob(job))
   return spaces.map((s) => {
-    const space = job.spaces.find(x => x.id === s.spaceId)!
+    const space = byId(job.spaces, s.spaceId)
     const meanDb = grids.meanDb(space, spaceFacts(job, drops, space, fieldOf(space, NO_LEVEL)).spots)
     return meanDb === null ? s : { ...s, reachedDb: meanDb - peakSchool(space.peaks).db }
   })

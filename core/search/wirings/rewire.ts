@@ -1,10 +1,11 @@
+import { byId } from '#core/quantity/known'
 import { same } from '#core/quantity/same'
 import { addOutput, type NewId } from '#core/hands/intents'
 import { joinChannels } from '#core/hands/channels'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { Sequence } from '#core/hands/many/many'
 import type { Branch, Job, Output, Speaker } from '#core/job/schema'
-import { branchesOf, findOutput, speakersOf } from '#core/job/tree'
+import { branchesOf, findOutput, speakersOf, outputOf } from '#core/job/tree'
 import { labelledOhm } from '#core/network/element'
 import type { LineFacts } from '#core/line/facts'
 import type { WiringsAsked } from './finder'
@@ -88,7 +89,7 @@ export function rewire(
       if (typeof joined === 'string') return joined
       for (const edit of joined ? partsOf(joined) : []) sequence.do(edit)
     }
-    const { wiring } = findOutput(sequence.job, id)!.output
+    const { wiring } = outputOf(sequence.job, id).output
     const hung = network.kind === 'parallel' ? network.parts : [network]
     hung.forEach((part, index) => sequence.do({ kind: 'node.add', parentId: wiring.id, index, branch: branch(part) }))
   }
@@ -97,7 +98,7 @@ export function rewire(
 
 /** The next output of the amplifier on which nothing hangs, rated like the first; one more where there is none. */
 function freeOutput(sequence: Sequence, amplifierId: string, taken: readonly string[], like: Output, newId: NewId): string {
-  const { outputs } = sequence.job.amplifiers.find(a => a.id === amplifierId)!
+  const { outputs } = byId(sequence.job.amplifiers, amplifierId)
   const free = outputs.find(o => !taken.includes(o.id) && o.wiring.children.length === 0)
   if (free) {
     const set: SimpleEdit = { kind: 'output.set', outputId: free.id, was: { rating: free.rating }, to: { rating: like.rating } }

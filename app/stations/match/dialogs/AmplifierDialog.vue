@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import type { AmplifierSet } from '#core/search/plan/amplifierFinder'
 import { applySet, type OfferedAmplifier } from '#core/search/plan/amplifiersEdit'
 import { appliedWords, finderWords, leadsWords, modelsText, outputText, spareText } from '#core/search/plan/amplifierWords'
-import { reserveSchool } from '#core/practice/reserve'
+import { reserveSchool } from '#core/schools/reserve'
 import { newId } from '~/api/ids'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import { useWholeLibrary } from '~/composables/useWholeLibrary'
@@ -52,7 +52,7 @@ function put(set: AmplifierSet): void {
     :is-answered="sets.length > 0" :away="away" @read="load()" @again="again" @stop="stop">
     <template #question><form class="asked" data-form @submit.prevent>
       <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it
-        (“{{ reserveSchool(store.job!.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
+        (“{{ reserveSchool(store.opened.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
       <div class="line"><GrowthChoice v-model="growth" /></div>
     </form></template>
     <template v-if="found">

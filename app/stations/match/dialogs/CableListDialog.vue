@@ -27,7 +27,7 @@ function setPercent(value: number): void {
   localStorage.setItem(KEY, String(value))
 }
 const { modelOf, priceOf } = useCablePrices()
-const list = computed(() => cableList(store.job!, percent.value / 100))
+const list = computed(() => cableList(store.opened, percent.value / 100))
 const total = computed(() => cableCost(list.value.sizes.map(s => ({ cable: s.cable, lengthM: s.withSlackM })), priceOf))
 const rows = computed(() => list.value.sizes.map((size) => {
   const model = modelOf(size.cable)

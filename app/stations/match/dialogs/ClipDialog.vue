@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { byId } from '#core/quantity/known'
 import { computed, ref, watch } from 'vue'
 import Dialog from 'primevue/dialog'
 import type { LineEvaluation } from '#core/line/evaluate'
@@ -28,7 +29,7 @@ const again = () => {
 watch([ratedW, crossoverHz, material], again, { immediate: true })
 const rows = computed(() => found.value?.map((report, k) => ({ ...clipRow(OVERDRIVES_DB[k]!, report, highRatedW.value), bar: report.highW })) ?? [])
 const most = computed(() => Math.max(highRatedW.value ?? 0, ...rows.value.map(r => r.bar)) || 1)
-const of = computed(() => MATERIALS.find(m => m.id === material.value)!)
+const of = computed(() => byId(MATERIALS, material.value))
 const ofName = computed(() => of.value.name.charAt(0).toUpperCase() + of.value.name.slice(1))
 const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<MaterialId, string>
 </script>

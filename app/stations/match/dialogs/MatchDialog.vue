@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { byId } from '#core/quantity/known'
 import { timesPower } from '#core/amplifier/index'
 import { computed, ref, useTemplateRef } from 'vue'
 import Dialog from 'primevue/dialog'
@@ -22,7 +23,7 @@ const frame = useTemplateRef<HTMLElement>('frame')
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const width = useWidth(frame, 300)
 const playedId = ref(PLAYED[0]!.id)
-const played = computed(() => PLAYED.find(p => p.id === playedId.value)!)
+const played = computed(() => byId(PLAYED, playedId.value))
 /** As if the output gave so many decibels more or less: looked at, not kept. */
 const asIfDb = ref(0)
 const shifted = computed(() => asIfDb.value === 0 ? line : solveOutput({ ...line.output, rating: timesPower(line.output.rating, 10 ** (asIfDb.value / 10)) }))

@@ -31,7 +31,7 @@ watch([prices, () => store.job?.amplifiers, () => store.job?.variants, () => sto
 const variants = computed(() => store.job?.variants ?? [])
 const rows = computed(() => compared.value ? compareRows(compared.value) : [])
 const heads = computed(() => compared.value ?? [])
-const keptAs = computed(() => variants.value.find(v => same(v.amplifiers, store.job!.amplifiers)) ?? null)
+const keptAs = computed(() => variants.value.find(v => same(v.amplifiers, store.opened.amplifiers)) ?? null)
 const nextName = computed(() => {
   const names = new Set(variants.value.map(v => v.name))
   return ['Variant 1', 'Variant 2', 'Variant 3', 'Variant 4'].find(n => !names.has(n))!
@@ -63,7 +63,7 @@ const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?
       <p v-else-if="variants.length >= MOST_VARIANTS" class="small">{{ MOST_VARIANTS }} are kept: let one go to keep another.</p>
       <div v-else class="line">
         <TextEntry class="called" label="Kept as" :text="name ?? nextName" :read="textOf(variantFields.name, 'name')" @commit="name = $event" />
-        <Button label="Keep this wiring" :disabled="store.job!.amplifiers.length === 0" @click="keep" />
+        <Button label="Keep this wiring" :disabled="store.opened.amplifiers.length === 0" @click="keep" />
       </div>
     </form></template>
     <div v-if="variants.length > 0 && rows.length > 0" class="wide">

@@ -40,8 +40,8 @@ const gain = computed(() => amplifier.gainDb === null ? gainOf(rating, amplifier
 const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== null || amplifier.inputV !== null || amplifier.inputOhm !== null)
 
 const isPicking = ref(false)
-const used = computed(() => store.job!.amplifiers.flatMap(a => a.from?.modelId ?? []))
-const asModel = (body: Model, from: Origin) => asAmplifierModel(store.job!, amplifier.id, body as AmplifierModel, from, newId)
+const used = computed(() => store.opened.amplifiers.flatMap(a => a.from?.modelId ?? []))
+const asModel = (body: Model, from: Origin) => asAmplifierModel(store.opened, amplifier.id, body as AmplifierModel, from, newId)
 function become(model: Model, from: Origin): void {
   isPicking.value = false
   const { edit, beyond } = asModel(model, from)

@@ -36,7 +36,7 @@ const set = (to: Partial<Band>) => emit('set', { band: { ...band.value!, ...to }
         @click="band && emit('set', { band: null })">everything</button>
       <button
         type="button" role="radio" class="tap" :class="{ on: band !== null }" :aria-checked="band !== null"
-        @click="band ?? emit('set', { band: likelyBand(store.job!, output.id) })">a part of the range</button>
+        @click="band ?? emit('set', { band: likelyBand(store.opened, output.id) })">a part of the range</button>
     </div>
     <template v-if="band">
       <div class="fields">

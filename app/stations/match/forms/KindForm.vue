@@ -13,7 +13,7 @@ const emit = defineEmits<{ close: [] }>()
 const store = useJobStore()
 
 function set(change: Partial<SpeakerModel>): void {
-  if (!store.edit(changeKind(store.job!, kind.id, change))) return
+  if (!store.edit(changeKind(store.opened, kind.id, change))) return
   store.said = `${kind.model.name}: changed for all ${count} of it`
 }
 const scaleWith = (k: number, to: Partial<SpeakerModel['scales'][number]>) => kind.model.scales.map((scale, i) => i === k ? { ...scale, ...to } : scale)
@@ -48,7 +48,7 @@ function addScale(): void {
     </div>
     <p class="acts">
       <button class="act" type="button" @click="addScale">+ scale of its dial</button>
-      <button class="act" type="button" @click="store.edit(removeKind(store.job!, kind.id))">give the kind up</button>
+      <button class="act" type="button" @click="store.edit(removeKind(store.opened, kind.id))">give the kind up</button>
       <button class="act" type="button" @click="emit('close')">done</button>
     </p>
   </div>

@@ -22,19 +22,19 @@ const isPicking = ref(false)
 /** Of no kind; an empty value would count as nothing chosen. */
 const NONE = '-'
 
-const kinds = computed(() => [...new Set(speakers.map(s => kindOf(store.job!, s)))])
+const kinds = computed(() => [...new Set(speakers.map(s => kindOf(store.opened, s)))])
 const kind = computed(() => kinds.value.length === 1 ? kinds.value[0]! : null)
-const count = computed(() => kind.value ? speakersOfKind(store.job!, kind.value.id).length : 0)
+const count = computed(() => kind.value ? speakersOfKind(store.opened, kind.value.id).length : 0)
 const ids = computed(() => speakers.map(s => s.id))
 /** Who would become one kind: what is chosen, and with one alone all that are as it is. */
-const equals = computed(() => speakers.length === 1 ? equalsOf(store.job!, speakers[0]!.id) : ids.value)
+const equals = computed(() => speakers.length === 1 ? equalsOf(store.opened, speakers[0]!.id) : ids.value)
 const options = computed(() => [
   ...(kind.value === null && kinds.value.length > 1 ? [] : [{ value: NONE, label: 'of no kind' }]),
-  ...store.job!.kinds.map(k => ({ value: k.id, label: k.model.name })),
+  ...store.opened.kinds.map(k => ({ value: k.id, label: k.model.name })),
 ])
 const differing = computed(() => {
   const fields = speakers.flatMap((s) => {
-    const own = kindOf(store.job!, s)
+    const own = kindOf(store.opened, s)
     return own ? byHand(s, own) : []
   })
   return [...new Set(fields)].map(field => FOLLOWED_WORDS[field]).join(', ')
@@ -44,22 +44,22 @@ const lineVOf = (nodeId: string) => {
   const line = evaluation.lines.find(l => l.speakers.some(s => s.id === nodeId))
   return line?.kind === 'constant-voltage' ? line.lineV : null
 }
-const used = computed(() => store.job!.kinds.flatMap(k => k.from?.modelId ?? []))
+const used = computed(() => store.opened.kinds.flatMap(k => k.from?.modelId ?? []))
 function pick({ modelId, version, body }: { modelId: string, version: number, body: Model }): void {
   isPicking.value = false
   const model = body as SpeakerModel
-  if (store.edit(giveModel(store.job!, ids.value, { modelId, version, model }, lineVOf, newId))) store.said = `${model.name}: ${ids.value.length} of it now`
+  if (store.edit(giveModel(store.opened, ids.value, { modelId, version, model }, lineVOf, newId))) store.said = `${model.name}: ${ids.value.length} of it now`
 }
 
 function give(kindId: string): void {
-  store.edit(giveKind(store.job!, ids.value, kindId === NONE ? null : kindId, lineVOf))
+  store.edit(giveKind(store.opened, ids.value, kindId === NONE ? null : kindId, lineVOf))
 }
 </script>
 
 <template>
   <fieldset class="kind">
     <legend class="soft small">Kind</legend>
-    <div v-if="store.job!.kinds.length > 0" class="chosen">
+    <div v-if="store.opened.kinds.length > 0" class="chosen">
       <Select
         aria-label="kind" :model-value="kind?.id ?? (kinds.length > 1 ? null : NONE)" :options="options" option-label="label" option-value="value" size="small"
         placeholder="they differ" @update:model-value="give" />
@@ -67,11 +67,11 @@ function give(kindId: string): void {
     </div>
     <NewerPart
       v-if="kind" kind="speaker" :from="kind.from"
-      :as-model="(model, { version }) => takeVersion(store.job!, kind!.id, version, model as SpeakerModel)"
-      @keep="({ passed }) => store.edit(passVersion(store.job!, kind!.id, passed!))" />
+      :as-model="(model, { version }) => takeVersion(store.opened, kind!.id, version, model as SpeakerModel)"
+      @keep="({ passed }) => store.edit(passVersion(store.opened, kind!.id, passed!))" />
     <KindForm v-if="kind && isOpen" :key="kind.id" :kind="kind" :count="count" @close="isOpen = false" />
     <p v-if="differing !== ''" class="small">≠ By hand otherwise than the kind: {{ differing }}. <button
-      class="act" type="button" @click="store.edit(asKind(store.job!, ids))">as the kind again</button></p>
+      class="act" type="button" @click="store.edit(asKind(store.opened, ids))">as the kind again</button></p>
     <GearPick v-if="isPicking" kind="speaker" :used="used" @pick="pick" @close="isPicking = false" />
     <button v-else class="act make library" type="button" @click="isPicking = true">
       {{ kind ? 'another model of the library' : 'a model of the library' }}</button>

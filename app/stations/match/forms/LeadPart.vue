@@ -16,7 +16,7 @@ const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()
 const store = useJobStore()
 const { units } = useUnits()
 const lead = computed(() => store.job ? findPlace(store.job, nodeId)?.branch.lead ?? null : null)
-const usual = computed(() => usualCableOf(store.job!, [nodeId]))
+const usual = computed(() => usualCableOf(store.opened, [nodeId]))
 
 function set(change: { cable?: Cable, lengthM?: number }): void {
   const was = lead.value

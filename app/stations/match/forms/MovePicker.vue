@@ -13,8 +13,8 @@ const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const targets = computed(() => evaluation.lines.filter(l => l.outputId !== selected.selection.outputId))
 
-const what = computed(() => selected.standing
-  ? `${selected.standing.through.label} and all behind it`
+const what = computed(() => selected.throughGroup
+  ? `${selected.throughGroup.through.label} and all behind it`
   : selected.isMany ? `${selected.ids.length} speakers` : selected.speaker?.label)
 
 function spare(line: (typeof targets.value)[number]): string {

@@ -60,7 +60,7 @@ const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
 const MODES: Record<ChannelMode, string> = { single: 'one channel', bridged: 'two, bridged', parallel: 'two, side by side' }
 function join(mode: ChannelMode): void {
-  const joined = joinChannels(store.job!, output.id, mode, newId)
+  const joined = joinChannels(store.opened, output.id, mode, newId)
   if (typeof joined === 'string') store.said = joined
   else store.edit(joined)
 }
@@ -68,7 +68,7 @@ const isPickingCable = ref(false)
 function layModel(body: Model): void {
   isPickingCable.value = false
   const { size, name } = body as CableModel
-  if (store.edit(setLineCable(store.job!, output.id, size))) store.said = `${output.label}: ${name} all along`
+  if (store.edit(setLineCable(store.opened, output.id, size))) store.said = `${output.label}: ${name} all along`
 }
 </script>
 
@@ -109,7 +109,7 @@ function layModel(body: Model): void {
     <BandPart :output="output" @set="setOutput" />
     <TextEntry
       v-if="leads.length > 0" label="Cable of the whole line" :text="cable" :read="cableOf" hint="several kinds"
-      @commit="store.edit(setLineCable(store.job!, output.id, $event))" />
+      @commit="store.edit(setLineCable(store.opened, output.id, $event))" />
     <GearPick
       v-if="isPickingCable" kind="cable" :used="[]" @pick="({ body }) => layModel(body)"
       @close="isPickingCable = false" />

@@ -15,7 +15,7 @@ const { group, part } = defineProps<{ group: Group, part: LinePart }>()
 const emit = defineEmits<{ set: [change: ThroughChange] }>()
 const store = useJobStore()
 function become(kind: LinePart['kind']): void {
-  if (kind !== part.kind) store.edit(replaceThrough(store.job!, group.id, usualPart(kind, throughLabel(store.job!, kind))))
+  if (kind !== part.kind) store.edit(replaceThrough(store.opened, group.id, usualPart(kind, throughLabel(store.opened, kind))))
 }
 const corner = computed(() => cornerOf({ ...group, through: part }))
 

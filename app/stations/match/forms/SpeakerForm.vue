@@ -54,7 +54,7 @@ function setMotional(to: Partial<Extract<SpeakerLoad, { kind: 'motional' }>>): v
   if (load.value.kind === 'motional') set({ load: { ...load.value, ...to } })
 }
 
-const usualCable = computed(() => usualCableOf(store.job!, [speaker.id]))
+const usualCable = computed(() => usualCableOf(store.opened, [speaker.id]))
 
 // More of the same: how many, how far apart.
 const count = ref(1)
@@ -151,7 +151,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     <LeadPart v-for="{ nodeId, says } in leads" :key="nodeId" :node-id="nodeId" :says="says" />
     <button
       v-if="inGroup && isGroup(inGroup) && !inGroup.through" class="act" type="button"
-      @click="store.edit(ungroup(store.job!, inGroup.id))">Open this {{ inGroup.kind === 'series' ? 'series' : 'group' }}: hang its members on the
+      @click="store.edit(ungroup(store.opened, inGroup.id))">Open this {{ inGroup.kind === 'series' ? 'series' : 'group' }}: hang its members on the
       rail</button>
     <fieldset class="lead">
       <legend class="soft small">More like this</legend>

@@ -28,17 +28,17 @@ const isPicking = ref(false)
 /** The library has controls and transformers. */
 const gearKind = computed((): GearKind | null => through.kind === 'control' || through.kind === 'transformer' ? through.kind : null)
 const does = (edit: Edit | null) => store.edit(edit)
-const set = (change: ThroughChange) => does(setThrough(store.job!, group.id, change))
+const set = (change: ThroughChange) => does(setThrough(store.opened, group.id, change))
 
-const standing = computed(() => selected.line?.throughs.find(t => t.nodeId === group.id) ?? null)
+const control = computed(() => selected.line?.throughs.find(t => t.nodeId === group.id) ?? null)
 const steps = computed((): readonly number[] => through.kind === 'control' && through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB)
 const SECONDARIES_OHM = [4, 8, 16] as const
 
-const used = computed(() => throughsOf(store.job!).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))
+const used = computed(() => throughsOf(store.opened).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))
 function asModel(body: Model, from: Origin): Edit | null {
   const lineV = selected.line?.kind === 'constant-voltage' ? selected.line.lineV : null
   const to = through.kind === 'control' ? controlOf(body as ControlModel, from, lineV, through) : transformerOf(body as TransformerModel, from, lineV, through as LineTransformer)
-  return setThrough(store.job!, group.id, to)
+  return setThrough(store.opened, group.id, to)
 }
 function become(body: Model, from: Origin): void {
   isPicking.value = false
@@ -47,15 +47,15 @@ function become(body: Model, from: Origin): void {
 function out(): void {
   const first = selected.ids[0] ?? null
   const { outputId } = selected.selection
-  if (does(takeOut(store.job!, group.id))) selected.select(outputId, first)
+  if (does(takeOut(store.opened, group.id))) selected.select(outputId, first)
 }
 </script>
 
 <template>
   <form class="form" @submit.prevent>
-    <p v-if="standing && standing.behindW !== null" class="small">Behind it hang <b class="figure">{{ writeQuantity(standing.behindW, 'W') }}</b>, every
-      control fully up<template v-if="standing.inW !== null && standing.outW !== null">; as it stands it takes {{ writeQuantity(standing.inW, 'W') }} and gives
-        on {{ writeQuantity(standing.outW, 'W') }}</template>.</p>
+    <p v-if="control && control.behindW !== null" class="small">Behind it hang <b class="figure">{{ writeQuantity(control.behindW, 'W') }}</b>, every
+      control fully up<template v-if="control.inW !== null && control.outW !== null">; as it stands it takes {{ writeQuantity(control.inW, 'W') }} and gives
+        on {{ writeQuantity(control.outW, 'W') }}</template>.</p>
     <div class="two">
       <TextEntry label="Label" :text="through.label" :read="textOf(controlSchema.shape.label, 'label')" @commit="set({ label: $event })" />
       <TextEntry label="What it is" :text="through.name" :read="textOf(controlSchema.shape.name, 'name')" hint="not stated" @commit="set({ name: $event })" />

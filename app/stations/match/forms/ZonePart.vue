@@ -27,13 +27,13 @@ const selected = useSelectionStore()
 const NONE = '-'
 
 const ids = computed(() => speakers.map(s => s.id))
-const zones = computed(() => [...new Set(speakers.map(s => zoneOf(store.job!, s)))])
+const zones = computed(() => [...new Set(speakers.map(s => zoneOf(store.opened, s)))])
 const zone = computed(() => zones.value.length === 1 ? zones.value[0]! : null)
-const facts = computed(() => zone.value ? zoneFacts(store.job!, evaluation.lines).find(z => z.zoneId === zone.value!.id) ?? null : null)
+const facts = computed(() => zone.value ? zoneFacts(store.opened, evaluation.lines).find(z => z.zoneId === zone.value!.id) ?? null : null)
 const controls = useLibraryRows('control', () => zone.value !== null)
-const ways = computed(() => facts.value ? zoneWays(store.job!, evaluation.lines, facts.value) : [])
+const ways = computed(() => facts.value ? zoneWays(store.opened, evaluation.lines, facts.value) : [])
 const options = computed(() => [
-  ...(zones.value.length > 1 ? [] : [{ value: NONE, label: 'in no zone' }]), ...store.job!.zones.map(z => ({ value: z.id, label: z.name })),
+  ...(zones.value.length > 1 ? [] : [{ value: NONE, label: 'in no zone' }]), ...store.opened.zones.map(z => ({ value: z.id, label: z.name })),
 ])
 
 const MEANS = {
@@ -74,7 +74,7 @@ function saysOf(way: ZoneWay): { does: string, parts: string, keeps: string } {
 
 /** A control before each stretch of it; one edit. */
 function putControls(): void {
-  const job = store.job!
+  const job = store.opened
   let current = job
   const edits = stretchesOf(job, facts.value!.speakers).flatMap((stretch) => {
     const made = putBefore(current, stretch.map(s => s.id), { ...unknownControl(throughLabel(current, 'control')), lineV: lineV.value }, newId)
@@ -93,7 +93,7 @@ function take(way: ZoneWay): void {
 const nameOrNone = (typed: string) => typed === '' ? '' : textOf(zoneFields.name, 'name')(typed)
 function make(name: string): void {
   // Enter takes it, and the field that goes away then is left too.
-  if (name !== '' && !zone.value && store.edit(makeZone(store.job!, ids.value, name, newId))) store.said = `zone ${name}: ${ids.value.length} in it`
+  if (name !== '' && !zone.value && store.edit(makeZone(store.opened, ids.value, name, newId))) store.said = `zone ${name}: ${ids.value.length} in it`
 }
 function rename(name: string): void {
   store.edit({ kind: 'zone.set', zoneId: zone.value!.id, was: { name: zone.value!.name }, to: { name } })
@@ -104,9 +104,9 @@ function rename(name: string): void {
   <fieldset class="zone">
     <legend class="soft small">Zone: one level of its own</legend>
     <Select
-      v-if="store.job!.zones.length > 0" aria-label="zone" :model-value="zone?.id ?? (zones.length > 1 ? null : NONE)" :options="options"
+      v-if="store.opened.zones.length > 0" aria-label="zone" :model-value="zone?.id ?? (zones.length > 1 ? null : NONE)" :options="options"
       option-label="label" option-value="value" size="small" placeholder="they differ"
-      @update:model-value="id => store.edit(giveZone(store.job!, ids, id === NONE ? null : id))" />
+      @update:model-value="id => store.edit(giveZone(store.opened, ids, id === NONE ? null : id))" />
     <TextEntry v-if="zone" :key="zone.id" label="Its name" :text="zone.name" :read="textOf(zoneFields.name, 'name')" @commit="rename" />
     <TextEntry v-else key="new" label="A new zone, named" text="" :read="nameOrNone" hint="Shop" @commit="make" />
     <template v-if="facts && zone">
@@ -118,7 +118,7 @@ function rename(name: string): void {
         <button v-if="!way.has || way.kind === 'taps'" class="act" type="button" @click="take(way)">
           {{ way.kind === 'output' ? 'move it to a new output' : way.kind === 'control' ? 'put it there' : 'choose all of it' }}</button>
       </div>
-      <button class="act" type="button" @click="store.edit(removeZone(store.job!, zone.id))">give up this zone</button>
+      <button class="act" type="button" @click="store.edit(removeZone(store.opened, zone.id))">give up this zone</button>
     </template>
   </fieldset>
 </template>

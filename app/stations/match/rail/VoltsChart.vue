@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { scaleLinear } from 'd3-scale'
 import { line as d3line } from 'd3-shape'
-import { LOSS_LIMIT_DB } from '#core/practice/lossLimits'
+import { LOSS_LIMIT_DB } from '#core/schools/lossLimits'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { lengthIn, LENGTH_UNIT } from '#core/quantity/units'
 import { writeDb, writeNumber } from '#core/quantity/write'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { DEFAULT_POWER, POWER_SCHOOLS, type PowerSchoolId } from '#core/practice/power'
-import { DEFAULT_VALVE, VALVE_SCHOOLS, type ValveSchoolId } from '#core/practice/valve'
-import { DEFAULT_RESERVE, RESERVE_SCHOOLS, type ReserveSchoolId } from '#core/practice/reserve'
+import { DEFAULT_POWER, POWER_SCHOOLS, type PowerSchoolId } from '#core/schools/power'
+import { DEFAULT_VALVE, VALVE_SCHOOLS, type ValveSchoolId } from '#core/schools/valve'
+import { DEFAULT_RESERVE, RESERVE_SCHOOLS, type ReserveSchoolId } from '#core/schools/reserve'
 
 const ids = <T extends string>(schools: readonly { id: T }[]) => z.enum(schools.map(s => s.id) as [T, ...T[]])
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { DEFAULT_PEAKS, EARS, PEAK_SCHOOL_IDS, SPACE_USE_IDS } from '#core/practice/loudness'
+import { DEFAULT_PEAKS, EARS, PEAK_SCHOOL_IDS, SPACE_USE_IDS } from '#core/schools/loudness'
 import { bounded, idText, instant, nameText, plainText } from '#core/quantity/fields'
 import { DEFAULT_OVERLAP, OVERLAP_IDS } from '#core/room/coverage'
 import { MOST_PLACES } from '#core/room/layout'

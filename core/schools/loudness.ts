@@ -1,3 +1,5 @@
+import { byId } from '#core/quantity/known'
+
 /** How loud a space is to be. All: common practice, no source, unless said otherwise. */
 
 export interface SpaceUse {
@@ -22,7 +24,7 @@ export const SPACE_USES = [
 ] as const satisfies readonly SpaceUse[]
 export type SpaceUseId = (typeof SPACE_USES)[number]['id']
 export const SPACE_USE_IDS = SPACE_USES.map(u => u.id) as [SpaceUseId, ...SpaceUseId[]]
-export const spaceUse = (id: SpaceUseId): SpaceUse => SPACE_USES.find(u => u.id === id)!
+export const spaceUse = (id: SpaceUseId): SpaceUse => byId(SPACE_USES, id)
 
 /** What a place is like and about how loud it is, dB(A). From memory; a meter in the room decides. */
 export const NOISE_EXAMPLES = [
@@ -51,7 +53,7 @@ export const PEAK_SCHOOLS = [
 export type PeakSchoolId = (typeof PEAK_SCHOOLS)[number]['id']
 export const PEAK_SCHOOL_IDS = PEAK_SCHOOLS.map(p => p.id) as [PeakSchoolId, ...PeakSchoolId[]]
 export const DEFAULT_PEAKS: PeakSchoolId = 'open'
-export const peakSchool = (id: PeakSchoolId): PeakSchool => PEAK_SCHOOLS.find(p => p.id === id)!
+export const peakSchool = (id: PeakSchoolId): PeakSchool => byId(PEAK_SCHOOLS, id)
 
 /** Ears above the floor, metres. Common practice, no source. */
 export const EARS = [{ says: 'seated', earsM: 1.2 }, { says: 'standing', earsM: 1.65 }] as const

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { LevelField, cellsOf } from '#core/room/level'
 import { rectangle } from '#core/room/outline'
-import { besidePlace, contourPath, nudgeM, planScale, rulerMarks, SHADE_MOST, shadeCells, shadeOf, snapped } from './plan'
+import { besidePlace, contourPath, nudgeM, planScale, rulerMarks, SHADE_MOST, shadeCells, shadeOf, snapped } from './floorPlan'
 
 describe('scale', () => {
   test.each<[number, number, number, number, number]>([[10, 5, 854, 644, 80], [10, 5, 854, 244, 40], [1, 1, 854, 644, 120], [800, 400, 300, 300, 4]])('%d by %d m in %d by %d px: %d px a metre', (l, w, width, height, px) => {
