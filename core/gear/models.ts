@@ -47,7 +47,7 @@ export function broughtUp<K extends GearKind>(kind: K, body: unknown): Models[K]
   return withUnstated(MODEL_SCHEMAS[kind], body) as Models[K]
 }
 
-/** What a field of a model holds where a version did not know it. */
+/** What a field of a model holds where a version did not know it; null also where it must be stated. */
 export function unstatedField(kind: GearKind, key: string): unknown {
-  return unstatedOf((MODEL_SCHEMAS[kind].shape as Record<string, z.ZodType>)[key]!)
+  return unstatedOf((MODEL_SCHEMAS[kind].shape as Record<string, z.ZodType>)[key]!) ?? null
 }
