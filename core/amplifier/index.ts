@@ -1,5 +1,5 @@
 export { bestTap, FLIES_BACK, MATCHED, mismatchDb, QUIETLY, tapFit, type TapFit } from './kinds/valve'
-export { MODE_WORDS } from './kinds/solidState'
+export { MODE_WORDS, wattsAtVolts } from './kinds/solidState'
 export type { Contradiction } from './contradictions'
 export * from './limiter'
 export * from './input'

@@ -1,10 +1,11 @@
+import { isTakenAs, saidOf, TAKEN_AS } from './takenAs'
 import { same } from '#core/quantity/same'
 import { lineKindOf, lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
 import { sameCable } from '#core/quantity/cable'
 import type { Lead } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
-import { together, type Edit, type SimpleEdit } from '#core/job/edits'
+import { setting, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from '#core/job/tree'
@@ -24,9 +25,15 @@ export function retap(job: Job, nodeId: string, step: 1 | -1): Edit | null {
   return tapW === undefined ? null : setTap(found.speaker, tapW)
 }
 
+/** A speaker changed by a hand. */
+export function setSpeaker(speaker: Speaker, to: Partial<Omit<Speaker, 'kind' | 'id'>>): SimpleEdit {
+  return { kind: 'speaker.set', nodeId: speaker.id, ...setting<Omit<Speaker, 'kind' | 'id'>, typeof to>(speaker, saidOf(speaker, to, to.load !== undefined)) }
+}
+
 export function setTap(speaker: Speaker, tapW: number): Edit | null {
-  if (speaker.load.kind !== 'tap' || speaker.load.tapW === tapW) return null
-  return { kind: 'speaker.set', nodeId: speaker.id, was: { load: speaker.load }, to: { load: { ...speaker.load, tapW } } }
+  // The tap that was only guessed is said to be the one, too.
+  if (speaker.load.kind !== 'tap' || (speaker.load.tapW === tapW && !isTakenAs(speaker))) return null
+  return setSpeaker(speaker, { load: { ...speaker.load, tapW } })
 }
 
 /** The lowest two-figure number that no speaker of the line bears: "07". */
@@ -73,8 +80,8 @@ export function addFirst(job: Job, outputId: string, newId: NewId): { edit: Edit
   const like = outputsOf(job).filter(o => lineKindOf(o.rating) === lineKindOf(rating)).flatMap(o => speakersOf(o.wiring)).at(-1)
   const lineV = lineVoltsOf(rating)
   const plain = lineV !== null
-    ? { name: 'taken as 10 W: not known yet', load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null } }
-    : { name: 'taken as 8 Ω: not known yet', load: { kind: 'nominal' as const, nominalOhm: 8 } }
+    ? { name: TAKEN_AS.tap, load: { kind: 'tap' as const, tapW: 10, ratedV: lineV, tapsW: [...USUAL_TAPS_W], insertionDb: null, tapMeans: null } }
+    : { name: TAKEN_AS.nominal, load: { kind: 'nominal' as const, nominalOhm: 8 } }
   const { name, load, continuousW, driverOhm, kindId } = { continuousW: null, driverOhm: null, kindId: null, ...plain, ...like }
   const speaker: Speaker = { kind: 'speaker', id: newId(), label: nextLabel(output), name, load, continuousW, driverOhm, kindId, zoneId: null }
   const branch: Branch = { lead: null, node: speaker }

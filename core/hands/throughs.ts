@@ -1,3 +1,4 @@
+import { saidOf, TAKEN_AS } from './takenAs'
 import { same } from '#core/quantity/same'
 import type { ControlModel } from '#core/gear/control'
 import type { TransformerModel } from '#core/gear/transformer'
@@ -20,7 +21,7 @@ export function throughLabel(job: Pick<Job, 'amplifiers'>, kind: LineThrough['ki
 /** A control of which nothing is known yet, and a transformer taken as one for 8 Ω. */
 export const unknownControl = (label: string): Control => ({ kind: 'control', label, name: '', from: null, setDb: null, stepsDb: [], ratingW: null, lineV: null, insertionDb: null })
 export const usualTransformer = (label: string, ratedV: number, tapsW: readonly number[]): LineTransformer => ({
-  kind: 'transformer', label, name: 'taken as one for 8 Ω: not known yet', from: null, tapW: Math.max(...tapsW), ratedV, tapsW: [...tapsW], secondaryOhm: 8, ratingW: null, insertionDb: null, tapMeans: null,
+  kind: 'transformer', label, name: TAKEN_AS.transformer, from: null, tapW: Math.max(...tapsW), ratedV, tapsW: [...tapsW], secondaryOhm: 8, ratingW: null, insertionDb: null, tapMeans: null,
 })
 
 /** A capacitor and a coil as good as any to begin with: a usual bass blocker on 8 Ω, about 200 Hz. Common practice, no source. */
@@ -93,12 +94,18 @@ export type ThroughChange = Partial<Control> | Partial<LineTransformer> | Partia
 export function setThrough(job: Job, groupId: string, change: ThroughChange): Edit | null {
   const through = findGroup(job, groupId)?.group.through
   if (!through) return null
-  const to = { ...through, ...change } as LineThrough
+  const to = { ...through, ...saidOf(through, change, Object.keys(change).some(key => key !== 'label' && key !== 'setDb')) } as LineThrough
   return same(to, through) ? null : { kind: 'through.set', nodeId: groupId, was: through, to }
 }
 
 /** Positions of a control whose own are not stated, dB down. Common practice, no source: 3 dB a step, then off. */
-export const USUAL_STEPS_DB = [0, 3, 6, 9, 12, 15, 18, 21, 24, 27, 30] as const
+const USUAL_STEPS_DB = [0, 3, 6, 9, 12, 15, 18, 21, 24, 27, 30] as const
+
+/** The positions of a control but off, dB down, rising; none of anything else. */
+export function stepsOf(through: LineThrough): readonly number[] {
+  if (through.kind !== 'control') return []
+  return through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB
+}
 
 /** One position louder (1) or quieter (-1), off being the quietest; of a transformer one tap, of a capacitor or a coil one preferred value. */
 export function stepThrough(job: Job, groupId: string, step: 1 | -1): Edit | null {
@@ -112,7 +119,7 @@ export function stepThrough(job: Job, groupId: string, step: 1 | -1): Edit | nul
   // Of parts that are sold in steps, the next larger or smaller one.
   if (through.kind === 'capacitor') return setThrough(job, groupId, { capacitanceF: nextPreferred(through.capacitanceF, step) })
   if (through.kind === 'inductor') return setThrough(job, groupId, { inductanceH: nextPreferred(through.inductanceH, step) })
-  const steps: (number | 'off')[] = [...(through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB), 'off']
+  const steps: (number | 'off')[] = [...stepsOf(through), 'off']
   const down = (set: number | 'off') => set === 'off' ? Infinity : set
   const now = down(through.setDb ?? 0)
   const setDb = step > 0 ? steps.filter(s => down(s) < now).at(-1) : steps.find(s => down(s) > now)

@@ -4,30 +4,43 @@ import { isGroup } from '#core/network/tree'
 
 /** Controls and transformers of a line, and who hangs behind them. */
 
-/** A control or a transformer; `nodeId` is the group that hangs behind it. */
-export interface ThroughGroup { nodeId: string, through: LineThrough, speakers: Speaker[] }
+/** A control or a transformer; `nodeId` is the group that hangs behind it. `inSeries`: it is a member of a series, or stands in one. */
+export interface ThroughGroup { nodeId: string, through: LineThrough, speakers: Speaker[], inSeries: boolean }
 
-/** All of a line in wiring order, and for each speaker those before it, the nearest to the amplifier first. */
-export function throughsOf(wiring: Chain): { all: ThroughGroup[], behind: ReadonlyMap<string, ThroughGroup[]> } {
+/** What of a line hangs behind what. */
+export interface Hangs {
+  /** In wiring order. */
+  all: ThroughGroup[]
+  /** For each speaker those before it, the nearest to the amplifier first. */
+  behind: ReadonlyMap<string, ThroughGroup[]>
+  /** For each speaker in a series those that its current flows through besides: off, they silence it. */
+  inSeriesWith: ReadonlyMap<string, ThroughGroup[]>
+}
+
+export function throughsOf(wiring: Chain): Hangs {
   const all: ThroughGroup[] = []
   const behind = new Map<string, ThroughGroup[]>()
-  const visit = (group: Group, above: ThroughGroup[]): void => {
+  const inSeriesWith = new Map<string, ThroughGroup[]>()
+  const visit = (group: Group, above: ThroughGroup[], isInSeries: boolean): void => {
+    const inSeries = isInSeries || group.kind === 'series'
+    const first = all.length
     for (const { node } of group.children) {
       if (!isGroup(node)) {
         if (above.length > 0) behind.set(node.id, above)
         continue
       }
       if (!node.through) {
-        visit(node, above)
+        visit(node, above, inSeries)
         continue
       }
-      const held = { nodeId: node.id, through: node.through, speakers: speakersOf(node) }
+      const held = { nodeId: node.id, through: node.through, speakers: speakersOf(node), inSeries }
       all.push(held)
-      visit(node, [...above, held])
+      visit(node, [...above, held], inSeries)
     }
+    if (group.kind === 'series') for (const { id } of speakersOf(group)) inSeriesWith.set(id, [...inSeriesWith.get(id) ?? [], ...all.slice(first)])
   }
-  visit(wiring, [])
-  return { all, behind }
+  visit(wiring, [], false)
+  return { all, behind, inSeriesWith }
 }
 
 /** A control fully up; anything else as it is. */

@@ -5,7 +5,7 @@ import type { Job, Kind, Output, Practice } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
 import { aroundOf, sharedOf, type Around } from './surroundings'
 import { solveOutput, type LineFacts } from './facts'
-import { worstGrade, type Finding } from './finding'
+import { gradeOfFindings, type Finding } from './finding'
 import { requirementsOf, type Requirement } from './requirements'
 import { RULES } from './rules'
 
@@ -29,7 +29,7 @@ export function evaluateOutput(output: Output, around: Around): LineEvaluation {
     ...line,
     outputId: output.id,
     findings,
-    grade: worstGrade(findings.map(f => f.grade)),
+    grade: gradeOfFindings(findings),
     required: requirementsOf(line, around.practice),
     predicted: predictLine(output),
   }

@@ -1,16 +1,17 @@
-import { byId } from '#core/quantity/known'
-import { drivenInto, lineKindOf, lineVoltsOf, type Drive, type LineKind } from '#core/amplifier/index'
-import { METER_HZ } from '#core/check/readingBands'
-import { asCurve, asLabelled, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
+import { drivenInto, lineKindOf, lineVoltsOf, valveOf, type Drive, type LineKind } from '#core/amplifier/index'
+import { asCurve, asLowest, drawnAtRatedW, efficiencyOf, labelledOhm } from '#core/network/element'
+import { byId, sure } from '#core/quantity/known'
 import { isSameVoltage } from '#core/quantity/tolerance'
-import { compile, type Circuit } from '#core/network/compile'
-import { HEARD_HZ, levelDb, logFrequencies, lowestAtHead, otherwise, solveCircuit, solveOver, type LineSolution } from '#core/network/line'
+import { isKnownThroughout } from '#core/network/label'
+import { levelDb, lowestAtHead, type Drop, type LineSolution } from '#core/network/line'
 import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
-import { isGroup, nominalOhmOf, singleLoads, type SingleLoad } from '#core/network/tree'
+import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/schools/reserve'
 import { speakersOf } from '#core/job/tree'
-import { bandHz, playedHz } from './playedBand'
-import { fullyUp, lossless, throughsOf, turnedUp, type ThroughGroup } from './behind'
+import { fullyUp, type Hangs, type ThroughGroup } from './behind'
+import { makeMostOf } from './mostOf'
+import { playedHz } from './playedBand'
+import { controlIds, fullyUpAt, positionsOf, type Positions, type Settings } from './positions'
 
 /** What one speaker gets at full output; volts and watts are null while the amplifier is not known, or its load not allowed. */
 export interface DropFacts {
@@ -24,13 +25,13 @@ export interface DropFacts {
   drawnW: number | null
   /** What its driver gets of that: less where its transformer has a stated loss. */
   powerW: number | null
-  /** The most its driver may get: every control fully up, and the most that an output not rated at this load may give. */
+  /** The most its driver may get in any position of the controls, and the most that an output not rated at its load may give. */
   mostW: number | null
   /** The control or the transformer that it hangs behind. */
   behind: ThroughGroup[]
   /** Current through it, as part of the current into the head. */
   ampsShare: number
-  /** Its part of all the power that reaches speakers, 0 to 1. */
+  /** Its part of all the power that reaches speakers with every control fully up, 0 to 1. */
   share: number
   /** Level against the head of the line, dB, zero or less; for members of a series it is what they are meant to divide. */
   lossDb: number
@@ -44,6 +45,8 @@ export interface ThroughFacts {
   speakers: Speaker[]
   /** What all behind it asks for, every control fully up, at the line's full voltage. */
   behindW: number | null
+  /** The most that may go into it in any position of the controls, W. */
+  mostW: number | null
   inW: number | null
   outW: number | null
 }
@@ -61,6 +64,11 @@ export interface LineFacts {
    * `knownOhm`: the same with every label taken at its word, so that a dip of a known curve can be told from what labels permit.
    */
   lowest: { ohm: number, frequencyHz: number, from: 'curve' | 'mixed' | 'label', knownOhm: number } | null
+  /**
+   * Of a valve output: the highest |Z| that hands can leave on it over what it plays, every control off, by labels that hold; `upOhm` with every
+   * control fully up. Ohms null: nothing is left. `off`: the controls that leave it so; empty where there is none. null for other outputs.
+   */
+  highest: { ohm: number | null, frequencyHz: number | null, upOhm: number | null, off: string[] } | null
   /** Sum of the taps as they are set, each as it draws on this line's voltage; null on a low-impedance line. */
   tapsW: number | null
   /** What the speakers draw as they are wired, every control fully up, cable apart: less than the taps where some stand in series; null as `tapsW`. */
@@ -70,9 +78,11 @@ export interface LineFacts {
   /** null also where the amplifier is not known and the taps are printed for several voltages. */
   lineV: number | null
   drive: Drive | null
+  /** What it gives with every control fully up; null as `drive`. */
+  upDrive: Drive | null
   /** What the amplifier gives into this load at full output, the least of it where that is not rated; null where it is not known or not allowed. */
   amplifierW: number | null
-  /** The most it may give. */
+  /** The most it may give, every control fully up. */
   mostW: number | null
   /** Of it, what the leads turn into heat. */
   lostW: number | null
@@ -109,90 +119,107 @@ function kindOf(output: Output, speakers: Speaker[]): LineKind {
 export function solveOutput(output: Output): LineFacts {
   const speakers = speakersOf(output.wiring)
   const kind = kindOf(output, speakers)
-  const circuit = compile({ lead: null, node: output.wiring }, asLabelled)
-  // The network is linear: solved for one volt, then scaled by what the output gives into the head. Bare: as if no lead had resistance.
-  // What is safe is judged with every control fully up: somebody will turn it there. Without controls these are the same.
-  const hangs = throughsOf(output.wiring)
-  const upWiring = fullyUp(output.wiring)
-  const throughs = new Map(hangs.all.map(s => [s.nodeId, s.through]))
-  const solved = (isLeadless: boolean, as: ((through: LineThrough) => LineThrough) | null = null) =>
-    solvedAtOneVolt(isLeadless || as ? otherwise(circuit, { isLeadless, through: as && (id => as(throughs.get(id)!)) }) : circuit, output.band)
-  const unit = solved(false)
-  const bare = solved(true)
-  const up = upWiring === output.wiring ? unit : solved(false, turnedUp)
-  const upBare = hangs.all.length === 0 ? bare : solved(true, through => lossless(turnedUp(through)))
-  const loadOhm = unit.head.state === 'finite' ? unit.head.ohm : null
+  const positions = positionsOf(output)
+  const { hangs, unit, up, upBare } = positions
+  const [loadOhm, upOhm] = [ohmOf(unit), ohmOf(up)]
   const lineV = lineVoltsAt(output, speakers, kind)
-  const drive = loadOhm === null ? null : drivenInto(output, loadOhm)
-  const isAllowed = drive === null || drive.basis !== 'under-floor'
-  const volts = isAllowed ? drive?.volts ?? lineV : null
-  const mostVolts = isAllowed ? drive?.mostVolts ?? lineV : null
-  const scaled = (w: number, v: number | null) => v === null ? null : w * v ** 2
-
-  const usedW = unit.drops.reduce((sum, d) => sum + d.powerW, 0)
-  const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
-  const unitById = new Map(unit.drops.map(d => [d.id, d]))
-  const bareById = new Map(bare.drops.map(d => [d.id, d]))
-  const upById = up === unit ? unitById : new Map(up.drops.map(d => [d.id, d]))
-  const drops = speakers.map((speaker): DropFacts => {
-    const drop = unitById.get(speaker.id)!
-    const ideal = bareById.get(speaker.id)!.volts
-    const gets = givenOn(speaker)
-    return {
-      nodeId: speaker.id, label: speaker.label, speaker,
-      ohm: labelledOhm(speaker.load),
-      volts: volts === null ? null : drop.volts * volts,
-      drawnW: scaled(drop.powerW, volts),
-      powerW: scaled(drop.powerW * gets, volts),
-      mostW: scaled(upById.get(speaker.id)!.powerW * gets, mostVolts),
-      behind: hangs.behind.get(speaker.id) ?? NONE,
-      ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
-      share: usedW > 0 ? drop.powerW / usedW : 0,
-      lossDb: drop.volts > 0 && ideal > 0 ? Math.min(0, levelDb(drop.volts, ideal)) : 0,
-    }
-  })
-  const live = drops.filter(d => d.ohm !== null)
-  const far = live.reduce<DropFacts | null>((worst, d) => worst === null || d.lossDb < worst.lossDb ? d : worst, null)
+  // As it stands, and with every control fully up: what is loaded and what is rated is judged there, for somebody will turn it there.
+  const [drive, upDrive] = [loadOhm, upOhm].map(ohm => ohm === null ? null : drivenInto(output, ohm)) as [Drive | null, Drive | null]
+  const volts = voltsOf(drive, lineV, d => d.volts)
+  const mostVolts = voltsOf(upDrive, lineV, d => d.mostVolts)
+  const scaled = (w: number, v: number | null = volts) => v === null ? null : w * v ** 2
   const isLine = kind === 'constant-voltage' && lineV !== null
+
+  const mostOf = makeMostOf(output, positions, mostVolts, kind === 'constant-voltage')
+  const drops = dropsOf(speakers, positions, scaled, mostOf)
+  const far = drops.filter(d => d.ohm !== null).reduce<DropFacts | null>((worst, d) => worst === null || d.lossDb < worst.lossDb ? d : worst, null)
   const drawW = isLine ? upBare.headPowerW * lineV ** 2 : null
   const losses = lossesOf(unit, speakers, hangs)
-
   return {
-    output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, drops,
-    upOhm: up.head.state === 'finite' ? up.head.ohm : null, upHead: up.head.state, upW: scaled(up.headPowerW, volts),
-    lowest: lowestOf(upWiring, speakers, up.head.state === 'finite' ? up.head.ohm : null, output.band),
+    output, kind, speakers, head: unit.head.state, loadOhm, lineV, drive, upDrive, drops, upOhm, upHead: up.head.state,
+    upW: scaled(up.headPowerW, voltsOf(upDrive, lineV, d => d.volts)),
+    highest: valveOf(output.rating) ? highestOf(positions) : null,
+    lowest: lowestOf(fullyUp(output.wiring), speakers, upOhm, output.band),
     tapsW: isLine ? tapsWOn(lineV, speakers, hangs, upBare) : null,
     drawW,
     counted: drawW === null ? null : countedOf(drawW, up, speakers, volts),
-    amplifierW: loadOhm === null ? null : scaled(unit.headPowerW, volts),
-    mostW: loadOhm === null ? null : scaled(unit.headPowerW, mostVolts),
-    lostW: scaled(unit.lostW, volts),
-    transformerLossW: losses.transformers === null ? null : scaled(losses.transformers, volts),
-    controlLossW: losses.controls === null ? null : scaled(losses.controls, volts),
-    drawnW: scaled(usedW, volts),
-    deliveredW: losses.delivered === null ? null : scaled(losses.delivered, volts),
-    throughs: hangs.all.map((group): ThroughFacts => {
-      const passed = byId(unit.passed, group.nodeId)
-      return {
-        ...group, behindW: isLine ? byId(upBare.passed, group.nodeId).inW * lineV ** 2 : null,
-        inW: scaled(passed.inW, volts), outW: scaled(passed.outW, volts),
-      }
-    }),
+    amplifierW: loadOhm === null ? null : scaled(unit.headPowerW),
+    mostW: upOhm === null ? null : scaled(up.headPowerW, mostVolts),
+    lostW: scaled(unit.lostW),
+    transformerLossW: losses.transformers === null ? null : scaled(losses.transformers),
+    controlLossW: losses.controls === null ? null : scaled(losses.controls),
+    drawnW: scaled(unit.drops.reduce((sum, d) => sum + d.powerW, 0)),
+    deliveredW: losses.delivered === null ? null : scaled(losses.delivered),
+    throughs: throughFacts(positions, isLine ? lineV : null, scaled, mostOf),
     lostShare: unit.headPowerW > 0 ? unit.lostW / unit.headPowerW : 0,
-    dead: upBare.head.state === 'finite' ? deadOf(live, upBare) : [],
+    dead: upBare.head.state === 'finite' ? deadOf(drops.filter(d => d.ohm !== null), upBare) : [],
     cable: cableOf(output.wiring),
     farthest: far && { drop: far, lossDb: far.lossDb },
   }
 }
 
-const NONE: ThroughGroup[] = []
+const ohmOf = ({ head }: LineSolution): number | null => head.state === 'finite' ? head.ohm : null
+/** Volts at the head; null where the output may not be driven so, or is not known. */
+const voltsOf = (drive: Drive | null, lineV: number | null, of: (drive: Drive) => number): number | null =>
+  drive === null ? lineV : drive.basis === 'under-floor' ? null : of(drive)
 
-/** Where capacitors and coils part the band: eight to an octave over the hearing range is close enough for means of power. */
-const LOOKED_AT = 81
-/** By their labels loads are the same at every frequency; only what stands in the way of groups is not. */
-const solvedAtOneVolt = (circuit: Circuit, band: Band | null): LineSolution => circuit.isReactive
-  ? solveOver(circuit, logFrequencies(...bandHz(band), LOOKED_AT), 1)
-  : solveCircuit(circuit, METER_HZ, 1)
+type Scaled = (w: number, v?: number | null) => number | null
+type MostOf = ReturnType<typeof makeMostOf>
+
+function dropsOf(speakers: Speaker[], { hangs, unit, bare, up }: Positions, scaled: Scaled, mostOf: MostOf): DropFacts[] {
+  const [unitOf, bareOf, upOf] = [unit, bare, up].map(of => new Map(of.drops.map(d => [d.id, d]))) as [DropsById, DropsById, DropsById]
+  const upW = up.drops.reduce((sum, d) => sum + d.powerW, 0)
+  const headAmps = unit.head.state === 'finite' ? 1 / unit.head.ohm : 0
+  const volts = Math.sqrt(scaled(1) ?? 0)
+  return speakers.map((speaker): DropFacts => {
+    const [drop, ideal, most] = [unitOf, bareOf, upOf].map(of => sure(of.get(speaker.id), 'speaker so named')) as [Drop, Drop, Drop]
+    const gets = givenOn(speaker)
+    const before = hangs.behind.get(speaker.id) ?? NONE
+    return {
+      nodeId: speaker.id, label: speaker.label, speaker,
+      ohm: labelledOhm(speaker.load),
+      volts: scaled(1) === null ? null : drop.volts * volts,
+      drawnW: scaled(drop.powerW),
+      powerW: scaled(drop.powerW * gets),
+      mostW: mostOf([...before, ...hangs.inSeriesWith.get(speaker.id) ?? []], solution =>
+        gets * (solution === up ? most : byId(solution.drops, speaker.id)).powerW),
+      behind: before,
+      ampsShare: headAmps > 0 ? drop.amps / headAmps : 0,
+      share: upW > 0 ? most.powerW / upW : 0,
+      lossDb: drop.volts > 0 && ideal.volts > 0 ? Math.min(0, levelDb(drop.volts, ideal.volts)) : 0,
+    }
+  })
+}
+type DropsById = Map<string, Drop>
+
+function throughFacts({ hangs, unit, upBare }: Positions, lineV: number | null, scaled: Scaled, mostOf: MostOf): ThroughFacts[] {
+  const inOf = (solution: LineSolution, id: string) => byId(solution.passed, id).inW
+  return hangs.all.map((group): ThroughFacts => {
+    const { nodeId, speakers } = group
+    const passed = byId(unit.passed, nodeId)
+    // Its own, those before it and those behind it.
+    const isBeside = (id: string, other: ThroughGroup) => (hangs.behind.get(id)?.includes(other) ?? false) || (hangs.inSeriesWith.get(id)?.includes(other) ?? false)
+    const path = hangs.all.filter(other => other === group || speakers.some(s => isBeside(s.id, other)))
+    return {
+      ...group, behindW: lineV === null ? null : inOf(upBare, nodeId) * lineV ** 2, mostW: mostOf(path, solution => inOf(solution, nodeId)),
+      inW: scaled(passed.inW), outW: scaled(passed.outW),
+    }
+  })
+}
+
+/** The least that a hand can leave on the output: every control off; and where that is no less, over what is played with every control up. */
+function highestOf({ hangs, highest, at }: Positions): LineFacts['highest'] {
+  const controls = controlIds(hangs.all)
+  const up = highest(fullyUpAt(controls))
+  if (controls.length === 0) return { ohm: up?.ohm ?? null, frequencyHz: up?.frequencyHz ?? null, upOhm: up?.ohm ?? null, off: [] }
+  const isOpen = at(ALL_OFF).head.state === 'open'
+  const down = isOpen ? null : highest(ALL_OFF)
+  const labels = hangs.all.filter(g => g.through.kind === 'control').map(g => g.through.label)
+  return { ohm: down?.ohm ?? null, frequencyHz: down?.frequencyHz ?? null, upOhm: up?.ohm ?? null, off: labels }
+}
+
+const ALL_OFF: Settings = new Map()
+const NONE: ThroughGroup[] = []
 
 /** The part of what a speaker draws that its driver gets, as far as a loss is stated. */
 function givenOn({ load }: Speaker): number {
@@ -281,7 +308,7 @@ export function tapDrawW(load: Parameters<typeof drawnAtRatedW>[0] & { ratedV: n
 }
 
 /** What hangs on the line itself: speakers and transformers of groups, not what is behind these. */
-function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType<typeof throughsOf>, upBare: LineSolution): number {
+function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: Hangs, upBare: LineSolution): number {
   const ofSpeakers = speakers.filter(s => !isBehindTransformer(behind.get(s.id) ?? NONE))
     .reduce((sum, { load }) => sum + (load.kind === 'tap' ? tapDrawW(load, lineV) : lineV ** 2 / nominalOhmOf(load)), 0)
   // What its group makes of a transformer's tap is said at the transformer.
@@ -289,13 +316,6 @@ function tapsWOn(lineV: number, speakers: Speaker[], { all, behind }: ReturnType
 }
 
 export const isBehindTransformer = (behind: readonly ThroughGroup[]): boolean => behind.some(({ through }) => through.kind === 'transformer')
-
-/** Whether a load's impedance is known over the hearing range; a measured curve may end within it. */
-export function isKnownThroughout(load: SingleLoad): boolean {
-  return load.kind === 'motional' || (load.kind === 'curve' && load.points[0]![0] <= HEARD_HZ[0] * END_SLACK && load.points.at(-1)![0] * END_SLACK >= HEARD_HZ[1])
-}
-/** A measurement that begins at 20.1 Hz begins at 20. */
-const END_SLACK = 1.02
 
 function lowestOf(wiring: Output['wiring'], speakers: Speaker[], loadOhm: number | null, band: Band | null): LineFacts['lowest'] {
   const root = { lead: null, node: wiring }

@@ -39,16 +39,26 @@ export interface FindingFacts {
   /** `permittedOhm`: how low it may go where some members are known by their label alone; null where all curves are known. */
   'curve-under-floor': { lowestOhm: number, frequencyHz: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, permittedOhm: number | null }
   'curve-not-known': { permittedOhm: number, isMixed: boolean }
-  'load-suits': { loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, powerW: number, basis: Basis, count: number, equal: boolean }
+  'load-suits': { loadOhm: number, floorOhm: number, isFloorStated: boolean, mode: ChannelMode, powerW: number, basis: Basis, count: number, equal: boolean, isStandKnown: boolean }
   /** Measured curves that end within the hearing range; the span that all of them cover, null where there is none. */
   'curve-ends': { labels: string[], fromHz: number, toHz: number }
   'curve-without-phase': { labels: string[] }
   /** `bestOhm` null: the load is below all of its taps. */
   'valve-tap-not-known': { loadOhm: number, tapsOhm: number[], bestOhm: number | null }
-  'valve-matched': { loadOhm: number, tapOhm: number, powerW: number | null }
+  'valve-matched': { loadOhm: number, tapOhm: number, powerW: number | null, isStandKnown: boolean }
   'valve-low': { loadOhm: number, tapOhm: number, bestOhm: number | null, isTooLow: boolean }
   'valve-high': { loadOhm: number, tapOhm: number, bestOhm: number, lossDb: number, practice: ValveSchoolId, isFar: boolean }
   'valve-open': Record<string, never>
+  /**
+   * Next to nothing, or far over the tap, that hands or frequency can leave on it: `off` are the controls that do, empty where capacitors or coils do;
+   * `ohm` null: nothing at all.
+   */
+  'valve-unloaded': { off: string[], ohm: number | null, frequencyHz: number | null, tapOhm: number | null, practice: ValveSchoolId }
+  /** A label against the curve of the unit: its lowest point, and what loads and watts are counted by. */
+  'label-contradicts': { labels: string[], nominalOhm: number, lowestOhm: number, frequencyHz: number, judgedOhm: number, isUnder: boolean }
+  'label-dips': { labels: string[], nominalOhm: number, lowestOhm: number, frequencyHz: number }
+  /** Speakers, controls and transformers that stand for ones of which nothing is known yet. */
+  'taken-as': { labels: string[] }
   /** A unit whose coils have terminals of their own: `driven` of `of` are wired. */
   'coil-idle': { unit: string, of: number, driven: number }
   'coils-unlike': { unit: string, outputs: string[] }
@@ -123,6 +133,15 @@ export interface FindingPlace {
 export type Finding = FindingOf<FindingCode>
 
 const WORST_FIRST: readonly Grade[] = ['stop', 'tight', 'good', 'unknown']
+
+/** While one of these is said, what is drawn is a guess: nothing on its line is known to be good. */
+const GUESSES: ReadonlySet<FindingCode> = new Set(['taken-as'])
+
+/** The grade of a line by what was found on it. */
+export function gradeOfFindings(findings: readonly Pick<Finding, 'code' | 'grade'>[]): Grade {
+  const grade = worstGrade(findings.map(f => f.grade))
+  return grade === 'good' && findings.some(f => GUESSES.has(f.code)) ? 'unknown' : grade
+}
 
 /** The grade of a whole: what must not be switched on outweighs all, and "not known" stands only where nothing is known to be good. */
 export function worstGrade(grades: Iterable<Grade>): Grade {

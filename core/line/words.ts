@@ -2,7 +2,7 @@ import { lineVoltageName, type ChannelMode } from '#core/amplifier/index'
 import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/schools/power'
 import { reserveSchool } from '#core/schools/reserve'
 import { valveSchool } from '#core/schools/valve'
-import { isSameLoad } from '#core/quantity/tolerance'
+import { exceeds, isSameLoad } from '#core/quantity/tolerance'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { bandWords } from './playedBand'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
@@ -21,6 +21,10 @@ const BASIS: Record<FindingFacts['load-suits']['basis'], string> = {
   'not-rated': 'below its lowest rated load', 'under-floor': 'below its floor', 'line': 'at its line voltage',
   'limited': 'held by its limiter', 'matched': 'which is its tap', 'above-tap': 'above its tap, so power falls', 'below-tap': 'below its tap, so power falls and the output stage heats',
 }
+
+const STAND_NOT_KNOWN = 'Whether they stand it is not known: no rating is stated.'
+
+const leftOn = ({ ohm, tapOhm }: FindingFacts['valve-unloaded']) => ohm === null ? 'nothing on this valve output' : `${Ohm(ohm)}${tapOhm === null ? '' : ` on the ${Ohm(tapOhm)} tap`}`
 
 /** The one place where findings become sentences. */
 const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
@@ -73,7 +77,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   }),
   'tap-over-rating': f => ({
     what: `${f.label} takes ${inWatts(f.takesW)} from this line; it is rated ${inWatts(f.continuousW)} continuous.`,
-    why: f.takesW > PEAK_OF_CONTINUOUS * f.continuousW ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
+    why: exceeds(f.takesW, PEAK_OF_CONTINUOUS * f.continuousW) ? 'More than its peak rating, four times continuous.' : 'Loud and long it gets hotter than it is made for.',
     todo: 'A lower tap, or a unit that stands it.',
   }),
   'plain-speaker-on-line': f => ({
@@ -129,7 +133,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: f.basis === 'rated'
       ? `${Ohm(f.loadOhm)} is what this output is made for.`
       : `${Ohm(f.loadOhm)} is ${isSameLoad(f.loadOhm, f.floorOhm) ? 'just' : 'above'} ${floorOf(f)}.`,
-    why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${inWatts(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}`,
+    why: `It gives ${f.basis === 'not-rated' ? 'at least ' : ''}${inWatts(f.powerW)}: ${BASIS[f.basis]}.${f.count > 1 && f.equal ? ` ${allOf(f.count)} get the same.` : ''}${f.isStandKnown ? '' : ` ${STAND_NOT_KNOWN}`}`,
     todo: '',
   }),
   'curve-ends': f => ({
@@ -144,7 +148,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: 'A valve output wants its load at the tap: too low overheats it, far too high can break it.', todo: bestOf(f.bestOhm),
   }),
   'valve-matched': f => ({
-    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: matched.`, why: f.powerW === null ? '' : `It gives its ${inWatts(f.powerW)}.`, todo: '',
+    what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: matched.`, why: `${f.powerW === null ? '' : `It gives its ${inWatts(f.powerW)}.`}${f.isStandKnown ? '' : ` ${STAND_NOT_KNOWN}`}`.trim(), todo: '',
   }),
   'valve-low': f => ({
     what: `${Ohm(f.loadOhm)} on the ${Ohm(f.tapOhm)} tap: ${percent(f.loadOhm / f.tapOhm)} of what it is made for.`,
@@ -161,6 +165,25 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'valve-open': () => ({
     what: 'Nothing is connected to this valve output.', why: 'Without a load the voltage flies back: valves and output transformer can break within seconds.',
     todo: 'Never switch on so. Connect the speakers first.',
+  }),
+  'valve-unloaded': f => ({
+    what: f.off.length > 0
+      ? `Turned ${f.ohm === null ? 'off' : 'down or off'}, ${list(f.off)} ${f.off.length === 1 ? 'leaves' : 'leave'} ${leftOn(f)}.`
+      : `At ${Hz(f.frequencyHz ?? 20)} there is next to no load: ${leftOn(f)}.`,
+    why: `${f.off.length > 0 ? 'Anybody can turn it there, whatever it is set to now. ' : 'A capacitor or a coil keeps that part from the output, whatever the label says. '}Without its load the voltage of a valve output flies back: valves and output transformer can break.`,
+    todo: f.off.length > 0 ? 'Do not switch on so. No such control on a valve output: set the level at the amplifier.' : 'Do not drive it so, or hang a unit beside it that takes that part.',
+  }),
+  'label-contradicts': f => ({
+    what: `${list(f.labels)}: labelled ${Ohm(f.nominalOhm)}, but the curve ${f.isUnder ? `goes down to ${Ohm(f.lowestOhm)} at ${Hz(f.frequencyHz)}` : `never goes below ${Ohm(f.lowestOhm)}`}.`,
+    why: `No ordinary unit of that label does. ${isSameLoad(f.judgedOhm, f.nominalOhm) ? 'Watts here still go by the label: it is a dip alone.' : `Loads and watts here go by the curve: as ${Ohm(f.judgedOhm)}.`}`, todo: 'Look at the unit and at the file: one of the two is of another.',
+  }),
+  'label-dips': f => ({
+    what: `${list(f.labels)}: labelled ${Ohm(f.nominalOhm)}, the curve dips to ${Ohm(f.lowestOhm)} at ${Hz(f.frequencyHz)}.`,
+    why: 'A label promises 0.8 of itself (IEC 60268-5); ordinary units go down to 0.7.', todo: '',
+  }),
+  'taken-as': f => ({
+    what: `What ${list(f.labels)} ${f.labels.length === 1 ? 'is' : 'are'} is not known yet: what is drawn is a guess.`,
+    why: 'All that is said of this line is said of that guess.', todo: 'Say what hangs there: its tap or its ohms, or a model of the library.',
   }),
   'coil-idle': f => ({
     what: `Of the ${f.of} coils of ${f.unit} ${f.driven === 1 ? 'one is' : `${f.driven} are`} wired.`,

@@ -41,8 +41,9 @@ export interface Passing { ratio: number, seriesOhm: number, seriesH: number, el
 const passing = (ratio: number, seriesOhm: number, seriesH = 0, elastance = 0): Passing => ({ ratio, seriesOhm, seriesH, elastance })
 
 /**
- * A control or a transformer as the solver has it: its loss is the copper's, one resistance on the line's side, of the size that loses
- * what is stated when it carries what it is rated for; with less behind it less is lost. A loss not stated, or without the rating
+ * A control or a transformer as the solver has it: its loss is the copper's, one resistance on the line's side. Of a control it is of the size by which
+ * the load that it is rated for loses what is stated, power with it against power without (insertion loss, IEC 60050); with less behind it less is lost.
+ * A transformer's tap draws its watts, and gives on less its loss. A loss not stated, or without the rating
  * that sizes it, is not counted. Source: the equivalent circuit of a transformer, magnetising branch left out.
  */
 export function passingOf(through: Through): Passing {
@@ -50,7 +51,8 @@ export function passingOf(through: Through): Passing {
     const { setDb, ratingW, lineV } = through
     if (setDb === 'off') return passing(0, 0)
     const efficiency = efficiencyOf(through)
-    const seriesOhm = efficiency === null || ratingW === null || lineV === null ? 0 : lineV ** 2 / ratingW * (1 / efficiency - 1)
+    // V²·Z / (Z + R)² against V² / Z.
+    const seriesOhm = efficiency === null || ratingW === null || lineV === null ? 0 : lineV ** 2 / ratingW * (1 / Math.sqrt(efficiency) - 1)
     return passing(10 ** (-(setDb ?? 0) / 20), seriesOhm)
   }
   if (through.kind === 'capacitor') return passing(1, 0, 0, 1 / through.capacitanceF)

@@ -39,30 +39,31 @@ export function solveCircuit(circuit: Circuit, frequencyHz: number, headV: numbe
 }
 
 /**
- * The line with programme of equal power an octave at its head (pink), `headV` rms: powers are the mean over the frequencies, volts and amps rms;
- * the head is what it is where it is lowest. For a line whose parts share the band between them.
+ * The line with programme of equal power an octave at its head (pink), `headV` rms, at frequencies evenly spaced on a log axis: powers are the mean over
+ * the band (trapezoids), volts and amps rms; the head is what it is where it is lowest. For a line whose parts share the band between them.
  */
 export function solveOver(circuit: Circuit, frequenciesHz: ArrayLike<number>, headV: number): LineSolution {
   let sum: LineSolution | null = null
-  const count = frequenciesHz.length
-  for (let k = 0; k < count; k++) {
+  const last = frequenciesHz.length - 1
+  for (let k = 0; k <= last; k++) {
+    const weight = (k === 0 || k === last ? 0.5 : 1) / last
     const one = solveCircuit(circuit, frequenciesHz[k]!, headV)
     // Open and short do not come and go with frequency.
     if (one.head.state !== 'finite') return one
     if (!sum) sum = { ...one, drops: one.drops.map(d => ({ ...d, volts: 0, amps: 0, powerW: 0 })), passed: one.passed.map(p => ({ ...p, inW: 0,
       outW: 0 })), headPowerW: 0, lostW: 0 }
     if (sum.head.state === 'finite' && one.head.ohm < sum.head.ohm) sum.head = one.head
-    sum.headPowerW += one.headPowerW / count
-    sum.lostW += one.lostW / count
+    sum.headPowerW += one.headPowerW * weight
+    sum.lostW += one.lostW * weight
     sum.drops.forEach((drop, d) => {
       const { volts, amps, powerW } = one.drops[d]!
-      drop.volts = Math.hypot(drop.volts, volts / Math.sqrt(count))
-      drop.amps = Math.hypot(drop.amps, amps / Math.sqrt(count))
-      drop.powerW += powerW / count
+      drop.volts = Math.hypot(drop.volts, volts * Math.sqrt(weight))
+      drop.amps = Math.hypot(drop.amps, amps * Math.sqrt(weight))
+      drop.powerW += powerW * weight
     })
     sum.passed.forEach((passed, p) => {
-      passed.inW += one.passed[p]!.inW / count
-      passed.outW += one.passed[p]!.outW / count
+      passed.inW += one.passed[p]!.inW * weight
+      passed.outW += one.passed[p]!.outW * weight
     })
   }
   return sum!
@@ -135,16 +136,28 @@ function between([fromHz, toHz]: readonly [number, number]): Float64Array {
 const NARROWINGS = 16
 const GOLDEN = (Math.sqrt(5) - 1) / 2
 
+/** |Z| at a head, and where it is so. */
+export interface OhmAt { ohm: number, frequencyHz: number }
+
 /** The lowest |Z| at the head between two frequencies (the hearing range) and where it lies; null for a head that is open or short. */
-export function lowestAtHead(root: Child<WiringNode>, view: View, withinHz: readonly [number, number] = HEARD_HZ): { ohm: number, frequencyHz: number } | null {
-  const circuit = compile(root, view)
+export function lowestAtHead(root: Child<WiringNode>, view: View, withinHz: readonly [number, number] = HEARD_HZ): OhmAt | null {
+  return lowestOfCircuit(compile(root, view), withinHz)
+}
+
+/** The highest, likewise, of a line laid flat. */
+export function highestOfCircuit(circuit: Circuit, withinHz: readonly [number, number] = HEARD_HZ): OhmAt | null {
+  const upsideDown = lowestOfCircuit(circuit, withinHz, ohm => -ohm)
+  return upsideDown && { ...upsideDown, ohm: -upsideDown.ohm }
+}
+
+function lowestOfCircuit(circuit: Circuit, withinHz: readonly [number, number], of: (ohm: number) => number = ohm => ohm): OhmAt | null {
   const solver = makeSolver(circuit)
   // Open and short do not come and go with frequency.
   const looked = between(withinHz)
   if (seenAtHead(solver, looked[0]!).state !== 'finite') return null
   const ohmAt = (frequencyHz: number) => {
     const head = seenAtHead(solver, frequencyHz)
-    return head.state === 'finite' ? head.ohm : Infinity
+    return of(head.state === 'finite' ? head.ohm : Infinity)
   }
   // Where nothing depends on frequency one look is enough.
   if (!circuit.isOfFrequency) return { ohm: ohmAt(looked[0]!), frequencyHz: looked[0]! }
@@ -160,7 +173,7 @@ export function lowestAtHead(root: Child<WiringNode>, view: View, withinHz: read
 }
 
 /** The least of a curve with one dip between two frequencies, by golden section on a log axis. */
-function dipBetween(ohmAt: (frequencyHz: number) => number, fromHz: number, toHz: number): { ohm: number, frequencyHz: number } {
+function dipBetween(ohmAt: (frequencyHz: number) => number, fromHz: number, toHz: number): OhmAt {
   let [low, high] = [Math.log(fromHz), Math.log(toHz)]
   const at = (x: number) => ({ x, ohm: ohmAt(Math.exp(x)) })
   let a = at(high - GOLDEN * (high - low))

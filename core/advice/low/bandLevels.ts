@@ -84,7 +84,7 @@ const addedDb = (levels: readonly number[]): number => 10 * Math.log10(levels.re
 
 function rowOf(job: Job, { amplifier, output }: NonNullable<ReturnType<typeof findOutput>>, line: LineFacts, band: Band): BandLevel {
   const match = powerMatch(line, job.practice, job.kinds, PLAYED[0]!)
-  const volts = line.drive && line.drive.basis !== 'under-floor' ? line.drive.mostVolts : null
+  const volts = line.upDrive && line.upDrive.basis !== 'under-floor' ? line.upDrive.mostVolts : null
   const fullDb = match?.levelDb ?? null
   return {
     outputId: output.id, label: output.label, name: output.name, band, fullW: line.mostW, fullDb, gainDb: gainOf(output.rating, amplifier),

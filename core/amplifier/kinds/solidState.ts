@@ -52,6 +52,22 @@ function driveChannel(rating: SolidStateRating, loadOhm: number): Drive {
   return drive((amps * a.volts - volts * a.amps) / (loadOhm * amps - volts) * loadOhm, 'between')
 }
 
+/**
+ * The most watts that one channel gives at so many volts: along its rated points as far as they hold them, and into no load under its floor. null where it
+ * does not reach the volts. Source: P = V·I; that volts fall in a straight line between rated points is common practice, no source.
+ */
+export function wattsAtVolts({ points, floorOhm }: Pick<SolidStateRating, 'points' | 'floorOhm'>, volts: number): number | null {
+  const rated = points.map(({ loadOhm, powerW }) => ({ volts: Math.sqrt(powerW * loadOhm), amps: Math.sqrt(powerW / loadOhm) })).sort((a, b) => a.amps - b.amps)
+  const last = rated.findLastIndex(p => p.volts >= volts * (1 - HAIR))
+  if (last === -1) return null
+  const [holds, falls] = [rated[last]!, rated[last + 1]]
+  const share = falls && holds.volts > falls.volts ? Math.max(0, (holds.volts - volts) / (holds.volts - falls.volts)) : 0
+  const amps = holds.amps + share * ((falls?.amps ?? holds.amps) - holds.amps)
+  return volts * Math.min(amps, volts / (floorOhm ?? Math.min(...points.map(p => p.loadOhm))))
+}
+/** Against the last bits of arithmetic. */
+const HAIR = 1e-9
+
 const isBridgedFloorStated = ({ mode, bridgedFloorOhm }: SolidStateRating) => mode === 'bridged' && bridgedFloorOhm !== null
 
 /** How two channels are joined, as it stands behind their rating. */

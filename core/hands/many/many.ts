@@ -2,8 +2,8 @@ import { same } from '#core/quantity/same'
 import { sameCable, type Cable } from '#core/quantity/cable'
 import { isGroup } from '#core/network/tree'
 import { applyEdit } from '#core/job/apply'
-import { partsOf, setting, together, type Edit, type SimpleEdit } from '#core/job/edits'
-import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setTap, takesMore, type NewId } from '../intents'
+import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
+import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setSpeaker, setTap, takesMore, type NewId } from '../intents'
 import type { Branch, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findOutput, findPlace, speakersOf, throughsOf, outputOf, placeOf } from '#core/job/tree'
@@ -63,7 +63,7 @@ export function tapEach(job: Job, ids: readonly string[], tapW: number): ManyDon
 
 /** The same name, rating or driver for all. */
 export function setEach(job: Job, ids: readonly string[], to: Partial<Pick<Speaker, 'name' | 'continuousW' | 'driverOhm' | 'load'>>): ManyDone {
-  return each(job, ids, speaker => same({ ...speaker, ...to }, speaker) ? [] : [{ kind: 'speaker.set', nodeId: speaker.id, ...setting<Speaker, typeof to>(speaker, to) }])
+  return each(job, ids, speaker => same({ ...speaker, ...to }, speaker) ? [] : [setSpeaker(speaker, to)])
 }
 
 /** One cable for all of their leads; a lead of no stated length stays so. */

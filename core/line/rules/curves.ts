@@ -1,5 +1,6 @@
 import { singleLoads, type SingleLoad } from '#core/network/tree'
-import { isKnownThroughout, type LineFacts } from '../facts'
+import { isKnownThroughout } from '#core/network/label'
+import type { LineFacts } from '../facts'
 import { found, type Rule } from './rule'
 
 type Measured = Extract<SingleLoad, { kind: 'curve' }>

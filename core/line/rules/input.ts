@@ -23,7 +23,7 @@ export const input: Rule = (line, { amplifier, fed }) => {
     findings.push(found(line, { code: 'source-loaded', grade: 'tight', facts: { source: source.name, sourceOhm: source.ohm!, inputOhm: fed.inputOhm!, inputs: fed.inputs, lossDb } }))
   }
   const gain = gainOf(rating, amplifier)
-  const volts = line.drive && line.drive.basis !== 'under-floor' ? line.drive.mostVolts : null
+  const volts = line.upDrive && line.upDrive.basis !== 'under-floor' ? line.upDrive.mostVolts : null
   if (source.volts === null || gain === null || volts === null) return findings
   const arrivesV = source.volts * 10 ** (lossDb / 20)
   const needsV = volts / 10 ** (gain / 20)

@@ -35,7 +35,7 @@ export const lineVoltage: Rule = (line, { kinds }) => {
 
 /** A low-impedance output gives what it gives: a transformer there is judged by the volts that reach it. */
 function onPlainOutput(line: LineFacts): Finding[] {
-  const volts = line.drive && line.drive.basis !== 'under-floor' ? line.drive.volts : null
+  const volts = line.upDrive && line.upDrive.basis !== 'under-floor' ? line.upDrive.volts : null
   const taps = line.speakers.flatMap(({ id, label, load }) => load.kind === 'tap' && load.tapW > 0 ? [{ id, label, load }] : [])
   const isRight = (ratedV: number) => volts !== null && isSameVoltage(volts, ratedV)
   const right = taps.filter(t => isRight(t.load.ratedV))

@@ -1,4 +1,5 @@
 import { isReactive } from '#core/network/element'
+import { exceeds } from '#core/quantity/tolerance'
 import { BESIDE_SCHOOL, PEAK_OF_CONTINUOUS, powerSchool, schoolBandW } from '#core/schools/power'
 import type { LineFacts } from '../facts'
 import type { Finding } from '../finding'
@@ -22,6 +23,9 @@ export function standsContinuousW(line: LineFacts): number | null {
   return leastW
 }
 
+/** Whether the rating of every speaker that plays is known. */
+export const isStandKnown = (line: LineFacts): boolean => line.drops.every(d => d.share === 0 || d.speaker.continuousW !== null)
+
 /** How low-impedance members share, and whether the amplifier suits what they stand. */
 export const sharing: Rule = (line, { practice }) => {
   if (line.kind !== 'low-impedance' || line.drops.length === 0) return []
@@ -33,9 +37,9 @@ export const sharing: Rule = (line, { practice }) => {
     findings.push(found(line, { code: 'unequal-shares', grade: 'tight', facts: { most: most.label, mostShare: most.share, least: least.label, leastShare: least.share } }, most.nodeId))
   }
   // Where no power is rated at this load, what can hurt is judged by the most that it may give.
-  const isMost = line.drive?.basis === 'not-rated'
+  const isMost = line.upDrive?.basis === 'not-rated'
   for (const { speaker, nodeId, mostW, label } of line.drops) {
-    if (mostW === null || speaker.continuousW === null || mostW <= PEAK_OF_CONTINUOUS * speaker.continuousW) continue
+    if (mostW === null || speaker.continuousW === null || !exceeds(mostW, PEAK_OF_CONTINUOUS * speaker.continuousW)) continue
     findings.push(found(line, { code: 'speaker-overdriven', grade: 'stop', facts: { label, powerW: mostW, continuousW: speaker.continuousW, isMost } }, nodeId))
   }
   const continuousW = standsContinuousW(line)

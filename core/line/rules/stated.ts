@@ -10,11 +10,11 @@ import { found, type Rule } from './rule'
 export const stated: Rule = (line, { amplifier: { made, name, protection } }) => {
   const { rating } = line.output
   const [floor, lowest] = [floorOhm(rating), lowestRatedOhm(rating)]
-  if (floor === null || lowest === null || line.loadOhm === null) return []
+  if (floor === null || lowest === null || line.upOhm === null) return []
   const findings: Finding[] = []
   const isMade = made === 'receiver' || made === 'vehicle'
-  const isUnder = line.drive?.basis === 'under-floor'
-  const isUnrated = !isUnder && fallsShort(line.loadOhm, lowest)
+  const isUnder = line.upDrive?.basis === 'under-floor'
+  const isUnrated = !isUnder && fallsShort(line.upOhm, lowest)
   // Not stated, its floor is the lowest rated load: below that it is under it.
   if (isMade && isUnrated) findings.push(found(line, { code: 'stable-says', grade: 'unknown', facts: { made, floorOhm: floor, lowestRatedOhm: lowest, mode: modeOf(rating) } }))
   if (isMade && modeOf(rating) === 'bridged' && !isBridgedFloorStated(rating)) findings.push(found(line, { code: 'bridged-floor-taken', grade: 'unknown', facts: { floorOhm: floor } }))

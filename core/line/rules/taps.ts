@@ -22,6 +22,6 @@ export const taps: Rule = line => line.drops.flatMap(({ speaker: { id, label, lo
 
 function over(line: LineFacts, id: string, label: string, takesW: number | null, continuousW: number | null): Finding[] {
   if (takesW === null || continuousW === null || !exceeds(takesW, continuousW)) return []
-  const grade = takesW > PEAK_OF_CONTINUOUS * continuousW ? 'stop' : 'tight'
+  const grade = exceeds(takesW, PEAK_OF_CONTINUOUS * continuousW) ? 'stop' : 'tight'
   return [found(line, { code: 'tap-over-rating', grade, facts: { label, takesW, continuousW } }, id)]
 }

@@ -12,11 +12,7 @@ const LIKE_TAP = 0.1
 export const throughs: Rule = line => line.throughs.flatMap(group => group.through.kind === 'control' ? ofControl(line, group) : group.through.kind === 'transformer' ? ofTransformer(line, group) : [])
 
 /** What a control carries at most, W; on low impedance what the output can send through it. */
-function carriesW(line: LineFacts, { behindW, speakers }: ThroughFacts): number | null {
-  if (behindW !== null || line.kind === 'constant-voltage') return behindW
-  const ids = new Set(speakers.map(s => s.id))
-  return line.drops.filter(d => ids.has(d.nodeId)).reduce<number | null>((sum, d) => sum === null || d.mostW === null ? null : sum + d.mostW, 0)
-}
+const carriesW = (line: LineFacts, { behindW, mostW }: ThroughFacts): number | null => line.kind === 'constant-voltage' ? behindW : mostW
 
 function ofControl(line: LineFacts, group: ThroughFacts): Finding[] {
   const { through, nodeId, speakers } = group
@@ -28,7 +24,9 @@ function ofControl(line: LineFacts, group: ThroughFacts): Finding[] {
   if (lineV !== null && line.lineV !== null && !isSameVoltage(lineV, line.lineV)) {
     findings.push(found(line, { code: 'control-wrong-line', grade: lineV < line.lineV ? 'stop' : 'tight', facts: { label, ratedV: lineV, lineV: line.lineV } }, nodeId))
   }
-  if (ratingW === null || behindW === null) return [...findings, found(line, { code: 'control-rating-not-known', grade: 'unknown', facts: { label, behindW } }, nodeId)]
+  if (ratingW === null) return [...findings, found(line, { code: 'control-rating-not-known', grade: 'unknown', facts: { label, behindW } }, nodeId)]
+  // Why what reaches it is not known is said by itself: no rating, or a load that may not be driven.
+  if (behindW === null) return findings
   const facts = { label, ratingW, behindW }
   if (exceeds(behindW, ratingW)) return [...findings, found(line, { code: 'control-over', grade: 'stop', facts }, nodeId)]
   return [...findings, exceeds(behindW, AT_EASE * ratingW) ? found(line, { code: 'control-tight', grade: 'tight', facts }, nodeId) : found(line, { code: 'control-fits', grade: 'good', facts }, nodeId)]

@@ -90,9 +90,14 @@ describe('a model is refused with what it misses', () => {
     expect([sets, refused.map(r => r.model)]).toEqual([[], ['M']])
     expect(refused[0]!.why).toMatch(why)
   })
-  test('a plain amplifier whose swing is the line’s feeds it: 625 W at 8 Ω are 70.7 V', async () => {
-    const { sets } = await findAmplifiers(jobOf('300 W on 70 V'), [model('M', 780, loads(2, 4, [8, 625], [4, 1000]))], solve)
-    expect(sets).toMatchObject([{ leads: ['price', 'units', 'spare'], models: [{ name: 'M', count: 1 }], assignment: [{ line: 'A1', model: 'M', output: 1, rating: { kind: 'constant-voltage', lineV: 70.71, powerW: expect.closeTo(1250, 0) } }] }])
+  // Along the rated points, by hand: 700 W at 8 Ω are 74.8 V and 9.35 A, 1100 W at 4 Ω 66.3 V and 16.6 A; 70.71 V are held up to 12.86 A.
+  test.each<[string, Outputs, number | null]>([
+    ['625 W at 8 Ω are 70.71 V; at 4 Ω it holds 63 V only', loads(2, 4, [8, 625], [4, 1000]), 625], ['no figure at 4 Ω: what it is rated for', loads(2, 4, [8, 625]), 625],
+    ['700 W at 8 Ω, 1100 W at 4 Ω: up to where its volts fall under the line’s', loads(2, 2, [8, 700], [4, 1100]), 909.3], ['1400 W at 4 Ω: beyond it the current is known to be that of its lowest load', loads(2, 2, [8, 700], [4, 1400]), 1322.9],
+    ['a floor over it', loads(2, 6, [8, 700], [4, 1400]), 833.3], ['just too few volts', loads(2, 4, [8, 580]), null],
+  ])('a plain amplifier on a 70 V line: %s', async (_, outputs, powerW) => {
+    const { sets } = await findAmplifiers(jobOf('300 W on 70.71 V'), [model('M', 780, outputs)], solve)
+    expect(sets.map(s => s.assignment[0]!.rating)).toEqual(powerW === null ? [] : [{ kind: 'constant-voltage', lineV: 70.71, powerW: expect.closeTo(powerW, 0) }])
   })
   test('valves where a tap is the load; two bridged are not asked of a set, their floor goes along', async () => {
     const { sets } = await findAmplifiers(jobOf('8 ohm 50 W on 100 W at 8'), [model('Head', 780, valves(110, 4, 8, 16))], solve)

@@ -1,4 +1,4 @@
-import { driveInto, floorOhm, lineVoltsOf, tapFit } from '#core/amplifier/index'
+import { driveInto, floorOhm, lineVoltsOf, tapFit, wattsAtVolts } from '#core/amplifier/index'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { BESIDE_SCHOOL } from '#core/schools/power'
@@ -31,8 +31,8 @@ export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | stri
   }
 }
 
-const W = (watts: number) => writeQuantity(watts, 'W')
-const short = (need: Need, powerW: number): Fit => ({ why: `short by ${W(need.powerW - powerW)} on ${need.label}`, shortW: need.powerW - powerW })
+const inWatts = (watts: number) => writeQuantity(watts, 'W')
+const short = (need: Need, powerW: number): Fit => ({ why: `short by ${inWatts(need.powerW - powerW)} on ${need.label}`, shortW: need.powerW - powerW })
 /**
  * Whether an output feeds a line, and with how much beyond; else why not. A plain output whose rated volts reach the line's needs no transformer: common
  * practice, no source.
@@ -48,12 +48,12 @@ export function fitOf(group: Group, need: Need, bridgedFloorOhm: number | null =
   return { why: `gives ${group.lines.map(l => `${writeNumber(l.lineV)} V`).join(' and ')} only, ${need.label} is ${writeNumber(need.lineV)} V`, shortW: Infinity }
 }
 
-function swingFit({ points, floorOhm }: Group, need: Need, lineV: number): Fit {
-  // At the line's volts it may give so much and no more: its floor decides, or the lowest load that it is rated at.
-  const mostW = lineV ** 2 / Math.max(floorOhm ?? 0, Math.min(...points.map(p => p.loadOhm)))
+/** A plain output is worth what it gives at the volts of the line, not at its heaviest load. */
+function swingFit(group: Group, need: Need, lineV: number): Fit {
+  const reachesV = Math.max(...group.points.map(p => Math.sqrt(p.powerW * p.loadOhm)))
+  const mostW = reachesV >= lineV || isSameVoltage(reachesV, lineV) ? wattsAtVolts(group, Math.min(reachesV, lineV)) : null
+  if (mostW === null) return { why: `reaches ${writeNumber(reachesV)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
   if (mostW < need.powerW) return short(need, mostW)
-  const { volts } = driveInto({ kind: 'solid-state', points, floorOhm, mode: 'single', bridgedFloorOhm: null }, lineV ** 2 / need.powerW)!
-  if (volts < lineV && !isSameVoltage(volts, lineV)) return { why: `reaches ${writeNumber(volts)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
   return { spareW: mostW - need.powerW, rating: { kind: 'constant-voltage', lineV, powerW: mostW } }
 }
 
@@ -66,7 +66,7 @@ function valveFit({ powerW, tapsOhm, chosenBy }: NonNullable<Group['valve']>, ne
   if (need.toW !== null && powerW > need.toW) return tooMuch(need, powerW, need.toW)
   return { spareW: powerW - need.powerW, rating: { kind: 'valve', powerW, tapsOhm, tapOhm, chosenBy } }
 }
-const tooMuch = ({ label }: Need, powerW: number, toW: number): Fit => ({ why: `gives ${W(powerW)}, more than the ${W(toW)} that the chosen school allows on ${label}`, shortW: Infinity })
+const tooMuch = ({ label }: Need, powerW: number, toW: number): Fit => ({ why: `gives ${inWatts(powerW)}, more than the ${inWatts(toW)} that the chosen school allows on ${label}`, shortW: Infinity })
 
 function loadFit({ points, floorOhm: statedOhm }: Group, need: Need, bridgedFloorOhm: number | null): Fit {
   if (points.length === 0) return { why: `gives lines only, ${need.label} is of ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }

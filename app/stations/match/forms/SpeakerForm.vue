@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import Select from 'primevue/select'
-import { setting } from '#core/job/edits'
-import { setTap, ungroup } from '#core/hands/intents'
+import { setSpeaker, setTap, ungroup } from '#core/hands/intents'
 import { addLike } from '#core/hands/many/many'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
@@ -41,9 +40,8 @@ const leads = computed(() => {
 const inGroup = computed(() => store.job && selected.place ? findPlace(store.job, selected.place.parent.id)?.branch.node ?? null : null)
 const load = computed(() => speaker.load)
 
-type Fields = Omit<Speaker, 'kind' | 'id'>
-function set(to: Partial<Fields>): void {
-  store.edit({ kind: 'speaker.set', nodeId: speaker.id, ...setting<Fields, Partial<Fields>>(speaker, to) })
+function set(to: Partial<Omit<Speaker, 'kind' | 'id'>>): void {
+  store.edit(setSpeaker(speaker, to))
 }
 
 function setNominal(nominalOhm: number): void {

@@ -7,7 +7,7 @@ import type { TransformerModel } from '#core/gear/transformer'
 import type { Edit } from '#core/job/edits'
 import type { Group, LineThrough, LineTransformer, Origin } from '#core/job/schema'
 import { controlSchema, MOST_DOWN_DB } from '#core/job/sections/wiring/through'
-import { controlOf, setThrough, takeOut, transformerOf, USUAL_STEPS_DB, type ThroughChange } from '#core/hands/throughs'
+import { controlOf, setThrough, stepsOf, takeOut, transformerOf, type ThroughChange } from '#core/hands/throughs'
 import { throughsOf } from '#core/job/tree'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
@@ -31,7 +31,7 @@ const does = (edit: Edit | null) => store.edit(edit)
 const set = (change: ThroughChange) => does(setThrough(store.opened, group.id, change))
 
 const control = computed(() => selected.line?.throughs.find(t => t.nodeId === group.id) ?? null)
-const steps = computed((): readonly number[] => through.kind === 'control' && through.stepsDb.length > 0 ? [...through.stepsDb].sort((a, b) => a - b) : USUAL_STEPS_DB)
+const steps = computed(() => stepsOf(through))
 const SECONDARIES_OHM = [4, 8, 16] as const
 
 const used = computed(() => throughsOf(store.opened).flatMap(t => t.through.kind === through.kind ? t.through.from?.modelId ?? [] : []))

@@ -1,6 +1,7 @@
 import { USUAL_LINE_V } from '#core/amplifier/index'
 import { MOST_MEMBERS } from '#core/gear/load'
 import { USUAL_TAPS_W } from '#core/hands/intents'
+import { isTakenAs, TAKEN_AS } from '#core/hands/takenAs'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { nominalOhmOf, type TapMeans } from '#core/network/tree'
 import { InputError } from '#core/quantity/inputError'
@@ -37,11 +38,8 @@ export function wiredAs(speaker: Pick<Speaker, 'load' | 'driverOhm' | 'name' | '
       ],
     },
   }
-  const taken: Record<LoadKind, string> = {
-    tap: 'taken as 10 W: not known yet', nominal: speaker.driverOhm === null && load.kind === 'tap' ? 'taken as 8 Ω: not known yet' : '',
-    motional: 'figures of a usual unit: not from its sheet yet', members: 'taken as two coils: not known yet', curve: 'taken as its label: not known yet', coil: 'taken as one of two coils: not known yet', cabinet: 'taken as four drivers with a switch: not known yet',
-  }
-  const isUnnamed = speaker.name === '' || /not (known|from its sheet) yet$/.test(speaker.name)
+  const taken: Record<LoadKind, string> = { ...TAKEN_AS, nominal: speaker.driverOhm === null && load.kind === 'tap' ? TAKEN_AS.nominal : '' }
+  const isUnnamed = speaker.name === '' || isTakenAs(speaker)
   return { load: loads[kind], ...(isUnnamed && speaker.name !== taken[kind] ? { name: taken[kind] } : {}) }
 }
 
