@@ -110,7 +110,7 @@ test.each([
 })
 
 test('what is shown of a ranking: the likely groups, some of many members, and never a chance surer than it can be', () => {
-  const suspect = (probability: number) => ({ fault: null, probability, fit: 0, lineOhm: null })
+  const suspect = (probability: number) => ({ fault: null, probability, fit: 0, lineOhm: null, isOverload: false })
   const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99, test: null }
   const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004, test: null }])
   expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[6, 3]])

@@ -72,14 +72,18 @@ test('the edges of a band, to the hair: 100 Ω by a tenth', () => {
   const [low, high] = [plan.low!, plan.high!]
   const hair = 1e-9
   const edges: [number, string][] = [
-    [low, 'as-planned'], [low * (1 - hair), 'just-low'], [low * 0.95, 'just-low'], [low * 0.95 * (1 - hair), 'low'], [low * 0.6 / 0.7 * (1 + hair), 'low'], [low * 0.6 / 0.7 * (1 - hair), 'far-low'],
+    [low, 'as-planned'], [low * (1 - hair), 'just-low'], [low * 0.95, 'just-low'], [low * 0.95 * (1 - hair), 'low'], [low * 0.5 * (1 + hair), 'low'], [low * 0.5 * (1 - hair), 'far-low'],
     [high, 'as-planned'], [high * (1 + hair), 'just-high'], [high * 1.05, 'just-high'], [high * 1.05 * (1 + hair), 'high'], [high * 2, 'high'], [high * 2 * (1 + hair), 'far-high'],
     [0.5, 'far-low'], [0.5 - hair, 'short'],
   ]
   expect(edges.map(([ohm]) => judge({ is: 'ohm', ohm }, plan).code)).toEqual(edges.map(([, code]) => code))
   // Of a band under an ohm a short is half of its lower edge.
   const small = { ...plan, low: 0.6, expected: 0.7, high: 0.8 }
-  expect([0.29, 0.31, 0.7].map(ohm => judge({ is: 'ohm', ohm }, small).code)).toEqual(['short', 'far-low', 'as-planned'])
+  expect([0.29, 0.31, 0.7].map(ohm => judge({ is: 'ohm', ohm }, small).code)).toEqual(['short', 'low', 'as-planned'])
+  // A coil under 0.6 of its label, which is 6/7 of its lower edge; a line of a stated output where that is overloaded.
+  const coil = { ...plan, kind: 'coil-dcr' as const }
+  expect([0.6 / 0.7 * (1 + hair), 0.6 / 0.7 * (1 - hair)].map(part => judge({ is: 'ohm', ohm: low * part }, coil).code)).toEqual(['low', 'far-low'])
+  expect([61, 59].map(ohm => judge({ is: 'ohm', ohm }, { ...plan, overloadOhm: 60 }).code)).toEqual(['low', 'far-low'])
   // Known to one side alone, or not at all, nothing is judged; copper end to end is a short all the same.
   const codes = (p: Parameters<typeof judge>[1]) => [0.4, 50].map(ohm => judge({ is: 'ohm', ohm }, p).code)
   expect([codes({ ...plan, low: null }), codes({ ...plan, high: null }), codes(null), codes({ ...plan, kind: 'line-dcr', low: null, high: null })])

@@ -6,6 +6,7 @@ import type { View } from '#core/network/element'
 import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
 import type { MeasuredKind } from '#core/job/sections/readings/kinds'
 import { speakersOf, throughsIn } from '#core/job/tree'
+import { leastToRead } from './overload'
 import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './readingBands'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
@@ -21,6 +22,8 @@ export interface Predicted {
   high: number | null
   unit: 'Ω'
   source: string
+  /** Under this the output is overloaded, Ω; null where that is not known, or not read here. */
+  overloadOhm: number | null
 }
 
 /** Every reading that can be foretold on a line: its impedance and DCR at the head, the coil of each speaker. */
@@ -48,7 +51,7 @@ function predictLineImpedance(output: Output, speakers: Speaker[], throughs: rea
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(bandAt)))]
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
-    ...headBand(output.wiring, impedanceAt),
+    ...headBand(output.wiring, impedanceAt), overloadOhm: leastToRead(output),
     source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
   }
 }
@@ -62,7 +65,7 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
   const unread = unreadBy(speakers, throughs)
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
-    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
+    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', overloadOhm: null,
     ...(unread === null ? headBand(output.wiring, dcrAt, DIRECT_HZ) : { low: null, expected: null, high: null }),
     source: unread ?? kinds.map(kind => DCR_BANDS[kind].source).join('; '),
   }
@@ -80,7 +83,7 @@ function unreadBy(speakers: readonly Speaker[], throughs: readonly LineThrough[]
 /** The coil itself, leads on the drive unit. */
 function predictCoil(output: Output, speaker: Speaker): Predicted {
   const { id, label, load, driverOhm } = speaker
-  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const }
+  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, overloadOhm: null }
   const wired = asWired(load)
   if (wired.kind === 'members') {
     const count = `${wired.members.length} in ${wired.joined === 'series' ? 'series' : 'parallel'}, read as one`

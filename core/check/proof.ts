@@ -1,5 +1,5 @@
 import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
-import { LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { factsOf, LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { predictLine, type Predicted } from './predict'
 import { isWrong, judge, type Verdict } from './verdict'
@@ -70,8 +70,8 @@ export function proveLine(job: Pick<Job, 'readings' | 'repairs'>, output: Output
   }
 }
 
-/** The first reading of a line that stands and is wrong; null when none is. */
+/** Where to read again: the first reading of a line that stands and is wrong, all that is read with the amplifier off first; null when none is. */
 export function firstWrong(proof: LineProof): JudgedReading | null {
-  for (const judged of proof.standing.values()) if (isWrong(judged.verdict)) return judged
-  return null
+  const wrong = [...proof.standing.values()].filter(judged => isWrong(judged.verdict))
+  return wrong.find(judged => factsOf(judged.reading.kind).amplifier === 'off') ?? wrong[0] ?? null
 }

@@ -21,6 +21,8 @@ export function isWrong({ grade }: Verdict): boolean {
 const JUST_OUTSIDE = 0.05
 /** Twice the upper edge and more: not spread, a fault. Common practice, no source. */
 const FAR_HIGH = 2
+/** Under half of the lower edge it is no single tap or speaker, where nobody knows what the output stands. Common practice, no source. */
+const FAR_LOW_UNRATED = 0.5
 /** A coil under 0.6 of nominal has shorted turns or a twin across it. Common practice, no source: 0.6 of nominal is 6/7 of the 0.70 edge. */
 const FAR_LOW = 0.6 / 0.7
 
@@ -44,6 +46,11 @@ function saysNotOpen(kind: MeasuredKind): boolean {
   return at === 'head' && isCopper
 }
 
+/** Of a line it is far too low where its output would be overloaded; of copper where it is no coil of that label any more. */
+function farLowOhm({ kind, overloadOhm }: Predicted, low: number): number {
+  return factsOf(kind).isCopper ? FAR_LOW * low : overloadOhm ?? FAR_LOW_UNRATED * low
+}
+
 function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {
   const low = predicted?.low ?? null
   const high = predicted?.high ?? null
@@ -55,5 +62,5 @@ function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {
     return is(ohm > FAR_HIGH * high ? 'far-high' : 'high', 'stop')
   }
   if (ohm >= low * (1 - JUST_OUTSIDE)) return is('just-low', 'tight')
-  return is(ohm < FAR_LOW * low ? 'far-low' : 'low', 'stop')
+  return is(ohm < farLowOhm(predicted!, low) ? 'far-low' : 'low', 'stop')
 }

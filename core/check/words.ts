@@ -88,7 +88,7 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'high': 'A speaker is missing or on a lower tap, or the cable is open somewhere.',
     'far-high': 'Much of the line is missing: a break near the head.',
     'low': 'A speaker more than drawn, a higher tap, a 100 V scale read as 70 V, or leakage.',
-    'far-low': 'A near short: look for a speaker on its 8 Ω position or pinched cable. Do not switch on.',
+    'far-low': 'More than the output stands: look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
     'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
     'short': 'The conductors touch. Do not switch on.',
   },

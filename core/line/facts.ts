@@ -198,7 +198,7 @@ function throughFacts({ hangs, unit, upBare }: Positions, lineV: number | null, 
     const { nodeId, speakers } = group
     const passed = byId(unit.passed, nodeId)
     // Its own, those before it and those behind it.
-    const isBeside = (id: string, other: ThroughGroup) => (hangs.behind.get(id)?.includes(other) ?? false) || (hangs.inSeriesWith.get(id)?.includes(other) ?? false)
+    const isBeside = (id: string, other: ThroughGroup) => [hangs.behind, hangs.inSeriesWith].some(of => of.get(id)?.includes(other))
     const path = hangs.all.filter(other => other === group || speakers.some(s => isBeside(s.id, other)))
     return {
       ...group, behindW: lineV === null ? null : inOf(upBare, nodeId) * lineV ** 2, mostW: mostOf(path, solution => inOf(solution, nodeId)),

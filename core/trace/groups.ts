@@ -1,10 +1,11 @@
 import { checkKey, type LineProof } from '#core/check/proof'
 import type { Output, ReadingKind } from '#core/job/schema'
-import { isReadAtHead } from '#core/job/sections/readings/kinds'
+import { factsOf, isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { ASKED, EVIDENCE, type Chances } from './evidence'
 import { isSomethingElse, outcomeOf, planOf, type Outcome } from './outcome'
 import type { Suspect } from './rank'
+import { riskOf } from './switchOn'
 
 /** Suspects that the readings so far cannot tell apart, with the reading that would. */
 export interface SuspectGroup {
@@ -30,6 +31,7 @@ const MOST_TRIED = 24
 
 /** Ranked suspects in groups of those that read alike so far; as drawn and something else stand for themselves. Likeliest group first. */
 export function groupSuspects(suspects: readonly Suspect[], output: Output, proof: LineProof): SuspectGroup[] {
+  const mayBeOn = riskOf(output, proof, suspects) === null
   const groups: Suspect[][] = []
   for (const suspect of suspects) {
     const group = standsAlone(suspect) ? undefined : groups.find(([first]) => !standsAlone(first!) && Math.abs(first!.fit - suspect.fit) < ALIKE)
@@ -38,7 +40,7 @@ export function groupSuspects(suspects: readonly Suspect[], output: Output, proo
   }
   return groups
     .map(group => ({
-      suspects: group, probability: group.reduce((sum, s) => sum + s.probability, 0), test: group.length > 1 ? nextTest(group, output, proof) : null,
+      suspects: group, probability: group.reduce((sum, s) => sum + s.probability, 0), test: group.length > 1 ? nextTest(group, output, proof, mayBeOn) : null,
     }))
     .sort((a, b) => b.probability - a.probability)
 }
@@ -47,8 +49,8 @@ function standsAlone({ fault }: Suspect): boolean {
   return fault === null || isSomethingElse(fault)
 }
 
-/** The reading not taken yet that tells most between these suspects. */
-export function nextTest(suspects: readonly Suspect[], output: Output, proof: LineProof): NextTest | null {
+/** The reading not taken yet that tells most between these suspects; none with the amplifier on where that must not be. */
+export function nextTest(suspects: readonly Suspect[], output: Output, proof: LineProof, mayBeOn: boolean): NextTest | null {
   const plan = planOf(output)
   const tried = suspects.slice(0, MOST_TRIED).map(s => ({ weight: s.probability, outcome: outcomeOf(output, s.fault) }))
   const isOpen = (kind: ReadingKind, nodeId: string | null) => {
@@ -58,7 +60,7 @@ export function nextTest(suspects: readonly Suspect[], output: Output, proof: Li
   const places: (string | null)[] = [null, ...speakersOf(output.wiring).map(s => s.id)]
   const tests = places.flatMap(nodeId => ASKED.flatMap((kind): NextTest[] => {
     const { readsAs } = EVIDENCE[kind]
-    if (readsAs === null || isReadAtHead(kind) !== (nodeId === null) || !isOpen(kind, nodeId)) return []
+    if (readsAs === null || (!mayBeOn && factsOf(kind).amplifier === 'on') || isReadAtHead(kind) !== (nodeId === null) || !isOpen(kind, nodeId)) return []
     return [{ kind, nodeId, bits: tells(tried, outcome => readsAs(outcome, plan, nodeId!)) }]
   }))
   const best = tests.reduce<NextTest | null>((most, test) => most === null || test.bits > most.bits + 1e-9 ? test : most, null)

@@ -1,4 +1,5 @@
 import type { JudgedReading, LineProof } from '#core/check/proof'
+import { isOverloadedBy } from '#core/check/overload'
 import type { Output } from '#core/job/schema'
 import { isHeard } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
@@ -17,6 +18,8 @@ export interface Suspect {
   fit: number
   /** Impedance at the head that it would make, Ω; null when open or short, or not to be said. */
   lineOhm: number | null
+  /** The output would be overloaded by it. */
+  isOverload: boolean
 }
 
 /** Prior weight of "as drawn" beside the sum of all faults, before any reading. Common practice, no source. */
@@ -50,7 +53,7 @@ export function* rankInSteps(output: Output, proof: LineProof): Generator<number
     const outcome = outcomeOf(output, fault, definition)
     const fit = isSomethingElse(fault) ? fitOfAnything(readings, plan.watts.size) : fitOf(readings, outcome, plan)
     const { head } = outcome.solved
-    scored.push({ fault, fit, log: logPrior + fit, lineOhm: head.state === 'finite' && !isSomethingElse(fault) ? head.ohm : null })
+    scored.push({ fault, fit, log: logPrior + fit, lineOhm: head.state === 'finite' && !isSomethingElse(fault) ? head.ohm : null, isOverload: !isSomethingElse(fault) && isOverloadedBy(output, head) })
     yield scored.length / all.length
   }
   const most = Math.max(...scored.map(s => s.log))

@@ -151,15 +151,15 @@ describe('what explains readings, and how well', () => {
     const after = rank(job, heard)
     expect(after[0]!.fault!.nodeId).toBe(group!.test!.nodeId)
     // With the line not read yet, that tells most between one that draws more and one that draws nothing.
-    const two = [faultAt('extra-speaker', first!), faultAt('taps-on-other-scale', null, { way: 'up' })].map(fault => ({ fault, probability: 0.5, fit: 0, lineOhm: null }))
-    expect(nextTest(two, output, proveLine(job, output))).toMatchObject({ kind: 'line-impedance', nodeId: null, bits: expect.closeTo(1, 6) })
+    const two = [faultAt('extra-speaker', first!), faultAt('taps-on-other-scale', null, { way: 'up' })].map(fault => ({ fault, probability: 0.5, fit: 0, lineOhm: null, isOverload: false }))
+    expect(nextTest(two, output, proveLine(job, output), true)).toMatchObject({ kind: 'line-impedance', nodeId: null, bits: expect.closeTo(1, 6) })
     // A reading that tells less than a twentieth of a bit is no test: with one in a thousand in doubt it tells a hundredth, with one in
     // fifty a seventh (entropy, Shannon).
     const doubted = (probability: number) =>
-      nextTest([{ ...two[0]!, probability: 1 - probability }, { ...two[1]!, probability }], output, proveLine(job, output))
+      nextTest([{ ...two[0]!, probability: 1 - probability }, { ...two[1]!, probability }], output, proveLine(job, output), true)
     expect([doubted(0.001), doubted(0.004), doubted(0.02)!.bits]).toEqual([null, null, expect.closeTo(0.1414, 3)])
     // Two that nothing tells apart have no test.
-    expect(nextTest([two[0]!, two[0]!], output, proof)).toBeNull()
+    expect(nextTest([two[0]!, two[0]!], output, proof, true)).toBeNull()
   })
   test('where the line may be meant as it reads, the drawing is corrected instead, and the reading is right', () => {
     const newId = counter('p')
@@ -224,8 +224,8 @@ test('a line that reads as drawn is most likely as drawn; before any reading too
 
 test('suspects read alike that differ by less than a quarter in the logarithm of their fit; as drawn and something else stand alone', () => {
   const output = outputOf(lines.distributed!)
-  const fits = (...fit: number[]) => fit.map((f, k): Suspect => ({ fault: faultAt('open-at-drop', speakersOf(output.wiring)[k]!.id), probability: 0.1, fit: f, lineOhm: null }))
+  const fits = (...fit: number[]) => fit.map((f, k): Suspect => ({ fault: faultAt('open-at-drop', speakersOf(output.wiring)[k]!.id), probability: 0.1, fit: f, lineOhm: null, isOverload: false }))
   const sizes = (suspects: Suspect[]) => groupSuspects(suspects, output, proveLine(lines.distributed!, output)).map(g => g.suspects.length)
   expect([sizes(fits(0, 0.24)), sizes(fits(0, 0.26)), sizes(fits(0, 0.2, 0.4)), sizes(fits(-3, -3.1, 5))]).toEqual([[2], [1, 1], [2, 1], [2, 1]])
-  expect(sizes([{ fault: null, probability: 0.5, fit: 0, lineOhm: null }, { fault: faultAt('something-else', null), probability: 0.2, fit: 0, lineOhm: null }, ...fits(0, 0)])).toEqual([1, 1, 2])
+  expect(sizes([{ fault: null, probability: 0.5, fit: 0, lineOhm: null, isOverload: false }, { fault: faultAt('something-else', null), probability: 0.2, fit: 0, lineOhm: null, isOverload: false }, ...fits(0, 0)])).toEqual([1, 1, 2])
 })

@@ -19,6 +19,7 @@ import { useKeys } from '~/composables/useKeys'
 import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
+import { useTraceStore } from '~/stations/trace/suspects'
 
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
@@ -28,6 +29,7 @@ const { common, keysOpen, findOpen } = useJobKeys()
 const [AT_HEAD, AT_SPEAKER] = [LINE_CHECKS[0]!, SPEAKER_CHECKS[0]!]
 const kind = ref<ReadingKind>(AT_HEAD)
 const tracing = ref(false)
+const trace = useTraceStore()
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
 /** A thumb has its own keys; at a desk the keyboard is there. */
@@ -66,7 +68,11 @@ function step(by: 1 | -1): void {
 }
 /** The next place not proved yet. */
 function goOn(): void {
-  go(nextOpen(stops.value, at.value, s => standingOf(s)?.verdict.grade === 'good') ?? undefined)
+  // Nothing with the amplifier on while that is not safe; where all else is read, the place says why it stops.
+  const isProved = (s: Stop) => standingOf(s)?.verdict.grade === 'good'
+  const safe = trace.mayBeOn ? stops.value : stops.value.filter(s => amplifierFor(s.kind) === 'off')
+  const next = nextOpen(safe, safe.indexOf(stops.value[at.value]!), isProved)
+  go((next && !isProved(next) ? next : nextOpen(stops.value, at.value, isProved)) ?? undefined)
 }
 function otherLine(by: 1 | -1): void {
   const k = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)

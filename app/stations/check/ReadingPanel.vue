@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { checkKey, historyOf } from '#core/check/proof'
@@ -17,6 +17,8 @@ import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
+import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
+import { useTraceStore } from '~/stations/trace/suspects'
 import { withoutLeads } from './taken'
 import { useTaken } from './useTaken'
 import ReadingHistory from './ReadingHistory.vue'
@@ -37,6 +39,12 @@ const correcting = shallowRef<Reading | null>(null)
 /** What plays, but not as it should. */
 const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, taken } = useTaken(kind)
+const trace = useTraceStore()
+onMounted(() => { trace.checking = true })
+onBeforeUnmount(() => { trace.checking = false })
+const isOn = computed(() => amplifierFor(kind.value) === 'on')
+/** Not read while the amplifier must not be switched on, unless somebody answers for it. */
+const isBarred = computed(() => isOn.value && !trace.mayBeOn)
 const field = useTemplateRef<HTMLElement>('field')
 
 const kinds = computed((): ReadingKind[] => speaker ? READ_AT_SPEAKER : READ_AT_HEAD)
@@ -84,7 +92,7 @@ function record(value: ReadingValue | null = draft.value): void {
     return
   }
   const reading: Reading = {
-    id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: note.value.trim(),
+    id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: noteOf(),
     supersedes: correcting.value?.id ?? null, taken: taken.value, who: null, withdrawn: false,
   }
   if (!store.edit({ kind: 'reading.add', reading })) return
@@ -93,6 +101,12 @@ function record(value: ReadingValue | null = draft.value): void {
   noting.value = false
   problem.value = ''
   correcting.value = null
+}
+
+/** A reading taken on somebody's own word says so. */
+function noteOf(): string {
+  const own = note.value.trim()
+  return isOn.value && trace.risk !== null ? [own, 'amplifier on all the same'].filter(Boolean).join('; ') : own
 }
 
 async function correct(reading: Reading): Promise<void> {
@@ -123,7 +137,8 @@ defineExpose({ focus })
         @click="kind = k">{{ KIND_WORDS[k].short }}</button>
     </div>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
-    <p class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ amplifierFor(kind) === 'off' ? 'OFF' : 'ON' }}</b> {{ KIND_WORDS[kind].before }}</p>
+    <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
+    <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
     <!-- The step that matters stands; what is known by heart folds away. -->
     <ol v-if="!keypad" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
     <details v-else-if="KIND_WORDS[kind].steps.length > 1" class="steps">
@@ -136,7 +151,8 @@ defineExpose({ focus })
       In place of {{ valueWords(correcting.value) }}, which was wrong. <button class="act" type="button" @click="correcting = null">no, leave it</button>
     </p>
 
-    <div ref="field" class="entry">
+    <SwitchOnNotice v-if="isOn" can-answer />
+    <div v-if="!isBarred" ref="field" class="entry">
       <template v-if="isHeard(kind)">
         <template v-if="!keypad">
           <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
@@ -189,7 +205,7 @@ defineExpose({ focus })
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <!-- Where the thumb is. -->
-    <div v-if="keypad && isHeard(kind)" class="pad heard" role="group" aria-label="What is heard">
+    <div v-if="keypad && isHeard(kind) && !isBarred" class="pad heard" role="group" aria-label="What is heard">
       <Button label="It plays" @click="record({ is: 'plays' })" />
       <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
       <template v-if="isRecorded">

@@ -4,15 +4,15 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { isWrong } from '#core/check/verdict'
 import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
-import { findPlace, speakersOf } from '#core/job/tree'
-import type { WireNode } from '#core/job/schema'
 import { writeQuantity } from '#core/quantity/write'
 import { FAULTS } from '#core/trace/faults/index'
 import type { NextTest } from '#core/trace/groups'
 import type { Suspect } from '#core/trace/rank'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
+import { placeName as nameOfPlace } from '~/stations/trace/placeName'
 import { shareText } from '~/stations/trace/shown'
+import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useSelectionStore } from '~/stores/selection'
 
@@ -33,14 +33,7 @@ const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.v
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => selected.proof?.unproved ?? [])
 
-const placeName = (nodeId: string | null) => {
-  if (nodeId === null) return 'the whole line'
-  const node = store.job ? findPlace(store.job, nodeId)?.branch.node : undefined
-  return node ? labelOf(node) : 'a speaker that is gone'
-}
-function labelOf(node: WireNode): string {
-  return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
-}
+const placeName = (nodeId: string | null) => nameOfPlace(store.job, nodeId)
 const WAYS = { up: 'they draw more than planned', down: 'they draw less than planned' } as const
 function saysOf({ fault }: Suspect): string {
   if (!fault) return 'Nothing: the line is as drawn'
@@ -110,6 +103,7 @@ function repair(): void {
       <p class="soft small">Every single fault of this line was tried out and compared
         with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ wrongOnes }}. One fault
         at a time is assumed; how common each is, is common practice, not a count.</p>
+      <SwitchOnNotice />
       <p v-if="trace.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(trace.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
         <div v-for="group in groups" :key="group.key" class="group" :class="{ alike: group.alike }">

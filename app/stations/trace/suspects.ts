@@ -1,7 +1,8 @@
 import { computed, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { groupSuspects, type SuspectGroup } from '#core/trace/groups'
-import { rankInSteps } from '#core/trace/rank'
+import { rankInSteps, type Suspect } from '#core/trace/rank'
+import { riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
 import { useSelectionStore } from '~/stores/selection'
 import { shownGroups } from './shown'
 
@@ -14,6 +15,9 @@ export const useTraceStore = defineStore('trace', () => {
   const groups = shallowRef<(SuspectGroup & { more: number })[]>([])
   const chosenSuspect = shallowRef(0)
   const tracing = shallowRef(false)
+  /** Checks are being taken: whether the amplifier may be switched on is asked even while nobody looks at suspects. */
+  const checking = shallowRef(false)
+  const ranked = shallowRef<readonly Suspect[] | null>(null)
   /** Share of the faults tried out; null when all are. */
   const tried = shallowRef<number | null>(null)
   let newest = 0
@@ -21,10 +25,19 @@ export const useTraceStore = defineStore('trace', () => {
   const suspects = computed(() => groups.value.flatMap(g => g.suspects))
 
   watch(() => selected.selection.outputId, () => { chosenSuspect.value = 0 })
-  watch([tracing, () => selected.line, () => selected.proof], async () => {
+  /** Why the amplifier must not be switched on to the line that is looked at; null where nothing says so. */
+  const risk = computed((): SwitchOnRisk | null => selected.line && selected.proof ? riskOf(selected.line.output, selected.proof, ranked.value) : null)
+  /** What somebody answered for: this line with these readings and no other. */
+  const answered = shallowRef('')
+  const asRead = computed(() => `${selected.selection.outputId} ${[...selected.proof?.standing.values() ?? []].map(j => j.reading.id).join(' ')}`)
+  const mayBeOn = computed(() => risk.value === null || answered.value === asRead.value)
+
+  watch([tracing, checking, () => selected.line, () => selected.proof], async () => {
     // What is under way for an older state of the line ends here: it sees that it is not the newest any more.
     const mine = ++newest
-    if (!tracing.value || !selected.line || !selected.proof) {
+    ranked.value = null
+    const isWanted = tracing.value || (checking.value && (selected.proof?.wrong ?? 0) > 0)
+    if (!isWanted || !selected.line || !selected.proof) {
       groups.value = []
       tried.value = null
       return
@@ -36,6 +49,7 @@ export const useTraceStore = defineStore('trace', () => {
       let step = steps.next()
       while (!step.done && performance.now() < until) step = steps.next()
       if (step.done) {
+        ranked.value = step.value
         groups.value = shownGroups(groupSuspects(step.value, output, proof))
         tried.value = null
         return
@@ -46,5 +60,5 @@ export const useTraceStore = defineStore('trace', () => {
     }
   }, { immediate: true })
 
-  return { groups, suspects, chosenSuspect, tracing, tried }
+  return { groups, suspects, chosenSuspect, tracing, checking, tried, risk, mayBeOn, answer: () => { answered.value = asRead.value } }
 })

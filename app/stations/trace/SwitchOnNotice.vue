@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { KIND_WORDS, FAULT_WORDS, valueWords } from '#core/check/words'
+import { writeQuantity } from '#core/quantity/write'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+import { placeName } from './placeName'
+import { shareText } from './shown'
+import { useTraceStore } from './suspects'
+
+/** Why the amplifier must not be switched on to this line, and the act of who does all the same. `canAnswer`: where that would be next. */
+const { canAnswer = false } = defineProps<{ canAnswer?: boolean }>()
+const store = useJobStore()
+const selected = useSelectionStore()
+const trace = useTraceStore()
+
+const why = computed(() => {
+  const { risk } = trace
+  if (risk === null) return ''
+  if (risk.why === 'suspects') {
+    const { fault } = risk.likeliest
+    const first = fault ? FAULT_WORDS[fault.kind].at(placeName(store.job, fault.nodeId)) : 'the line as drawn'
+    return `${shareText(risk.share)} of what may be here would overload this output; likeliest of that: ${first}.`
+  }
+  const { reading, predicted } = risk.judged
+  const place = reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === reading.nodeId)?.label
+  const stands = predicted?.overloadOhm ?? null
+  const limit = reading.value.is === 'ohm' && stands !== null ? `: this output stands ${writeQuantity(stands, 'Ω')} and more` : ''
+  return `${place} ${KIND_WORDS[reading.kind].short} reads ${valueWords(reading.value)}${limit}.`
+})
+</script>
+
+<template>
+  <section v-if="trace.risk" class="risk" role="alert">
+    <p><b>{{ trace.mayBeOn ? 'On by your word.' : 'Do not switch on.' }}</b> {{ why }}
+      <template v-if="!trace.mayBeOn">First everything that is read with the amplifier off; what reads right then clears it.</template></p>
+    <button v-if="canAnswer && !trace.mayBeOn" class="act" type="button" @click="trace.answer()">I switch on all the same, and answer for it</button>
+  </section>
+</template>
+
+<style scoped>
+.risk { border-left: 5px solid var(--stop); padding: 4px 0 4px 10px; display: grid; gap: 6px; justify-items: start; }
+.act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 32px; }
+@media (max-width: 760px) { .act { min-height: 44px; } }
+</style>

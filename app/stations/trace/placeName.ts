@@ -1,0 +1,13 @@
+import type { Job, WireNode } from '#core/job/schema'
+import { findPlace, speakersOf } from '#core/job/tree'
+
+/** What a place of a line is called where a suspect is at it. */
+export function placeName(job: Pick<Job, 'amplifiers'> | null, nodeId: string | null): string {
+  if (nodeId === null) return 'the whole line'
+  const node = job ? findPlace(job, nodeId)?.branch.node : undefined
+  return node ? labelOf(node) : 'a speaker that is gone'
+}
+
+function labelOf(node: WireNode): string {
+  return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
+}

@@ -1,0 +1,34 @@
+import { isWrong } from '#core/check/verdict'
+import type { JudgedReading, LineProof } from '#core/check/proof'
+import { isOverloadedBy } from '#core/check/overload'
+import type { Output } from '#core/job/schema'
+import type { Suspect } from './rank'
+
+/** Whether an amplifier may be switched on to a line that read wrong. */
+
+/** Suspects that would overload the output count from this share on. Common practice, no source: one in twenty is too many to try. */
+export const RISK = 0.05
+
+/** Why it must not be switched on: a reading that says so itself, or what may be broken; `share` of all that it may be, `likeliest` of those. */
+export type SwitchOnRisk = { why: 'reading', judged: JudgedReading } | { why: 'suspects', share: number, likeliest: Suspect }
+
+/** By what was read alone, also before a repair: until it is read again nobody knows that it is gone. */
+export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | null {
+  for (const judged of proof.standing.values()) {
+    const { reading: { kind, value }, verdict } = judged
+    if (verdict.code === 'short') return { why: 'reading', judged }
+    if (kind !== 'line-impedance') continue
+    const head = value.is === 'ohm' ? { state: 'finite' as const, ohm: value.ohm } : value.is === 'open' ? { state: 'open' as const } : null
+    if (head && isWrong(verdict) && isOverloadedBy(output, head)) return { why: 'reading', judged }
+  }
+  return null
+}
+
+/** By what may be broken, of a line of which something reads wrong. `suspects` null: not ranked yet. */
+export function riskOf(output: Output, proof: LineProof, suspects: readonly Suspect[] | null): SwitchOnRisk | null {
+  const read = riskByReading(output, proof)
+  if (read || suspects === null || ![...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict))) return read
+  const bad = suspects.filter(s => s.isOverload)
+  const share = bad.reduce((sum, s) => sum + s.probability, 0)
+  return share < RISK ? null : { why: 'suspects', share, likeliest: bad.reduce((a, b) => b.probability > a.probability ? b : a) }
+}
