@@ -133,7 +133,7 @@ useKeys(() => bindings)
           <SchoolScale :line="line" />
           <Button class="keep" variant="outlined" :disabled="error !== null || keeping" @click="keep">
             <span class="words"><b>{{ keeping ? 'Keeping…' : 'Keep as a job' }}</b><span class="small">with
-              these {{ line.speakers.length === 1 ? 'one speaker' : `${line.speakers.length} speakers` }} and this amplifier, to wire and to
+              {{ line.speakers.length === 1 ? 'this speaker' : `these ${line.speakers.length} speakers` }} and this amplifier, to wire and to
               check</span></span>
             <KeyCap of="Enter" />
           </Button>

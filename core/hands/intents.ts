@@ -216,3 +216,8 @@ function newOutput(job: Job, letter: string, rating: Output['rating'], newId: Ne
 function letterOf(label: string | undefined): string | undefined {
   return /^[A-Z]/.exec(label ?? '')?.[0]
 }
+
+/** Whether a line hangs on it or something was read there. */
+export function isInUse(job: Job, output: Output): boolean {
+  return output.wiring.children.length > 0 || job.readings.ofLine(output.id).length > 0 || job.repairs.ofLine(output.id).length > 0
+}

@@ -41,6 +41,29 @@ test.each([
   expect([after.revision, await browser.path()]).toEqual([0, expect.stringContaining(`/jobs/${id}${path}`)])
 }, 120_000)
 
+test('a line that reads as a short: no sound is asked for until it is cleared, or somebody answers for it', async () => {
+  const made = jobOf('4 x 5 W on 70 V 100 W')
+  const short = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 0.2 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const id = await world.putJob({ ...made, readings: made.readings.added(short) })
+  await world.go(`/jobs/${id}/check?line=out1`)
+  await browser.click('.stop-row', '02 sound')
+  await browser.see('.risk', 'Do not switch on')
+  expect(await browser.text('.reading .amplifier')).toMatch(/^Amplifier OFF/)
+  await browser.gone('.entry button')
+  await browser.click('button', 'I switch on all the same')
+  await browser.click('.entry button', 'It plays')
+  await browser.see('.stop-row.on', '02 sound')
+  expect((await world.readJob(id)).job.readings.at(-1)).toMatchObject({ kind: 'sound', note: 'amplifier on all the same' })
+  // Read right, it is clear again.
+  await browser.click('.stop-row', 'line impedance')
+  await browser.click('.value input')
+  await browser.press(...'250')
+  await browser.click('button', 'Record')
+  await browser.click('.stop-row', '03 sound')
+  await browser.see('.entry button', 'It plays')
+  await browser.gone('.risk')
+}, 60_000)
+
 test('a note that is opened has the focus: what is typed goes there', async () => {
   const id = await world.putJob(jobOf('8 on 100 W at 8'))
   await world.go(`/jobs/${id}/check`)

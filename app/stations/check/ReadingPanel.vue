@@ -140,7 +140,8 @@ defineExpose({ focus })
     <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
     <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
     <!-- The step that matters stands; what is known by heart folds away. -->
-    <ol v-if="!keypad" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
+    <template v-if="isBarred" />
+    <ol v-else-if="!keypad" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
     <details v-else-if="KIND_WORDS[kind].steps.length > 1" class="steps">
       <summary>{{ KIND_WORDS[kind].steps[0] }}</summary>
       <p v-for="text in KIND_WORDS[kind].steps.slice(1)" :key="text">{{ text }}</p>
@@ -189,7 +190,7 @@ defineExpose({ focus })
     <div class="acts">
       <Button v-if="!isHeard(kind) && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
-      <button class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
+      <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
     <InputText
       v-if="noting" ref="noteField" v-model="note" size="small" aria-label="Note to this reading"

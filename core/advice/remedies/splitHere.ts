@@ -1,5 +1,7 @@
 import { together, type SimpleEdit } from '#core/job/edits'
-import { addOutput } from '#core/hands/intents'
+import { addOutput, isInUse, type NewId } from '#core/hands/intents'
+import type { Job, Output } from '#core/job/schema'
+import { same } from '#core/quantity/same'
 import { speakersOf, outputOf } from '#core/job/tree'
 import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
@@ -7,13 +9,24 @@ import type { RemedyMaker } from './remedy'
 
 const OVER: readonly string[] = ['reserve-short', 'taps-over-amplifier', 'load-under-floor']
 
-/** An output more, rated like this one, takes the far part of the line: cut where both are right and most alike. */
+/** Where the far part goes: an output of the same amplifier on which nothing hangs and nothing was read, rated alike; else one more. */
+function roomFor(job: Job, { id, rating }: Output, newId: NewId): { output: Output, edits: SimpleEdit[] } | null {
+  const { amplifier } = outputOf(job, id)
+  const empty = amplifier.outputs.find(o => o.id !== id && !isInUse(job, o) && same(o.rating, rating))
+  if (empty) return { output: empty, edits: [] }
+  const added = addOutput(job, amplifier.id, newId)
+  if (added?.edit.kind !== 'output.add') return null
+  const output = { ...added.edit.output, rating }
+  return { output, edits: [{ ...added.edit, output }] }
+}
+
+/** A second output, rated like this one, takes the far part of the line: cut where both are right and most alike. */
 export const splitHere: RemedyMaker = ({ job, line, finding, newId }) => {
   if (!OVER.includes(finding.code)) return []
   const { children } = line.output.wiring
-  const added = addOutput(job, outputOf(job, line.outputId).amplifier.id, newId)
-  if (!added || added.edit.kind !== 'output.add' || children.length < 2) return []
-  const output = { ...added.edit.output, rating: line.output.rating }
+  const to = roomFor(job, line.output, newId)
+  if (!to || children.length < 2) return []
+  const { output } = to
   const isRight = ({ findings }: LineEvaluation) => !findings.some(f => OVER.includes(f.code) || f.grade === 'stop')
   const around = aroundOf(job, line.outputId)
   const weight = ({ drawW, loadOhm }: LineEvaluation) => drawW ?? (loadOhm === null ? 0 : 1 / loadOhm)
@@ -26,7 +39,7 @@ export const splitHere: RemedyMaker = ({ job, line, finding, newId }) => {
     return isRight(here) && isRight(there) ? [{ moves, moved, here, there, apart: Math.abs(weight(here) - weight(there)) }] : []
   }).sort((a, b) => a.apart - b.apart)
   const [best] = cuts
-  const edit = best && together([{ ...added.edit, output }, ...best.moves])
+  const edit = best && together([...to.edits, ...best.moves])
   if (!best || !edit) return []
   const labels = best.moved.flatMap(branch => speakersOf(branch.node).map(s => s.label))
   return [{

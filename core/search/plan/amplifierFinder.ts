@@ -3,7 +3,8 @@ import type { OutputRating } from '#core/amplifier/rating'
 import type { Job } from '#core/job/schema'
 import { same } from '#core/quantity/same'
 import { evaluateJob } from '#core/line/evaluate'
-import { fitOf, isFit, needOf, type FindAsked, type Fit, type Need } from './amplifierFit'
+import { aroundOf, sharedOf } from '#core/line/surroundings'
+import { asJudged, bridgedFitOf, fitOf, isFit, needOf, type FindAsked, type Fit, type Need } from './amplifierFit'
 import { sum } from './choices'
 import { writeLp, type Program, type Row, type SolveLp } from './lp'
 
@@ -26,15 +27,16 @@ export interface AmplifierSet {
   leads: Rank[]
   /** `at`: which of the models asked about. */
   models: { name: string, count: number, at: number }[]
-  /** `output` counts from 1 through all units of the model. */
-  assignment: { line: string, model: string, output: number, outputId: string, at: number, rating: OutputRating }[]
+  /** `output` counts from 1 through all units of the model; `isBridged`: it and the next one are bridged. */
+  assignment: { line: string, model: string, output: number, outputId: string, at: number, rating: OutputRating, isBridged: boolean }[]
   price: number
   /** What the outputs used give beyond what their lines ask for, W. */
   spareW: number
   proven: boolean
 }
 
-interface Candidate { at: number, model: AmplifierModel, fits: (Fit | null)[][] }
+/** Of each group of outputs, whether one of them feeds each line, and whether two bridged do (null: not to be bridged). */
+interface Candidate { at: number, model: AmplifierModel, fits: Fit[][], bridged: (Fit | null)[][] }
 
 export async function findAmplifiers(job: Job, models: readonly AmplifierModel[], solve: SolveLp, asked: FindAsked = { growth: 0 }): Promise<FoundAmplifiers> {
   const left: FoundAmplifiers['left'] = []
@@ -45,16 +47,20 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
     if (typeof need === 'string') left.push({ line: line.output.label, why: need, isUnfed: false })
     else needs.push(need)
   }
+  const shared = sharedOf(job)
   const refused: FoundAmplifiers['refused'] = []
   const candidates: Candidate[] = []
   for (const [at, model] of models.entries()) {
-    const fits = model.outputs.map(group => needs.map(need => fitOf(group, need, model.bridgedFloorOhm)))
-    if (needs.length > 0 && !fits.flat().some(isFit)) refused.push({ model: model.name, why: closest(fits.flat()) })
+    const ask = (of: typeof fitOf | typeof bridgedFitOf) => model.outputs.map(group =>
+      needs.map(need => asJudged(of(group, need, model.bridgedFloorOhm), need, aroundOf(job, need.outputId, shared))))
+    const [fits, bridged] = [ask(fitOf) as Fit[][], ask(bridgedFitOf)]
+    const all = [...fits.flat(), ...bridged.flat().flatMap(f => f ?? [])]
+    if (needs.length > 0 && !all.some(isFit)) refused.push({ model: model.name, why: closest(all) })
     else if (model.price === null) refused.push({ model: model.name, why: 'its price is not stated' })
-    else candidates.push({ at, model, fits })
+    else candidates.push({ at, model, fits, bridged })
   }
   if (needs.length === 0) return { sets: [], refused, left }
-  const unfed = needs.filter((_, l) => !candidates.some(c => c.fits.some(g => isFit(g[l]!))))
+  const unfed = needs.filter((_, l) => !candidates.some(c => [...c.fits, ...c.bridged].some(g => g[l] !== null && isFit(g[l]!))))
   if (unfed.length > 0) return { sets: [], refused, left: [...left, ...unfed.map(n => ({ line: n.label, why: whyUnfed(n, models), isUnfed: true }))] }
   const useful = undominated(candidates)
   // Of enough units of each there is always one: every line is fed by something.
@@ -83,7 +89,7 @@ function merged(found: readonly AmplifierSet[]): AmplifierSet[] {
 
 /** The line alone, against every output that is offered. */
 function whyUnfed(need: Need, models: readonly AmplifierModel[]): string {
-  const fits = models.flatMap(m => m.outputs.map(group => fitOf(group, need)))
+  const fits = models.flatMap(m => m.outputs.map(group => fitOf(group, need, m.bridgedFloorOhm)))
   if (fits.some(isFit)) return 'what would feed it has no price stated'
   return fits.length === 0 ? 'no model is offered' : `no model feeds it; what comes nearest ${nearest(closest(fits))}`
 }
@@ -107,7 +113,10 @@ function undominated(candidates: readonly Candidate[], bySpare = false): Candida
     const [group] = c.fits
     const isPlain = c.fits.length === 1
     const better = isPlain && kept.some(k => k.fits.length === 1 && k.model.outputs[0]!.count >= c.model.outputs[0]!.count
-      && group!.every((fit, l) => !isFit(fit!) || atLeast(k.fits[0]![l]!, bySpare ? fit.spareW : 0)))
+      && group!.every((fit, l) => !isFit(fit) || atLeast(k.fits[0]![l]!, bySpare ? fit.spareW : 0))
+      // One output of the other does as well as two of this.
+      && c.bridged[0]!.every((fit, l) => fit === null || !isFit(fit)
+        || [k.fits[0]![l]!, k.bridged[0]![l] ?? null].some(f => f !== null && atLeast(f, bySpare ? fit.spareW : 0))))
     if (!better) kept.push(c)
   }
   return kept
@@ -117,13 +126,16 @@ const atLeast = (fit: Fit, spareW: number) => isFit(fit) && fit.spareW >= spareW
 
 const unit = (m: number) => `u${m}`
 const on = (t: number, m: number, g: number) => `x${t}_${m}_${g}`
+const onTwo = (t: number, m: number, g: number) => `y${t}_${m}_${g}`
 
 /** Lines that ask for the same are one kind with a count: which of them goes where is nobody's choice, and to try all of it took five times as long. */
 interface Alike { lines: number[] }
-function alikeOf(needs: readonly Need[]): Alike[] {
+function alikeOf(needs: readonly Need[], candidates: readonly Candidate[]): Alike[] {
   const kinds = new Map<string, Alike>()
   needs.forEach(({ lineV, powerW, toW, loadOhm }, l) => {
-    const key = [lineV, powerW, toW, lineV === null ? loadOhm : ''].join(' ')
+    // Of one load the sheet may judge otherwise: by its curves and its controls.
+    const feeds = lineV === null ? candidates.map(c => [...c.fits, ...c.bridged].map(g => g[l] !== null && isFit(g[l]!) ? 1 : 0).join('')).join(' ') : ''
+    const key = [lineV, powerW, toW, lineV === null ? loadOhm : '', feeds].join(' ')
     kinds.set(key, { lines: [...kinds.get(key)?.lines ?? [], l] })
   })
   return [...kinds.values()]
@@ -132,26 +144,34 @@ function alikeOf(needs: readonly Need[]): Alike[] {
 /** `gain`: what a line on an output is worth; `most`: what all units may cost together. */
 interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number }
 function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most }: Aim): Program {
-  const kinds = alikeOf(needs)
+  const kinds = alikeOf(needs, candidates)
   const minimize = new Map<string, number>()
   const rows: Row[] = kinds.map(({ lines }, t) => ({ name: `lines${t}`, sum: new Map<string, number>(), is: '=', value: lines.length }))
   const counts: { name: string, most: number }[] = []
   candidates.forEach((c, m) => {
     // As many as could ever be wanted: one a line, fewer where all outputs are alike.
-    counts.push({ name: unit(m), most: c.fits.length === 1 ? Math.ceil(needs.length / c.model.outputs[0]!.count) : needs.length })
+    const each = c.model.outputs[0]!.count
+    const fewest = c.bridged[0]!.some(f => f !== null && isFit(f)) ? Math.floor(each / 2) : each
+    counts.push({ name: unit(m), most: c.fits.length === 1 ? Math.ceil(needs.length / fewest) : needs.length })
     minimize.set(unit(m), cost(c))
     c.fits.forEach((fits, g) => {
       const used = new Map<string, number>()
-      kinds.forEach(({ lines }, t) => {
-        const fit = fits[lines[0]!]!
-        if (!isFit(fit)) return
-        const name = on(t, m, g)
-        counts.push({ name, most: lines.length })
+      const put = (fit: Fit | null, name: string, t: number, outputs: number) => {
+        if (fit === null || !isFit(fit)) return
+        counts.push({ name, most: kinds[t]!.lines.length })
         rows[t]!.sum = new Map([...rows[t]!.sum, [name, 1]])
-        used.set(name, 1)
+        used.set(name, outputs)
         if (gain) minimize.set(name, -gain(fit))
+      }
+      kinds.forEach(({ lines }, t) => {
+        put(fits[lines[0]!]!, on(t, m, g), t, 1)
+        put(c.bridged[g]![lines[0]!]!, onTwo(t, m, g), t, 2)
       })
-      if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, [unit(m), -c.model.outputs[g]!.count]]), is: '<=', value: 0 })
+      const pairs = [...used].filter(([, outputs]) => outputs === 2).map(([name]) => [name, 1] as const)
+      const count = c.model.outputs[g]!.count
+      if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, [unit(m), -count]]), is: '<=', value: 0 })
+      // Two of one unit: of three outputs one pair.
+      if (pairs.length > 0 && count % 2 === 1) rows.push({ name: `pairs${m}_${g}`, sum: new Map([...pairs, [unit(m), -Math.floor(count / 2)]]), is: '<=', value: 0 })
     })
   })
   if (most !== undefined) rows.push({ name: 'money', sum: new Map(candidates.map((c, m) => [unit(m), c.model.price!])), is: '<=', value: most })
@@ -161,7 +181,7 @@ function programOf(candidates: readonly Candidate[], needs: readonly Need[], { c
 function setOf(candidates: readonly Candidate[], needs: readonly Need[], counted: ReadonlyMap<string, number>): AmplifierSet {
   const models: AmplifierSet['models'] = []
   const assignment: AmplifierSet['assignment'] = []
-  const waiting = alikeOf(needs).map(k => [...k.lines])
+  const waiting = alikeOf(needs, candidates).map(k => [...k.lines])
   let [price, spareW] = [0, 0]
   candidates.forEach((c, m) => {
     const count = counted.get(unit(m)) ?? 0
@@ -172,15 +192,23 @@ function setOf(candidates: readonly Candidate[], needs: readonly Need[], counted
     let before = 0
     c.fits.forEach((fits, g) => {
       const each = c.model.outputs[g]!.count
-      const lines = waiting.flatMap((left, t) => left.splice(0, counted.get(on(t, m, g)) ?? 0)).sort((a, b) => a - b)
-      lines.forEach((l, output) => {
-        const { spareW: free, rating } = fits[l] as Extract<Fit, { spareW: number }>
+      const taken = (name: typeof on) => waiting.flatMap((left, t) => left.splice(0, counted.get(name(t, m, g)) ?? 0)).sort((a, b) => a - b)
+      const put = (l: number, seat: number, of: (Fit | null)[], isBridged: boolean) => {
+        const { spareW: free, rating } = of[l] as Extract<Fit, { spareW: number }>
         const need = needs[l]!
         // Outputs count through unit by unit: those of the second unit after all of the first.
-        const at = Math.floor(output / each) * perUnit + before + output % each
-        assignment.push({ line: need.label, model: c.model.name, output: at + 1, outputId: need.outputId, at: c.at, rating })
+        const at = Math.floor(seat / each) * perUnit + before + seat % each
+        assignment.push({ line: need.label, model: c.model.name, output: at + 1, outputId: need.outputId, at: c.at, rating, isBridged })
         spareW += free
-      })
+      }
+      const pairs = taken(onTwo)
+      const seatOfPair = (k: number) => Math.floor(k / Math.floor(each / 2)) * each + 2 * (k % Math.floor(each / 2))
+      const full = new Set(pairs.flatMap((l, k) => {
+        put(l, seatOfPair(k), c.bridged[g]!, true)
+        return [seatOfPair(k), seatOfPair(k) + 1]
+      }))
+      const free = Array.from({ length: count * each }, (_, seat) => seat).filter(seat => !full.has(seat))
+      taken(on).forEach((l, k) => put(l, free[k]!, fits, false))
       before += each
     })
   })

@@ -4,12 +4,14 @@ import type { AmplifierModel } from '#core/gear/amplifier'
 import { BESIDE_SCHOOL } from '#core/schools/power'
 import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import type { LineEvaluation } from '#core/line/evaluate'
+import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
+import type { Around } from '#core/line/surroundings'
+import { findingWords } from '#core/line/words'
 
 /** What a line asks of an output, and whether one of a model gives it. */
 
 /** What a line asks of an output. */
-export interface Need { outputId: string, label: string, lineV: number | null, powerW: number, toW: number | null, loadOhm: number }
+export interface Need { outputId: string, label: string, lineV: number | null, powerW: number, toW: number | null, loadOhm: number, line: LineEvaluation }
 type Group = AmplifierModel['outputs'][number]
 /** `rating`: what the output gives the line, as the job states it. */
 export type Fit = { spareW: number, rating: OutputRating } | { why: string, shortW: number }
@@ -19,7 +21,8 @@ export interface FindAsked { growth: number }
 
 export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | string {
   const asked = line.required.find(r => r.chosen)
-  if (line.loadOhm === null) return 'its load is not known, or a short'
+  // Fully up: what a control hides now, somebody will turn up.
+  if (line.upOhm === null) return 'its load is not known, or a short'
   if (asked?.powerW == null) return 'what it asks for is not known: taps or ratings are missing'
   const lineV = line.kind === 'constant-voltage' ? line.lineV ?? lineVoltsOf(line.output.rating) : null
   if (line.kind === 'constant-voltage' && lineV === null) return 'its volts are not known'
@@ -27,7 +30,7 @@ export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | stri
   return {
     outputId: line.outputId, label: line.output.label, lineV, powerW: asked.powerW * (1 - beside) * (1 + growth), toW: asked.toW === null
       ? null
-      : asked.toW * (1 + beside), loadOhm: line.loadOhm,
+      : asked.toW * (1 + beside), loadOhm: line.upOhm, line,
   }
 }
 
@@ -68,9 +71,14 @@ function valveFit({ powerW, tapsOhm, chosenBy }: NonNullable<Group['valve']>, ne
 }
 const tooMuch = ({ label }: Need, powerW: number, toW: number): Fit => ({ why: `gives ${inWatts(powerW)}, more than the ${inWatts(toW)} that the chosen school allows on ${label}`, shortW: Infinity })
 
-function loadFit({ points, floorOhm: statedOhm }: Group, need: Need, bridgedFloorOhm: number | null): Fit {
+/** Two channels of a group bridged onto one line of low impedance. A line of constant volts is not asked so. */
+export function bridgedFitOf(group: Group, need: Need, bridgedFloorOhm: number | null): Fit | null {
+  return need.lineV === null && group.count >= 2 && group.points.length > 0 ? loadFit(group, need, bridgedFloorOhm, 'bridged') : null
+}
+
+function loadFit({ points, floorOhm: statedOhm }: Group, need: Need, bridgedFloorOhm: number | null, mode: 'single' | 'bridged' = 'single'): Fit {
   if (points.length === 0) return { why: `gives lines only, ${need.label} is of ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
-  const rating: OutputRating = { kind: 'solid-state', points, floorOhm: statedOhm, mode: 'single', bridgedFloorOhm }
+  const rating: OutputRating = { kind: 'solid-state', points, floorOhm: statedOhm, mode, bridgedFloorOhm }
   const drive = driveInto(rating, need.loadOhm)!
   const floor = floorOhm(rating)!
   if (drive.basis === 'under-floor' || isUnderFloor(need.loadOhm, floor)) return { why: `from ${writeNumber(floor)} Ω on, ${need.label} is ${writeNumber(need.loadOhm)} Ω`, shortW: Infinity }
@@ -78,4 +86,15 @@ function loadFit({ points, floorOhm: statedOhm }: Group, need: Need, bridgedFloo
   if (need.toW !== null && drive.mostW > need.toW) return tooMuch(need, drive.mostW, need.toW)
   return { spareW: drive.powerW - need.powerW, rating }
 }
+/**
+ * A fit as the sheet would judge it: a set that brings what must be stopped or minded, that was not there before, is none. Of lines of constant volts the
+ * arithmetic is the sheet's own.
+ */
+export function asJudged(fit: Fit | null, { line, label, lineV }: Need, around: Around): Fit | null {
+  if (fit === null || !isFit(fit) || lineV !== null) return fit
+  const had = new Set(line.findings.map(f => f.code))
+  const bad = evaluateOutput({ ...line.output, rating: fit.rating }, around).findings.find(f => (f.grade === 'stop' || f.grade === 'tight') && !had.has(f.code))
+  return bad ? { why: `would be wrong on ${label}: ${findingWords(bad).what}`, shortW: Infinity } : fit
+}
+
 export const isFit = (fit: Fit): fit is { spareW: number, rating: OutputRating } => 'spareW' in fit

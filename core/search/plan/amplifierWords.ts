@@ -31,11 +31,15 @@ export function appliedWords({ added, removed, moved }: SetApplied): string {
   return parts.length > 0 ? parts.join('; ') : 'outputs rated as the models are'
 }
 
-/** "Mixing amplifier 120 W, no. 2"; of several outputs "Line amplifier 2 × 240 W, output 2". `output` counts from 1 through all units. */
-export function outputText(model: AmplifierModel, count: number, output: number): string {
+/**
+ * "Mixing amplifier 120 W, no. 2"; of several outputs "Line amplifier 2 × 240 W, output 2", "outputs 1 and 2 bridged". `output` counts from 1 through all
+ * units.
+ */
+export function outputText(model: AmplifierModel, count: number, output: number, isBridged = false): string {
   const each = model.outputs.reduce((n, g) => n + g.count, 0)
   const no = count > 1 ? `, no. ${Math.floor((output - 1) / each) + 1}` : ''
-  return `${model.name}${no}${each > 1 ? `, output ${(output - 1) % each + 1}` : ''}`
+  const at = (output - 1) % each + 1
+  return `${model.name}${no}${isBridged ? `, outputs ${at} and ${at + 1} bridged` : each > 1 ? `, output ${at}` : ''}`
 }
 
 export const spareText = (set: Pick<AmplifierSet, 'spareW'>) => writeQuantity(set.spareW, 'W')

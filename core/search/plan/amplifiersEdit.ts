@@ -1,8 +1,9 @@
-import { byId } from '#core/quantity/known'
+import { isSolidState, modeOf } from '#core/amplifier/index'
+import { byId, sure } from '#core/quantity/known'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { together, setting, type Edit, type SimpleEdit } from '#core/job/edits'
 import { statedRating, statedOf } from '#core/hands/amplifierModel'
-import { outputFor, type NewId } from '#core/hands/intents'
+import { isInUse, outputFor, type NewId } from '#core/hands/intents'
 import { Sequence } from '#core/hands/many/many'
 import type { Amplifier, Job, Origin, Output } from '#core/job/schema'
 import { same } from '#core/quantity/same'
@@ -17,7 +18,14 @@ export interface OfferedAmplifier { model: AmplifierModel, from: Origin | null }
 /** `removed`: amplifiers that feed nothing any more. */
 export interface SetApplied { edit: Edit | null, added: string[], removed: string[], moved: number }
 
-type Slot = { outputId: string, rating: Output['rating'] } | null
+/** null: an output on which nothing hangs; 'joined': bridged with the one before it. */
+type Slot = { outputId: string, rating: Output['rating'], isBridged: boolean } | 'joined' | null
+const isLine = (slot: Slot | undefined): slot is Exclude<Slot, 'joined' | null> => slot !== null && slot !== undefined && slot !== 'joined'
+/** At which output of a model each output of an amplifier begins: two that are joined are one. */
+function channelOf({ outputs }: Amplifier, output: Output | undefined): number {
+  const before = output === undefined ? [] : outputs.slice(0, outputs.indexOf(output))
+  return before.reduce((n, o) => n + (modeOf(o.rating) === 'single' ? 1 : 2), 0)
+}
 /** A unit to be: the amplifier of the job that it is, or a new one; which line is to be at which of its outputs. */
 interface Unit { amplifierId: string | null, slots: Slot[] }
 
@@ -46,40 +54,55 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
   return { edit: together(sequence.edits), added, removed, moved }
 }
 
-/** Whether a line hangs on it or something was read there. */
-function isInUse(job: Job, output: Output): boolean {
-  return output.wiring.children.length > 0 || job.readings.ofLine(output.id).length > 0 || job.repairs.ofLine(output.id).length > 0
-}
-
 /** The units of a model with their lines. Who has one already keeps it, and a line that hangs on a right output of it stays there. */
 function seated(job: Job, model: AmplifierModel, from: Origin | null, count: number, lines: AmplifierSet['assignment']): Unit[] {
   const groups = groupsOf(model)
   const isOne = (a: Amplifier) => a.outputs.length <= groups.length && (from ? a.from?.modelId === from.modelId : a.name === model.name)
   const mine = job.amplifiers.filter(isOne).slice(0, count)
-  const units = Array.from({ length: count }, (_, k): Unit => ({ amplifierId: mine[k]?.id ?? null, slots: groups.map(() => null) }))
   // Outputs of a group are alike, and so are units: any of them does for a line that was put on one.
   const groupAt = (a: AmplifierSet['assignment'][number]) => groups[(a.output - 1) % groups.length]
-  const open = new Set(lines)
-  for (const line of lines) {
-    const at = mine.findIndex(a => a.outputs.some(o => o.id === line.outputId))
-    const place = at < 0 ? -1 : mine[at]!.outputs.findIndex(o => o.id === line.outputId)
-    if (place < 0 || groups[place] !== groupAt(line)) continue
-    units[at]!.slots[place] = line
-    open.delete(line)
+  const isPair = ({ slots }: Unit, place: number) => slots[place + 1] === null && groups[place + 1] === groups[place]
+  const isFree = (unit: Unit, place: number, isBridged: boolean) => unit.slots[place] === null && (!isBridged || isPair(unit, place))
+  // Lines that stay where they are may leave two outputs free that are no pair: then all are seated anew.
+  return sure(seatAll(true) ?? seatAll(false), 'way to seat these lines')
+
+  function seatAll(isKept: boolean): Unit[] | null {
+    const units = Array.from({ length: count }, (_, k): Unit => ({ amplifierId: mine[k]?.id ?? null, slots: groups.map(() => null) }))
+    const open = new Set(lines)
+    for (const line of isKept ? lines : []) {
+      const at = mine.findIndex(a => a.outputs.some(o => o.id === line.outputId))
+      const output = mine[at]?.outputs.find(o => o.id === line.outputId)
+      if (!output || line.isBridged !== (modeOf(output.rating) === 'bridged')) continue
+      const place = channelOf(mine[at]!, output)
+      if (groups[place] !== groupAt(line) || !isFree(units[at]!, place, line.isBridged)) continue
+      seat(units[at]!, place, line)
+      open.delete(line)
+    }
+    // Those that take two first.
+    for (const line of [...open].sort((a, b) => Number(b.isBridged) - Number(a.isBridged))) {
+      const placeIn = (u: Unit) => groups.findIndex((g, k) => g === groupAt(line) && isFree(u, k, line.isBridged))
+      const unit = units.find(u => placeIn(u) >= 0)
+      if (!unit) return null
+      seat(unit, placeIn(unit), line)
+    }
+    return units
   }
-  for (const line of open) {
-    const unit = units.find(u => u.slots.some((slot, k) => slot === null && groups[k] === groupAt(line)))!
-    unit.slots[unit.slots.findIndex((slot, k) => slot === null && groups[k] === groupAt(line))] = line
-  }
-  return units
+}
+
+function seat({ slots }: Unit, place: number, line: AmplifierSet['assignment'][number]): void {
+  slots[place] = line
+  if (line.isBridged) slots[place + 1] = 'joined'
 }
 
 /** Which of its groups each of its outputs is of, in order. */
 const groupsOf = (model: AmplifierModel): AmplifierModel['outputs'] => model.outputs.flatMap(g => Array.from({ length: g.count }, () => g))
 
+/** A rating of one channel, for what is empty beside a pair. */
+const singleOf = (rating: Output['rating']): Output['rating'] => isSolidState(rating) ? { ...rating, mode: 'single' } : rating
+
 /** What feeds a new unit: the source of the amplifiers that its lines come from, where that is one. */
 function sourceOf(job: Job, slots: readonly Slot[]): Amplifier['source'] {
-  const [source, ...others] = slots.flatMap(slot => slot === null ? [] : [outputOf(job, slot.outputId).amplifier.source])
+  const [source, ...others] = slots.filter(isLine).map(slot => outputOf(job, slot.outputId).amplifier.source)
   return source !== undefined && others.every(other => same(other, source)) ? source : null
 }
 
@@ -99,14 +122,17 @@ function addUnit(sequence: Sequence, model: AmplifierModel, { from, source }: Pi
 function fill(sequence: Sequence, amplifierId: string, slots: readonly Slot[], model: AmplifierModel, newId: NewId): number {
   const unit = () => byId(sequence.job.amplifiers, amplifierId)
   const groups = groupsOf(model)
-  const meant = slots.find(s => s !== null)?.rating ?? { kind: 'not-known' }
+  const meant = singleOf(slots.find(isLine)?.rating ?? { kind: 'not-known' })
+  let index = 0
   const put = (edit: SimpleEdit) => { sequence.do(edit) }
   let moved = 0
   const placed = new Set<string>()
-  slots.forEach((slot, k) => {
-    const empty = () => unit().outputs.find(o => !placed.has(o.id) && o.wiring.children.length === 0 && !slots.some(s => s?.outputId === o.id))
+  slots.forEach((slot, channel) => {
+    if (slot === 'joined') return
+    const k = index++
+    const empty = () => unit().outputs.find(o => !placed.has(o.id) && o.wiring.children.length === 0 && !slots.some(s => isLine(s) && s.outputId === o.id))
     const outputId = slot?.outputId ?? empty()?.id
-    const rating = slot?.rating ?? statedRating(groups[k]!, meant, model.bridgedFloorOhm)
+    const rating = slot?.rating ?? statedRating(groups[channel]!, meant, model.bridgedFloorOhm)
     if (outputId === undefined) {
       const output = outputFor(sequence.job, unit(), rating, newId)
       placed.add(output.id)

@@ -6,7 +6,7 @@ export const amplifiersReportSchema = z.strictObject({
   sets: z.array(z.strictObject({
     leads: z.array(z.enum(['price', 'units', 'spare'])).describe('what no other set does better'),
     models: z.array(z.strictObject({ name: z.string(), count: z.int().min(1) })),
-    assignment: z.array(z.strictObject({ line: z.string(), model: z.string(), output: z.int().min(1).describe('counted through all units of that model') })),
+    assignment: z.array(z.strictObject({ line: z.string(), model: z.string(), output: z.int().min(1).describe('counted through all units of that model'), isBridged: z.boolean().describe('this output and the next one are bridged') })),
     price: z.number(),
     spareW: z.number().describe('what the outputs used give beyond what their lines ask for, W'),
     proven: z.boolean().describe('no set is cheaper, or none has fewer units'),
@@ -19,7 +19,7 @@ export type AmplifiersReport = z.infer<typeof amplifiersReportSchema>
 export const amplifiersReport = ({ sets, refused, left }: FoundAmplifiers): AmplifiersReport => ({
   sets: sets.map(set => ({
     ...set, models: set.models.map(({ name, count }) => ({ name, count })),
-    assignment: set.assignment.map(({ line, model, output }) => ({ line, model, output })),
+    assignment: set.assignment.map(({ line, model, output, isBridged }) => ({ line, model, output, isBridged })),
   })),
   refused, left: left.map(({ line, why }) => ({ line, why })),
 })

@@ -34,8 +34,8 @@ export const NOT_SPLIT_WORDS: Record<NotSplit, string> = {
   'too-few': 'There is nothing on this line to divide.', 'no-taps': 'Only a line of taps is divided by watts; on low impedance the wiring decides.', 'power-not-known': 'Say what this output gives first: it decides how much may hang on each.',
 }
 
-/** What goes to one part as a whole: a branch of the run, groups and what hangs behind a control undivided. */
-interface Block { branch: Branch, atM: number, watts: number, spaceId: string | null }
+/** What goes to one part as a whole: a branch of the run, groups and what hangs behind a control undivided. `spaceIds`: all that hear it. */
+interface Block { branch: Branch, atM: number, watts: number, spaceIds: ReadonlySet<string> }
 /** A space cut weighs more than any cable. */
 const CUT_M = 1e5
 
@@ -70,16 +70,16 @@ function blocksOf(job: Job, line: LineEvaluation, lineV: number): Block[] | null
     atM += branch.lead?.lengthM ?? 0
     const speakers = speakersOf(branch.node)
     if (speakers.some(s => s.load.kind !== 'tap')) return null
-    const spaces = new Set(speakers.map(s => spotOf(job, s.id)?.space.id ?? null))
+    const spaceIds = new Set(speakers.flatMap(s => spotOf(job, s.id)?.space.id ?? []))
     const watts = sum(speakers.map(s => s.load.kind === 'tap' ? tapDrawW(s.load, lineV) : 0))
-    blocks.push({ branch, atM, watts, spaceId: spaces.size === 1 ? [...spaces][0]! : null })
+    blocks.push({ branch, atM, watts, spaceIds })
   }
   return blocks
 }
 
 function programOf(blocks: readonly Block[], into: number, allowedW: number, label: string): Program {
   const parts = Array.from({ length: into }, (_, p) => p)
-  const spaces = [...new Set(blocks.flatMap(b => b.spaceId ?? []))]
+  const spaces = [...new Set(blocks.flatMap(b => [...b.spaceIds]))]
   const minimize = new Map<string, number>()
   const rows: Row[] = []
   blocks.forEach((_, k) => rows.push({ name: `one${k}`, sum: new Map(parts.map(p => [`x${k}_${p}`, 1])), is: '=', value: 1 }))
@@ -94,16 +94,20 @@ function programOf(blocks: readonly Block[], into: number, allowedW: number, lab
       const beyond = blocks.flatMap((other, j): [string, number][] => other.atM > b.atM || (other.atM === b.atM && j >= k) ? [[`y${j}_${p}`, -1]] : [])
       rows.push({ name: `reach${k}_${p}`, sum: new Map([[`x${k}_${p}`, 1], ...beyond]), is: '<=', value: 0 })
     })
-    spaces.forEach((spaceId, s) => {
-      minimize.set(`z${s}_${p}`, CUT_M)
-      blocks.forEach((b, k) => { if (b.spaceId === spaceId) rows.push({ name: `in${k}_${p}`, sum: new Map([[`x${k}_${p}`, 1], [`z${s}_${p}`, -1]]), is: '<=', value: 0 }) })
-    })
+    spaces.forEach((spaceId, s) => blocks.forEach((b, k) => {
+      if (b.spaceIds.has(spaceId)) rows.push({ name: `in${k}_${s}_${p}`, sum: new Map([[`x${k}_${p}`, 1], [`z${s}_${p}`, -1]]), is: '<=', value: 0 })
+    }))
   }
+  // A space is divided once, into however many parts.
+  spaces.forEach((_, s) => {
+    minimize.set(`c${s}`, CUT_M)
+    rows.push({ name: `cut${s}`, sum: new Map([...parts.map(p => [`z${s}_${p}`, 1] as const), [`c${s}`, 1 - into]]), is: '<=', value: 1 })
+  })
   // Parts are alike: the last of the line stays where it is.
   rows.push({ name: 'stays', sum: new Map([[`x${blocks.length - 1}_0`, 1]]), is: '=', value: 1 })
   return {
     remarks: [`line ${label} onto ${into} outputs, ${Number(allowedW.toFixed(3))} W of taps each`], minimize, rows,
-    choices: [...blocks.flatMap((_, k) => parts.flatMap(p => [`x${k}_${p}`, `y${k}_${p}`])), ...spaces.flatMap((_, s) => parts.map(p => `z${s}_${p}`))],
+    choices: [...blocks.flatMap((_, k) => parts.flatMap(p => [`x${k}_${p}`, `y${k}_${p}`])), ...spaces.flatMap((_, s) => [`c${s}`, ...parts.map(p => `z${s}_${p}`)])],
   }
 }
 

@@ -33,7 +33,7 @@ const sets = computed(() => found.value?.sets.map((set) => {
   const applied = store.job && offered.value ? applySet(store.job, set, offered.value, newId) : null
   const units = set.models.reduce((n, m) => n + m.count, 0)
   const countOf = (at: number) => set.models.find(m => m.at === at)!.count
-  const rows = set.assignment.map(a => ({ ...a, of: outputText(offered.value![a.at]!.model, countOf(a.at), a.output) }))
+  const rows = set.assignment.map(a => ({ ...a, of: outputText(offered.value![a.at]!.model, countOf(a.at), a.output, a.isBridged) }))
   return { set, applied, units, rows }
 }) ?? [])
 const says = computed(() => found.value && offered.value ? finderWords(found.value, offered.value.length) : '')
