@@ -60,7 +60,7 @@ function set(): void {
               <td class="of">{{ row.name }}</td><td class="number figure" data-says="wanted ">{{ row.targetDb.toFixed(1) }} dB</td>
               <td
                 class="number figure" data-says="reached "
-                :class="{ short: row.isShort }">{{ row.reachedDb.toFixed(1) }} dB{{ row.isShort ? ' short' : '' }}</td>
+                :class="{ short: row.isShort }">{{ row.reachedDb.toFixed(1) }} dB{{ row.isShort ? ', short' : '' }}</td>
               <td class="figure small" data-says="now ">{{ row.now }}</td><td class="figure small" data-says="then "><b>{{ row.then }}</b></td>
             </tr>
           </tbody>
@@ -69,7 +69,8 @@ function set(): void {
       <p v-for="l in plan.left" :key="l.name" class="soft small">{{ l.name }} keeps its taps: {{ LEFT_WORDS[l.why] }}.</p>
       <div class="acts">
         <Button
-          autofocus :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : 'Set already'" :disabled="!plan.edit"
+          autofocus :disabled="!plan.edit"
+          :label="plan.edit ? (plan.feasible ? 'Set these taps' : 'Set the nearest') : plan.spaces.length === 0 ? 'Nothing to set' : 'Set already'"
           @click="set" />
         <a class="act" :href="lp" download="taps.lp">the program as a file, to be solved elsewhere</a>
       </div>

@@ -63,7 +63,8 @@ test('on random lines every set put in gives what was promised and brings no fin
         const asked = l.required.find(r => r.chosen)!
         const inside = l.upOhm! >= floorOhm(rating)! * 0.995 && drive.powerW >= asked.powerW! * 0.9 - 1e-9 && drive.mostW <= asked.toW! * 1.1 + 1e-9
         if (!inside) return false
-        const after = evaluateJob({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => o.id === l.outputId ? { ...o, rating } : o) })) }).find(x => x.outputId === l.outputId)!
+        const amplifiers = job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => o.id === l.outputId ? { ...o, rating } : o) }))
+        const after = evaluateJob({ ...job, amplifiers }).find(x => x.outputId === l.outputId)!
         return after.findings.every(f => f.grade === 'good' || f.grade === 'unknown' || l.findings.some(x => x.code === f.code))
       }
       return { one: ask('single'), two: m.outputs[0]!.count >= 2 && ask('bridged') }
@@ -72,7 +73,8 @@ test('on random lines every set put in gives what was promised and brings no fin
     const lines = [...before.keys()]
     const way = (l: number, used: number[], pairs: number[]): void => {
       if (l === lines.length) {
-        cheapest = Math.min(cheapest, models.reduce((sum, m, k) => sum + m.price! * Math.max(Math.ceil(used[k]! / m.outputs[0]!.count), pairs[k]! === 0 ? 0 : Math.ceil(pairs[k]! / Math.floor(m.outputs[0]!.count / 2))), 0))
+        const unitsOf = (count: number, k: number) => Math.max(Math.ceil(used[k]! / count), pairs[k]! === 0 ? 0 : Math.ceil(pairs[k]! / Math.floor(count / 2)))
+        cheapest = Math.min(cheapest, models.reduce((sum, m, k) => sum + m.price! * unitsOf(m.outputs[0]!.count, k), 0))
         return
       }
       models.forEach((_, k) => {

@@ -6,11 +6,20 @@ import { cellsOf, LevelField, type Cells, type Source } from '#core/room/level'
 import { wattsDb } from '#core/room/tap'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { isBehindTransformer, tapDrawW } from '#core/line/facts'
-import { wattDbOf, type DropsById, type SpaceFacts, type SpotFacts } from '#core/advice/spaces'
+import { fieldOf, spaceFacts, wattDbOf, type DropsById, type SpaceFacts, type SpotFacts } from '#core/advice/spaces'
 
 /** The choices of a space: who shares a tap, and what each choice of taps makes of it. */
 
 export const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
+
+/** What a space is made of is wanted here; its level comes of the grids. */
+export const NO_LEVEL = 1
+
+/** Level of a space with what its drivers get now, dB at full output less its peaks; null while that is not known. */
+export function levelOf(job: Job, drops: DropsById, space: Space, grids: Grids): number | null {
+  const meanDb = grids.meanDb(space, spaceFacts(job, drops, space, fieldOf(space, NO_LEVEL)).spots)
+  return meanDb === null ? null : meanDb - peakSchool(space.peaks).db
+}
 
 /** Why a space keeps its taps. */
 export type LeftWhy = 'level-not-known' | 'not-all-hang' | 'no-taps' | 'behind-transformer'
