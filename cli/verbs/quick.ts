@@ -1,11 +1,12 @@
-import { quickAnswer, quickAnswerSchema } from '#core/quick/answer'
+import { z } from 'zod'
+import { quickAnswerOrWays, quickAnswerSchema, quickWaysSchema } from '#core/quick/answer'
 import { defineVerb } from '../verb'
 
 export const quick = defineVerb({
-  does: 'what a typed line asks of its amplifier: load, watts, verdict',
+  does: 'what a typed line asks of its amplifier: load, watts, verdict; where only the wiring is left open, every way',
   words: ['"12 x 5 W + 2 x 20 W on 70 V 120 W"'],
   flags: {},
   example: 'quick "(8 + 8) || (8 + 8)"',
-  answer: quickAnswerSchema,
-  run: ({ words: [line] }) => quickAnswer(line!),
+  answer: z.union([quickAnswerSchema, quickWaysSchema]),
+  run: ({ words: [line] }) => quickAnswerOrWays(line!),
 })

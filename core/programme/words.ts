@@ -6,12 +6,27 @@ import type { ClipReport } from './clip'
 /** How far it is overdriven, dB, in the table. */
 export const OVERDRIVES_DB = [0, 3, 6, 10] as const
 
-/** `times`: of what the high unit gets without clipping; `ofRated`: of what it stands, null where that is not known. */
-export interface ClipRow { overdriveDb: number, says: string, totalW: string, highW: string, times: string, strange: string, ofRated: number | null }
-export function clipRow(overdriveDb: number, { totalW, highW, cleanHighW, harmonicShare }: ClipReport, ratedHighW: number | null): ClipRow {
+/**
+ * `highW`: above the crossover, all units together; `eachW`: of it, at the unit that gets most; `times`: of what it gets without clipping; `ofRated`: of
+ * what it stands, null where that is not known.
+ */
+export interface ClipRow {
+  overdriveDb: number
+  says: string
+  totalW: string
+  highW: string
+  eachW: string
+  times: string
+  strange: string
+  ofRated: number | null
+}
+/** @param share part of the line's power that the unit which gets most takes, 0 to 1 */
+export function clipRow(overdriveDb: number, { totalW, highW, cleanHighW, harmonicShare }: ClipReport, ratedHighW: number | null, share = 1): ClipRow {
   return {
+    eachW: writeQuantity(highW * share, 'W'),
     overdriveDb, says: overdriveDb === 0 ? 'peaks just reach it' : `${overdriveDb} dB over`, totalW: writeQuantity(totalW, 'W'), highW: writeQuantity(highW, 'W'),
-    times: cleanHighW > 0 && overdriveDb > 0 ? `${writeNumber(highW / cleanHighW, 2)} times` : '', strange: `${(100 * harmonicShare).toFixed(1)} %`, ofRated: ratedHighW === null ? null : highW / ratedHighW,
+    times: cleanHighW > 0 && overdriveDb > 0 ? `${writeNumber(highW / cleanHighW, 2)} times` : '', strange: `${(100 * harmonicShare).toFixed(1)} %`,
+    ofRated: ratedHighW === null ? null : highW * share / ratedHighW,
   }
 }
 

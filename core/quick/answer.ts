@@ -8,7 +8,8 @@ import { evaluateJob, evaluateOutput, type LineEvaluation } from '#core/line/eva
 import { PLAYED, powerMatch } from '#core/advice/low/powerMatch'
 import { valveSaid } from '#core/line/valveSaid'
 import { bridgedSchema, findingSchema, findingsOf, requiredSchema, requiredOf, schoolsSchema, tapSchema, tidy } from '#core/line/report'
-import { parseQuick, type QuickLine, type UndecidedError } from './parse'
+import type { NewId } from '#core/hands/intents'
+import { parseQuick, UndecidedError, type QuickLine } from './parse'
 import { toJob, toOutput } from './toJob'
 
 const number = z.number().nullable()
@@ -38,6 +39,26 @@ export const quickAnswerSchema = z.strictObject({
 })
 export type QuickAnswer = z.infer<typeof quickAnswerSchema>
 
+/** What a line comes to of which only the wiring is left open. */
+export const quickWaysSchema = z.strictObject({
+  asks: z.string(),
+  ways: z.array(z.strictObject({
+    line: z.string().describe('as it is typed'), loadOhm: number, powerW: number, mostW: number, grade: z.enum(['good', 'tight', 'stop', 'unknown']),
+  })),
+})
+
+/** The answer to a line, or every way to wire it. @throws InputError */
+export function quickAnswerOrWays(text: string): QuickAnswer | z.infer<typeof quickWaysSchema> {
+  try {
+    return quickAnswer(text)
+  }
+  catch (error) {
+    if (!(error instanceof UndecidedError)) throw error
+    const ways = waysOf(error.count, error.item, error.line.rating)
+    return tidy({ asks: error.message, ways: ways.map(way => ({ line: withWay(error, way), loadOhm: way.loadOhm, powerW: way.powerW, mostW: way.mostW, grade: way.grade })) })
+  }
+}
+
 /** Ids for a job that nobody keeps. */
 function countedIds(): () => string {
   let count = 0
@@ -49,9 +70,12 @@ export interface Quick { line: QuickLine, job: Job, evaluation: LineEvaluation }
 /** Reads, wires and evaluates a typed line. @throws InputError */
 export function quick(text: string): Quick {
   const line = parseQuick(text)
-  const job = onBestTap(toJob(line, countedIds()))
+  const job = jobOfLine(line, countedIds())
   return { line, job, evaluation: evaluateJob(job)[0]! }
 }
+
+/** The job that a line is kept as: the one that it was answered by. */
+export const jobOfLine = (line: QuickLine, newId: NewId): Job => onBestTap(toJob(line, newId))
 
 /** A valve output of which no tap is named is answered, and kept, on the tap that its load is made for. */
 function onBestTap(job: Job): Job {

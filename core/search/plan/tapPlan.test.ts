@@ -131,7 +131,7 @@ test('against brute force on small houses: the same least watts, or the same lea
   expect(Math.min(...Object.values(counts))).toBeGreaterThanOrEqual(runs(60) / 15)
 }, 120_000)
 
-test('over long thin cable, from whatever taps are drawn and however controls stand: what is called proven is least, and less than the bound nothing draws (seed 18)', async () => {
+test('over long thin cable, from whatever taps and controls are drawn: proven is least, under the bound nothing draws (seed 18)', async () => {
   const chance = seeded(18)
   const counts = { proven: 0, open: 0 }
   for (let n = 0; n < runs(25); n++) {

@@ -5,7 +5,7 @@ import { readJob } from '#core/job/readJob'
 import type { Job } from '#core/job/schema'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { parseQuick } from '#core/quick/parse'
-import { toJob } from '#core/quick/toJob'
+import { jobOfLine } from '#core/quick/answer'
 import { newId } from '../../jobs/newId'
 import { jobIdSchema, noSuchJob, readJson, route } from '../../http/route'
 import { createJob, readWhole } from '../../jobs/service'
@@ -23,7 +23,7 @@ export default route(async (event, db) => {
   const { job, remarks } = await (async (): Promise<ReadFile> => {
     switch (wanted.from) {
       case 'nothing': return plain(emptyJob(wanted.name))
-      case 'line': return plain(toJob(parseQuick(wanted.line), newId))
+      case 'line': return plain(jobOfLine(parseQuick(wanted.line), newId))
       case 'file': return readJobFile(wanted.text)
       case 'copy': {
         const source = await readWhole(db, wanted.of)

@@ -27,7 +27,12 @@ const again = () => {
   if (store.job) start(store.job, { ratedW: ratedW.value, crossoverHz: crossoverHz.value, material: material.value, overdrivesDb: OVERDRIVES_DB })
 }
 watch([ratedW, crossoverHz, material], again, { immediate: true })
-const rows = computed(() => found.value?.map((report, k) => ({ ...clipRow(OVERDRIVES_DB[k]!, report, highRatedW.value), bar: report.highW })) ?? [])
+const rows = computed(() => found.value?.map((report, k) => ({
+  ...clipRow(OVERDRIVES_DB[k]!, report, highRatedW.value, share.value), bar: report.highW * share.value,
+})) ?? [])
+/** All units play the same: the one that takes most of the power is held against its rating. */
+const share = computed(() => Math.max(0, ...line.drops.map(d => d.share)) || 1)
+const isShared = computed(() => share.value < 0.999)
 const most = computed(() => Math.max(highRatedW.value ?? 0, ...rows.value.map(r => r.bar)) || 1)
 const of = computed(() => byId(MATERIALS, material.value))
 const ofName = computed(() => of.value.name.charAt(0).toUpperCase() + of.value.name.slice(1))
@@ -41,7 +46,8 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
         <TextEntry label="The amplifier gives" :text="writeQuantity(ratedW, 'W')" :read="quantityOf('power')" @commit="ratedW = $event" />
         <TextEntry label="Crossover" :text="writeQuantity(crossoverHz, 'Hz')" :read="quantityOf('frequency')" @commit="crossoverHz = $event" />
         <TextEntry
-          label="The high unit stands" :text="highRatedW === null ? '' : writeQuantity(highRatedW, 'W')" :read="quantityOrNot('power')" hint="not stated"
+          :label="isShared ? 'The high unit of one stands' : 'The high unit stands'"
+          :text="highRatedW === null ? '' : writeQuantity(highRatedW, 'W')" :read="quantityOrNot('power')" hint="not stated"
           @commit="highRatedW = $event" />
       </div>
       <span role="radiogroup" aria-label="what is played" class="taps">
@@ -58,12 +64,16 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
       <div class="wide">
         <table>
           <thead>
-            <tr><th>overdriven</th><th class="number">in all</th><th class="number">above the crossover</th><td /><th class="number">not in the signal</th></tr>
+            <tr>
+              <th>overdriven</th><th class="number">in all</th><th class="number">above the crossover</th>
+              <th v-if="isShared" class="number">at the one that gets most</th><td /><th class="number">not in the signal</th>
+            </tr>
           </thead>
           <tbody>
             <tr v-for="row in rows" :key="row.overdriveDb">
               <td>{{ row.says }}</td><td class="number figure">{{ row.totalW }}</td>
-              <td class="number figure" :class="{ over: (row.ofRated ?? 0) > 1 }">{{ row.highW }}</td>
+              <td class="number figure" :class="{ over: !isShared && (row.ofRated ?? 0) > 1 }">{{ row.highW }}</td>
+              <td v-if="isShared" class="number figure" :class="{ over: (row.ofRated ?? 0) > 1 }">{{ row.eachW }}</td>
               <td class="bars" aria-hidden="true">
                 <span class="track"><span class="bar" :style="{ width: `${100 * row.bar / most}%` }" /><span
                   v-if="highRatedW !== null" class="limit" :style="{ left: `${100 * highRatedW / most}%` }" /></span>
