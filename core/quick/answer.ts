@@ -55,7 +55,9 @@ export function quickAnswerOrWays(text: string): QuickAnswer | z.infer<typeof qu
   catch (error) {
     if (!(error instanceof UndecidedError)) throw error
     const ways = waysOf(error.count, error.item, error.line.rating)
-    return tidy({ asks: error.message, ways: ways.map(way => ({ line: withWay(error, way), loadOhm: way.loadOhm, powerW: way.powerW, mostW: way.mostW, grade: way.grade })) })
+    return tidy({
+      asks: error.message, ways: ways.map(way => ({ line: withWay(error, way), loadOhm: way.loadOhm, powerW: way.powerW, mostW: way.mostW, grade: way.grade })),
+    })
   }
 }
 

@@ -1,30 +1,45 @@
 import { runs } from '#core/testing/runs'
 import { describe, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
-import type { Job } from '#core/job/schema'
+import type { Branch, Group, Job } from '#core/job/schema'
+import { putBefore, unknownControl } from '#core/hands/throughs'
 import { withBranch } from '#core/job/tree'
 import type { Cable } from '#core/quantity/cable'
-import { cabled, jobOf, outputOf } from '#core/testing/jobs'
+import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
 import { cableSearch, copperMm2, layCable } from './cableSearch'
+import { fullyUp } from '#core/line/behind'
 import { solveOutput } from '#core/line/facts'
+import { growthOf } from '#core/line/rules/cableGrows'
 
 const gauges = (...awgs: number[]): Cable[] => awgs.map(awg => ({ awg }))
-const worst = (job: Job) => Math.min(0, ...solveOutput(outputOf(job)).drops.filter(d => d.ohm !== null).map(d => d.lossDb))
+/** With every control fully up. */
+const worst = (job: Job) => Math.min(0, ...solveOutput({ ...outputOf(job), wiring: fullyUp(outputOf(job).wiring) }).drops
+  .filter(d => d.ohm !== null).map(d => d.lossDb))
 
 /** Every falling choice of sizes, solved one by one: another road to the same answer. */
 function exhaustive(job: Job, limitDb: number, sizes: Cable[]): { single: number | null, falling: number | null } {
-  const run = outputOf(job).wiring.children
+  // All leads of a length, each with the one that its current comes through.
+  const run: { branch: Branch, before: number }[] = []
+  const visit = (group: Group, came: number): void => {
+    group.children.reduce((along, branch) => {
+      const here = (branch.lead?.lengthM ?? 0) > 0 ? run.push({ branch, before: group.kind === 'chain' ? along : came }) - 1 : along
+      if ('children' in branch.node) visit(branch.node, here)
+      return group.kind === 'chain' ? here : along
+    }, came)
+  }
+  visit(outputOf(job).wiring, -1)
   const thickFirst = [...sizes].sort((a, b) => copperMm2(b) - copperMm2(a))
   const all: number[][] = []
   const grow = (choice: number[]): void => {
     if (choice.length === run.length) all.push(choice)
-    else for (let s = choice.at(-1) ?? 0; s < sizes.length; s++) grow([...choice, s])
+    else for (let s = choice[run[choice.length]!.before] ?? 0; s < sizes.length; s++) grow([...choice, s])
   }
   grow([])
   const costs = all.flatMap((choice) => {
-    const laid = choice.reduce((j, s, k) => withBranch(j, run[k]!.node.id, b => ({ ...b, lead: { cable: thickFirst[s]!, lengthM: b.lead!.lengthM } })), job)
-    const copper = choice.reduce((sum, s, k) => sum + copperMm2(thickFirst[s]!) * run[k]!.lead!.lengthM, 0)
+    const lay = (j: Job, s: number, k: number) => withBranch(j, run[k]!.branch.node.id, b => ({ ...b, lead: { cable: thickFirst[s]!, lengthM: b.lead!.lengthM } }))
+    const laid = choice.reduce(lay, job)
+    const copper = choice.reduce((sum, s, k) => sum + copperMm2(thickFirst[s]!) * run[k]!.branch.lead!.lengthM, 0)
     return worst(laid) >= -limitDb - 1e-9 ? [{ isSingle: new Set(choice).size === 1, copper }] : []
   })
   const least = (found: { copper: number }[]) => found.length === 0 ? null : Math.min(...found.map(f => f.copper))
@@ -40,7 +55,12 @@ test('random lines: the least copper is what trying every choice gives, proven, 
     const texts = [`${count} x ${5 + Math.floor(chance() * 40)} W on 70 V 400 W`, `${count} x 8 parallel on 300 W at 2`, '(8 + 8) || 8 || (4 + 4 + 8) || 16 on 300 W at 2']
     const plain = cabled(jobOf(texts[Math.floor(chance() * 3)]!), { cable: { awg: 18 }, lengthM: 1 })
     const metres = () => ({ cable: { awg: 18 }, lengthM: Math.round(1 + chance() * 25) })
-    const job = outputOf(plain).wiring.children.reduce((j, b) => withBranch(j, b.node.id, x => ({ ...x, lead: metres() })), plain)
+    const straight = outputOf(plain).wiring.children.reduce((j, b) => withBranch(j, b.node.id, x => ({ ...x, lead: metres() })), plain)
+    // Some have a control on the way: what hangs behind it has cable of its own.
+    const ids = outputOf(straight).wiring.children.map(b => b.node.id)
+    const from = Math.floor(chance() * (ids.length - 1))
+    const put = chance() < 0.5 ? putBefore(straight, ids.slice(from, from + 2), { ...unknownControl('C1'), setDb: 6 }, counter('through')) : null
+    const job = put !== null && typeof put === 'object' ? applyEdit(straight, put.edit).job : straight
     const limitDb = 0.15 + 1.5 * chance()
     const sizes = chance() < 0.5 ? gauges(12, 14, 16, 18) : gauges(10, 14, 20)
     const wanted = exhaustive(job, limitDb, sizes)
@@ -52,6 +72,8 @@ test('random lines: the least copper is what trying every choice gives, proven, 
       const laid = layCable(outputOf(job), found.falling)
       const after = laid ? applyEdit(job, laid).job : job
       expect(worst(after)).toBeCloseTo(found.falling.worstDb, 9)
+      // The sheet finds no fault with it.
+      expect([k, growthOf(outputOf(after).wiring)]).toEqual([k, null])
       expect(found.falling.worstDb).toBeGreaterThanOrEqual(-limitDb - 1e-6)
       if (found.falling.copperMm2M < (found.single?.copperMm2M ?? Infinity) - 1e-6) fell++
     }

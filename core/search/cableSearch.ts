@@ -2,20 +2,21 @@ import { z } from 'zod'
 import { METER_HZ } from '#core/check/readingBands'
 import type { Edit, SimpleEdit } from '#core/job/edits'
 import { together } from '#core/job/edits'
-import type { Branch, Output } from '#core/job/schema'
-import { speakersOf } from '#core/job/tree'
+import type { Branch, Group, Output } from '#core/job/schema'
+import { branchesOf } from '#core/job/tree'
+import { isGroup } from '#core/network/tree'
 import { compile } from '#core/network/compile'
 import { conductorOhmPerM, COPPER_OHM_MM2_PER_M } from '#core/network/cable'
-import { asLabelled } from '#core/network/element'
+import { asJudged } from '#core/network/label'
 import { levelDb } from '#core/network/line'
 import { solve } from '#core/network/solve'
+import { fullyUp } from '#core/line/behind'
 import { flowAt, makeSolver, type Solver } from '#core/network/solver'
 import { sameCable, type Cable } from '#core/quantity/cable'
 
 /**
- * The thinnest cable that keeps the worst drop of a line within a limit: as one size for the whole run, and as sizes that fall along
- * it. Least copper, mm²·m of one conductor; exact where the search came to its end, which `proven` says. Leads inside of groups stay
- * as they are.
+ * The thinnest cable that keeps the worst drop of a line within a limit: as one size for all of it, and as sizes that fall along it, behind controls and
+ * inside of groups too. Least copper, mm²·m of one conductor; exact where the search came to its end, which `proven` says.
  */
 export interface CableSearch {
   single: CablePlan | null
@@ -34,45 +35,57 @@ const HAIR_DB = 1e-9
 /** Copper of one conductor a metre, mm²: its standard's resistance as solid copper would have it, so that gauges and areas compare. */
 export const copperMm2 = (cable: Cable): number => COPPER_OHM_MM2_PER_M / conductorOhmPerM(cable)
 
-/** The run's own leads: those on the rail with a stated length. */
-function runOf(output: Output): (Branch & { lead: NonNullable<Branch['lead']> })[] {
-  return output.wiring.children.filter((b): b is Branch & { lead: NonNullable<Branch['lead']> } => b.lead !== null && b.lead.lengthM > 0)
+/** A lead of a stated length; `before`: the one that its current comes through, -1 at the head. None may be thicker than the one before it. */
+interface RunLead { branch: Branch & { lead: NonNullable<Branch['lead']> }, before: number }
+/** All leads of a stated length, each after the one before it; and for each speaker the last that leads to it. */
+function runOf({ wiring }: Output): { run: RunLead[], lastTo: Map<string, number> } {
+  const run: RunLead[] = []
+  const lastTo = new Map<string, number>()
+  const visit = (group: Group, cameBy: number): void => {
+    let along = cameBy
+    for (const branch of group.children) {
+      const before = group.kind === 'chain' ? along : cameBy
+      const here = hasLength(branch) ? run.push({ branch, before }) - 1 : before
+      if (isGroup(branch.node)) visit(branch.node, here)
+      else lastTo.set(branch.node.id, here)
+      along = here
+    }
+  }
+  visit(wiring, -1)
+  return { run, lastTo }
 }
+const hasLength = (branch: Branch): branch is RunLead['branch'] => branch.lead !== null && branch.lead.lengthM > 0
 
 /** The line with its run's resistances in the hand: set, solved, read, without anything built anew. */
 class Line {
   private readonly solver: Solver
   private readonly leadAt: number[]
-  /** Speakers: where they are in the circuit, behind how many leads of the run, and their volts without any lead. */
-  private readonly drops: { index: number, behind: number, bareV: number }[]
+  /** Speakers: where they are in the circuit, the last lead to each, and their volts without any lead. */
+  private readonly drops: { index: number, last: number, bareV: number }[]
   solves = 0
 
-  constructor(output: Output, run: Branch[]) {
-    const circuit = compile({ lead: null, node: output.wiring }, asLabelled)
+  constructor(output: Output, run: readonly RunLead[], lastTo: ReadonlyMap<string, number>) {
+    const circuit = compile({ lead: null, node: fullyUp(output.wiring) }, asJudged)
     this.solver = makeSolver(circuit)
     const at = new Map(circuit.ids.map((id, k) => [id, k]))
-    this.leadAt = run.map(b => at.get(b.node.id)!)
+    this.leadAt = run.map(({ branch }) => at.get(branch.node.id)!)
     const bare = makeSolver({ ...circuit, leadOhm: new Float64Array(circuit.count) })
     solve(bare, METER_HZ, 1)
     const volts = (solver: Solver, index: number) => {
       const { vRe, vIm } = flowAt(solver, index)
       return Math.hypot(vRe, vIm)
     }
-    let behind = 0
-    this.drops = output.wiring.children.flatMap((branch) => {
-      if (run[behind] === branch) behind++
-      return speakersOf(branch.node).map(s => ({ index: at.get(s.id)!, behind, bareV: volts(bare, at.get(s.id)!) }))
-    }).filter(d => d.bareV > 0)
+    this.drops = [...lastTo].map(([id, last]) => ({ index: at.get(id)!, last, bareV: volts(bare, at.get(id)!) })).filter(d => d.bareV > 0)
   }
 
-  /** The worst level of the speakers behind `from` to `to` leads of the run, dB; 0 where there are none. */
-  worst(ohms: readonly number[], from = 0, to = Infinity): number {
+  /** The worst level of the speakers whose last lead is `from` to `to`, dB; 0 where there are none. */
+  worst(ohms: readonly number[], from = -1, to = Infinity): number {
     this.solves++
     this.leadAt.forEach((index, k) => { this.solver.circuit.leadOhm[index] = ohms[k]! })
     solve(this.solver, METER_HZ, 1)
     let worst = 0
-    for (const { index, behind, bareV } of this.drops) {
-      if (behind < from || behind > to) continue
+    for (const { index, last, bareV } of this.drops) {
+      if (last < from || last > to) continue
       const { vRe, vIm } = flowAt(this.solver, index)
       worst = Math.min(worst, levelDb(Math.hypot(vRe, vIm), bareV))
     }
@@ -82,23 +95,26 @@ class Line {
 
 /** One step a few hundred solves, so that a page can draw in between. Null where no length of the run is stated. */
 export function* cableSearchInSteps(output: Output, limitDb: number, sizes: readonly Cable[]): Generator<void, CableSearch | null> {
-  const run = runOf(output)
-  // Thick first: along the run the index only grows.
+  const { run, lastTo } = runOf(output)
+  // Thick first: along every way from the head the index only grows.
   const sorted = [...sizes].sort((a, b) => conductorOhmPerM(a) - conductorOhmPerM(b))
   if (run.length === 0 || sorted.length === 0) return null
-  const line = new Line(output, run)
-  const lengths = run.map(b => b.lead.lengthM)
+  const line = new Line(output, run, lastTo)
+  const lengths = run.map(({ branch }) => branch.lead.lengthM)
   const ohm = sorted.map(cable => lengths.map(m => 2 * conductorOhmPerM(cable) * m))
   const copper = sorted.map(cable => lengths.map(m => copperMm2(cable) * m))
   const allowed = -limitDb - HAIR_DB
   const plan = (choice: readonly number[]): CablePlan => ({
-    leads: run.map((b, k) => ({ nodeId: b.node.id, cable: sorted[choice[k]!]!, lengthM: lengths[k]! })),
+    leads: run.map(({ branch }, k) => ({ nodeId: branch.node.id, cable: sorted[choice[k]!]!, lengthM: lengths[k]! })),
     worstDb: line.worst(choice.map((s, k) => ohm[s]![k]!)), copperMm2M: choice.reduce((sum, s, k) => sum + copper[s]![k]!, 0),
   })
   const single = sorted.findLastIndex((_, s) => line.worst(ohm[s]!) >= allowed)
   const result = { single: single === -1 ? null : plan(run.map(() => single)), lengthM: lengths.reduce((a, b) => a + b, 0) }
 
   const thinnest = sorted.length - 1
+  /** The leads on the way to the last one. */
+  const lastWay = new Set<number>()
+  for (let k = run.length - 1; k >= 0; k = run[k]!.before) lastWay.add(k)
   /** Copper of the leads from k on in the thinnest: less there cannot be. */
   const least = lengths.map((_, k) => copper[thinnest]!.slice(k).reduce((a, b) => a + b, 0))
   let best = { choice: single === -1 ? null : run.map(() => single), copper: result.single?.copperMm2M ?? Infinity }
@@ -115,18 +131,21 @@ export function* cableSearchInSteps(output: Output, limitDb: number, sizes: read
       continue
     }
     // The thinnest is tried first: it lies on top.
-    for (let s = choice.at(-1) ?? 0; s <= thinnest; s++) waiting.push({ choice: [...choice, s], copper: used + copper[s]![k]! })
+    for (let s = choice[run[k]!.before] ?? 0; s <= thinnest; s++) waiting.push({ choice: [...choice, s], copper: used + copper[s]![k]! })
   }
   return { ...result, falling: best.choice && plan(best.choice), proven: waiting.every(w => w.copper + (least[w.choice.length] ?? 0) >= best.copper - 1e-9) }
 
   /**
-   * Whether sizes that begin so can keep the limit at all. A speaker gets most with all before it thick and all behind it thin (less
-   * current): those already reached are asked with the thinnest behind them, the last ones with the thickest that still may come.
+   * Whether sizes that begin so can keep the limit at all. A speaker gets most with all before it thick and everything else thin (less
+   * current): those already reached are asked with the thinnest everywhere else, those at the end of the last way with the thickest that still may come
+   * on that way.
    */
   function canHold(choice: readonly number[]): boolean {
-    const rest = (s: number) => lengths.map((_, k) => ohm[choice[k] ?? s]![k]!)
-    if (line.worst(rest(thinnest), 0, choice.length) < allowed) return false
-    return choice.length === run.length || line.worst(rest(choice.at(-1)!), run.length) >= allowed
+    if (line.worst(lengths.map((_, k) => ohm[choice[k] ?? thinnest]![k]!), -1, choice.length - 1) < allowed) return false
+    if (choice.length === run.length) return true
+    const thickest: number[] = [...choice]
+    for (let k = choice.length; k < run.length; k++) thickest[k] = thickest[run[k]!.before] ?? 0
+    return line.worst(lengths.map((_, k) => ohm[lastWay.has(k) || k < choice.length ? thickest[k]! : thinnest]![k]!), run.length - 1) >= allowed
   }
 }
 
@@ -141,7 +160,7 @@ export function cableSearch(output: Output, limitDb: number, sizes: readonly Cab
 /** A plan as one edit; null where the run is so already. */
 export function layCable(output: Output, plan: CablePlan): Edit | null {
   const byId = new Map(plan.leads.map(l => [l.nodeId, l.cable]))
-  return together(output.wiring.children.flatMap(({ lead, node }): SimpleEdit[] => {
+  return together(branchesOf(output.wiring).flatMap(({ lead, node }): SimpleEdit[] => {
     const cable = byId.get(node.id)
     return lead && cable && !sameCable(cable, lead.cable) ? [{ kind: 'lead.set', nodeId: node.id, was: lead, to: { ...lead, cable } }] : []
   }))

@@ -135,7 +135,8 @@ test('over long thin cable, from whatever taps and controls are drawn: proven is
   const chance = seeded(18)
   const counts = { proven: 0, open: 0 }
   for (let n = 0; n < runs(25); n++) {
-    const rooms = Array.from({ length: 2 + Math.floor(chance() * 2) }, () => ({ noiseDb: 60 + Math.round(chance() * 14), count: 1 + Math.floor(chance() * 3), line: 0 }))
+    const room = () => ({ noiseDb: 60 + Math.round(chance() * 14), count: 1 + Math.floor(chance() * 3), line: 0 })
+    const rooms = Array.from({ length: 2 + Math.floor(chance() * 2) }, room)
     const base = house([400], rooms, { lengthM: 100 + Math.round(chance() * 500) })
     const isControlled = chance() < 0.4
     const withControl = (setDb: number): Job => {
