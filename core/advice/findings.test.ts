@@ -204,7 +204,7 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['on a line of taps as well, its sheet stating none', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { believedW: 30 }), ['good fits-with-reserve', 'unknown rating-believed']],
   ['what somebody believes is what the sheet says', ofKind(withLoad(jobOf('10 W on 70 V 100 W'), tap(10, 70.71), { continuousW: 30 }), { continuousW: 30, believedW: 30 }), ['good fits-with-reserve']],
   // Makers' words on loads, bands, limiters and sources: common practice, no source, but for the arithmetic (voltage divider, decibel).
-  ['a receiver that says nothing of 4 Ω', ofAmplifier(jobOf('4 on 80 W at 8'), { made: 'receiver' }), ['stop load-under-floor'], /says nothing.*shuts down loudly/],
+  ['a receiver that says nothing of 4 Ω', ofAmplifier(jobOf('4 on 80 W at 8'), { made: 'receiver' }), ['stop load-under-floor'], /says nothing, and only what its maker states counts/],
   ['a receiver under the floor that its maker states', ofAmplifier(jobOf('2 on 80 W at 8, from 4'), { made: 'receiver' }), ['stop load-under-floor'], /floor of 4 Ω. More current than/],
   ['a vehicle unit, stable at 2 Ω', ofAmplifier(jobOf('2 on 60 W at 4, 2 ohm stable'), { made: 'vehicle', protection: 'Shuts down at 85 °C.' }), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known', 'unknown stable-says', 'unknown protection-says']],
   ['a plain amplifier of the same', ofAmplifier(jobOf('2 on 60 W at 4, stable at 2'), { made: 'amplifier' }), ['good load-suits', 'unknown load-not-rated', 'unknown curve-not-known']],

@@ -85,12 +85,12 @@ type Signs = Partial<Record<VerdictCode, string>>
 /** What a bad reading usually means, by what was read. Source: common practice, no source. */
 const SIGNS: Record<ReadingKind, Signs> = {
   'line-impedance': {
-    'high': 'A speaker is missing or on a lower tap, or the cable is open somewhere.',
+    'high': 'A speaker is missing or on a lower tap, a dial is set by the scale of a higher line voltage than this one, or the cable is open somewhere.',
     'far-high': 'Much of the line is missing: a break near the head.',
-    'low': 'A speaker more than drawn, a higher tap, a 100 V scale read as 70 V, or leakage.',
+    'low': 'A speaker more than drawn, a higher tap, or leakage.',
     'far-low': 'More than the output stands: look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
     'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
-    'short': 'The conductors touch. Do not switch on.',
+    'short': 'The conductors touch, or the line still hangs on the amplifier, which reads as a short: unplug it and read again. Do not switch on.',
   },
   'line-dcr': {
     'high': 'A speaker is missing, or a joint is bad.', 'far-high': 'Most of the line is missing, or a joint is bad.',
@@ -106,11 +106,11 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'open': 'The coil is broken, or its lead-out, or the terminal.', 'short': 'A short before the coil.',
   },
   'sound': {
-    'silent': 'An open coil or joint, a tap on off, its control at zero, something unplugged, or cable broken before it.',
-    'scratchy': 'A rubbing coil, by heat or too much travel; dirt; a torn cone or surround. Read its coil: right ohms and scratchy is the cone.',
+    'silent': 'If all are silent, first the amplifier: on, not muted, its source, its protection. One alone: an open coil or joint, a tap on off, its control at zero, something unplugged, or cable broken before it.',
+    'scratchy': 'A rubbing coil, by heat or too much travel; dirt; a torn cone or surround. Read its coil: right ohms are no proof, for a coil that rubs reads right too; wrong ohms say that it has been hot.',
     'thin': 'Its neighbour the other way round, or one of its own drive units silent.',
     'quiet': 'A lower tap than drawn, its control turned down, a bad joint, or volts lost on the way.',
-    'hum': 'A leg to earth or shared grounds. With a tingle: stop, off, measure.',
+    'hum': 'A leg to earth or shared grounds: off, then measure each leg to earth. With a tingle: hands off, mains off at the breaker, and a licensed person; measure nothing yourself.',
     'comes-and-goes': 'A joint or lead-out that opens. Read its coil on several days: the spread is the evidence.',
   },
 }
@@ -129,7 +129,7 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
 
 export const FAULT_WORDS: Record<FaultKind, { at: (place: string) => string, repair: string }> = {
   'open-at-drop': { at: place => `Open at ${place}: coil, joint or plug`, repair: 'Remake the joint; if the coil reads open, replace the unit.' },
-  'break-in-reach': { at: place => `Cable broken before ${place}`, repair: 'Find the break between the last good one and this; splice or pull new.' },
+  'break-in-reach': { at: place => `Nothing gets past before ${place}: cable, plug, or a control at zero`, repair: 'Between the last good one and this: a plug, a splice, a control at zero, or the cable. Mend what it is, or pull new.' },
   'short-at-drop': { at: place => `Short at ${place}`, repair: 'Unplug this drop; look for strands across the terminals and pinched cable.' },
   'wrong-tap': { at: place => `Wrong tap at ${place}`, repair: 'Set the tap to the plan, on the scale of this line’s voltage.' },
   'taps-on-other-scale': { at: () => 'All taps on the other scale', repair: 'Set every dial by the scale of this line’s voltage.' },

@@ -114,7 +114,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
   'load-under-floor': f => ({
     what: `${Ohm(f.loadOhm)} is under ${floorOf(f)}.`,
     why: f.made === 'receiver' && !f.isFloorStated
-      ? 'Of this load its maker says nothing. Such a set is often fine quietly and shuts down loudly: only what its maker states counts.'
+      ? 'Of this load its maker says nothing, and only what its maker states counts.'
       : 'More current than the amplifier may give: it runs hot, cuts out, or breaks.',
     todo: 'Do not switch on so. Wire in series, or take speakers off.',
   }),
@@ -190,7 +190,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: 'A coil that is not driven takes no part: less power, and other bass than the unit is made for.', todo: 'Wire every coil, each with the same signal; do not short the one left over.',
   }),
   'coils-unlike': f => ({
-    what: `The coils of ${f.unit} are not driven alike${f.outputs.length > 1 ? ` (${list(f.outputs)})` : ''}.`, why: 'They move one cone: the stronger one works against the weaker.', todo: 'Equal outputs with the same signal at the same level, or join the coils on one output.',
+    what: `The coils of ${f.unit} are not driven alike${f.outputs.length > 1 ? ` (${list(f.outputs)})` : ''}.`, why: 'They move one cone: driven unlike, one of them carries the work and the heat; out of phase they work against each other.', todo: 'Equal outputs with the same signal at the same level, or join the coils on one output.',
   }),
   'coils-alike': f => ({
     what: `The coils of ${f.unit} hang on ${list(f.outputs)}, driven alike.`, why: '', todo: 'Both inputs get the same signal at the same level, in the same polarity.',

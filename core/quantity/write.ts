@@ -31,3 +31,13 @@ export function writeDb(db: number): string {
   const rounded = Math.round(db * 100) / 100
   return `${rounded < 0 ? '−' : ''}${Math.abs(rounded).toFixed(2)} dB`
 }
+
+/** "1 speaker", "12 speakers". */
+export function countOf(count: number, one: string, several = `${one}s`): string {
+  return `${count} ${count === 1 ? one : several}`
+}
+
+/** A figure as it is kept, without the last bits of arithmetic: what is typed is read again as the same. */
+export function writeExact(value: number): string {
+  return String(Number(value.toPrecision(7)))
+}

@@ -3,7 +3,7 @@ import type { Basis } from '#core/amplifier/rating'
 import { drawsAsSet } from '#core/line/draw'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { areEqualShares, exceeds, isUnderFloor } from '#core/quantity/tolerance'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { countOf, writeNumber, writeQuantity } from '#core/quantity/write'
 
 export interface NumberRow { name: string, figure: string, note: string }
 
@@ -71,7 +71,7 @@ function distributed(line: LineEvaluation): NumberRow[] {
   const rated = ratedW(line.output.rating)
   const chosen = line.required.find(r => r.chosen)
   return [
-    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: drawsAsSet(line) ? `${line.speakers.length} speakers, each takes its tap` : `${line.speakers.length} speakers, as they are set` },
+    { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: `${countOf(line.speakers.length, 'speaker')}, ${drawsAsSet(line) ? 'each takes its tap' : 'as they are set'}` },
     ...(drawsAsSet(line) ? [] : [{ name: 'they draw', figure: quantity(line.drawW, 'W'), note: 'as they are wired: not each across the line' }]),
     { name: 'line voltage', figure: quantity(line.lineV, 'V'), note: 'all in parallel, always mono' },
     { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: 'for the impedance meter; cable comes on top' },

@@ -37,7 +37,8 @@ function exhaustive(job: Job, limitDb: number, sizes: Cable[]): { single: number
   }
   grow([])
   const costs = all.flatMap((choice) => {
-    const lay = (j: Job, s: number, k: number) => withBranch(j, run[k]!.branch.node.id, b => ({ ...b, lead: { cable: thickFirst[s]!, lengthM: b.lead!.lengthM } }))
+    const lay = (j: Job, s: number, k: number) =>
+      withBranch(j, run[k]!.branch.node.id, b => ({ ...b, lead: { cable: thickFirst[s]!, lengthM: b.lead!.lengthM } }))
     const laid = choice.reduce(lay, job)
     const copper = choice.reduce((sum, s, k) => sum + copperMm2(thickFirst[s]!) * run[k]!.branch.lead!.lengthM, 0)
     return worst(laid) >= -limitDb - 1e-9 ? [{ isSingle: new Set(choice).size === 1, copper }] : []

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { lineKindOf, ratedW } from '#core/amplifier/index'
 import type { LineEvaluation } from '#core/line/evaluate'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { countOf, writeNumber, writeQuantity } from '#core/quantity/write'
 import { drawLadder, RADIUS } from '~/drawing/ladder'
 import { nominalOhmOf } from '#core/network/tree'
 
@@ -30,7 +30,7 @@ const beside = (id: string) => {
   const drop = facts.value.get(id)!
   return drop.powerW !== null && drop.speaker.load.kind !== 'tap' ? writeQuantity(drop.powerW, 'W') : ''
 }
-const spoken = computed(() => `${line.speakers.length} speakers on ${amplifier.value === '?' ? 'an amplifier that is not known' : amplifier.value}`)
+const spoken = computed(() => `${countOf(line.speakers.length, 'speaker')} on ${amplifier.value === '?' ? 'an amplifier that is not known' : amplifier.value}`)
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isRated } from '#core/amplifier/index'
 import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { checkKey } from '#core/check/proof'
 import { markWords } from '#core/check/words'
@@ -71,7 +72,8 @@ const says = useAfterPaint(() => {
       {{ says.drop.label }}: <template v-if="says.drop.volts !== null"><span class="figure">{{ writeQuantity(says.drop.volts, 'V') }}</span>, gets <span
         class="figure">{{ writeQuantity(says.drop.powerW ?? 0, 'W') }}</span><template
         v-if="says.drop.speaker.load.kind === 'tap'"> of {{ writeNumber(says.drop.speaker.load.tapW) }}</template>.</template>
-      <template v-else>what it gets is not known until the amplifier is rated.</template> Read: {{ says.marks }}.
+      <template v-else-if="!isRated(says.line.output.rating)">what it gets is not known until the amplifier is rated.</template><template
+        v-else>what it would get is not said: the output may not drive this load.</template> Read: {{ says.marks }}.
     </p>
     <ul v-if="says.whence.length > 0" class="soft whence" aria-label="Where these figures come from">
       <li v-for="sum in says.whence" :key="sum">{{ sum }}</li>

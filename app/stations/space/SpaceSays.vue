@@ -37,7 +37,7 @@ const targets = computed((): { value: string, label: string, to: HangTo }[] => {
 })
 const picked = ref<string | null>(null)
 const target = computed(() => picked.value !== null && targets.value.some(t => t.value === picked.value) ? picked.value : JSON.stringify(usual))
-const hangWords = computed(() => facts.value.free === space.value.spots.length ? `Hang all ${facts.value.free} speakers` : `Hang the ${facts.value.free} missing`)
+const hangWords = computed(() => facts.value.free === space.value.spots.length ? facts.value.free === 1 ? 'Hang its speaker' : `Hang all ${facts.value.free} speakers` : `Hang the ${facts.value.free} missing`)
 </script>
 
 <template>

@@ -100,7 +100,7 @@ function repair(): void {
     </template>
     <template v-else-if="evidence.length > 0">
       <h2>{{ badOnes.length > 0 ? 'What is broken' : 'Nothing is read wrong here' }}</h2>
-      <p class="soft small">Every single fault of this line was tried out and compared
+      <p class="soft small">One fault of each kind that is known here was tried at every place of this line and compared
         with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ wrongOnes }}. One fault
         at a time is assumed; how common each is, is common practice, not a count.</p>
       <SwitchOnNotice />

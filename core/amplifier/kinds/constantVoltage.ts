@@ -1,3 +1,4 @@
+import { writeExact } from '#core/quantity/write'
 import { notStated, type RatingKind } from '../kind'
 import { lineVoltageName } from '../lineVoltages'
 import type { ConstantVoltageRating, Drive } from '../rating'
@@ -18,6 +19,6 @@ export const constantVoltage: RatingKind<ConstantVoltageRating> = {
   contradictions: () => [],
   // Its volts are the line's: more power of it is another amplifier, and no louder.
   times: rating => rating,
-  write: ({ lineV, powerW }) => lineVoltageName(lineV) + (powerW === null ? '' : ` ${powerW} W`),
+  write: ({ lineV, powerW }) => lineVoltageName(lineV) + (powerW === null ? '' : ` ${writeExact(powerW)} W`),
   next: ({ powerW }) => powerW === null ? ['120 W'] : [],
 }

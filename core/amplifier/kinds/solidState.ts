@@ -1,3 +1,4 @@
+import { writeExact } from '#core/quantity/write'
 import { isSameLoad, isUnderFloor } from '#core/quantity/tolerance'
 import { contradictionsBetween } from '../contradictions'
 import { notStated, type RatingKind } from '../kind'
@@ -86,7 +87,7 @@ export const solidState: RatingKind<SolidStateRating> = {
   contradictions: ({ points }) => contradictionsBetween(points),
   times: (rating, factor) => ({ ...rating, points: rating.points.map(p => ({ ...p, powerW: p.powerW * factor })) }),
   write: (rating) => {
-    const channel = [...rating.points.map(p => `${p.powerW} W at ${p.loadOhm}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
+    const channel = [...rating.points.map(p => `${writeExact(p.powerW)} W at ${writeExact(p.loadOhm)}`), ...(rating.floorOhm === null ? [] : [`from ${rating.floorOhm}`])].join(', ')
     return rating.mode === 'single' ? channel : `2 x ${channel}${MODE_WORDS[rating.mode]}${isBridgedFloorStated(rating) ? ` from ${rating.bridgedFloorOhm}` : ''}`
   },
   next: rating => [', 180 W at 8', ...(rating.floorOhm === null ? [', from 2'] : [])],

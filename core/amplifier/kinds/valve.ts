@@ -1,3 +1,4 @@
+import { writeExact } from '#core/quantity/write'
 import { notStated, type RatingKind } from '../kind'
 import type { Drive, ValveRating } from '../rating'
 
@@ -56,6 +57,6 @@ export const valve: RatingKind<ValveRating> = {
   drive: driveValve,
   contradictions: () => [],
   times: (rating, factor) => rating.powerW === null ? rating : { ...rating, powerW: rating.powerW * factor },
-  write: ({ powerW, tapsOhm, tapOhm }) => `valve${powerW === null ? '' : ` ${powerW} W`} at ${tapsOhm.join('/')}${tapOhm === null ? '' : `, tap ${tapOhm}`}`,
+  write: ({ powerW, tapsOhm, tapOhm }) => `valve${powerW === null ? '' : ` ${writeExact(powerW)} W`} at ${tapsOhm.join('/')}${tapOhm === null ? '' : `, tap ${tapOhm}`}`,
   next: ({ tapOhm, tapsOhm }) => tapOhm === null ? [`, tap ${tapsOhm.includes(8) ? 8 : tapsOhm[0]}`] : [],
 }

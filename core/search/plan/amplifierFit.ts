@@ -54,7 +54,9 @@ export function fitOf(group: Group, need: Need, bridgedFloorOhm: number | null =
 /** A plain output is worth what it gives at the volts of the line, not at its heaviest load. */
 function swingFit(group: Group, need: Need, lineV: number): Fit {
   const reachesV = Math.max(...group.points.map(p => Math.sqrt(p.powerW * p.loadOhm)))
-  const mostW = reachesV >= lineV || isSameVoltage(reachesV, lineV) ? wattsAtVolts(group, Math.min(reachesV, lineV)) : null
+  const atVoltsW = reachesV >= lineV || isSameVoltage(reachesV, lineV) ? wattsAtVolts(group, Math.min(reachesV, lineV)) : null
+  // As a rating is written: no more than it gives.
+  const mostW = atVoltsW === null ? null : Math.floor(atVoltsW * 10 + 1e-6) / 10
   if (mostW === null) return { why: `reaches ${writeNumber(reachesV)} V, ${need.label} is ${writeNumber(lineV)} V`, shortW: Infinity }
   if (mostW < need.powerW) return short(need, mostW)
   return { spareW: mostW - need.powerW, rating: { kind: 'constant-voltage', lineV, powerW: mostW } }

@@ -30,7 +30,8 @@ export interface Wiring {
 }
 export interface Wirings {
   wirings: Wiring[]
-  refused: { text: string, loadOhm: number, why: string }[]
+  /** `isTooLow`: under what the output allows, or below all of its taps; else it matches none of them. */
+  refused: { text: string, loadOhm: number, why: string, isTooLow: boolean }[]
   /** Distinct networks in all; null where there are more than a number holds. */
   distinct: number | null
   /** Networks in which speakers get other shares than wanted; null as `distinct`. */
@@ -98,10 +99,11 @@ export function findWirings({ units: asked, rating: given, isFair, channels = 1,
     }),
     refused: low.sorted(MOST_REFUSED).map((network) => {
       const loadOhm = ohmOf(network, units)
+      const isTooLow = !valve || bestTap(valve.tapsOhm, loadOhm) === null
       const why = valve
-        ? `${writeQuantity(loadOhm, 'Ω')} matches none of its taps, ${valve.tapsOhm.map(tap => writeQuantity(tap, 'Ω')).join(', ')}`
+        ? `${writeQuantity(loadOhm, 'Ω')} ${isTooLow ? 'is below all' : 'matches none'} of its taps, ${valve.tapsOhm.map(tap => writeQuantity(tap, 'Ω')).join(', ')}`
         : `${writeQuantity(loadOhm, 'Ω')} is under the ${writeQuantity(floor!, 'Ω')} that the output allows${isBridged ? ' bridged' : ''}`
-      return { text: writeNetwork(network, write), loadOhm, why }
+      return { text: writeNetwork(network, write), loadOhm, why, isTooLow }
     }),
     distinct, unfair: distinct === null || !isWhole ? null : distinct - fair, isWhole,
   }

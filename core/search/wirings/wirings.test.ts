@@ -89,7 +89,7 @@ test('four of 8 Ω at 4 Ω and more, all the same: two strings of two, then all 
     ['8 + 8 + 8 + 8', 32, expect.closeTo(45, 9), [11.25, 11.25, 11.25, 11.25].map(p => expect.closeTo(p, 9)), 5],
     ['(8 + 8) || (8 + 8)', 8, 180, [45, 45, 45, 45], 6], ['(8 || 8) + (8 || 8)', 8, 180, [45, 45, 45, 45], 7],
   ])
-  expect([refused, distinct, unfair, isWhole]).toEqual([[{ text: '8 || 8 || 8 || 8', loadOhm: 2, why: '2 Ω is under the 4 Ω that the output allows' }], 10, 6, true])
+  expect([refused, distinct, unfair, isWhole]).toEqual([[{ text: '8 || 8 || 8 || 8', loadOhm: 2, why: '2 Ω is under the 4 Ω that the output allows', isTooLow: true }], 10, 6, true])
 })
 
 test('the simplest first: fewest joints, of equals those where series and parallel alternate least', () => {

@@ -5,7 +5,7 @@ import type { LineEvaluation } from '#core/line/evaluate'
 import { NOT_WIRED_WORDS, type Wiring } from '#core/search/wirings/finder'
 import { sharesOf } from '#core/search/wirings/network'
 import { hasCoils, NOT_ASKED_WORDS, rewire, unitsOf, weighted } from '#core/search/wirings/rewire'
-import { overRated, powerText, wiringsWords } from '#core/search/wirings/words'
+import { overRated, powerText, refusedWords, wiringsWords } from '#core/search/wirings/words'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
@@ -13,6 +13,7 @@ import { within } from '~/components/form/readers'
 import { BOX, drawNetwork } from '~/drawing/network'
 import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
+import { powerSchool } from '#core/schools/power'
 import { useJobStore } from '~/stores/job'
 
 /** Every way to wire the speakers of a line: drawn small, with its load and what each gets; one press wires the line so. */
@@ -37,6 +38,7 @@ const SHARES = computed((): [Shares, string][] => {
   return [['any', 'whatever comes'], ['same', 'all the same'], ...(isMixed && isRated.value ? [['ratings', 'as they are rated'] as [Shares, string]] : []), ...(isMixed ? [['said', 'as I say'] as [Shares, string]] : [])]
 })
 watch(SHARES, (now) => { if (!now.some(([id]) => id === shares.value)) shares.value = 'same' })
+const school = computed(() => powerSchool(store.opened.practice.power))
 const channels = ref<1 | 2 | 4>(1)
 const CHANNELS = [1, 2, 4] as const
 /** Two channels driven as one, where the output is not that already. */
@@ -67,7 +69,7 @@ const cards = computed(() => {
   if (!result.value || typeof asked === 'string') return []
   return result.value.wirings.slice(0, shown.value).map((wiring) => {
     const leaves = sharesOf(wiring.network, asked)
-    const over = overRated(wiring, leaves.map(l => asked[l.unit]!.ratingW))
+    const over = overRated(wiring, leaves.map(l => asked[l.unit]!.ratingW), school.value)
     return { wiring, drawing: drawNetwork(wiring.network), power: powerText(wiring), over, ohms: asked.map(u => writeNumber(u.ohm, 3)) }
   })
 })
@@ -131,14 +133,14 @@ function put(wiring: Wiring): void {
                 </svg>
               </span>
               <span class="says"><b class="figure">{{ writeQuantity(wiring.loadOhm, 'Ω') }}</b> <span>{{ power }}</span></span>
-              <span class="soft small">{{ wiring.connections }} joints<template v-if="over > 0">; <b class="over">{{ over }} above {{
-                over === 1 ? 'its' : 'their' }} rating</b></template></span>
+              <span class="soft small">{{ wiring.connections }} joints<template v-if="over > 0">; <b class="over">{{ over }} {{
+                over === 1 ? 'gets' : 'get' }} more than “{{ school.name }}” lets</b></template></span>
             </button>
           </li>
         </ul>
         <button v-if="result.wirings.length > shown" class="act" type="button" @click="shown += 2 * STEP">{{ result.wirings.length - shown }} more</button>
         <details v-if="result.refused.length > 0" class="refused">
-          <summary>{{ result.refused.length }} too low a load</summary>
+          <summary>{{ refusedWords(result.refused) }}</summary>
           <ul><li v-for="r in result.refused" :key="r.text"><span class="figure small">{{ r.text }}</span>: <span class="soft">{{ r.why }}</span></li></ul>
         </details>
       </template>

@@ -11,7 +11,7 @@ import { headFigures } from '#core/line/headFigures'
 import { roomFor, roomWords } from '#core/advice/headroom'
 import { writeCable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
-import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
+import { countOf, writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import { foldLabel, rangeText } from '~/stations/match/rail/folds'
 import { drawRail, TAG } from '~/stations/match/rail/rail'
@@ -137,7 +137,7 @@ const lineSays = computed(() => {
   return verdict.grade === 'unknown' ? 'line read' : stale ? '✕ line, repaired since' : '✕ line reads wrong'
 })
 
-const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${line.speakers.length} speakers, ${fine.value}`)
+const spokenLine = computed(() => `Line ${line.output.label} ${name.value}, ${plannedWords(line.grade, proof.wrong)}, ${countOf(line.speakers.length, 'speaker')}, ${fine.value}`)
 /** A house with a hole in its roof: tied to the wire like a luggage tag. */
 const outline = (tagWidth: number) => `M${-tagWidth / 2} ${TAG.roof} H${-TAG.width / 2} L0 0 L${TAG.width / 2} ${TAG.roof} H${tagWidth / 2} V${TAG.height} H${-tagWidth / 2} Z`
 /** A plate with its corners off: what stands in the wire, and is no speaker. */
