@@ -1,4 +1,7 @@
-import { headOf } from '#core/network/line'
+import { FAULTS } from '#core/faults/index'
+import { faultAt } from '#core/faults/fault'
+import { headOf, solveLine } from '#core/network/line'
+import { sure } from '#core/quantity/known'
 import { isReactive } from '#core/network/element'
 import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
@@ -22,6 +25,10 @@ export interface Predicted {
   high: number | null
   unit: 'Ω'
   source: string
+  /** Nothing flows there as it is drawn: open is what it should read. */
+  isOpen: boolean
+  /** Of the line: what it would read with its least speaker dead, where that lies inside the band, too, so that this reading cannot tell it. */
+  cannotTell: { label: string, ohm: number, of: number } | null
   /** Under this the output is overloaded, Ω; null where that is not known, or not read here. */
   overloadOhm: number | null
 }
@@ -38,20 +45,32 @@ export function predictLine(output: Output): Predicted[] {
   ]
 }
 
-type Edges = Record<Edge, number | null>
+type Edges = Record<Edge, number | null> & { isOpen: boolean }
 function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View, frequencyHz = METER_HZ): Edges {
-  const at = (edge: Edge) => {
-    const head = headOf({ lead: null, node: chain }, viewAt(edge), frequencyHz)
-    return head.state === 'finite' ? head.ohm : null
-  }
-  return { low: at('low'), expected: at('expected'), high: at('high') }
+  const heads = (['low', 'expected', 'high'] as const).map(edge => headOf({ lead: null, node: chain }, viewAt(edge), frequencyHz))
+  const [low, expected, high] = heads.map(head => head.state === 'finite' ? head.ohm : null) as [number | null, number | null, number | null]
+  return { low, expected, high, isOpen: heads.every(head => head.state === 'open') }
 }
+const NOT_KNOWN: Edges = { low: null, expected: null, high: null, isOpen: false }
+
+/** The speaker that the line's impedance sees least of, dead: what would be read, where that is inside the band. */
+function blindTo(output: Output, speakers: readonly Speaker[], { low, high }: Edges): Predicted['cannotTell'] {
+  if (speakers.length < 2 || low === null || high === null) return null
+  const { drops } = solveLine({ lead: null, node: output.wiring }, impedanceAt('expected'), METER_HZ, 1)
+  const [least] = drops.filter(d => d.powerW > 0).sort((a, b) => a.powerW - b.powerW)
+  const speaker = speakers.find(s => s.id === least?.id)
+  const dead = speaker && OPEN_AT_DROP.change(output.wiring, faultAt('open-at-drop', speaker.id))
+  const head = dead && headOf({ lead: null, node: dead }, impedanceAt('expected'), METER_HZ)
+  return head?.state === 'finite' && head.ohm >= low && head.ohm <= high ? { label: speaker!.label, ohm: head.ohm, of: speakers.length } : null
+}
+const OPEN_AT_DROP = sure(FAULTS.find(f => f.kind === 'open-at-drop'), 'fault of an open drop')
 
 function predictLineImpedance(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(bandAt)))]
+  const band = headBand(output.wiring, impedanceAt)
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
-    ...headBand(output.wiring, impedanceAt), overloadOhm: leastToRead(output),
+    ...band, cannotTell: blindTo(output, speakers, band), overloadOhm: leastToRead(output),
     source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
   }
 }
@@ -65,25 +84,25 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
   const unread = unreadBy(speakers, throughs)
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
-    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', overloadOhm: null,
-    ...(unread === null ? headBand(output.wiring, dcrAt, DIRECT_HZ) : { low: null, expected: null, high: null }),
-    source: unread ?? kinds.map(kind => DCR_BANDS[kind].source).join('; '),
+    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', overloadOhm: null, cannotTell: null,
+    ...(unread === null ? headBand(output.wiring, dcrAt, DIRECT_HZ) : NOT_KNOWN),
+    source: unread ?? [...kinds.map(kind => DCR_BANDS[kind].source), ...(throughs.some(t => t.kind === 'capacitor') ? [BEHIND_CAPACITOR] : [])].join('; '),
   }
 }
 
 const DIRECT_HZ = 0
+const BEHIND_CAPACITOR = 'a capacitor in the way lets no direct current through: what is behind it is not read'
 
 /** Why the direct current of an ohmmeter says nothing of the line; null where it does. */
 function unreadBy(speakers: readonly Speaker[], throughs: readonly LineThrough[]): string | null {
   if (speakers.some(s => s.load.kind === 'tap') || throughs.some(t => !isReactive(t))) return 'through transformers an ohmmeter sees only the copper of the windings, which is not known'
-  if (throughs.some(t => t.kind === 'capacitor')) return 'a capacitor in the way lets no direct current through: what is behind it is not read'
   return throughs.some(t => t.kind === 'inductor' && t.resistanceOhm === null) ? 'the copper of a coil in the way is not stated' : null
 }
 
 /** The coil itself, leads on the drive unit. */
 function predictCoil(output: Output, speaker: Speaker): Predicted {
   const { id, label, load, driverOhm } = speaker
-  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, overloadOhm: null }
+  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, overloadOhm: null, cannotTell: null, isOpen: false }
   const wired = asWired(load)
   if (wired.kind === 'members') {
     const count = `${wired.members.length} in ${wired.joined === 'series' ? 'series' : 'parallel'}, read as one`

@@ -2,6 +2,7 @@ import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema
 import { factsOf, LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { predictLine, type Predicted } from './predict'
+import { proves } from './proves'
 import { isWrong, judge, type Verdict } from './verdict'
 
 export interface JudgedReading {
@@ -62,12 +63,27 @@ export function proveLine(job: Pick<Job, 'readings' | 'repairs'>, output: Output
   return {
     standing,
     repairs,
-    unproved: repairs.filter(repair => ![...standing.values()].some(j => j.reading.at >= repair.at && j.verdict.grade === 'good'
-      && (j.reading.nodeId === null || j.reading.nodeId === repair.nodeId))),
+    unproved: repairs.filter(repair => !isProved(output, repair, standing, readings)),
     total: keys.length,
     proved: judged.filter(j => j?.verdict.grade === 'good').length,
     wrong: judged.filter(j => j && isWrong(j.verdict)).length,
   }
+}
+
+/**
+ * Whether a repair is proved: by a good reading after it that could have refuted it, or that took the place of one which read wrong before; and not while
+ * a reading of its own place still stands that read wrong.
+ */
+function isProved(output: Output, repair: Repair, standing: LineProof['standing'], readings: readonly Reading[]): boolean {
+  const all = [...standing.values()]
+  if (all.some(j => j.reading.nodeId === repair.nodeId && repair.nodeId !== null && isWrong(j.verdict))) return false
+  return all.some((j) => {
+    const { reading, predicted, verdict } = j
+    if (reading.at < repair.at || verdict.grade !== 'good') return false
+    const before = readings.filter(r => r.kind === reading.kind && r.nodeId === reading.nodeId && r.at < repair.at)
+    const tookItsPlace = (reading.nodeId === null || reading.nodeId === repair.nodeId) && before.some(r => isWrong(judge(r.value, predicted)))
+    return tookItsPlace || proves(output, repair, j)
+  })
 }
 
 /** Where to read again: the first reading of a line that stands and is wrong, all that is read with the amplifier off first; null when none is. */

@@ -35,7 +35,8 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     case 'silent': return is('silent', 'stop')
     // It is reached and it sounds, but not as it should.
     case 'scratchy': case 'thin': case 'quiet': case 'hum': case 'comes-and-goes': return is(value.is, 'tight')
-    case 'open': return is('open', 'stop')
+    // What is foretold open and reads open is right.
+    case 'open': return predicted?.isOpen ? is('as-planned', 'good') : is('open', 'stop')
     case 'ohm': return judgeOhm(value.ohm, predicted)
   }
 }

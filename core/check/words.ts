@@ -115,11 +115,18 @@ const SIGNS: Record<ReadingKind, Signs> = {
   },
 }
 
+/** What a reading inside its band leaves open. */
+function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): string {
+  return `With ${label} of these ${of} dead it would read ${writeQuantity(ohm, 'Ω')}: this reading cannot tell. Each is proved by its own.`
+}
+
 /** One or two sentences: the band, and what the reading usually means. */
 export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Predicted | null): string {
   const band = predicted?.low != null && predicted.high != null
     ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}.`
     : ''
+  if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
+  if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`
   if (code === 'as-planned') return `${band} As it should be.`
   if (code === 'plays') return 'It is reached and it sounds.'
   if (code === 'just-high' || code === 'just-low') return `${band} Just outside: null the leads and read again before anything is opened.`

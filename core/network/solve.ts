@@ -110,7 +110,8 @@ function foldThrough({ circuit, z, zState }: Solver, p: number, omega: number): 
   const ratio = circuit.values[p * VALUES_PER_NODE]!
   const seriesOhm = circuit.values[p * VALUES_PER_NODE + 1]!
   const reactance = reactanceOf(circuit, p, omega)
-  if (ratio === 0 || zState[c] === State.Open) return write(z, zState, p, 0, 0, State.Open)
+  // A capacitor lets no direct current through.
+  if (ratio === 0 || zState[c] === State.Open || !Number.isFinite(reactance)) return write(z, zState, p, 0, 0, State.Open)
   if (zState[c] === State.Short) return write(z, zState, p, seriesOhm, reactance, State.Finite)
   const scale = 1 / (ratio * ratio)
   write(z, zState, p, z[2 * c]! * scale + seriesOhm, z[2 * c + 1]! * scale + reactance, State.Finite)
@@ -204,5 +205,6 @@ function feedThrough({ circuit, flow }: Solver, p: number, omega: number): void 
   if (ratio === 0) return put(flow, c, 0, 0, 0, 0)
   const [iRe, iIm] = [flow[4 * p + 2]!, flow[4 * p + 3]!]
   const x = reactanceOf(circuit, p, omega)
+  if (!Number.isFinite(x)) return put(flow, c, 0, 0, 0, 0)
   put(flow, c, ratio * (flow[4 * p]! - iRe * seriesOhm + iIm * x), ratio * (flow[4 * p + 1]! - iIm * seriesOhm - iRe * x), iRe / ratio, iIm / ratio)
 }

@@ -3,7 +3,7 @@ import type { JudgedReading } from '#core/check/proof'
 import type { Predicted } from '#core/check/predict'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'
 import { headOf } from '#core/network/line'
-import { COIL_OUTCOMES } from './fault'
+import { COIL_OUTCOMES } from '#core/faults/fault'
 import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, type Spread } from './likelihood'
 import { coilChances, cutsOut, silentAt, type Outcome, type Plan } from './outcome'
 

@@ -6,7 +6,7 @@ import type { LineSolution } from '#core/network/line'
 import { singleLoads } from '#core/network/tree'
 import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import type { CoilOutcome } from './fault'
+import type { CoilOutcome } from '#core/faults/fault'
 
 /** How well outcomes explain readings. Densities are per unit of the logarithm of a ratio; all pure arithmetic. */
 

@@ -2,8 +2,8 @@ import { impedanceAt, METER_HZ } from '#core/check/readingBands'
 import type { Output } from '#core/job/schema'
 import { solveLine, type LineSolution } from '#core/network/line'
 import type { WiringNode } from '#core/network/tree'
-import type { Fault, FaultDefinition } from './fault'
-import { FAULTS } from './faults'
+import type { Fault, FaultDefinition } from '#core/faults/fault'
+import { FAULTS } from '#core/faults/index'
 import { cutOutChance, silentChance, spreadOf, type Spread } from './likelihood'
 
 /** A line as drawn, and with a fault in it: what each would show. */

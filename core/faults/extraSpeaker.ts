@@ -1,7 +1,7 @@
 import { likenessOf } from '#core/quantity/same'
 import { addAfter } from '#core/hands/intents'
-import { faultAt, type FaultDefinition } from '../fault'
-import { withBranchChanged } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withBranchChanged } from './changeTree'
 
 /** A speaker more than drawn, like one of those that are: where along the line it hangs is hardly to be read, so the last of each kind stands for all. */
 export const extraSpeaker: FaultDefinition = {

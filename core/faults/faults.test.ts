@@ -5,7 +5,7 @@ import type { Job, WireNode } from '#core/job/schema'
 import { findPlace, speakersOf, withBranch } from '#core/job/tree'
 import { isGroup, nominalOhmOf, type WiringNode } from '#core/network/tree'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
-import type { Fault } from '../fault'
+import type { Fault } from './fault'
 import { FAULTS } from '.'
 
 /** The wiring that a fault makes, in small: taps and impedances, open and short by name. */

@@ -1,5 +1,5 @@
-import { faultAt, type FaultDefinition } from '../fault'
-import { withBranchChanged } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withBranchChanged } from './changeTree'
 
 /** Both conductors joined where a speaker hangs: a whisker of strand, a pinched cable. */
 export const shortAtDrop: FaultDefinition = {

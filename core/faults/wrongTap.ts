@@ -1,7 +1,7 @@
 import { setTap } from '#core/hands/intents'
 import { findSpeaker } from '#core/job/tree'
-import { faultAt, type FaultDefinition } from '../fault'
-import { withBranchChanged } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withBranchChanged } from './changeTree'
 
 /** A transformer stands on another of its taps than drawn. */
 export const wrongTap: FaultDefinition = {

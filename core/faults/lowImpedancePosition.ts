@@ -1,5 +1,5 @@
-import { faultAt, type FaultDefinition } from '../fault'
-import { withBranchChanged } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withBranchChanged } from './changeTree'
 
 /** What a driver behind a transformer is taken for where nobody says. Common practice, no source. */
 const USUAL_DRIVER_OHM = 8

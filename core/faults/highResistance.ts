@@ -1,5 +1,5 @@
-import { faultAt, type FaultDefinition } from '../fault'
-import { withLoadTimes } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withLoadTimes } from './changeTree'
 
 /**
  * A joint or coil that has begun to fail stands in series with a speaker, as a second load of this many times its own.

@@ -1,5 +1,5 @@
-import { faultAt, type FaultDefinition } from '../fault'
-import { withLoadTimes } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withLoadTimes } from './changeTree'
 
 /** Turns of a coil or a winding that touch each other leave about this part of the load. Common practice, no source. */
 const LEFT = 0.5

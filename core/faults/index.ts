@@ -1,4 +1,4 @@
-import type { FaultDefinition } from '../fault'
+import type { FaultDefinition } from './fault'
 import { breakInReach } from './breakInReach'
 import { extraSpeaker } from './extraSpeaker'
 import { highResistance } from './highResistance'

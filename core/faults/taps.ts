@@ -3,7 +3,7 @@ import { setTap } from '#core/hands/intents'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { isGroup, type WiringNode } from '#core/network/tree'
-import { faultAt, type Fault, type FaultDefinition } from '../fault'
+import { faultAt, type Fault, type FaultDefinition } from './fault'
 
 /** Faults of all transformers of a line at once: the person who set one set all. */
 

@@ -1,5 +1,5 @@
-import { faultAt, type FaultDefinition } from '../fault'
-import { withBranchChanged } from '../changeTree'
+import { faultAt, type FaultDefinition } from './fault'
+import { withBranchChanged } from './changeTree'
 
 /** One speaker takes nothing: open coil, open joint, plug out, control at zero. */
 export const openAtDrop: FaultDefinition = {

@@ -1,6 +1,6 @@
-import { faultAt, type FaultDefinition } from '../fault'
+import { faultAt, type FaultDefinition } from './fault'
 import { branchesOf } from '#core/job/tree'
-import { withBranchChanged } from '../changeTree'
+import { withBranchChanged } from './changeTree'
 
 /** The cable to a speaker (or group) is broken: it and, along a chain, all beyond it are cut off. */
 export const breakInReach: FaultDefinition = {

@@ -1,0 +1,67 @@
+import { describe, expect, test } from '@jest/globals'
+import { Records } from '#core/job/records'
+import type { FaultKind, Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
+import { headOf } from '#core/network/line'
+import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { predictLine } from './predict'
+import { proveLine } from './proof'
+import { dcrAt, impedanceAt, METER_HZ } from './readingBands'
+import { judge } from './verdict'
+import { verdictWords } from './words'
+
+/** A reading proves only what it could have refuted. Common practice, no source; the figures by Kirchhoff. */
+
+const read = (at: number, kind: ReadingKind, value: ReadingValue, nodeId: string | null = null): Reading =>
+  ({ id: `r${at}${kind}`, at: `2026-01-01T10:${String(at).padStart(2, '0')}:00Z`, outputId: 'out1', nodeId, kind, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
+const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
+const plays: ReadingValue = { is: 'plays' }
+const repaired = (fault: FaultKind, nodeId: string | null): Repair => ({ id: 'fix', at: '2026-01-01T10:30:00Z', outputId: 'out1', nodeId, fault, note: '', who: null, withdrawn: false })
+const unproved = (job: Job, repair: Repair, ...readings: Reading[]) => {
+  const all = { ...job, readings: Records.of(readings), repairs: Records.of([repair]) }
+  return proveLine(all, outputOf(all)).unproved.length
+}
+
+const few = jobOf('5 x 10 W on 70.71 V 100 W')
+const many = jobOf('20 x 10 W on 70.71 V 400 W')
+const [f, m] = [few, many].map(job => nodeIds(outputOf(job))) as [string[], string[]]
+const right = (job: Job) => ohm(predictLine(outputOf(job))[0]!.expected!)
+test.each<[string, Job, Repair, Reading[], 'proved' | 'not']>([
+  ['one of five dead is outside the band: the line proves it', few, repaired('open-at-drop', f[1]!), [read(40, 'line-impedance', right(few))], 'proved'],
+  ['one of twenty is inside it: it proves nothing', many, repaired('open-at-drop', m[1]!), [read(40, 'line-impedance', right(many))], 'not'],
+  ['unless it read wrong before', many, repaired('open-at-drop', m[1]!), [read(10, 'line-impedance', ohm(40)), read(40, 'line-impedance', right(many))], 'proved'],
+  ['it plays', many, repaired('open-at-drop', m[1]!), [read(40, 'sound', plays, m[1]!)], 'proved'],
+  ['another one plays', many, repaired('open-at-drop', m[1]!), [read(40, 'sound', plays, m[2]!)], 'not'],
+  ['it plays while its open coil stands', many, repaired('open-at-drop', m[1]!), [read(10, 'coil-dcr', { is: 'open' }, m[1]!), read(40, 'sound', plays, m[1]!)], 'not'],
+  ['a coil says nothing of a tap', many, repaired('wrong-tap', m[1]!), [read(40, 'coil-dcr', ohm(6), m[1]!)], 'not'],
+  ['nor does that it plays', many, repaired('wrong-tap', m[1]!), [read(40, 'sound', plays, m[1]!)], 'not'],
+  ['a short would silence all: any that plays proves it', many, repaired('short-at-drop', m[1]!), [read(40, 'sound', plays, m[9]!)], 'proved'],
+  ['behind a break nothing plays', many, repaired('break-in-reach', m[5]!), [read(40, 'sound', plays, m[9]!)], 'proved'],
+  ['before it all did', many, repaired('break-in-reach', m[5]!), [read(40, 'sound', plays, m[2]!)], 'not'],
+  ['8 Ω at one place is never inside', many, repaired('low-impedance-position', m[1]!), [read(40, 'line-impedance', right(many))], 'proved'],
+  ['what nobody named is proved at its place', many, repaired('something-else', m[1]!), [read(40, 'sound', plays, m[1]!)], 'proved'],
+  ['read before it was mended', few, repaired('open-at-drop', f[1]!), [read(20, 'line-impedance', right(few))], 'not'],
+])('%s', (_, job, repair, readings, is) => expect(unproved(job, repair, ...readings)).toBe(is === 'proved' ? 0 : 1))
+
+describe('what a reading cannot tell is said', () => {
+  test.each([[2, false], [5, false], [8, false], [12, true], [20, true], [40, true]])('of %i alike one dead lies inside the band: %s', (count, isBlind) => {
+    const [line] = predictLine(outputOf(jobOf(`${count} x 10 W on 70.71 V 1000 W`)))
+    expect(line!.cannotTell === null ? null : Number(line!.cannotTell.ohm.toFixed(4))).toBe(isBlind ? Number((70.71 ** 2 / 10 / (count - 1)).toFixed(4)) : null)
+    if (isBlind) expect(verdictWords('line-impedance', 'as-planned', line!)).toMatch(new RegExp(`of these ${count} dead it would read .* this reading cannot tell`))
+  })
+})
+
+describe('what is foretold open and reads open is right', () => {
+  test.each<[string, string, ReadingKind, 'open' | 'band']>([
+    ['a series capacitor', '8 cap 100 uF on 100 W at 8', 'line-dcr', 'open'], ['beside one without', '8 || (8 cap 100 uF) on 100 W at 4', 'line-dcr', 'band'], ['by its impedance', '8 cap 100 uF on 100 W at 8', 'line-impedance', 'band'],
+  ])('%s', (_, text, kind, is) => {
+    const line = predictLine(outputOf(jobOf(text))).find(p => p.kind === kind)!
+    expect([line.isOpen, line.expected !== null, judge({ is: 'open' }, line).grade]).toEqual(is === 'open' ? [true, false, 'good'] : [false, true, 'stop'])
+    if (kind === 'line-dcr' && is === 'band') expect(line.expected).toBeCloseTo(6.4, 9)
+  })
+  test('no direct current is a number, not one that is none', () => {
+    const { wiring } = outputOf(jobOf('8 || (4 cap 10 uF) on 100 W at 4'))
+    expect(headOf({ lead: null, node: wiring }, dcrAt('expected'), 0)).toEqual({ state: 'finite', re: expect.closeTo(6.4, 9), im: 0, ohm: expect.closeTo(6.4, 9) })
+    expect(headOf({ lead: null, node: outputOf(jobOf('8 cap 1 uF')).wiring }, impedanceAt('expected'), 0).state).toBe('open')
+    expect(headOf({ lead: null, node: wiring }, impedanceAt('expected'), METER_HZ).state).toBe('finite')
+  })
+})

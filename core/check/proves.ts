@@ -1,0 +1,38 @@
+import { faultAt } from '#core/faults/fault'
+import { FAULTS } from '#core/faults/index'
+import type { Output, Repair } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
+import { speakersOf } from '#core/job/tree'
+import { solveLine, type LineSolution } from '#core/network/line'
+import type { WiringNode } from '#core/network/tree'
+import { impedanceAt, METER_HZ } from './readingBands'
+import type { JudgedReading } from './proof'
+
+/** What a good reading after a repair proves of it: a reading proves only what it could have refuted. */
+
+/** Under this part of its watts a speaker is silent: thirty decibels. Common practice, no source. */
+const SILENT = 1e-3
+
+/**
+ * Whether a reading that is as it should be could not have been with the fault still there, in any way that the fault can be: at the head outside the band,
+ * at its coil always another figure, by ear silent. Of something that is not in the list nobody can say so: there a good reading at its place has to do.
+ */
+export function proves(output: Output, { fault: kind, nodeId }: Repair, { reading, predicted }: JudgedReading): boolean {
+  const definition = FAULTS.find(f => f.kind === kind)
+  if (!definition) return reading.nodeId === null || reading.nodeId === nodeId
+  const faults = definition.candidates(output, speakersOf(output.wiring)).filter(f => f.nodeId === nodeId)
+  const all = faults.length > 0 ? faults : [faultAt(kind, nodeId)]
+  const solved = () => all.map(f => solvedAs(definition.change(output.wiring, f)))
+  // By what is true of its kind: a new one is judged by where and what it measures.
+  const { at, value, isCopper } = factsOf(reading.kind)
+  if (value === 'heard') {
+    const wasW = wattsAt(solvedAs(output.wiring), reading.nodeId)
+    return wasW > 0 && solved().every(broken => broken.head.state === 'short' || wattsAt(broken, reading.nodeId) < SILENT * wasW)
+  }
+  if (isCopper) return at === 'speaker' && reading.nodeId === nodeId && (definition.coil.right ?? 0) === 0
+  const [low, high] = [predicted?.low ?? null, predicted?.high ?? null]
+  return at === 'head' && low !== null && high !== null && solved().every(({ head }) => head.state !== 'finite' || head.ohm < low || head.ohm > high)
+}
+
+const solvedAs = (node: WiringNode): LineSolution => solveLine({ lead: null, node }, impedanceAt('expected'), METER_HZ, 1)
+const wattsAt = ({ drops }: LineSolution, nodeId: string | null): number => drops.find(d => d.id === nodeId)?.powerW ?? 0
