@@ -1,4 +1,5 @@
 import { InputError } from '#core/quantity/inputError'
+import { tradeWords } from './tradeWords'
 
 const DEEPEST = 50
 
@@ -12,17 +13,18 @@ export function plainText(text: string): string {
   // By UTF-16 units: what lies beyond them is no part of the language and stands as it is.
   for (let k = 0; k < text.length; k++) plain += plainCharacter(text[k]!)
   plain = plain.replace(/[.?=]\s*$/, ending => ' '.repeat(ending.length))
-  const thousands = /(?<![\d.,])\d{1,3},\d{3}(?![\d,])/.exec(plain)
+  // Of watts a point may part thousands, too: nobody states one and a half of them to the milliwatt.
+  const thousands = /(?<![\d.,])\d{1,3},\d{3}(?![\d,])|(?<![\d.,])\d{1,3}\.\d{3}(?=\s*(?:w|watts?)\b)/.exec(plain)
   if (thousands) {
-    const whole = thousands[0].replace(',', '')
-    throw new InputError(`“${thousands[0]}”: ${whole}, or ${thousands[0].replace(',', '.')}?`, thousands.index, [whole, thousands[0].replace(',', '.')])
+    const [whole, broken] = [thousands[0].replace(/[.,]/, ''), String(Number(thousands[0].replace(',', '.')))]
+    throw new InputError(`“${thousands[0]}”: ${whole}, or ${broken}?`, thousands.index, [whole, broken])
   }
   let depth = 0
   for (let k = 0; k < plain.length; k++) {
     if ('(['.includes(plain[k]!) && ++depth > DEEPEST) throw new InputError(`More than ${DEEPEST} brackets inside each other.`, k, [])
     if (')]'.includes(plain[k]!)) depth--
   }
-  return plain.replace(/(?<=\d),(?=\d)/g, '.')
+  return tradeWords(plain.replace(/(?<=\d),(?=\d)/g, '.'))
 }
 
 function plainCharacter(typed: string): string {
