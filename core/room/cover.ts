@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { circleM, overlapOf, type OverlapId } from './coverage'
-import { layoutOf, type Layout } from './layout'
+import { layoutOf, outsideShare, type Layout } from './layout'
 import { cellsOf, LevelField, type Source } from './level'
 import { rectangle, type Outline } from './outline'
 import { statisticsOf } from './statistics'
@@ -25,6 +25,8 @@ export interface Cover {
   circleM: number
   spacingM: number
   layout: Layout
+  /** The part of the floor outside every circle. */
+  outside: number
   /** Power that brings the mean of the floor to the target, W. */
   neededW: number
   /** The lowest tap that reaches it; null where none does. */
@@ -51,7 +53,7 @@ export function cover({ outline, heightM, earsM, coverageDeg, overlap, turnDeg, 
   const tapW = tapsW.length === 0 ? neededW : lowestTap(tapsW, neededW, w => w)
   const gainDb = wattsDb(tapW ?? Math.max(...tapsW))
   return {
-    circleM: acrossM, spacingM: factor * acrossM, layout, neededW, tapW,
+    circleM: acrossM, spacingM: factor * acrossM, layout, outside: outsideShare(outline, layout.places, acrossM), neededW, tapW,
     meanDb: meanDb + gainDb, spreadDb, p10Db: p10Db + gainDb, p90Db: p90Db + gainDb, within3Db,
   }
 }
@@ -66,6 +68,7 @@ export const coverReportSchema = z.strictObject({
     pattern: z.enum(['square', 'hexagonal']), columns: z.int(), rows: z.int(), alongM: metre.describe('between columns as laid out, m'), acrossM: metre.describe('between rows, m'),
     places: z.array(z.strictObject({ xM: metre, yM: metre })).describe('from one corner of the floor, m'),
   }),
+  outside: z.number().describe('part of the floor outside every circle, 0 to 1: at walls and corners'),
   meanDb: z.number().describe('mean level of equal pieces of floor at that power, dB SPL: direct sound alone'),
   spreadDb: z.number().describe('standard deviation about it, dB'),
   p10Db: z.number().describe('a tenth of the floor is quieter'),

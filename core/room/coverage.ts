@@ -16,8 +16,8 @@ export interface Overlap {
 
 export const OVERLAPS = [
   { id: 'edge', name: 'edge to edge', says: 'circles touch; between them it is thinner: for quiet background music', factor: 1, pattern: 'square' },
-  { id: 'least', name: 'least overlap', says: 'no place outside every circle, in rows and columns: what is chosen where nothing is said', factor: Math.SQRT1_2, pattern: 'square' },
-  { id: 'least-hexagonal', name: 'least overlap, rows offset', says: 'no place outside every circle, each row set half a step on: fewest speakers that leave no gap', factor: Math.sqrt(3) / 2, pattern: 'hexagonal' },
+  { id: 'least', name: 'least overlap', says: 'no place between them outside every circle, in rows and columns: what is chosen where nothing is said', factor: Math.SQRT1_2, pattern: 'square' },
+  { id: 'least-hexagonal', name: 'least overlap, rows offset', says: 'no place between them outside every circle, each row set half a step on: fewest speakers that leave no gap there; what is left at walls is said', factor: Math.sqrt(3) / 2, pattern: 'hexagonal' },
   { id: 'centre', name: 'centre to centre', says: 'each circle reaches the next one’s middle: evenest, for speech that must be understood', factor: 0.5, pattern: 'square' },
 ] as const satisfies readonly Overlap[]
 export type OverlapId = (typeof OVERLAPS)[number]['id']

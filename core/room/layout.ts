@@ -55,3 +55,26 @@ export function turnedBy({ xM, yM }: Place, about: Place, deg: number): Place {
 }
 
 const toMm = (metres: number) => Math.round(metres * 1000) / 1000
+
+/** Pieces of floor that are looked at, along its longer side. */
+const LOOKED_AT = 160
+
+/** The part of a floor that lies outside every circle of such a diameter, 0 to 1: at walls, in corners, behind a turn. By equal pieces of floor. */
+export function outsideShare(outline: Outline, places: readonly Place[], circleM: number): number {
+  const box = boxOf(outline)
+  const stepM = Math.max(box.lengthM, box.widthM) / LOOKED_AT
+  let [all, outside] = [0, 0]
+  for (let xM = box.fromXM + stepM / 2; xM < box.fromXM + box.lengthM; xM += stepM) {
+    for (let yM = box.fromYM + stepM / 2; yM < box.fromYM + box.widthM; yM += stepM) {
+      if (!contains(outline, { xM, yM })) continue
+      all++
+      if (!places.some(p => Math.hypot(p.xM - xM, p.yM - yM) <= circleM / 2)) outside++
+    }
+  }
+  return all === 0 ? 0 : outside / all
+}
+
+/** What is said of it; empty where no piece of floor is left out. */
+export function outsideWords(share: number): string {
+  return share === 0 ? '' : `${share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`} of the floor lies outside every circle, at walls and corners`
+}

@@ -4,7 +4,7 @@ import { seeded } from '#core/testing/trees'
 import type { InputError } from '#core/quantity/inputError'
 import { circleM, OVERLAPS, overlapOf } from './coverage'
 import { cover } from './cover'
-import { layoutOf, turnedBy } from './layout'
+import { layoutOf, outsideShare, outsideWords, turnedBy } from './layout'
 import { cellsOf, LevelField, levelAtDb, offAxisDb, type Source } from './level'
 import { areaM2, boxOf, contains, crossingWalls, rectangle, type Place } from './outline'
 import { readFloor, writeFloor } from './sides'
@@ -66,6 +66,18 @@ describe('coverage', () => {
 })
 
 describe('layouts', () => {
+  // Against the area of a disc and of squares: plane geometry.
+  test.each<[string, Place[], Place[], number, number]>([
+    ['one circle in a square that it touches', rectangle(4, 4), [{ xM: 2, yM: 2 }], 4, 1 - Math.PI / 4], ['a circle about it', rectangle(4, 4), [{ xM: 2, yM: 2 }], 5.7, 0], ['none', rectangle(4, 4), [], 4, 1],
+    ['half of it', rectangle(8, 4), [{ xM: 2, yM: 2 }], 5.656, 0.5 - (Math.PI * 2.828 ** 2 / 4 - 4) / 32],
+  ])('outside every circle: %s', (_, outline, places, circle, share) => {
+    expect(outsideShare(outline, places, circle)).toBeCloseTo(share, 2)
+    expect(outsideWords(share) === '').toBe(share === 0)
+  })
+  test('rows offset leave a little at the walls, rows and columns none', () => {
+    const left = (spacingM: number, pattern: 'square' | 'hexagonal') => outsideShare(rectangle(18, 9), layoutOf(rectangle(18, 9), { spacingM, pattern, turnDeg: 0 })!.places, 4.8)
+    expect([left(4.8 * Math.SQRT1_2, 'square'), left(4.8 * Math.sqrt(3) / 2, 'hexagonal')]).toEqual([0, expect.closeTo(0.01, 1)])
+  })
   const laid = (outline: Place[], spacingM: number, pattern: 'square' | 'hexagonal' = 'square', turnDeg = 0) => layoutOf(outline, { spacingM, pattern, turnDeg })
   test.each<[string, Place[], number, 'square' | 'hexagonal', number, number, number, number]>([
     ['least overlap of the example', rectangle(18, 9), 3.394, 'square', 0, 6, 3, 18], ['edge to edge', rectangle(18, 9), 4.8, 'square', 0, 4, 2, 8], ['centre to centre', rectangle(18, 9), 2.4, 'square', 0, 8, 4, 32], ['offset', rectangle(18, 9), 4.157, 'hexagonal', 0, 5, 3, 16],

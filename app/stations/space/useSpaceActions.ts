@@ -5,7 +5,7 @@ import { retapEach, tapEach } from '#core/hands/many/many'
 import type { Space } from '#core/job/schema'
 import { addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WORDS, nudge, setSpace, speakerAt, takeOff, type HangTo } from '#core/hands/spaces'
 import { overlapOf } from '#core/room/coverage'
-import { layoutOf } from '#core/room/layout'
+import { layoutOf, outsideShare, outsideWords } from '#core/room/layout'
 import { contains } from '#core/room/outline'
 import { newId } from '~/api/ids'
 import { useUnits } from '~/composables/useUnits'
@@ -63,7 +63,8 @@ export function useSpaceActions() {
     const laid = layOut(job, space, layout.places, newId)
     const gone = laid ? partsOf(laid).filter(e => e.kind === 'node.remove').length : 0
     if (store.edit(together([...changed ? partsOf(changed) : [], ...laid ? partsOf(laid) : []]))) {
-      store.said = `${layout.places.length} places${gone > 0 ? `; ${gone} ${gone === 1 ? 'speaker' : 'speakers'} taken off with theirs` : ''}`
+      const left = overlapOf(wanted.overlap).factor < 1 ? outsideWords(outsideShare(space.outline, layout.places, circleM)) : ''
+      store.said = `${layout.places.length} places${left === '' ? '' : `; ${left}`}${gone > 0 ? `; ${gone} ${gone === 1 ? 'speaker' : 'speakers'} taken off with theirs` : ''}`
     }
   }
 
