@@ -526,3 +526,17 @@ test.each([
 
 test.each<[string, boolean]>([['8 || 5.35 on 300 W at 2', false], ['8 || 5.3 on 300 W at 2', true], ['8 + 12.1 on 300 W at 2', true], ['8 + 11.9 on 300 W at 2', false]])('members share unequally from half as much again on: %s', (text, isUnequal) =>
   expect(codes(jobOf(text)).some(code => code.endsWith('unequal-shares'))).toBe(isUnequal))
+
+test('what is too much for one output goes to an empty one like it, before another is added', () => {
+  const full = jobOf('10 x 2.5 W on 70 V 25 W')
+  const [amplifier] = full.amplifiers
+  const [first] = amplifier!.outputs
+  const empty = (powerW: number): Output => ({ ...first!, id: 'empty', label: 'A2', wiring: { kind: 'chain', id: 'empty-chain', children: [] }, rating: { ...first!.rating, powerW } as Output['rating'] })
+  const beside = (powerW: number): Job => ({ ...full, amplifiers: [{ ...amplifier!, outputs: [first!, empty(powerW)] }] })
+  const splitOf = (job: Job) => {
+    const line = evaluateJob(job)[0]!
+    const found = remediesFor({ job, line, finding: line.findings.find(f => f.code === 'reserve-short')!, newId: counter('r') }).find(r => r.facts.code === 'split-here')!
+    return applyEdit(job, found.edit).job.amplifiers[0]!.outputs.map(o => o.wiring.children.length)
+  }
+  expect([splitOf(beside(25)), splitOf(beside(60))]).toEqual([[5, 5], [5, 0, 5]])
+})

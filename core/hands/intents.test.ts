@@ -2,10 +2,11 @@ import { describe, expect, test } from '@jest/globals'
 import { cabled, counter, jobOf, nodeIds as idsOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
-import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, nextLabel, removeNode, retap, setLineCable, shift, ungroup } from './intents'
+import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, nextLabel, removeNode, retap, setLineCable, setSpeaker, setTap, shift, ungroup } from './intents'
+import { TAKEN_AS } from './takenAs'
 import type { Cable } from '#core/quantity/cable'
 import type { Job, WireNode } from '#core/job/schema'
-import { findPlace, outputsOf, withBranch } from '#core/job/tree'
+import { findPlace, outputsOf, speakersOf, withBranch } from '#core/job/tree'
 
 /** The wiring of a line in small: labels, groups in brackets, a lead as its length behind the node. */
 function drawn(job: Job, k = 0): string {
@@ -93,4 +94,13 @@ test.each<[string, Cable, Cable, number | null]>([
   const led = withBranch(plain, first!, b => ({ ...b, lead: { cable: own, lengthM: 3 } }))
   const job = withBranch(led, second!, b => ({ ...b, lead: { cable: next, lengthM: 4 } }))
   expect(findPlace(applyEdit(job, removeNode(job, first!)!).job, second!)!.branch.lead).toEqual({ cable: next, lengthM })
+})
+
+test('who sets what was only guessed has said it: the name that told of a guess goes, and comes back with undo', () => {
+  const speaker = { ...speakersOf(outputOf(jobOf('10 W on 70 V')).wiring)[0]!, name: TAKEN_AS.tap }
+  expect((setTap(speaker, 5))).toMatchObject({ was: { name: TAKEN_AS.tap }, to: { name: '', load: { tapW: 5 } } })
+  expect((setTap(speaker, 10))).toMatchObject({ to: { name: '' } })
+  expect([setTap({ ...speaker, name: 'wall unit' }, 10), setTap({ ...speaker, name: 'wall unit' }, 5)]).toEqual([null, expect.objectContaining({ to: { load: expect.objectContaining({ tapW: 5 }) } })])
+  expect((setSpeaker(speaker, { continuousW: 20 }))).toMatchObject({ to: { continuousW: 20 } })
+  expect(JSON.stringify(setSpeaker(speaker, { continuousW: 20 }))).not.toContain('name')
 })

@@ -5,7 +5,7 @@ import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import { EditRefused } from '#core/job/refusal'
 import type { Job, SpeakerLoad } from '#core/job/schema'
-import { throughsOf, withBranch } from '#core/job/tree'
+import { speakersOf, throughsOf, withBranch } from '#core/job/tree'
 import { seeded } from '#core/quantity/seeded'
 import { counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { labelAgainstCurve } from '#core/network/label'
@@ -63,6 +63,15 @@ test('on 60 random lines no position of any control gives a speaker more, or an 
     }
   }
   expect(reached).toBeGreaterThan(60)
+})
+
+test('in a series a control that is turned down takes more of the volts to itself: 4 Ω at 6 dB down beside 16 Ω gets more than fully up', () => {
+  const plain = jobOf('(4 + 16) on 200 W at 20')
+  const [inner] = speakersOf(outputOf(plain).wiring)
+  const put = putBefore(plain, [inner!.id], { ...unknownControl('C1'), stepsDb: [0, 6.0206] }, counter('through')) as { edit: Edit }
+  const { drops, upDrive } = solveOutput(outputOf(applyEdit(plain, put.edit).job))
+  // Half the volts out of four times the ohms: 16 of 32 Ω, and half of that half; by hand.
+  expect(Math.sqrt(drops[0]!.mostW! * 4) / upDrive!.mostVolts).toBeCloseTo(0.25, 4)
 })
 
 test('on 40 random valve lines no position leaves a higher load than is said (seed 21)', () => {

@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
 import type { Branch, Group, Job } from '#core/job/schema'
 import { putBefore, unknownControl } from '#core/hands/throughs'
+import { joinWithNext } from '#core/hands/intents'
 import { withBranch } from '#core/job/tree'
 import type { Cable } from '#core/quantity/cable'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
@@ -61,7 +62,10 @@ test('random lines: the least copper is what trying every choice gives, proven, 
     const ids = outputOf(straight).wiring.children.map(b => b.node.id)
     const from = Math.floor(chance() * (ids.length - 1))
     const put = chance() < 0.5 ? putBefore(straight, ids.slice(from, from + 2), { ...unknownControl('C1'), setDb: 6 }, counter('through')) : null
-    const job = put !== null && typeof put === 'object' ? applyEdit(straight, put.edit).job : straight
+    const controlled = put !== null && typeof put === 'object' ? applyEdit(straight, put.edit).job : straight
+    // And some hang from one point, each on a lead of its own.
+    const star = put === null && chance() < 0.6 ? joinWithNext(controlled, ids[from]!, 'star', counter('star')) : null
+    const job = star ? applyEdit(controlled, star).job : controlled
     const limitDb = 0.15 + 1.5 * chance()
     const sizes = chance() < 0.5 ? gauges(12, 14, 16, 18) : gauges(10, 14, 20)
     const wanted = exhaustive(job, limitDb, sizes)

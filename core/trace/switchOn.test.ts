@@ -58,6 +58,12 @@ test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
   if (risk?.why === 'suspects') expect(risk.share).toBeGreaterThanOrEqual(RISK)
 })
 
+test.each([[0.049, false], [0.05, true]])('suspects that would overload it count from one in twenty on: %d', (probability, is) => {
+  const job = withReadings(jobOf(LINE), read('line-impedance', ohm(111)))
+  const of = (isOverload: boolean, p: number) => ({ fault: null, probability: p, fit: 0, lineOhm: null, isOverload })
+  expect(riskOf(outputOf(job), proveLine(job, outputOf(job)), [of(false, 1 - probability), of(true, probability)]) !== null).toBe(is)
+})
+
 test('while it is so no test asks for the amplifier on; without it one may', () => {
   const testsOf = (job: Job) => {
     const proof = proveLine(job, outputOf(job))

@@ -205,7 +205,7 @@ test('a vehicle unit: what “stable” promises; its two channels bridged by th
   await browser.click('.asked label', 'coils, or drivers of a box, one by one')
   await browser.see('.p-dialog .verdict', '2 different wirings')
   await browser.click('.asked label', 'two channels bridged')
-  await browser.see('.p-dialog .refused summary', '1 too low a load')
+  await browser.see('.p-dialog .refused summary', '1 is too low a load')
   await browser.click('[role=dialog] .card', '8 Ω')
   await browser.see('.said.shown', 'A1 wired: 8 Ω')
   const { outputs } = (await stored()).amplifiers[0]!

@@ -30,6 +30,12 @@ test('600 W into 8 Ω: two channels of 300 W at 4 bridged are less money than on
   expect([cheapest.price, cheapest.assignment]).toEqual([200, [expect.objectContaining({ model: 'Two', output: 1, isBridged: true, rating: expect.objectContaining({ mode: 'bridged' }) })]])
 })
 
+test('of three channels one pair: three bridged lines take three units', async () => {
+  const job = jobOf('8 ohm 180 W on 100 W at 8', '8 ohm 180 W on 100 W at 8', '8 ohm 180 W on 100 W at 8')
+  const { sets } = await findAmplifiers({ ...job, practice: { ...job.practice, power: 'room-to-spare' } }, [model('Three', 200, 3, 4, [4, 300], [8, 180])], solve)
+  expect([sets[0]!.price, sets[0]!.assignment.map(a => `${a.output} ${a.isBridged}`)]).toEqual([600, ['1 true', '4 true', '7 true']])
+})
+
 /** Random plain lines, some behind a control, some with a curve that dips. */
 function randomJob(chance: () => number): Job {
   const any = <T>(...of: T[]) => of[Math.floor(of.length * chance())]!

@@ -99,6 +99,11 @@ test.each<[string, () => Job, number, keyof typeof NOT_SPLIT_WORDS]>([
   expect(NOT_SPLIT_WORDS[why].length).toBeGreaterThan(10)
 })
 
+test('a room that three outputs play into is divided once, and may be', async () => {
+  const found = await split(lineOf([20, 20, 20], [5, 5, 5], 'aaa', 30), 3) as LineSplit
+  expect([found.feasible, found.cutSpaces, found.cableM, found.boundM]).toEqual([true, ['Room a'], 30, expect.closeTo(30, 6)])
+})
+
 test('sixty speakers onto three outputs, proven; lengths that are not stated are said', async () => {
   const job = cabled(jobOf('60 x 5 W on 70 V 140 W'), { cable: { awg: 14 }, lengthM: 6 })
   const found = await split(job, 3) as LineSplit
