@@ -87,6 +87,16 @@ test('random lines: the least copper is what trying every choice gives, proven, 
   expect([none > runs(120) / 15, fell > runs(120) / 5]).toEqual([true, true])
 })
 
+test('from one point each way has its own sizes: a light one beside a heavy one stays thin', () => {
+  const plain = jobOf('5 W + 60 W on 70 V 400 W')
+  const ids = outputOf(plain).wiring.children.map(b => b.node.id)
+  const star = applyEdit(plain, joinWithNext(plain, ids[0]!, 'star', counter('star'))!).job
+  const job = [5, 60].reduce((j, lengthM, k) => withBranch(j, ids[k]!, b => ({ ...b, lead: { cable: { awg: 18 }, lengthM } })), star)
+  const found = cableSearch(outputOf(job), 0.15, gauges(12, 14, 16, 18))!
+  expect([found.proven, found.falling!.leads.map(l => (l.cable as { awg: number }).awg)]).toEqual([true, [18, 14]])
+  expect(found.falling!.copperMm2M).toBeCloseTo(exhaustive(job, 0.15, gauges(12, 14, 16, 18)).falling!, 6)
+})
+
 describe('the handbook’s ladder of twenty drops of 10 W, 8 m of 16 AWG between, −0.75 dB at its end', () => {
   const ladder = cabled(jobOf('20 x 10 W on 70 V 400 W'), { cable: { awg: 16 }, lengthM: 8 })
   test.each<[number, number | null]>([[0.75, 16], [0.74, 14], [0.35, 12], [0.01, null]])('within %d dB one size is %j AWG', (limitDb, awg) => {
