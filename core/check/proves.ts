@@ -1,12 +1,12 @@
 import { faultAt } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
-import type { Output, Repair } from '#core/job/schema'
+import type { Output, Reading, Repair } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { solveLine, type LineSolution } from '#core/network/line'
 import type { WiringNode } from '#core/network/tree'
 import { impedanceAt, METER_HZ } from './readingBands'
-import type { JudgedReading } from './proof'
+import type { Predicted } from './predict'
 
 /** What a good reading after a repair proves of it: a reading proves only what it could have refuted. */
 
@@ -17,7 +17,7 @@ const SILENT = 1e-3
  * Whether a reading that is as it should be could not have been with the fault still there, in any way that the fault can be: at the head outside the band,
  * at its coil always another figure, by ear silent. Of something that is not in the list nobody can say so: there a good reading at its place has to do.
  */
-export function proves(output: Output, { fault: kind, nodeId }: Repair, { reading, predicted }: JudgedReading): boolean {
+export function proves(output: Output, { fault: kind, nodeId }: Repair, { reading, predicted }: { reading: Reading, predicted: Predicted | null }): boolean {
   const definition = FAULTS.find(f => f.kind === kind)
   if (!definition) return reading.nodeId === null || reading.nodeId === nodeId
   const faults = definition.candidates(output, speakersOf(output.wiring)).filter(f => f.nodeId === nodeId)
