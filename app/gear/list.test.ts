@@ -19,6 +19,15 @@ test.each<[string, Partial<Asked>, string]>([
   ['names down: numbers in them count as numbers', { sort: 'name', isDown: true }, 'Ceiling, Box 10, Box 9'], ['by build', { sort: 'build', isDown: true }, 'Ceiling, Box 10, Box 9'],
 ])('%s', (_, asked, names) => expect(shownRows('speaker', rows, { ...USUAL_ASK, ...asked }).map(r => r.id).join(', ')).toBe(names))
 
+test('a word of the name before one of the figures, a whole word before the beginning of a longer one; what the job has only among equals', () => {
+  const row = (id: string, ...values: unknown[]) => ({ id, isRetired: false, version: 1, values }) as never
+  const keys = listColumns('control').map(c => c.column.key)
+  const control = (id: string, name: string, ratingW: number, lineV: number) => row(id, ...keys.map(key => key === 'name' ? name : key === 'ratingW' ? ratingW : key === 'lineV' ? lineV : null))
+  const all = [control('a', 'Wall 35', 700, 100), control('b', 'Wall large', 70, 100), control('c', 'Subway 7', 20, 100), control('d', 'Dial sub', 20, 100)]
+  const first = (search: string, used: string[] = []) => offered('control', all, search, { used, recent: [] }).map(r => r.id)
+  expect([first('70', ['a']), first('sub', ['c']), first('wall', ['b'])]).toEqual([['b', 'a'], ['d', 'c'], ['b', 'a']])
+})
+
 test('offered for a few words: what the job has, then the last ones, then by name, eight at most', () => {
   const ids = (search: string, used: string[] = [], recent: string[] = [], most?: number) => offered('speaker', rows, search, { used, recent }, most).map(r => r.id)
   expect([ids(''), ids('', ['Ceiling'], ['Box 9', 'Old horn']), ids('box', ['Ceiling'], ['Box 9']), ids('', [], [], 1)]).toEqual([['Box 10', 'Box 9', 'Ceiling'], ['Ceiling', 'Box 9', 'Box 10'], ['Box 9', 'Box 10'], ['Box 10']])

@@ -67,12 +67,25 @@ export function shownRows(kind: GearKind, rows: readonly GearRow[], { search, so
   })
 }
 
-/** Models for a few words typed: those that the job has already, then those that were taken last, then all others by name. */
+/**
+ * How far a row is from what was typed: a word of its name counts before one of its figures, a whole word before the beginning of a longer one ("70" is
+ * 70 W before 70.71 V).
+ */
+function farness(row: GearRow, words: readonly string[], columns: readonly ListColumn[]): number {
+  const name = ` ${String(row.values[0]).toLowerCase().replace(/[\s-]+/g, ' ')} `
+  const all = `${wordsOf(row, columns)} `
+  return words.reduce((sum, word) => sum + (name.includes(` ${word} `) ? 0 : name.includes(` ${word}`) ? 1 : all.includes(` ${word} `) ? 2 : 3), 0)
+}
+
+/** Models for a few words typed, the nearest to them first; of equals those that the job has already, then those taken last, then all others by name. */
 interface First { used: readonly string[], recent: readonly string[] }
 export function offered(kind: GearKind, rows: readonly GearRow[], search: string, first: First, most = 8): GearRow[] {
   const found = shownRows(kind, rows, { ...USUAL_ASK, search })
   const rank = ({ id }: GearRow) => first.used.includes(id) ? 0 : first.recent.includes(id) ? 1 + first.recent.indexOf(id) : 1000
-  return found.sort((a, b) => rank(a) - rank(b)).slice(0, most)
+  const words = search.toLowerCase().split(/[\s-]+/).filter(Boolean)
+  const columns = listColumns(kind)
+  const far = new Map(found.map(row => [row, farness(row, words, columns)]))
+  return found.sort((a, b) => far.get(a)! - far.get(b)! || rank(a) - rank(b)).slice(0, most)
 }
 
 /** Rows drawn beyond what is in sight, so that a notch of the wheel never shows a gap; a jump draws what is in sight, and these a frame later. */

@@ -87,7 +87,7 @@ test('the edges of a band, to the hair: 100 Ω by a tenth', () => {
   // Known to one side alone, or not at all, nothing is judged; copper end to end is a short all the same.
   const codes = (p: Parameters<typeof judge>[1]) => [0.4, 50].map(ohm => judge({ is: 'ohm', ohm }, p).code)
   expect([codes({ ...plan, low: null }), codes({ ...plan, high: null }), codes(null), codes({ ...plan, kind: 'line-dcr', low: null, high: null })])
-    .toEqual([['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['short', 'not-open']])
+    .toEqual([['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['short', 'nothing-to-compare'], ['next-to-nothing', 'not-open']])
   expect((['good', 'tight', 'stop', 'unknown'] as const).map(grade => [isWrong({ code: 'high', grade }), markOf(grade)])).toEqual([[false, '✓'], [true, '✕'], [true, '✕'], [false, '~']])
   expect([markOf(null), valueWords({ is: 'open' }), valueWords({ is: 'ohm', ohm: 8 })]).toEqual(['·', 'open', '8 Ω'])
   expect([verdictWords('coil-dcr', 'nothing-to-compare', null), verdictWords('coil-dcr', 'nothing-to-compare', { ...plan, source: 'x' }), verdictWords('sound', 'silent', null).startsWith('If all are silent, first the amplifier')])

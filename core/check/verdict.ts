@@ -8,7 +8,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | Sound | 'not-open' | 'nothing-to-compare'
+    | Sound | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -55,7 +55,10 @@ function farLowOhm({ kind, overloadOhm }: Predicted, low: number): number {
 function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {
   const low = predicted?.low ?? null
   const high = predicted?.high ?? null
-  if (ohm < Math.min(SHORT_OHM, (low ?? Infinity) / 2)) return is('short', 'stop')
+  const isNothing = ohm < Math.min(SHORT_OHM, (low ?? Infinity) / 2)
+  // Through windings, whose copper is not known, next to nothing may be right: a second look, not a short.
+  if (isNothing && low === null && predicted !== null && saysNotOpen(predicted.kind)) return is('next-to-nothing', 'unknown')
+  if (isNothing) return is('short', 'stop')
   if (low === null || high === null) return is(predicted !== null && saysNotOpen(predicted.kind) ? 'not-open' : 'nothing-to-compare', 'unknown')
   if (ohm >= low && ohm <= high) return is('as-planned', 'good')
   if (ohm > high) {

@@ -38,7 +38,7 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, bef
   },
   'coil-dcr': {
     title: 'Resistance of the coil', short: 'coil DCR', before: 'and the line unplugged at the rack.',
-    steps: ['Leads on the driver’s two tabs, transformer lead off.', '200 Ω range. Leads together first: take off what they read.'],
+    steps: ['One lead off the driver: its transformer, or its neighbours, hang on it. Meter on its two tabs.', '200 Ω range. Leads together first: take off what they read.'],
   },
   'sound': {
     title: 'Does it play', short: 'sound', before: 'with the line plugged in, level low to begin with.',
@@ -77,7 +77,7 @@ export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'high': 'Reads wrong: too high', 'low': 'Reads wrong: too low', 'far-high': 'Reads wrong: far too high', 'far-low': 'Reads wrong: far too low',
   'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
   'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
-  'nothing-to-compare': 'Read: nothing to compare it with',
+  'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
 
 type Signs = Partial<Record<VerdictCode, string>>
@@ -96,6 +96,7 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'high': 'A speaker is missing, or a joint is bad.', 'far-high': 'Most of the line is missing, or a joint is bad.',
     'low': 'A speaker more than drawn, or a coil with shorted turns.', 'far-low': 'A near short, or speakers wired across that should be in series.',
     'open': 'A break before the first speaker, or the wrong pair.', 'short': 'The conductors touch before the coils. Do not switch on.',
+    'next-to-nothing': 'A short, or many windings side by side: twenty may read so and be sound. Read the impedance before you decide; do not switch on before that.',
     'not-open': 'It proves “not open”, never “right”: an ohmmeter sees only the copper of the windings. Read the impedance.',
   },
   'coil-dcr': {

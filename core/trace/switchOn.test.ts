@@ -50,6 +50,8 @@ test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
   ['a speaker missing: no overload in it', [read('line-impedance', ohm(111)), read('sound', { is: 'silent' }, ids[3])], null],
   ['a short at the head', [read('line-impedance', ohm(0.2))], 'reading'],
   ['under what 100 W stand', [read('line-impedance', ohm(40))], 'reading'],
+  ['next to nothing by an ohmmeter through windings: a short, or sound', [read('line-dcr', ohm(0.3))], 'reading'],
+  ['its impedance as it should be beside it: sound', [read('line-dcr', ohm(0.3)), read('line-impedance', ohm(100))], null],
   ['a short coil at one place', [read('coil-dcr', ohm(0.1), ids[3])], 'reading'],
   ['all silent, nothing measured: a short is one of the likely ones', ids.map(id => read('sound', { is: 'silent' }, id)), 'suspects'],
 ])('%s', (_, readings, why) => {

@@ -1,5 +1,5 @@
 import { isWrong } from '#core/check/verdict'
-import type { JudgedReading, LineProof } from '#core/check/proof'
+import { checkKey, type JudgedReading, type LineProof } from '#core/check/proof'
 import { isOverloadedBy } from '#core/check/overload'
 import type { Output } from '#core/job/schema'
 import type { Suspect } from './rank'
@@ -14,9 +14,11 @@ export type SwitchOnRisk = { why: 'reading', judged: JudgedReading } | { why: 's
 
 /** By what was read alone, also before a repair: until it is read again nobody knows that it is gone. */
 export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | null {
+  const impedanceIsRight = proof.standing.get(checkKey('line-impedance', null))?.verdict.grade === 'good'
   for (const judged of proof.standing.values()) {
     const { reading: { kind, value }, verdict } = judged
-    if (verdict.code === 'short') return { why: 'reading', judged }
+    // Through windings next to nothing may be right; the impedance tells, once it reads so.
+    if (verdict.code === 'short' || (verdict.code === 'next-to-nothing' && !impedanceIsRight)) return { why: 'reading', judged }
     if (kind !== 'line-impedance') continue
     const head = value.is === 'ohm' ? { state: 'finite' as const, ohm: value.ohm } : value.is === 'open' ? { state: 'open' as const } : null
     if (head && isWrong(verdict) && isOverloadedBy(output, head)) return { why: 'reading', judged }
