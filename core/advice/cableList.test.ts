@@ -3,6 +3,7 @@ import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import { putBefore, unknownControl } from '#core/hands/throughs'
+import { plainSpace } from '#core/job/sections/spaces/schema'
 import { withBranch } from '#core/job/tree'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import type { Cable } from '#core/quantity/cable'
@@ -13,6 +14,12 @@ const job = cabled(jobOf('4 x 10 W on 70 V 100 W', '8 + 8'), { cable: { awg: 16 
 const at = (on: Job, k: number, lead: { cable: Cable, lengthM: number } | null) => withBranch(on, nodeIds(outputOf(on))[k]!, b => ({ ...b, lead }))
 const mixed = at(at(at(job, 0, { cable: { awg: 12 }, lengthM: 10 }), 1, { cable: { areaMm2: 0.75 }, lengthM: 4 }), 2, null)
 const behind = applyEdit(jobOf('3 x 10 W on 70 V'), (putBefore(jobOf('3 x 10 W on 70 V'), nodeIds(outputOf(jobOf('3 x 10 W on 70 V'))).slice(1), unknownControl('C1'), counter('g')) as { edit: Edit }).edit).job
+/** Two leads of 10 m, the first of them laid by the plan of a space. */
+const planned = (slack: number): Job => {
+  const two = cabled(jobOf('2 x 10 W on 70 V'), { cable: { awg: 12 }, lengthM: 10 })
+  const spots = [{ id: 'p', xM: 1, yM: 1, heightM: null, aim: null, nodeId: nodeIds(outputOf(two))[0]! }]
+  return applyEdit(two, { kind: 'space.add', index: 0, space: { ...plainSpace('s', 'Hall'), slack, spots } }).job
+}
 const short = (on: Job, slack: number) => { const { sizes, missing } = cableList(on, slack); return [sizes.map(s => `${writeCable(s.cable)}: ${s.pieces}, ${s.lengthM}, ${s.withSlackM}`), missing] }
 
 test.each<[string, Job, number, unknown]>([
@@ -21,6 +28,8 @@ test.each<[string, Job, number, unknown]>([
   ['a tenth on ten is eleven', at(jobOf('10 W on 70 V'), 0, { cable: { awg: 12 }, lengthM: 10 }), 0.1, [['12 AWG: 1, 10, 11'], 0]],
   ['thick before thin, gauges and areas by their copper; one length missing', mixed, 0.2, [['12 AWG: 1, 10, 12', '16 AWG: 2, 5, 6', '0.75 mm²: 1, 4, 5'], 1]],
   ['the first behind a control stands beside it', behind, 0, [[], 3]],
+  ['slack once: what the plan of a space laid with its own has it already', planned(0.1), 0.1, [['12 AWG: 2, 20, 21'], 0]],
+  ['a plan without slack', planned(0), 0.1, [['12 AWG: 2, 20, 22'], 0]],
   ['0 m is no piece', at(jobOf('10 W on 70 V'), 0, { cable: { awg: 12 }, lengthM: 0 }), 0.1, [[], 0]],
 ])('%s', (_, on, slack, wanted) => expect(short(on, slack)).toEqual(wanted))
 

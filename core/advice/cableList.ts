@@ -1,5 +1,5 @@
 import type { Job } from '#core/job/schema'
-import { branchesOf, outputsOf } from '#core/job/tree'
+import { branchesOf, outputsOf, speakersOf } from '#core/job/tree'
 import { conductorOhmPerM } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import { writeCable, type Cable } from '#core/quantity/cable'
@@ -7,7 +7,7 @@ import { writeLength, type Units } from '#core/quantity/units'
 
 /** What cable a whole job takes, by size. */
 export interface CableList {
-  /** Thick before thin. `withSlackM`: what to buy, in whole metres. */
+  /** Thick before thin. `withSlackM`: what to buy, in whole metres; on lengths that the plan of a space gave with its own slack nothing comes on top. */
   sizes: { cable: Cable, pieces: number, lengthM: number, withSlackM: number }[]
   /** Lengths along the rails that nobody has stated: they are in no sum. */
   missing: number
@@ -17,22 +17,24 @@ export interface CableList {
 export const USUAL_SLACK = 0.1
 
 export function cableList(job: Job, slack: number): CableList {
-  const sums = new Map<string, { cable: Cable, pieces: number, lengthM: number }>()
+  const sums = new Map<string, { cable: Cable, pieces: number, lengthM: number, plannedM: number }>()
+  const planned = new Set(job.spaces.filter(s => s.slack > 0).flatMap(s => s.spots.flatMap(spot => spot.nodeId ?? [])))
   let missing = 0
   for (const { wiring } of outputsOf(job)) {
     for (const group of [wiring, ...branchesOf(wiring).map(b => b.node).filter(isGroup)]) {
-      group.children.forEach(({ lead }, k) => {
+      group.children.forEach(({ lead, node }, k) => {
         // Members of a series or a star, and the first behind a control, may stand at one place.
         if (!lead && group.kind === 'chain' && !(k === 0 && 'through' in group && group.through)) missing++
         if (!lead || lead.lengthM === 0) return
         const key = writeCable(lead.cable)
-        const sum = sums.get(key) ?? { cable: lead.cable, pieces: 0, lengthM: 0 }
-        sums.set(key, { ...sum, pieces: sum.pieces + 1, lengthM: sum.lengthM + lead.lengthM })
+        const sum = sums.get(key) ?? { cable: lead.cable, pieces: 0, lengthM: 0, plannedM: 0 }
+        const isPlanned = planned.has(speakersOf(node)[0]?.id ?? '')
+        sums.set(key, { ...sum, pieces: sum.pieces + 1, lengthM: sum.lengthM + lead.lengthM, plannedM: sum.plannedM + (isPlanned ? lead.lengthM : 0) })
       })
     }
   }
   // A hair less, so that 110 % of ten is eleven and not twelve.
-  const sizes = [...sums.values()].map(sum => ({ ...sum, withSlackM: Math.ceil(sum.lengthM * (1 + slack) - 1e-9) }))
+  const sizes = [...sums.values()].map(({ plannedM, ...sum }) => ({ ...sum, withSlackM: Math.ceil(sum.lengthM + (sum.lengthM - plannedM) * slack - 1e-9) }))
     .sort((a, b) => conductorOhmPerM(a.cable) - conductorOhmPerM(b.cable))
   return { sizes, missing }
 }
