@@ -24,12 +24,15 @@ export function cellText({ column }: ListColumn, value: unknown): string {
 export interface Asked { search: string, sort: string, isDown: boolean, withRetired: boolean, choice: string | null }
 export const USUAL_ASK: Asked = { search: '', sort: 'name', isDown: false, withRetired: false, choice: null }
 
+/** Words as they are searched by: lower case, one space between them. */
+const plainWords = (text: string): string => text.toLowerCase().replace(/[\s-]+/g, ' ')
+
 /** The words of a row, for searching; made once a row. */
 const searched = new WeakMap<GearRow, string>()
 function wordsOf(row: GearRow, columns: readonly ListColumn[]): string {
   let words = searched.get(row)
   if (words === undefined) {
-    words = ` ${columns.map(c => `${writeCell(c.column, row.values[c.at])}${c.column.unit === '' ? '' : ` ${c.column.unit}`}`).join(' ').toLowerCase().replace(/[\s-]+/g, ' ')}`
+    words = ` ${plainWords(columns.map(c => `${writeCell(c.column, row.values[c.at])}${c.column.unit === '' ? '' : ` ${c.column.unit}`}`).join(' '))}`
     searched.set(row, words)
   }
   return words
@@ -54,7 +57,7 @@ const isStated = (value: unknown) => value !== null && value !== '' && !(Array.i
 /** The rows that are asked for, in order. Every word typed has to begin a word of a row; what is not stated stands last, whichever way. */
 export function shownRows(kind: GearKind, rows: readonly GearRow[], { search, sort, isDown, withRetired, choice }: Asked): GearRow[] {
   const columns = listColumns(kind)
-  const words = search.toLowerCase().split(/[\s-]+/).filter(Boolean)
+  const words = plainWords(search).split(' ').filter(Boolean)
   const isFound = (row: GearRow) => words.length === 0 || words.every(word => wordsOf(row, columns).includes(` ${word}`))
   const found = rows.filter(row => (withRetired || !row.isRetired) && (choice === null || row.values[1] === choice) && isFound(row))
   const by = columns.find(c => c.column.key === sort)
@@ -72,7 +75,7 @@ export function shownRows(kind: GearKind, rows: readonly GearRow[], { search, so
  * 70 W before 70.71 V).
  */
 function farness(row: GearRow, words: readonly string[], columns: readonly ListColumn[]): number {
-  const name = ` ${String(row.values[0]).toLowerCase().replace(/[\s-]+/g, ' ')} `
+  const name = ` ${plainWords(String(row.values[0]))} `
   const all = `${wordsOf(row, columns)} `
   return words.reduce((sum, word) => sum + (name.includes(` ${word} `) ? 0 : name.includes(` ${word}`) ? 1 : all.includes(` ${word} `) ? 2 : 3), 0)
 }
@@ -82,7 +85,7 @@ interface First { used: readonly string[], recent: readonly string[] }
 export function offered(kind: GearKind, rows: readonly GearRow[], search: string, first: First, most = 8): GearRow[] {
   const found = shownRows(kind, rows, { ...USUAL_ASK, search })
   const rank = ({ id }: GearRow) => first.used.includes(id) ? 0 : first.recent.includes(id) ? 1 + first.recent.indexOf(id) : 1000
-  const words = search.toLowerCase().split(/[\s-]+/).filter(Boolean)
+  const words = plainWords(search).split(' ').filter(Boolean)
   const columns = listColumns(kind)
   const far = new Map(found.map(row => [row, farness(row, words, columns)]))
   return found.sort((a, b) => far.get(a)! - far.get(b)! || rank(a) - rank(b)).slice(0, most)
