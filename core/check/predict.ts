@@ -1,6 +1,6 @@
 import { FAULTS } from '#core/faults/index'
 import { faultAt } from '#core/faults/fault'
-import { headOf, solveLine } from '#core/network/line'
+import { headOf } from '#core/network/line'
 import { sure } from '#core/quantity/known'
 import { isReactive } from '#core/network/element'
 import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
@@ -10,7 +10,7 @@ import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
 import type { MeasuredKind } from '#core/job/sections/readings/kinds'
 import { speakersOf, throughsIn } from '#core/job/tree'
 import { leastToRead } from './overload'
-import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, type Edge } from './readingBands'
+import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, solvedAsRead, type Edge } from './readingBands'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {
@@ -56,7 +56,7 @@ const NOT_KNOWN: Edges = { low: null, expected: null, high: null, isOpen: false 
 /** The speaker that the line's impedance sees least of, dead: what would be read, where that is inside the band. */
 function blindTo(output: Output, speakers: readonly Speaker[], { low, high }: Edges): Predicted['cannotTell'] {
   if (speakers.length < 2 || low === null || high === null) return null
-  const { drops } = solveLine({ lead: null, node: output.wiring }, impedanceAt('expected'), METER_HZ, 1)
+  const { drops } = solvedAsRead(output.wiring)
   const [least] = drops.filter(d => d.powerW > 0).sort((a, b) => a.powerW - b.powerW)
   const speaker = speakers.find(s => s.id === least?.id)
   const dead = speaker && OPEN_AT_DROP.change(output.wiring, faultAt('open-at-drop', speaker.id))

@@ -3,9 +3,8 @@ import { FAULTS } from '#core/faults/index'
 import type { Output, Reading, Repair } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
-import { solveLine, type LineSolution } from '#core/network/line'
-import type { WiringNode } from '#core/network/tree'
-import { impedanceAt, METER_HZ } from './readingBands'
+import type { LineSolution } from '#core/network/line'
+import { solvedAsRead } from './readingBands'
 import type { Predicted } from './predict'
 
 /** What a good reading after a repair proves of it: a reading proves only what it could have refuted. */
@@ -22,11 +21,11 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
   if (!definition) return reading.nodeId === null || reading.nodeId === nodeId
   const faults = definition.candidates(output, speakersOf(output.wiring)).filter(f => f.nodeId === nodeId)
   const all = faults.length > 0 ? faults : [faultAt(kind, nodeId)]
-  const solved = () => all.map(f => solvedAs(definition.change(output.wiring, f)))
+  const solved = () => all.map(f => solvedAsRead(definition.change(output.wiring, f)))
   // By what is true of its kind: a new one is judged by where and what it measures.
   const { at, value, isCopper } = factsOf(reading.kind)
   if (value === 'heard') {
-    const wasW = wattsAt(solvedAs(output.wiring), reading.nodeId)
+    const wasW = wattsAt(solvedAsRead(output.wiring), reading.nodeId)
     return wasW > 0 && solved().every(broken => broken.head.state === 'short' || wattsAt(broken, reading.nodeId) < SILENT * wasW)
   }
   if (isCopper) return at === 'speaker' && reading.nodeId === nodeId && (definition.coil.right ?? 0) === 0
@@ -34,5 +33,4 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
   return at === 'head' && low !== null && high !== null && solved().every(({ head }) => head.state !== 'finite' || head.ohm < low || head.ohm > high)
 }
 
-const solvedAs = (node: WiringNode): LineSolution => solveLine({ lead: null, node }, impedanceAt('expected'), METER_HZ, 1)
 const wattsAt = ({ drops }: LineSolution, nodeId: string | null): number => drops.find(d => d.id === nodeId)?.powerW ?? 0

@@ -1,6 +1,7 @@
 import { curveOf, lookUp } from '#core/network/curve'
 import { asCurve, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
-import type { SingleLoad } from '#core/network/tree'
+import { solveLine, type LineSolution } from '#core/network/line'
+import type { SingleLoad, WiringNode } from '#core/network/tree'
 
 /** Frequency of a usual impedance meter. Common practice, no source. */
 export const METER_HZ = 1000
@@ -70,3 +71,7 @@ const SOME_WINDING_OHM = 10
 export const throughWindings: View = load => load.kind === 'tap'
   ? load.tapW === 0 ? { kind: 'open' } : { kind: 'resistor', ohm: SOME_WINDING_OHM }
   : dcrAt('expected')(load)
+
+const EXPECTED = impedanceAt('expected')
+/** A line as an impedance meter should see it, every load at the middle of its band, for one volt at the head. */
+export const solvedAsRead = (node: WiringNode): LineSolution => solveLine({ lead: null, node }, EXPECTED, METER_HZ, 1)

@@ -1,15 +1,12 @@
-import { impedanceAt, METER_HZ } from '#core/check/readingBands'
+import { solvedAsRead } from '#core/check/readingBands'
 import type { Output } from '#core/job/schema'
-import { solveLine, type LineSolution } from '#core/network/line'
+import type { LineSolution } from '#core/network/line'
 import type { WiringNode } from '#core/network/tree'
 import type { Fault, FaultDefinition } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
 import { cutOutChance, silentChance, spreadOf, type Spread } from './likelihood'
 
 /** A line as drawn, and with a fault in it: what each would show. */
-
-/** Every load at the middle of its band. */
-export const EXPECTED = impedanceAt('expected')
 
 export function isSomethingElse(fault: Fault | null): boolean {
   return fault?.kind === 'something-else'
@@ -19,7 +16,7 @@ export function isSomethingElse(fault: Fault | null): boolean {
 export interface Plan { solved: LineSolution, watts: ReadonlyMap<string, number>, spread: Spread }
 
 export function planOf(output: Output): Plan {
-  const solved = solveLine({ lead: null, node: output.wiring }, EXPECTED, METER_HZ, 1)
+  const solved = solvedAsRead(output.wiring)
   return { solved, watts: wattsOf(solved), spread: spreadOf(output, solved) }
 }
 
@@ -35,7 +32,7 @@ export interface Outcome {
 
 export function outcomeOf(output: Output, fault: Fault | null, definition = FAULTS.find(d => d.kind === fault?.kind) ?? null): Outcome {
   const wiring = fault && definition ? definition.change(output.wiring, fault) : output.wiring
-  const solved = solveLine({ lead: null, node: wiring }, EXPECTED, METER_HZ, 1)
+  const solved = solvedAsRead(wiring)
   let watts: Map<string, number> | null = null
   return {
     fault, definition, wiring, solved,
