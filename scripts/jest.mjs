@@ -5,7 +5,7 @@ import { main } from './lib/say.mjs'
 
 /** Runs jest projects, or those of their tests whose path has one of the words: node scripts/jest.mjs unit,outside trace */
 await main(async () => {
-  await needPackages()
+  await needPackages({ forWork: true })
   const options = { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning' }
   const [projects = 'unit', ...rest] = process.argv.slice(2)
   const [words, flags] = [rest.filter(a => !a.startsWith('-')), rest.filter(a => a.startsWith('-'))]

@@ -128,7 +128,7 @@ await main(async () => {
   try {
     // Asked first: on a disk that cannot be written to, the first folder to be made fails with other words.
     accessSync(PROJECT, constants.W_OK)
-    await needPackages()
+    await needPackages({ forWork: options.dev })
     await endLeftOver()
     const port = await choosePort(options.port, options.listen)
     // Built beside the database, which waits more than it works.

@@ -62,7 +62,7 @@ async function jest(projects, { words = [], paths = null }, env, { workers = WOR
 await main(async () => {
   const words = process.argv.slice(2)
   const counts = []
-  await needPackages()
+  await needPackages({ forWork: true })
   await needDebian([
     { name: 'chromium', isThere: () => existsSync('/usr/bin/chromium') },
     { name: 'chromium-driver', isThere: () => existsSync('/usr/bin/chromedriver') },

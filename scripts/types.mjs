@@ -6,7 +6,7 @@ import { main } from './lib/say.mjs'
 
 /** Checks the types of everything: npm run test:types */
 await main(async () => {
-  await needPackages()
+  await needPackages({ forWork: true })
   await prepareTypes()
   process.exit(await show(process.execPath, ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
 })

@@ -10,7 +10,7 @@ import { main, step } from './lib/say.mjs'
  * With --no-server, on a database alone.
  */
 await main(async () => {
-  await needPackages()
+  await needPackages({ forWork: true })
   let entry = ''
   if (!process.argv.includes('--no-server')) await step('Building the application', async () => { entry = await build('test') })
   const cluster = await startCluster('.data/bench-postgres', { fresh: true })
