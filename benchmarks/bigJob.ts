@@ -20,7 +20,7 @@ function bigJob(): Job {
   const speakers = job.amplifiers[0]!.outputs.flatMap(o => speakersOf(o.wiring).map(s => ({ outputId: o.id, nodeId: s.id })))
   const readings = Array.from({ length: READINGS }, (_, k): Reading => ({
     ...speakers[k % speakers.length]!, id: `r${k}`, at: new Date(Date.UTC(2026, 4, 4) + k * 60_000).toISOString(), kind: k % 2 ? 'coil-dcr' : 'sound', value: k % 2 ? { is: 'ohm', ohm: 6.4 } : { is: 'plays' },
-    note: '', supersedes: null, taken: null, who: null, withdrawn: false,
+    note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false,
   }))
   return { ...job, name: 'Two thousand speakers', readings: Records.of(readings) }
 }
@@ -51,7 +51,7 @@ export async function bigJobTimes(): Promise<BigJobTimes> {
     }
     const output = job.amplifiers[0]!.outputs[7]!
     const [speaker] = speakersOf(output.wiring)
-    const reading = (): Edit => ({ kind: 'reading.add', reading: { id: randomUUID(), at: '2026-05-04T09:30:00Z', kind: 'coil-dcr', outputId: output.id, nodeId: speaker!.id, value: { is: 'ohm', ohm: 6.4 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false } })
+    const reading = (): Edit => ({ kind: 'reading.add', reading: { id: randomUUID(), at: '2026-05-04T09:30:00Z', kind: 'coil-dcr', outputId: output.id, nodeId: speaker!.id, value: { is: 'ohm', ohm: 6.4 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false } })
     const readings = (count: number): Edit => ({ kind: 'batch', edits: Array.from({ length: count }, reading) as never })
 
     let current = job

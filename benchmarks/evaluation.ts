@@ -22,7 +22,7 @@ export function evaluationTimes(): EvaluationTimes {
     evaluate(current)
   })
   const output = outputsOf(job)[0]!
-  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   // Turn and turn about, so that both sides meet the same machine.
   const controlled = controlledJob()

@@ -37,7 +37,7 @@ async function cli(...args: string[]) {
 test('from a terminal: one document on standard output, what a file lost beside it, and the exit code', () => {
   const npm = (...args: string[]) => spawnSync('npm', ['run', '--silent', 'cli', '--', ...args], { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } })
   const job = jobOf('8')
-  const reading = { id: 'r', at: '2026-05-04T09:30:00Z', kind: 'line-dcr', outputId: 'gone', nodeId: null, value: { is: 'open' }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const reading = { id: 'r', at: '2026-05-04T09:30:00Z', kind: 'line-dcr', outputId: 'gone', nodeId: null, value: { is: 'open' }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const lost = npm('evaluate', file('lost.plainmatch.json', writeJobFile(job).replace('"readings": []', `"readings": [${JSON.stringify(reading)}]`)))
   expect([lost.status, (JSON.parse(lost.stdout) as { lines: unknown[] }).lines.length]).toEqual([0, 1])
   expect(lost.stderr).toContain('1 × reading of output “gone”')

@@ -32,7 +32,7 @@ export function readingsOf(day: string, firstMinute: number, rows: Row[]): Readi
     const minute = firstMinute + 3 * k
     return {
       id: `${output.id}-r${k + 1}`, at: `${day}T${two(Math.floor(minute / 60))}:${two(minute % 60)}:00Z`, kind, outputId: output.id, nodeId, value, note,
-      supersedes: null, taken: null, who: null, withdrawn: false,
+      frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false,
     }
   })
 }

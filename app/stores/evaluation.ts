@@ -1,7 +1,7 @@
 import { computed, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
-import { proveLine, type LineProof } from '#core/check/proof'
-import type { Output } from '#core/job/schema'
+import type { LineProof } from '#core/check/proof'
+import { makeProver } from '#core/check/proveJob'
 import { makeEvaluator, type Evaluated } from '#core/line/evaluate'
 import { lineStateOf, stateSentence } from '#core/line/jobState'
 import { useJobStore } from './job'
@@ -32,21 +32,9 @@ export const useEvaluationStore = defineStore('evaluation', () => {
   const isWhole = computed(() => evaluated.value.isWhole)
   const lineById = computed(() => new Map(lines.value.map(l => [l.outputId, l])))
 
-  // A line's proof keeps its identity while neither its wiring nor any of its own readings changes: its row is then not drawn again.
-  interface Remembered { readings: unknown, repairs: unknown, proof: LineProof }
-  const remembered = new WeakMap<Output, Remembered>()
-  const proofs = computed((): ReadonlyMap<string, LineProof> => {
-    const { job } = store
-    if (!job) return new Map()
-    return new Map(lines.value.map((line) => {
-      const before = remembered.get(line.output)
-      const [readings, repairs] = [job.readings.ofLine(line.outputId), job.repairs.ofLine(line.outputId)]
-      if (before && before.readings === readings && before.repairs === repairs) return [line.outputId, before.proof]
-      const proof = proveLine(job, line.output, line.predicted)
-      remembered.set(line.output, { readings, repairs, proof })
-      return [line.outputId, proof]
-    }))
-  })
+  // A line's proof keeps its identity while nothing of it changes: its row is then not drawn again.
+  const prove = makeProver()
+  const proofs = computed((): ReadonlyMap<string, LineProof> => store.job ? prove(store.job, lines.value) : new Map())
 
   const states = computed(() => lines.value.map(line => lineStateOf(line, proofs.value.get(line.outputId)!)))
   const sentence = computed(() => isWhole.value ? stateSentence(states.value) : 'Working it out…')

@@ -17,7 +17,7 @@ const read = (text: string, ohm: number | 'open', driverOhm: number | null) => {
   const { id, load } = speakersOf(outputOf(plain).wiring)[0]!
   const edits: Edit[] = [
     ...load.kind === 'tap' && driverOhm !== null ? [{ kind: 'speaker.set' as const, nodeId: id, was: { driverOhm: null }, to: { driverOhm } }] : [],
-    { kind: 'reading.add', reading: { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'coil-dcr', outputId: 'out1', nodeId: id, value: ohm === 'open' ? { is: 'open' } : { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, who: null, withdrawn: false } },
+    { kind: 'reading.add', reading: { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'coil-dcr', outputId: 'out1', nodeId: id, value: ohm === 'open' ? { is: 'open' } : { is: 'ohm', ohm }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false } },
   ]
   const job = edits.reduce((j, e) => applyEdit(j, e).job, plain)
   const output = outputOf(job)

@@ -1,16 +1,17 @@
 import { FAULTS } from '#core/faults/index'
 import { faultAt } from '#core/faults/fault'
-import { headOf } from '#core/network/line'
+import { headOf, type LineSolution } from '#core/network/line'
 import { sure } from '#core/quantity/known'
 import { isReactive } from '#core/network/element'
 import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
-import type { View } from '#core/network/element'
 import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
 import type { MeasuredKind } from '#core/job/sections/readings/kinds'
 import { speakersOf, throughsIn } from '#core/job/tree'
 import { leastToRead } from './overload'
-import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, impedanceAt, METER_HZ, solvedAsRead, type Edge } from './readingBands'
+import { NO_LESSONS, type Lessons } from './lessons'
+import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, METER_HZ, solvedAsRead, type Edge } from './readingBands'
+import { lineSpread } from './spread'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {
@@ -25,6 +26,12 @@ export interface Predicted {
   high: number | null
   unit: 'Ω'
   source: string
+  /** The tone that it is read with, Hz; null of what is not measured with a tone. */
+  frequencyHz: number | null
+  /** Of the line's impedance: `expected` is this many times what is computed of the drawing, and where that was learned. */
+  learned: { factor: number, from: string[] } | null
+  /** Of the line's impedance: the part of the band that units of one model do not share, as the logarithm of a ratio to either side; null elsewhere. */
+  ownSpread: number | null
   /** Nothing flows there as it is drawn: open is what it should read. */
   isOpen: boolean
   /** Of the line: what it would read with its least speaker dead, where that lies inside the band, too, so that this reading cannot tell it. */
@@ -39,39 +46,51 @@ export function predictLine(output: Output): Predicted[] {
   if (speakers.length === 0) return []
   const throughs = throughsIn(output.wiring).map(t => t.through)
   return [
-    predictLineImpedance(output, speakers, throughs),
+    predictLineImpedance(output),
     predictLineDcr(output, speakers, throughs),
     ...speakers.map(speaker => predictCoil(output, speaker)),
   ]
 }
 
 type Edges = Record<Edge, number | null> & { isOpen: boolean }
-function headBand(chain: Chain | GroupNode, viewAt: (edge: Edge) => View, frequencyHz = METER_HZ): Edges {
-  const heads = (['low', 'expected', 'high'] as const).map(edge => headOf({ lead: null, node: chain }, viewAt(edge), frequencyHz))
+/** What an ohmmeter reads, every coil at one edge of its band. */
+function copperAtHead(chain: Chain | GroupNode): Edges {
+  const heads = (['low', 'expected', 'high'] as const).map(edge => headOf({ lead: null, node: chain }, dcrAt(edge), DIRECT_HZ))
   const [low, expected, high] = heads.map(head => head.state === 'finite' ? head.ohm : null) as [number | null, number | null, number | null]
   return { low, expected, high, isOpen: heads.every(head => head.state === 'open') }
 }
 const NOT_KNOWN: Edges = { low: null, expected: null, high: null, isOpen: false }
 
 /** The speaker that the line's impedance sees least of, dead: what would be read, where that is inside the band. */
-function blindTo(output: Output, speakers: readonly Speaker[], { low, high }: Edges): Predicted['cannotTell'] {
+function blindTo(output: Output, { drops }: LineSolution, { low, high }: Edges, factor: number, frequencyHz: number): Predicted['cannotTell'] {
+  const speakers = speakersOf(output.wiring)
   if (speakers.length < 2 || low === null || high === null) return null
-  const { drops } = solvedAsRead(output.wiring)
   const [least] = drops.filter(d => d.powerW > 0).sort((a, b) => a.powerW - b.powerW)
   const speaker = speakers.find(s => s.id === least?.id)
   const dead = speaker && OPEN_AT_DROP.change(output.wiring, faultAt('open-at-drop', speaker.id))
-  const head = dead && headOf({ lead: null, node: dead }, impedanceAt('expected'), METER_HZ)
-  return head?.state === 'finite' && head.ohm >= low && head.ohm <= high ? { label: speaker!.label, ohm: head.ohm, of: speakers.length } : null
+  const head = dead && solvedAsRead(dead, frequencyHz).head
+  const ohm = head?.state === 'finite' ? head.ohm * factor : null
+  return ohm !== null && ohm >= low && ohm <= high ? { label: speaker!.label, ohm, of: speakers.length } : null
 }
 const OPEN_AT_DROP = sure(FAULTS.find(f => f.kind === 'open-at-drop'), 'fault of an open drop')
 
-function predictLineImpedance(output: Output, speakers: Speaker[], throughs: readonly LineThrough[]): Predicted {
-  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(bandAt)))]
-  const band = headBand(output.wiring, impedanceAt)
+/** The impedance of the line with a tone of so many hertz, with what has been learned of its models. */
+export function predictLineImpedance(output: Output, frequencyHz = METER_HZ, lessons: Lessons = NO_LESSONS): Predicted {
+  const speakers = speakersOf(output.wiring)
+  const throughs = throughsIn(output.wiring).map(t => t.through)
+  const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).map(load => bandAt(load, frequencyHz))))]
+  const solved = solvedAsRead(output.wiring, frequencyHz)
+  const spread = lineSpread(output, solved, frequencyHz, lessons)
+  const expected = solved.head.state === 'finite' ? solved.head.ohm * spread.factor : null
+  const band: Edges = expected === null
+    ? { ...NOT_KNOWN, isOpen: solved.head.state === 'open' }
+    : { low: expected * Math.exp(-spread.low), expected, high: expected * Math.exp(spread.high), isOpen: false }
+  const isLearned = spread.learnedFrom.length > 0
   return {
-    kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω',
-    ...band, cannotTell: blindTo(output, speakers, band), overloadOhm: leastToRead(output),
-    source: [...kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
+    kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', frequencyHz,
+    ...band, cannotTell: blindTo(output, solved, band, spread.factor, frequencyHz), overloadOhm: leastToRead(output),
+    learned: isLearned ? { factor: spread.factor, from: spread.learnedFrom } : null, ownSpread: expected === null ? null : spread.own,
+    source: [...isLearned ? [`learned from ${spread.learnedFrom.join(', ')}`] : kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
   }
 }
 
@@ -84,13 +103,15 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
   const unread = unreadBy(speakers, throughs)
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
-    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', overloadOhm: null, cannotTell: null,
-    ...(unread === null ? headBand(output.wiring, dcrAt, DIRECT_HZ) : NOT_KNOWN),
+    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', ...OF_COPPER,
+    ...(unread === null ? copperAtHead(output.wiring) : NOT_KNOWN),
     source: unread ?? [...kinds.map(kind => DCR_BANDS[kind].source), ...(throughs.some(t => t.kind === 'capacitor') ? [BEHIND_CAPACITOR] : [])].join('; '),
   }
 }
 
 const DIRECT_HZ = 0
+/** What is said of impedances only. */
+const OF_COPPER = { overloadOhm: null, cannotTell: null, frequencyHz: null, learned: null, ownSpread: null } as const
 const BEHIND_CAPACITOR = 'a capacitor in the way lets no direct current through: what is behind it is not read'
 
 /** Why the direct current of an ohmmeter says nothing of the line; null where it does. */
@@ -102,11 +123,11 @@ function unreadBy(speakers: readonly Speaker[], throughs: readonly LineThrough[]
 /** The coil itself, leads on the drive unit. */
 function predictCoil(output: Output, speaker: Speaker): Predicted {
   const { id, label, load, driverOhm } = speaker
-  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, overloadOhm: null, cannotTell: null, isOpen: false }
+  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, ...OF_COPPER, isOpen: false }
   const wired = asWired(load)
   if (wired.kind === 'members') {
     const count = `${wired.members.length} in ${wired.joined === 'series' ? 'series' : 'parallel'}, read as one`
-    return { ...base, ...headBand(membersOf(id, wired), dcrAt), source: [count, ...new Set(wired.members.map(m => DCR_BANDS[m.kind].source))].join('; ') }
+    return { ...base, ...copperAtHead(membersOf(id, wired)), source: [count, ...new Set(wired.members.map(m => DCR_BANDS[m.kind].source))].join('; ') }
   }
   const stated = wired.kind === 'tap' ? driverOhm : copperOf(wired)
   if (stated === null) return { ...base, low: null, expected: null, high: null, source: 'the impedance of the drive unit is not known' }

@@ -5,14 +5,15 @@ import { headOf } from '#core/network/line'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { predictLine } from './predict'
 import { proveLine } from './proof'
-import { dcrAt, impedanceAt, METER_HZ } from './readingBands'
+import { asCurve } from '#core/network/element'
+import { dcrAt, METER_HZ } from './readingBands'
 import { judge } from './verdict'
 import { verdictWords } from './words'
 
 /** A reading proves only what it could have refuted. Common practice, no source; the figures by Kirchhoff. */
 
 const read = (at: number, kind: ReadingKind, value: ReadingValue, nodeId: string | null = null): Reading =>
-  ({ id: `r${at}${kind}`, at: `2026-01-01T10:${String(at).padStart(2, '0')}:00Z`, outputId: 'out1', nodeId, kind, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
+  ({ id: `r${at}${kind}`, at: `2026-01-01T10:${String(at).padStart(2, '0')}:00Z`, outputId: 'out1', nodeId, kind, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const plays: ReadingValue = { is: 'plays' }
 const repaired = (fault: FaultKind, nodeId: string | null): Repair => ({ id: 'fix', at: '2026-01-01T10:30:00Z', outputId: 'out1', nodeId, fault, note: '', who: null, withdrawn: false })
@@ -61,7 +62,7 @@ describe('what is foretold open and reads open is right', () => {
   test('no direct current is a number, not one that is none', () => {
     const { wiring } = outputOf(jobOf('8 || (4 cap 10 uF) on 100 W at 4'))
     expect(headOf({ lead: null, node: wiring }, dcrAt('expected'), 0)).toEqual({ state: 'finite', re: expect.closeTo(6.4, 9), im: 0, ohm: expect.closeTo(6.4, 9) })
-    expect(headOf({ lead: null, node: outputOf(jobOf('8 cap 1 uF')).wiring }, impedanceAt('expected'), 0).state).toBe('open')
-    expect(headOf({ lead: null, node: wiring }, impedanceAt('expected'), METER_HZ).state).toBe('finite')
+    expect(headOf({ lead: null, node: outputOf(jobOf('8 cap 1 uF')).wiring }, asCurve, 0).state).toBe('open')
+    expect(headOf({ lead: null, node: wiring }, asCurve, METER_HZ).state).toBe('finite')
   })
 })

@@ -4,7 +4,7 @@ import type { Output, Reading, Repair } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import type { LineSolution } from '#core/network/line'
-import { solvedAsRead } from './readingBands'
+import { METER_HZ, solvedAsRead } from './readingBands'
 import type { Predicted } from './predict'
 
 /** What a good reading after a repair proves of it: a reading proves only what it could have refuted. */
@@ -21,7 +21,8 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
   if (!definition) return reading.nodeId === null || reading.nodeId === nodeId
   const faults = definition.candidates(output, speakersOf(output.wiring)).filter(f => f.nodeId === nodeId)
   const all = faults.length > 0 ? faults : [faultAt(kind, nodeId)]
-  const solved = () => all.map(f => solvedAsRead(definition.change(output.wiring, f)))
+  const hz = reading.frequencyHz ?? METER_HZ
+  const solved = () => all.map(f => solvedAsRead(definition.change(output.wiring, f), hz))
   // By what is true of its kind: a new one is judged by where and what it measures.
   const { at, value, isCopper } = factsOf(reading.kind)
   if (value === 'heard') {
@@ -30,7 +31,8 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
   }
   if (isCopper) return at === 'speaker' && reading.nodeId === nodeId && (definition.coil.right ?? 0) === 0
   const [low, high] = [predicted?.low ?? null, predicted?.high ?? null]
-  return at === 'head' && low !== null && high !== null && solved().every(({ head }) => head.state !== 'finite' || head.ohm < low || head.ohm > high)
+  const factor = predicted?.learned?.factor ?? 1
+  return at === 'head' && low !== null && high !== null && solved().every(({ head }) => head.state !== 'finite' || head.ohm * factor < low || head.ohm * factor > high)
 }
 
 const wattsAt = ({ drops }: LineSolution, nodeId: string | null): number => drops.find(d => d.id === nodeId)?.powerW ?? 0

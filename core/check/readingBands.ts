@@ -1,24 +1,33 @@
 import { curveOf, lookUp } from '#core/network/curve'
-import { asCurve, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
+import { asCurve, type View } from '#core/network/element'
+import { ORDINARY_DIP } from '#core/network/label'
 import { solveLine, type LineSolution } from '#core/network/line'
 import type { SingleLoad, WiringNode } from '#core/network/tree'
 
 /** Frequency of a usual impedance meter. Common practice, no source. */
 export const METER_HZ = 1000
 
-/** How far a right reading may lie from what is computed, as factors. Each with its source. */
-interface Band { low: number, expected: number, high: number, source: string }
+/**
+ * How far the impedance of a unit may lie from what is computed, as factors: `low` to `high` is shared by all units of its model, until one of them was read
+ * (lessons.ts); `own` is each unit's about its model, to either side.
+ */
+interface ImpedanceBand { low: number, high: number, own: number, source: string }
 
 export const IMPEDANCE_BANDS = {
-  /** Tap windings and an impedance meter together. */
-  tap: { low: 0.9, expected: 1, high: 1.1, source: 'transformers and meter within a tenth: common practice, no source' },
-  /** Known curve: meter, and the spread between units of one kind. */
-  motional: { low: 0.9, expected: 1, high: 1.1, source: 'units of one kind within a tenth: common practice, no source' },
-  /** Measured: its meter and this one, and the spread between units of one kind. */
-  curve: { low: 0.9, expected: 1, high: 1.1, source: 'a measured curve, units of one kind within a tenth: common practice, no source' },
-  /** Label alone: never under 0.8 of it; at 1 kHz a coil's inductance often lifts it well above. */
-  nominal: { low: LOWEST_OF_NOMINAL, expected: 1, high: 1.5, source: 'not under 0.8 of the label (IEC 60268-5); up to 1.5 of it: common practice, no source' },
-} as const satisfies Record<string, Band>
+  /** A drive unit behind a transformer is no nearer its label than a plain one; the transformer comes on top. */
+  tap: {
+    low: ORDINARY_DIP, high: 1.1, own: 0.1,
+    source: 'drive units at 0.70 to 1.10 of their label (coils of 0.70 to 0.90 of it, 0.1 to 0.8 mH), alike within a model; each transformer within a tenth: common practice, no source',
+  },
+  /** Known curve: the sheet against the batch, and the spread between units of one kind; together a tenth. */
+  motional: { low: 1 / 1.07, high: 1.07, own: 0.07, source: 'units of one kind within a tenth: common practice, no source' },
+  curve: { low: 1 / 1.07, high: 1.07, own: 0.07, source: 'a measured curve, units of one kind within a tenth: common practice, no source' },
+  /** Label alone: at 1 kHz a coil's inductance often lifts it well above. */
+  nominal: { low: ORDINARY_DIP, high: 1.5, own: 0.1, source: '0.70 to 1.50 of the label, alike within a model: common practice, no source' },
+} as const satisfies Record<string, ImpedanceBand>
+
+/** How far a right resistance may lie from what is computed, as factors. Each with its source. */
+interface Band { low: number, expected: number, high: number, source: string }
 
 export const DCR_BANDS = {
   nominal: { low: 0.7, expected: 0.8, high: 0.9, source: 'a coil reads 0.70 to 0.90 of its nominal: common practice, no source' },
@@ -26,9 +35,9 @@ export const DCR_BANDS = {
   curve: { low: 0.9, expected: 1, high: 1.1, source: 'its measured resistance, within a tenth: common practice, no source' },
 } as const satisfies Record<string, Band>
 
-/** Which band the impedance of a load has at the meter's frequency: a curve that does not reach there says no more than its label. */
-export function bandAt(load: SingleLoad): keyof typeof IMPEDANCE_BANDS {
-  return load.kind === 'curve' && lookUp(curveOf(load.points), Math.log(METER_HZ)) === null ? 'nominal' : load.kind
+/** Which band the impedance of a load has at a frequency: a curve that does not reach there says no more than its label. */
+export function bandAt(load: SingleLoad, frequencyHz = METER_HZ): keyof typeof IMPEDANCE_BANDS {
+  return load.kind === 'curve' && lookUp(curveOf(load.points), Math.log(frequencyHz)) === null ? 'nominal' : load.kind
 }
 
 type Coil = Exclude<SingleLoad, { kind: 'tap' }>
@@ -41,20 +50,6 @@ export function copperOf(load: Coil): number {
 }
 
 export type Edge = 'low' | 'expected' | 'high'
-
-/** Impedance view with every load moved to one edge of its band. */
-export function impedanceAt(edge: Edge): View {
-  return (load) => {
-    const factor = IMPEDANCE_BANDS[bandAt(load)][edge]
-    const element = asCurve(load)
-    switch (element.kind) {
-      case 'open': return element
-      case 'resistor': return { kind: 'resistor', ohm: element.ohm * factor }
-      case 'curve': return { ...element, factor, beyondOhm: element.beyondOhm * factor }
-      case 'motional': return { ...element, reOhm: element.reOhm * factor, leH: element.leH * factor, resOhm: element.resOhm * factor }
-    }
-  }
-}
 
 /** What an ohmmeter sees, with every coil moved to one edge. A transformer's copper is not known and counts as open: ask first. */
 export function dcrAt(edge: Edge): View {
@@ -72,6 +67,19 @@ export const throughWindings: View = load => load.kind === 'tap'
   ? load.tapW === 0 ? { kind: 'open' } : { kind: 'resistor', ohm: SOME_WINDING_OHM }
   : dcrAt('expected')(load)
 
-const EXPECTED = impedanceAt('expected')
-/** A line as an impedance meter should see it, every load at the middle of its band, for one volt at the head. */
-export const solvedAsRead = (node: WiringNode): LineSolution => solveLine({ lead: null, node }, EXPECTED, METER_HZ, 1)
+/** A line as an impedance meter should see it, every load at `times` what is known of it, for one volt at the head. */
+export function solvedAsRead(node: WiringNode, frequencyHz = METER_HZ, times = 1): LineSolution {
+  return solveLine({ lead: null, node }, times === 1 ? asCurve : timesOf(times), frequencyHz, 1)
+}
+
+function timesOf(times: number): View {
+  return (load) => {
+    const element = asCurve(load)
+    switch (element.kind) {
+      case 'open': return element
+      case 'resistor': return { kind: 'resistor', ohm: element.ohm * times }
+      case 'curve': return { ...element, factor: times, beyondOhm: element.beyondOhm * times }
+      case 'motional': return { ...element, reOhm: element.reOhm * times, leH: element.leH * times, resOhm: element.resOhm * times }
+    }
+  }
+}

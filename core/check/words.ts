@@ -1,6 +1,7 @@
 import { writeQuantity } from '#core/quantity/write'
 import type { FaultKind, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import type { Predicted } from './predict'
+import { METER_HZ } from './readingBands'
 import type { Grade, VerdictCode } from './verdict'
 
 /** Words of the checks: what to measure and how, what a reading says, what a fault is called. Nothing else words these. */
@@ -28,7 +29,7 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, bef
   'line-impedance': {
     title: 'Impedance of the line', short: 'line impedance', before: 'and the line unplugged at the rack.',
     steps: [
-      'Impedance meter on the two conductors, 1 kHz. An ohmmeter cannot read this.',
+      'Impedance meter on the two conductors, 1 kHz unless you say another tone. An ohmmeter cannot read this.',
       'Wait until it settles; write down what it shows.',
     ],
   },
@@ -60,11 +61,12 @@ export const SOUND_WORDS: Record<Sound, string> = {
   'plays': 'plays', 'silent': 'silent', 'scratchy': 'scratchy', 'thin': 'thin', 'quiet': 'quiet', 'hum': 'hum', 'comes-and-goes': 'comes and goes',
 }
 
-/** Who read it, with what: "Iris, blue meter, leads nulled". Empty where nothing of it was said. */
-export function takenWords(taken: Reading['taken']): string {
-  if (taken === null) return ''
+/** Who read it, with what: "Iris, blue meter, leads nulled, at 330 Hz". Empty where nothing of it was said. */
+export function takenWords(taken: Reading['taken'], frequencyHz: Reading['frequencyHz'] = null): string {
+  const tone = frequencyHz === null ? '' : `at ${writeQuantity(frequencyHz, 'Hz')}`
+  if (taken === null) return tone
   const leads = taken.leadsOhm === null ? '' : taken.leadsOhm === 0 ? 'leads nulled' : `leads of ${writeQuantity(taken.leadsOhm, 'Ω')} taken off`
-  return [taken.by, taken.meter, leads].filter(Boolean).join(', ')
+  return [taken.by, taken.meter, leads, tone].filter(Boolean).join(', ')
 }
 
 export function valueWords(value: ReadingValue): string {
@@ -116,6 +118,11 @@ const SIGNS: Record<ReadingKind, Signs> = {
   },
 }
 
+/** The tone, where it is not the usual one. */
+const toneWords = ({ frequencyHz }: Predicted) => frequencyHz === null || frequencyHz === METER_HZ ? '' : ` at ${writeQuantity(frequencyHz, 'Hz')}`
+/** Where the band was learned. */
+const learnedWords = ({ learned }: Predicted) => learned ? `, learned from ${learned.from.join(', ')}` : ''
+
 /** What a reading inside its band leaves open. */
 function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): string {
   return `With ${label} of these ${of} dead it would read ${writeQuantity(ohm, 'Ω')}: this reading cannot tell. Each is proved by its own.`
@@ -124,7 +131,7 @@ function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): s
 /** One or two sentences: the band, and what the reading usually means. */
 export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Predicted | null): string {
   const band = predicted?.low != null && predicted.high != null
-    ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}.`
+    ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}${toneWords(predicted)}${learnedWords(predicted)}.`
     : ''
   if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
   if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`

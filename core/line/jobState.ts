@@ -1,4 +1,6 @@
-import { proveLine, type LineProof } from '#core/check/proof'
+import { sure } from '#core/quantity/known'
+import type { LineProof } from '#core/check/proof'
+import { makeProver } from '#core/check/proveJob'
 import type { LineKind } from '#core/amplifier/rating'
 import type { Grade } from '#core/check/verdict'
 import type { Job } from '#core/job/schema'
@@ -21,11 +23,7 @@ export interface LineState {
   unproved: number
 }
 
-/** What a line is in small: for a list of jobs. Only its own readings and repairs are looked at. */
-export function lineState(job: Pick<Job, 'readings' | 'repairs'>, line: LineEvaluation): LineState {
-  return lineStateOf(line, proveLine(job, line.output, line.predicted))
-}
-
+/** What a line is in small: for a list of jobs. */
 export function lineStateOf(line: LineEvaluation, proof: LineProof): LineState {
   return {
     label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade, speakers: line.speakers.length,
@@ -34,7 +32,8 @@ export function lineStateOf(line: LineEvaluation, proof: LineProof): LineState {
 }
 
 export function jobState(job: Job, evaluations: readonly LineEvaluation[]): LineState[] {
-  return evaluations.map(line => lineState(job, line))
+  const proofs = makeProver()(job, evaluations)
+  return evaluations.map(line => lineStateOf(line, sure(proofs.get(line.outputId), 'proof of a line')))
 }
 
 export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wrong' | 'unproved'): number {

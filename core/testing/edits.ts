@@ -14,7 +14,7 @@ import type { Chance } from './trees'
 const lead = { cable: { awg: 16 }, lengthM: 5 }
 
 export const reading = (id: string): Reading => ({
-  id, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm: 120 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false,
+  id, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm: 120 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false,
 })
 
 export function isTaken(job: Job, edit: Edit): boolean {

@@ -51,7 +51,7 @@ const EDITS: Made = {
   'node.move': job => ({ kind: 'node.move', nodeId: 'every-group', parentId: firstSpeaker(job).output.wiring.id, index: 0 }),
   'reading.add': () => ({
     kind: 'reading.add', reading: {
-      id: 'every-reading', at: AT, kind: 'coil-dcr', outputId: '', nodeId: 'every-speaker', value: { is: 'ohm', ohm: 6.1 }, note: 'read', supersedes: null,
+      id: 'every-reading', at: AT, kind: 'coil-dcr', outputId: '', nodeId: 'every-speaker', value: { is: 'ohm', ohm: 6.1 }, note: 'read', frequencyHz: null, supersedes: null,
       taken: { by: 'Iris', meter: 'blue', leadsOhm: 0.2 }, who: null, withdrawn: false,
     },
   }),

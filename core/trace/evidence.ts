@@ -1,4 +1,4 @@
-import { dcrAt, throughWindings } from '#core/check/readingBands'
+import { dcrAt, METER_HZ, throughWindings } from '#core/check/readingBands'
 import type { JudgedReading } from '#core/check/proof'
 import type { Predicted } from '#core/check/predict'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'
@@ -22,7 +22,7 @@ export type Chances = Partial<Record<string, number>>
 const AT_A_COIL = 0.4
 
 /** A coil is within 0.70 to 0.90 of its nominal about 0.80. Common practice, no source. */
-const DCR_SPREAD: Spread = { low: 0.06, high: 0.06 }
+const DCR_SPREAD: Spread = { factor: 1, low: 0.06, high: 0.06 }
 
 /** Line impedances that a meter tells apart. */
 function steps(ohm: number, spread: number): string {
@@ -31,9 +31,12 @@ function steps(ohm: number, spread: number): string {
 
 export const EVIDENCE: Record<ReadingKind, Evidence> = {
   'line-impedance': {
-    like: ({ reading: { value } }, outcome, plan) => likeOhm(value, outcome.solved.head, plan.spread),
+    like: ({ reading: { value, frequencyHz } }, outcome, plan) => {
+      const hz = frequencyHz ?? METER_HZ
+      return likeOhm(value, outcome.headAt(hz), plan.spreadAt(hz))
+    },
     likeAnything: likeAnyOhm,
-    readsAs: ({ solved: { head } }, plan) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spread.high) : head.state]: 1 }),
+    readsAs: ({ solved: { head } }, plan) => ({ [head.state === 'finite' ? steps(head.ohm, plan.spreadAt(METER_HZ).high) : head.state]: 1 }),
   },
   'line-dcr': {
     like: ({ reading: { value }, predicted }, outcome) => {

@@ -51,7 +51,7 @@ function standsAlone({ fault }: Suspect): boolean {
 
 /** The reading not taken yet that tells most between these suspects; none with the amplifier on where that must not be. */
 export function nextTest(suspects: readonly Suspect[], output: Output, proof: LineProof, mayBeOn: boolean): NextTest | null {
-  const plan = planOf(output)
+  const plan = planOf(output, proof)
   const tried = suspects.slice(0, MOST_TRIED).map(s => ({ weight: s.probability, outcome: outcomeOf(output, s.fault) }))
   const isOpen = (kind: ReadingKind, nodeId: string | null) => {
     const standing = proof.standing.get(checkKey(kind, nodeId))

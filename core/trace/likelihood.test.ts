@@ -3,7 +3,7 @@ import type { ReadingValue, Speaker, SpeakerLoad } from '#core/job/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, spreadOf, withSlip } from './likelihood'
+import { coilOutcome, likeAnyOhm, likeAnyWay, likeNotOpen, likeOhm, silentChance, withSlip } from './likelihood'
 import { planOf } from './outcome'
 
 const known = { kind: 'motional' as const, nominalOhm: 8, reOhm: 5.6, leH: 0.5e-3, fsHz: 45, qms: 4.2, qes: 0.48 }
@@ -13,7 +13,7 @@ const plays: ReadingValue = { is: 'plays' }
 const seen = (value: number): Seen => ({ state: 'finite', re: value, im: 0, ohm: value })
 const OPEN: Seen = { state: 'open' }
 const SHORT: Seen = { state: 'short' }
-const even = { low: 0.1, high: 0.1 }
+const even = { factor: 1, low: 0.1, high: 0.1 }
 /** Any reading from an eighth to eight times: a flat density over the logarithm, four fifths of it. */
 const ANY = 0.8 / (2 * Math.log(8))
 
@@ -23,7 +23,7 @@ test.each<[string, number, number]>([
   // The normal density at its middle, and one sigma off (NIST handbook of mathematical functions, 26.2).
   ['just as expected', likeOhm(ohm(8), seen(8), even), 1 / (Math.sqrt(2 * Math.PI) * 0.1)],
   ['one sigma above', likeOhm(ohm(7.9 * Math.exp(0.1) - 0.1 + 0.1 * Math.exp(0.1)), seen(7.9), even), 0.24197072 / 0.1],
-  ['a wider half weighs both', likeOhm(ohm(8), seen(8), { low: 0.1, high: 0.3 }), 2 / (Math.sqrt(2 * Math.PI) * 0.4)],
+  ['a wider half weighs both', likeOhm(ohm(8), seen(8), { factor: 1, low: 0.1, high: 0.3 }), 2 / (Math.sqrt(2 * Math.PI) * 0.4)],
   ['anything: a value', likeAnyOhm(ohm(8)), ANY], ['anything: at the edge of a short', likeAnyOhm(ohm(SHORT_OHM)), ANY], ['anything: a short', likeAnyOhm(ohm(SHORT_OHM / 2)), 0.1], ['anything: open', likeAnyOhm(open), 0.1],
   ['any way: a value', likeAnyWay(ohm(8)), 0.8], ['any way: at the edge', likeAnyWay(ohm(SHORT_OHM)), 0.8], ['any way: a short', likeAnyWay(ohm(0)), 0.1], ['any way: open', likeAnyWay(open), 0.1],
   ['no way round, reads open', likeNotOpen(open, OPEN, OPEN), 1], ['a way round, reads open', likeNotOpen(open, seen(5), OPEN), 0],
@@ -44,16 +44,20 @@ describe('what a coil reading comes to', () => {
   ])('%s', (_, value, band, wanted) => expect(coilOutcome(value, band as never)).toBe(wanted))
 })
 
-// Two sigma to an edge of the band, a meter of 2 %: by hand. Two equal coils of one unit err each by itself, its label errs for both.
+// Two sigma to an edge of the band, by hand: shared by a model to either side, own by a tenth (known: 7 % each), two coils of one unit err each by itself.
+const OWN = Math.log(1.1)
+const [KNOWN, DIP, RISE] = [Math.log(1.07), Math.log(0.7), Math.log(1.5)]
 test.each<[string, SpeakerLoad, number, number]>([
-  ['a label', { kind: 'nominal', nominalOhm: 8 }, -Math.log(0.8) / 2, Math.log(1.5) / 2],
-  ['a unit of two labelled coils', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }, -Math.log(0.8) / 2, Math.log(1.5) / 2],
-  ['known parameters', known, Math.log(1.1) / 2, Math.log(1.1) / 2],
-  ['a unit of two known coils', { kind: 'members', joined: 'parallel', members: [known, known] }, Math.log(1.1) / 2 / Math.SQRT2, Math.log(1.1) / 2 / Math.SQRT2],
-  ['one known and one labelled', { kind: 'members', joined: 'series', members: [known, { kind: 'nominal', nominalOhm: 8 }] }, Math.hypot(Math.log(1.1) / 4, -Math.log(0.8) / 4), Math.hypot(Math.log(1.1) / 4, Math.log(1.5) / 4)],
+  ['a label', { kind: 'nominal', nominalOhm: 8 }, Math.hypot(DIP, OWN), Math.hypot(RISE, OWN)],
+  ['a unit of two labelled coils', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }, Math.hypot(DIP, OWN / Math.SQRT2), Math.hypot(RISE, OWN / Math.SQRT2)],
+  ['known parameters', known, Math.hypot(KNOWN, KNOWN), Math.hypot(KNOWN, KNOWN)],
+  ['a unit of two known coils', { kind: 'members', joined: 'parallel', members: [known, known] }, Math.hypot(KNOWN, KNOWN / Math.SQRT2), Math.hypot(KNOWN, KNOWN / Math.SQRT2)],
+  ['one known and one labelled', { kind: 'members', joined: 'series', members: [known, { kind: 'nominal', nominalOhm: 8 }] }, Math.hypot((KNOWN - DIP) / 2, KNOWN / 2, OWN / 2), Math.hypot((KNOWN + RISE) / 2, KNOWN / 2, OWN / 2)],
 ])('spread of a line of one: %s', (_, load, low, high) => {
   const { wiring, ...output } = outputOf(jobOf('8'))
   const line = { ...output, wiring: { ...wiring, children: wiring.children.map(c => ({ ...c, node: { ...c.node, load } as Speaker })) } }
-  const spread = spreadOf(line, planOf(line).solved)
-  expect([spread.low, spread.high]).toEqual([expect.closeTo(Math.hypot(0.02, low), 9), expect.closeTo(Math.hypot(0.02, high), 9)])
+  const plan = planOf(line)
+  const spread = plan.spreadAt(1000)
+  const meter = Math.hypot(0.04, 0.1 / (plan.solved.head as { ohm: number }).ohm)
+  expect([spread.low, spread.high]).toEqual([expect.closeTo(Math.hypot(meter, low) / 2, 9), expect.closeTo(Math.hypot(meter, high) / 2, 9)])
 })

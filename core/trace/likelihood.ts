@@ -1,9 +1,6 @@
-import { bandAt, IMPEDANCE_BANDS } from '#core/check/readingBands'
 import type { JudgedReading } from '#core/check/proof'
-import type { Output, ReadingValue } from '#core/job/schema'
-import { speakersOf } from '#core/job/tree'
-import type { LineSolution } from '#core/network/line'
-import { singleLoads } from '#core/network/tree'
+import type { LineSpread } from '#core/check/spread'
+import type { ReadingValue } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { CoilOutcome } from '#core/faults/fault'
@@ -16,35 +13,11 @@ export function withSlip(likelihood: number): number {
   return SLIP + (1 - SLIP) * likelihood
 }
 
-/** Spread of the logarithm of a reading about what is expected, to either side. */
-export interface Spread { low: number, high: number }
+/** Spread of the logarithm of a reading about `factor` times what is computed, to either side: one sigma. */
+export interface Spread { factor: number, low: number, high: number }
 
-/** Bands are two sigma wide to each side. A meter's own error stays, however many units average out behind it. Common practice, no source. */
-const METER = 0.02
-const { tap, motional, curve, nominal } = IMPEDANCE_BANDS
-/** Of one unit: those of transformers and known curves are each its own; what a label leaves open is the same for all units of the model. */
-const OWN = { tap: Math.log(tap.high) / 2, motional: Math.log(motional.high) / 2, curve: Math.log(curve.high) / 2 }
-const LABEL = { low: -Math.log(nominal.low) / 2, high: Math.log(nominal.high) / 2 }
-
-/**
- * Spread of a line's impedance: each drop counts by its part of the power, which is how far the head follows it (Tellegen), and
- * what is each drop's own averages out over many. What a label leaves open does not: it lies to one side for all, wider upwards.
- */
-export function spreadOf(output: Output, solved: LineSolution): Spread {
-  const watts = new Map(solved.drops.map(d => [d.id, d.powerW]))
-  let own = METER ** 2
-  let labelled = 0
-  for (const { id, load } of speakersOf(output.wiring)) {
-    const part = solved.headPowerW > 0 ? (watts.get(id) ?? 0) / solved.headPowerW : 0
-    const singles = singleLoads(load)
-    for (const single of singles) {
-      const band = bandAt(single)
-      if (band === 'nominal') labelled += part / singles.length
-      else own += (part / singles.length * OWN[band]) ** 2
-    }
-  }
-  return { low: Math.hypot(Math.sqrt(own), labelled * LABEL.low), high: Math.hypot(Math.sqrt(own), labelled * LABEL.high) }
-}
+/** The line's own (check/spread.ts), as the verdict has it: bands are two sigma wide to each side. */
+export const spreadOf = ({ factor, low, high }: LineSpread): Spread => ({ factor, low: low / 2, high: high / 2 })
 
 /** Density of an ohm reading where `seen` is expected: two halves of a bell, each as wide as the band on its side. */
 export function likeOhm(value: ReadingValue, seen: Seen, spread: Spread): number {
@@ -53,7 +26,7 @@ export function likeOhm(value: ReadingValue, seen: Seen, spread: Spread): number
   if (seen.state === 'short') return value.ohm < SHORT_OHM ? 1 : 0
   if (seen.state === 'open') return 0
   // A meter shows its own leads and cannot tell small values apart: never surer than 0.1 Ω.
-  const off = Math.log((value.ohm + 0.1) / (seen.ohm + 0.1))
+  const off = Math.log((value.ohm + 0.1) / (seen.ohm * spread.factor + 0.1))
   const sigma = off < 0 ? spread.low : spread.high
   return 2 / (Math.sqrt(2 * Math.PI) * (spread.low + spread.high)) * Math.exp(-((off / sigma) ** 2) / 2)
 }

@@ -1,6 +1,10 @@
-import { solvedAsRead } from '#core/check/readingBands'
+import { NO_LESSONS } from '#core/check/lessons'
+import type { Judges } from '#core/check/proof'
+import { METER_HZ, solvedAsRead } from '#core/check/readingBands'
+import { lineSpread } from '#core/check/spread'
 import type { Output } from '#core/job/schema'
 import type { LineSolution } from '#core/network/line'
+import type { Seen } from '#core/network/solver'
 import type { WiringNode } from '#core/network/tree'
 import type { Fault, FaultDefinition } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
@@ -13,11 +17,26 @@ export function isSomethingElse(fault: Fault | null): boolean {
 }
 
 /** The line as drawn: what everything is held against. */
-export interface Plan { solved: LineSolution, watts: ReadonlyMap<string, number>, spread: Spread }
+export interface Plan {
+  solved: LineSolution
+  watts: ReadonlyMap<string, number>
+  /** Of its impedance with a tone of so many hertz, with what has been learned of its models. */
+  spreadAt: (frequencyHz: number) => Spread
+}
 
-export function planOf(output: Output): Plan {
+export function planOf(output: Output, { lessons }: Pick<Judges, 'lessons'> = { lessons: () => NO_LESSONS }): Plan {
   const solved = solvedAsRead(output.wiring)
-  return { solved, watts: wattsOf(solved), spread: spreadOf(output, solved) }
+  const spreadAt = onceEach((hz: number) => spreadOf(lineSpread(output, hz === METER_HZ ? solved : solvedAsRead(output.wiring, hz), hz, lessons(hz))))
+  return { solved, watts: wattsOf(solved), spreadAt }
+}
+
+function onceEach<T>(make: (frequencyHz: number) => T): (frequencyHz: number) => T {
+  const made = new Map<number, T>()
+  return (hz) => {
+    const one = made.get(hz) ?? make(hz)
+    made.set(hz, one)
+    return one
+  }
 }
 
 /** The line with a fault in it. */
@@ -26,6 +45,8 @@ export interface Outcome {
   definition: FaultDefinition | null
   wiring: WiringNode
   solved: LineSolution
+  /** Its head with another tone. */
+  headAt: (frequencyHz: number) => Seen
   /** Power of every speaker for one volt at the head; listed only where something asks. */
   watts: () => ReadonlyMap<string, number>
 }
@@ -36,6 +57,7 @@ export function outcomeOf(output: Output, fault: Fault | null, definition = FAUL
   let watts: Map<string, number> | null = null
   return {
     fault, definition, wiring, solved,
+    headAt: onceEach(hz => hz === METER_HZ ? solved.head : solvedAsRead(wiring, hz).head),
     watts: () => {
       if (watts) return watts
       watts = wattsOf(solved)

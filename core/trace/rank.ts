@@ -46,7 +46,7 @@ export function rankSuspects(output: Output, proof: LineProof): Suspect[] {
  */
 export function* rankInSteps(output: Output, proof: LineProof): Generator<number, Suspect[]> {
   const readings = [...proof.standing.values()].filter(j => !j.stale)
-  const plan = planOf(output)
+  const plan = planOf(output, proof)
   const all = hypothesesOf(output)
   const scored: (Omit<Suspect, 'probability'> & { log: number })[] = []
   for (const { fault, definition, logPrior } of all) {

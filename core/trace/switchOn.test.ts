@@ -15,7 +15,7 @@ import { RISK, riskByReading, riskOf } from './switchOn'
 
 let count = 0
 const read = (kind: ReadingKind, value: ReadingValue, nodeId: string | null = null): Reading =>
-  ({ id: `r${++count}`, at: `2026-01-01T10:${String(count).padStart(2, '0')}:00Z`, outputId: 'out1', nodeId, kind, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
+  ({ id: `r${++count}`, at: `2026-01-01T10:${String(count).padStart(2, '0')}:00Z`, outputId: 'out1', nodeId, kind, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const withReadings = (job: Job, ...readings: Reading[]): Job => ({ ...job, readings: Records.of(readings) })
 const riskIn = (job: Job) => {
@@ -61,7 +61,7 @@ test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
 })
 
 test.each([[0.049, false], [0.05, true]])('suspects that would overload it count from one in twenty on: %d', (probability, is) => {
-  const job = withReadings(jobOf(LINE), read('line-impedance', ohm(111)))
+  const job = withReadings(jobOf(LINE), read('line-impedance', ohm(125)))
   const of = (isOverload: boolean, p: number) => ({ fault: null, probability: p, fit: 0, lineOhm: null, isOverload })
   expect(riskOf(outputOf(job), proveLine(job, outputOf(job)), [of(false, 1 - probability), of(true, probability)]) !== null).toBe(is)
 })

@@ -3,8 +3,12 @@ import { noRows } from '#core/job/document'
 import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { aroundOf } from '#core/line/surroundings'
-import { evaluateOutput } from '#core/line/evaluate'
-import { lineState, type LineState } from '#core/line/jobState'
+import { lessonsOf, type Teaches } from '#core/check/lessons'
+import { proveLine, type LineProof } from '#core/check/proof'
+import { taughtBy } from '#core/check/taught'
+import type { Output } from '#core/job/schema'
+import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
+import { lineStateOf, type LineState } from '#core/line/jobState'
 import { tell, type JobList, type JobSummary, type JobTold } from '#core/line/jobSummary'
 import { documentAt } from './documentCache'
 import { linesWithRows, rowsOfLine } from './recordRows'
@@ -90,13 +94,24 @@ async function tellJob(db: Knex, id: string): Promise<void> {
   if (!row) return
   const job = await documentAt(db, row)
   const written = await linesWithRows(db, id)
-  const lines: LineState[] = []
+  const lines: { line: LineEvaluation, proof: LineProof }[] = []
+  const teaches: Teaches[] = []
+  const rowsOf = async (output: Output) => written.has(output.id) ? await rowsOfLine(db, id, output.id) : noRows()
   for (const output of outputsOf(job)) {
-    const own = written.has(output.id) ? await rowsOfLine(db, id, output.id) : noRows()
-    lines.push(lineState(own, evaluateOutput(output, aroundOf(job, output.id))))
+    const line = evaluateOutput(output, aroundOf(job, output.id))
+    const proof = proveLine(await rowsOf(output), output, line.predicted)
+    lines.push({ line, proof })
+    const taught = taughtBy(output, proof)
+    if (taught) teaches.push(taught)
     await new Promise(resolve => setImmediate(resolve))
   }
-  const told = tell(lines)
+  const states: LineState[] = []
+  for (const { line, proof } of lines) {
+    const lessons = proof.standing.size > 0 ? lessonsOf(line.output, teaches) : null
+    states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, lessons) : proof))
+    if (lessons) await new Promise(resolve => setImmediate(resolve))
+  }
+  const told = tell(states)
   await db('jobs').where({ id, revision: row.revision })
     .update({ summary: JSON.stringify(told), state: JOB_STATES.indexOf(told.state), summary_revision: row.revision, summary_build: BUILD })
 }

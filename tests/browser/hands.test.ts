@@ -20,7 +20,7 @@ test.each([
   ['the reading of a walk', '/check', [], '.reading'], ['what was done', '/trace', [], '.trace [data-form]'],
 ])('a sentence typed into and beside every field of %s does nothing to the job', async (_, path, keys, css) => {
   const made = jobOf('10 x 20 W on 70 V 240 W')
-  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 29 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 29 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const id = await world.putJob({ ...made, readings: made.readings.added(reading) })
   await world.go(`/jobs/${id}${path}`)
   await browser.see(path === '/check' ? '.reading' : '.rail-row')
@@ -43,7 +43,7 @@ test.each([
 
 test('a line that reads as a short: no sound is asked for until it is cleared, or somebody answers for it', async () => {
   const made = jobOf('4 x 5 W on 70 V 100 W')
-  const short = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 0.2 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const short = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 0.2 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const id = await world.putJob({ ...made, readings: made.readings.added(short) })
   await world.go(`/jobs/${id}/check?line=out1`)
   await browser.click('.stop-row', '02 sound')

@@ -27,7 +27,7 @@ async function begin(...changes: ((job: Job) => Job)[]): Promise<void> {
 }
 const tapAt = (k: number, tapW: number) => (job: Job) => applyEdit(job, setTap(speakersOf(outputsOf(job)[0]!.wiring)[k]!, tapW)!).job
 const read = (ohm: number) => (job: Job): Job => ({ ...job, readings: Records.of([{
-  id: 'before', at: '2026-05-04T09:00:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }]) })
+  id: 'before', at: '2026-05-04T09:00:00Z', kind: 'line-impedance', outputId: 'out1', nodeId: null, value: { is: 'ohm', ohm }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }]) })
 
 beforeAll(async () => {
   world = await World.open()

@@ -79,7 +79,7 @@ test('fifty edits from two servers at once are numbered without a gap', async ()
   const id = await makeJob()
   const reading = (k: number) => ({
     kind: 'reading.add',
-    reading: { id: `r${k}`, at: '2026-05-04T09:30:00Z', kind: 'line-dcr', outputId: '', nodeId: null, value: { is: 'ohm', ohm: k }, note: '', supersedes: null, taken: null, who: null, withdrawn: false },
+    reading: { id: `r${k}`, at: '2026-05-04T09:30:00Z', kind: 'line-dcr', outputId: '', nodeId: null, value: { is: 'ohm', ohm: k }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false },
   })
   const outputId = (await open(id)).job.amplifiers[0].outputs[0].id
   await Promise.all(Array.from({ length: 50 }, (_, k) => {

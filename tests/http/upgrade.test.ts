@@ -214,7 +214,7 @@ test('what version 9 kept opens: one edit of every kind is known as its own; nob
   expect([job.version, job.note, log.length, new Set(log.map(e => e.who)), [...before.readings, ...before.repairs].every(e => e.who === null)]).toEqual([FORMAT_VERSION, 'an edit of every kind', 36, new Set([null]), true])
   expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
   const line = outputsOf(before)[0]!
-  const reading = { id: 'v10-r', at: '2026-06-01T08:00:00Z', kind: 'line-dcr', outputId: line.id, nodeId: null, value: { is: 'open' }, note: '', supersedes: null, taken: null, who: 'iris', withdrawn: false }
+  const reading = { id: 'v10-r', at: '2026-06-01T08:00:00Z', kind: 'line-dcr', outputId: line.id, nodeId: null, value: { is: 'open' }, note: '', frequencyHz: null, supersedes: null, taken: null, who: 'iris', withdrawn: false }
   expect(await sync({ ...fresh('v10-e', { kind: 'reading.add', reading }), who: 'iris' })).toEqual(['applied'])
   expect([readJob((await read()).job).readings.get('v10-r')!.who, (await read()).log.at(-1)!.who]).toEqual(['iris', 'iris'])
   // A row that knows fewer fields than the schema: nothing is stated there, and it can be changed.

@@ -36,7 +36,7 @@ function spoiled(document: unknown, chance: Chance): unknown {
 }
 
 test('spoiled documents are refused with a place, or taken and computed through without NaN, infinity or a crash', () => {
-  const reading = { id: 'r1', at: '2026-05-04T09:30:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 90 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false }
+  const reading = { id: 'r1', at: '2026-05-04T09:30:00Z', kind: 'line-impedance' as const, outputId: 'out1', nodeId: null, value: { is: 'ohm' as const, ohm: 90 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const good = toDocument({ ...jobOf('3 x 10 W on 70 V 100 W', '(8 + 8) || 4 on 100 W at 4, from 2'), readings: Records.of([reading]) })
   let taken = 0
   for (let seed = 1; seed <= runs(1000); seed++) {

@@ -1,6 +1,7 @@
 import { runs } from '#core/testing/runs'
 import { expect, test } from '@jest/globals'
-import { proveLine } from '#core/check/proof'
+import { predictLine } from '#core/check/predict'
+import { makeProver } from '#core/check/proveJob'
 import { isWrong } from '#core/check/verdict'
 import { Records } from '#core/job/records'
 import type { Job, Output, Reading, ReadingValue } from '#core/job/schema'
@@ -10,7 +11,7 @@ import { LINE_V, makeRig, type Rig } from './rigs'
 
 /** What is said of suspects, against simulated rigs whose fault is known. */
 
-const RIGS = runs(800)
+const RIGS = runs(1600)
 
 /** The rig as a person draws it, with what was read. */
 function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 'readings' | 'repairs'> } {
@@ -25,7 +26,7 @@ function drawn(rig: Rig & { taps: number[] }): { output: Output, job: Pick<Job, 
   }
   let n = 0
   const reading = (kind: Reading['kind'], nodeId: string | null, value: ReadingValue): Reading =>
-    ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
+    ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
   const readings = [
     reading('line-impedance', null, rig.headOhm === null ? { is: 'open' } : { is: 'ohm', ohm: rig.headOhm }),
     ...rig.heard.flatMap((heard, k) => heard === null ? [] : [reading('sound', `s${k}`, { is: heard })]),
@@ -50,29 +51,35 @@ function isIt({ fault }: Suspect, rig: Rig): boolean {
     case 'through': return at && fault!.kind === 'low-impedance-position'
     case 'turns': return at && fault!.kind === 'shorted-turns'
     case 'extra': return fault?.kind === 'extra-speaker'
-    // The last two open are a break before them.
-    case 'two open': return fault?.kind === 'something-else' || (at && rig.at === rig.plannedOhm.length - 2 && fault!.kind === 'break-in-reach')
+    // The last two open are a break before them. Of two, one that is named is there.
+    case 'two open': {
+      const isOneOfThem = fault?.kind === 'open-at-drop' && (at || fault.nodeId === `s${(rig.at + 1) % rig.plannedOhm.length}`)
+      return fault?.kind === 'something-else' || isOneOfThem || (at && rig.at === rig.plannedOhm.length - 2 && fault!.kind === 'break-in-reach')
+    }
     default: return fault?.kind === 'something-else'
   }
 }
 
-test(`${RIGS} simulated rigs: of what is called 90 % or more at least 95 % is so; “as drawn” leads in under 5 % of those whose line reads outside its band`, () => {
-  const called = { sure: 0, right: 0, outside: 0, asDrawn: 0 }
+test(`${RIGS} simulated rigs: of what is called 90 % or more at least 95 % is so; under 3 % of healthy lines are told wrong; “as drawn” leads in under a tenth of those outside their band`, () => {
+  const called = { sure: 0, right: 0, outside: 0, asDrawn: 0, healthy: 0, falselyWrong: 0 }
   for (let seed = 1; seed <= RIGS; seed++) {
     const rig = makeRig(seed)
     const { output, job } = drawn(rig)
-    const proof = proveLine(job, output)
+    const proof = makeProver()(job, [{ output, predicted: predictLine(output) }]).get('out')!
     const [first] = rankSuspects(output, proof)
     const line = [...proof.standing.values()].find(j => j.reading.kind === 'line-impedance')!
+    if (rig.fault === 'none') called.healthy++
     if (isWrong(line.verdict)) {
       called.outside++
+      if (rig.fault === 'none') called.falselyWrong++
       if (first!.fault === null) called.asDrawn++
     }
     if (first!.probability < 0.9) continue
     called.sure++
     if (isIt(first!, rig)) called.right++
   }
-  expect([called.sure > RIGS / 10, called.outside > RIGS / 10]).toEqual([true, true])
+  expect([called.sure > RIGS / 12, called.outside > RIGS / 10, called.healthy > RIGS / 4]).toEqual([true, true, true])
   expect(called.right / called.sure).toBeGreaterThanOrEqual(0.95)
-  expect(called.asDrawn / called.outside).toBeLessThan(0.05)
+  expect(called.falselyWrong / called.healthy).toBeLessThan(0.03)
+  expect(called.asDrawn / called.outside).toBeLessThan(0.1)
 })

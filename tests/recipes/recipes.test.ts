@@ -30,7 +30,7 @@ const RECIPES: Recipe[] = [
   { name: 'a fault', plants: [[`${SECTIONS}repairs/schema.ts`, '\'something-else\',\n', '\'something-else\', \'control-stuck\',\n']], speaksOf: /control-stuck/, names: ['core/check/words.ts'] },
   {
     name: 'a reading kind', speaksOf: /'pair'|"pair"|\bpair\b/, names: ['core/check/words.ts', 'core/trace/evidence.ts'],
-    plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'pair\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, proves: true },\n  \'sound\': {']],
+    plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'pair\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, isOfTone: false, proves: true },\n  \'sound\': {']],
   },
   {
     name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/verdict.ts', 'core/check/words.ts'],

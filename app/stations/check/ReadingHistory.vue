@@ -6,11 +6,16 @@ import { takenWords, VERDICT_TAGS, valueWords } from '#core/check/words'
 import type { Reading } from '#core/job/schema'
 
 /** Every reading at a place, newest first. None is ever changed: a wrong one is superseded, a withdrawn one stays in view. */
-const { readings, standingId, predicted } = defineProps<{ readings: Reading[], standingId: string | null, predicted: Predicted | null }>()
+const { readings, standingId, foretold } = defineProps<{
+  readings: Reading[]
+  standingId: string | null
+  foretold: (reading: Reading) => Predicted | null
+}>()
 const emit = defineEmits<{ correct: [reading: Reading] }>()
 
 const superseded = computed(() => new Set(readings.filter(r => !r.withdrawn && r.supersedes !== null).map(r => r.supersedes)))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const saidOf = (reading: Reading) => [reading.note, takenWords(reading.taken, reading.frequencyHz)].filter(Boolean).join(' · ')
 const stateOf = (reading: Reading) => reading.withdrawn ? 'taken back' : superseded.value.has(reading.id) ? 'was wrong' : reading.id === standingId ? 'stands' : ''
 </script>
 
@@ -21,9 +26,9 @@ const stateOf = (reading: Reading) => reading.withdrawn ? 'taken back' : superse
       <li v-for="reading in readings" :key="reading.id" :class="{ gone: reading.withdrawn || superseded.has(reading.id) }">
         <span class="soft when">{{ when(reading.at) }}</span>
         <span class="figure">{{ valueWords(reading.value) }}</span>
-        <span class="soft">{{ VERDICT_TAGS[judge(reading.value, predicted).code] }}{{ stateOf(reading) ? `, ${stateOf(reading)}` : '' }}</span>
+        <span class="soft">{{ VERDICT_TAGS[judge(reading.value, foretold(reading)).code] }}{{ stateOf(reading) ? `, ${stateOf(reading)}` : '' }}</span>
         <button v-if="!reading.withdrawn && !superseded.has(reading.id)" class="act small" type="button" @click="emit('correct', reading)">was wrong</button>
-        <span v-if="reading.note || reading.taken" class="note soft">{{ [reading.note, takenWords(reading.taken)].filter(Boolean).join(' · ') }}</span>
+        <span v-if="saidOf(reading)" class="note soft">{{ saidOf(reading) }}</span>
       </li>
     </ul>
   </section>

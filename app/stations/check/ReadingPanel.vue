@@ -7,10 +7,12 @@ import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
 import { CAUTION, KIND_WORDS, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
-import { isHeard, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
+import { factsOf, isHeard, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
+import { writeQuantity } from '#core/quantity/write'
+import { METER_HZ } from '#core/check/readingBands'
 import { newId } from '~/api/ids'
 import GradeTag from '~/components/GradeTag.vue'
 import { useJobStore } from '~/stores/job'
@@ -19,7 +21,7 @@ import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
 import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
-import { withoutLeads } from './taken'
+import { TONES, toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
 import ReadingHistory from './ReadingHistory.vue'
 
@@ -38,7 +40,8 @@ const problem = ref('')
 const correcting = shallowRef<Reading | null>(null)
 /** What plays, but not as it should. */
 const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
-const { by, meter, leads, taken } = useTaken(kind)
+const { by, meter, leads, tone, taken, frequencyHz } = useTaken(kind)
+const toneProblem = computed(() => toneOf(kind.value, tone.value).problem)
 const trace = useTraceStore()
 onMounted(() => { trace.checking = true })
 onBeforeUnmount(() => { trace.checking = false })
@@ -58,8 +61,13 @@ watch(key, () => {
   correcting.value = null
 })
 
-const predicted = computed(() => evaluation.lineById.get(output.id)?.predicted.find(p => p.kind === kind.value && p.nodeId === (speaker?.id ?? null)) ?? null)
-const standing = computed(() => evaluation.proofs.get(output.id)?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
+const proof = computed(() => evaluation.proofs.get(output.id) ?? null)
+const standing = computed(() => proof.value?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
+/** What is typed is judged at the meter's tone; what was read, at the tone that it was read with. */
+const judgedHz = computed(() => isRecorded.value && standing.value ? standing.value.reading.frequencyHz : frequencyHz.value)
+const predicted = computed(() => proof.value?.foretold(kind.value, speaker?.id ?? null, judgedHz.value) ?? null)
+/** Each earlier reading is judged at its own tone. */
+const foretold = ({ kind, nodeId, frequencyHz }: Reading) => proof.value?.foretold(kind, nodeId, frequencyHz) ?? null
 const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
 
 /** What is typed, as far as it can be read. */
@@ -74,10 +82,10 @@ const draft = computed((): ReadingValue | null => {
     return null
   }
 })
+const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
 const shown = computed(() => draft.value ?? (typed.value.trim() === '' ? standing.value?.reading.value ?? null : null))
 const verdict = computed(() => shown.value ? judge(shown.value, predicted.value) : null)
 const isBad = computed(() => verdict.value !== null && isWrong(verdict.value))
-const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
 
 function record(value: ReadingValue | null = draft.value): void {
   if (value === null && typed.value.trim() === '' && isRecorded.value) return emit('next')
@@ -91,9 +99,13 @@ function record(value: ReadingValue | null = draft.value): void {
     }
     return
   }
+  if (toneProblem.value) {
+    problem.value = toneProblem.value
+    return
+  }
   const reading: Reading = {
     id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: noteOf(),
-    supersedes: correcting.value?.id ?? null, taken: taken.value, who: null, withdrawn: false,
+    frequencyHz: frequencyHz.value, supersedes: correcting.value?.id ?? null, taken: taken.value, who: null, withdrawn: false,
   }
   if (!store.edit({ kind: 'reading.add', reading })) return
   typed.value = ''
@@ -174,6 +186,7 @@ defineExpose({ focus })
             :aria-label="`${KIND_WORDS[kind].title}, in ohms`" maxlength="20" @keydown.enter="record()" @input="problem = ''"
           >
           <span class="unit">Ω</span>
+          <span v-if="predicted?.frequencyHz && predicted.frequencyHz !== METER_HZ" class="soft">at {{ writeQuantity(predicted.frequencyHz, 'Hz') }}</span>
         </span>
         <span v-if="verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
       </template>
@@ -196,14 +209,19 @@ defineExpose({ focus })
       v-if="noting" ref="noteField" v-model="note" size="small" aria-label="Note to this reading"
       placeholder="note, kept with the next reading" maxlength="2000" />
     <details class="with">
-      <summary class="soft small">{{ takenWords(taken) || 'who reads, with which meter' }}</summary>
+      <summary class="soft small">{{ takenWords(taken, frequencyHz) || 'who reads, with which meter' }}</summary>
       <div class="three">
         <InputText v-model="by" size="small" aria-label="Who reads" placeholder="who reads" maxlength="80" />
         <InputText v-model="meter" size="small" aria-label="With which meter" placeholder="with which meter" maxlength="80" />
         <InputText v-model="leads" size="small" aria-label="Its leads, ohms: 0 when nulled" placeholder="its leads: 0 Ω when nulled" maxlength="12" />
+        <InputText
+          v-if="factsOf(kind).isOfTone" v-model="tone" size="small" list="meter-tones" maxlength="12"
+          aria-label="Its tone, hertz: 1 kHz unless said" placeholder="its tone: 1 kHz unless said" />
+        <datalist id="meter-tones"><option v-for="hz in TONES" :key="hz" :value="writeQuantity(hz, 'Hz')" /></datalist>
       </div>
+      <p v-if="toneProblem" class="error-words" role="alert">{{ toneProblem }}</p>
     </details>
-    <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :predicted="predicted" @correct="correct" />
+    <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :foretold="foretold" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <!-- Where the thumb is. -->
     <div v-if="keypad && isHeard(kind) && !isBarred" class="pad heard" role="group" aria-label="What is heard">

@@ -1,5 +1,6 @@
 import type { Reading, ReadingKind } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
+import { readingSchema } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 
@@ -29,4 +30,23 @@ function leadsOf(typed: string): number | null {
 /** What was read without what the meter's own leads read; never under nothing. */
 export function withoutLeads(ohm: number, taken: Reading['taken']): number {
   return Math.max(0, Number((ohm - (taken?.leadsOhm ?? 0)).toFixed(6)))
+}
+
+/** Tones of usual impedance meters, Hz. Common practice, no source. */
+export const TONES = [1000, 330, 400, 800] as const
+
+/** The meter's tone as it was typed: null where nothing was said, and of what is not measured with one; what cannot be a tone is told. */
+export function toneOf(kind: ReadingKind, typed: string): { frequencyHz: number | null, problem: string } {
+  const text = typed.trim()
+  if (!factsOf(kind).isOfTone || text === '') return { frequencyHz: null, problem: '' }
+  try {
+    const frequencyHz = readQuantity('frequency', text)
+    return readingSchema.shape.frequencyHz.safeParse(frequencyHz).success
+      ? { frequencyHz, problem: '' }
+      : { frequencyHz: null, problem: `The tone of the meter: from 20 Hz to 20 kHz, not “${text}”.` }
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    return { frequencyHz: null, problem: `The tone of the meter: ${error.message}` }
+  }
 }

@@ -1,11 +1,11 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { ReadingKind } from '#core/job/schema'
-import { takenOf } from './taken'
+import { takenOf, toneOf } from './taken'
 
 const KEY = 'plain-match.taken'
-const FIELDS = ['by', 'meter', 'leads'] as const
+const FIELDS = ['by', 'meter', 'leads', 'tone'] as const
 // Said once, it holds for all that is read from then on, in this browser.
-const fields = { by: ref(''), meter: ref(''), leads: ref('') }
+const fields = { by: ref(''), meter: ref(''), leads: ref(''), tone: ref('') }
 let isRead = false
 
 /** Who reads, with which meter: as it was said last. */
@@ -16,5 +16,10 @@ export function useTaken(kind: Ref<ReadingKind>) {
     FIELDS.forEach((name, k) => { fields[name].value = kept[k] ?? '' })
     watch(Object.values(fields), () => localStorage.setItem(KEY, FIELDS.map(name => fields[name].value.replaceAll('\n', ' ')).join('\n')))
   }
-  return { ...fields, taken: computed(() => takenOf(kind.value, { by: fields.by.value, meter: fields.meter.value, leads: fields.leads.value })) }
+  return {
+    ...fields,
+    taken: computed(() => takenOf(kind.value, { by: fields.by.value, meter: fields.meter.value, leads: fields.leads.value })),
+    /** The meter's tone; null where it was not said, and where none is used. */
+    frequencyHz: computed(() => toneOf(kind.value, fields.tone.value).frequencyHz),
+  }
 }

@@ -46,7 +46,7 @@ describe('a set put into a job', () => {
   test('an amplifier of which something was read stays; readings go with their line', async () => {
     const job = jobOf('100 W on 70 V', '40 W on 70 V')
     const [first, second] = outputsOf(job)
-    const read = (outputId: string): Reading => ({ id: `r${outputId}`, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId, nodeId: null, value: { is: 'ohm', ohm: 50 }, note: '', supersedes: null, taken: null, who: null, withdrawn: false })
+    const read = (outputId: string): Reading => ({ id: `r${outputId}`, at: '2026-05-04T09:30:00Z', kind: 'line-impedance', outputId, nodeId: null, value: { is: 'ohm', ohm: 50 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
     const outputs = [first!, { ...second!, wiring: { ...second!.wiring, children: [] } }]
     const bare: Job = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs })), readings: Records.of([read(first!.id), read(second!.id)]) }
     const { applied, after } = await put(bare, four)

@@ -18,7 +18,7 @@ const numbers = (job: Job) => {
 }
 const read = (k: number, ohm: number | null, n = ''): Edit => ({ kind: 'reading.add', reading: {
   id: `r${k}${n}`, at: `2026-05-04T09:0${n || 0}:00Z`, kind: ohm === null ? 'sound' : 'coil-dcr', outputId: 'out1', nodeId: id(k), value: ohm === null ? { is: 'plays' } : { is: 'ohm', ohm },
-  note: '', supersedes: null, taken: null, who: null, withdrawn: false,
+  note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false,
 } })
 const set = (k: number, to: object): Edit => ({ kind: 'speaker.set', nodeId: id(k), was: Object.fromEntries(Object.keys(to).map(f => [f, (plan.amplifiers[0]!.outputs[0]!.wiring.children[k - 1]!.node as never)[f]])), to })
 

@@ -11,16 +11,18 @@ interface KindFacts {
   amplifier: 'off' | 'on'
   /** Copper alone is measured, so that the meter's own leads matter. */
   isCopper: boolean
+  /** Measured with a tone: what is right hangs on its frequency. */
+  isOfTone: boolean
   /** A line is proved by it: it stands on the walk. */
   proves: boolean
 }
 
 /** In the order in which they are read at one place. */
 const KINDS = {
-  'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, proves: true },
-  'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, proves: false },
-  'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, proves: true },
-  'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, proves: true },
+  'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, proves: true },
+  'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, proves: false },
+  'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, proves: true },
+  'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, proves: true },
 } as const satisfies Record<string, KindFacts>
 
 export type ReadingKind = keyof typeof KINDS

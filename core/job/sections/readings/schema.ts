@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
-import { isHeard, isReadAtHead, READING_KINDS } from './kinds'
+import { factsOf, isHeard, isReadAtHead, READING_KINDS } from './kinds'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */
 
@@ -24,6 +24,8 @@ export const readingSchema = z.strictObject({
   /** The speaker read at; null is the head of the line. */
   nodeId: idText.nullable(),
   value: valueSchema,
+  /** The meter's tone, Hz; null where it is not stated (1 kHz is taken), and of what is not measured with a tone. */
+  frequencyHz: bounded('Hz', 20, 20_000).nullable(),
   note: noteText,
   /** The earlier reading of the same place and kind that this one says was wrong. */
   supersedes: idText.nullable(),
@@ -42,11 +44,12 @@ export type ReadingValue = Reading['value']
 export type * from './kinds'
 
 /** A reading's kind, value and place must go together. @throws JobError */
-export function checkValue({ kind, value, nodeId }: Pick<Reading, 'kind' | 'value' | 'nodeId'>, path: string): void {
+export function checkValue({ kind, value, nodeId, frequencyHz }: Pick<Reading, 'kind' | 'value' | 'nodeId' | 'frequencyHz'>, path: string): void {
   const heard = value.is !== 'ohm' && value.is !== 'open'
   if (isHeard(kind) !== heard) {
     throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, isHeard(kind) ? [...SOUNDS] : ['ohm', 'open'])
   }
+  if (frequencyHz !== null && !factsOf(kind).isOfTone) throw new JobError(`A reading of kind ${kind} has no frequency.`, `${path}.frequencyHz`)
   if (isReadAtHead(kind) !== (nodeId === null)) {
     throw new JobError(isReadAtHead(kind) ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)
   }

@@ -1,0 +1,56 @@
+import { likenessOf } from '#core/quantity/same'
+import type { Job, Output } from '#core/job/schema'
+import { lessonsOf, type Teaches } from './lessons'
+import type { Predicted } from './predict'
+import { proveLine, type LineProof } from './proof'
+import { METER_HZ } from './readingBands'
+import { taughtBy } from './taught'
+
+/** A line with what is foretold of it. */
+export interface Foretold { output: Output, predicted: readonly Predicted[] }
+type Kept = Pick<Job, 'readings' | 'repairs'>
+
+interface Remembered {
+  readings: unknown
+  repairs: unknown
+  /** By itself, and what others learn from it. */
+  alone: LineProof
+  teaches: Teaches | null
+  /** With what it learns from others; told by what that is. */
+  says: string
+  proof: LineProof
+}
+
+/**
+ * Proves the lines of a job: each by itself first, then with what the readings of the whole job tell of its models. A line's proof
+ * keeps its identity while neither its wiring, nor its own readings, nor what it learns changes.
+ */
+export function makeProver(): (job: Kept, lines: readonly Foretold[]) => ReadonlyMap<string, LineProof> {
+  const remembered = new WeakMap<Output, Remembered>()
+  return (job, lines) => {
+    const all = lines.map(({ output, predicted }) => {
+      const [readings, repairs] = [job.readings.ofLine(output.id), job.repairs.ofLine(output.id)]
+      const before = remembered.get(output)
+      if (before && before.readings === readings && before.repairs === repairs) return before
+      const alone = proveLine(job, output, predicted)
+      const now = { readings, repairs, alone, teaches: taughtBy(output, alone), says: '', proof: alone }
+      remembered.set(output, now)
+      return now
+    })
+    const teaches = all.flatMap(line => line.teaches ?? [])
+    return new Map(lines.map(({ output, predicted }, k) => [output.id, withLessons(job, output, predicted, all[k]!, teaches)]))
+  }
+}
+
+function withLessons(job: Kept, output: Output, predicted: readonly Predicted[], line: Remembered, teaches: readonly Teaches[]): LineProof {
+  const lessons = lessonsOf(output, teaches)
+  const says = lessons ? likenessOf(frequenciesOf(line.alone).map(hz => [...lessons(hz)])) : ''
+  if (says !== line.says) {
+    line.says = says
+    line.proof = lessons ? proveLine(job, output, predicted, lessons) : line.alone
+  }
+  return line.proof
+}
+
+/** The tones that this line was read with, and the usual one. */
+const frequenciesOf = (proof: LineProof): number[] => [...new Set([METER_HZ, ...[...proof.standing.values()].flatMap(j => j.reading.frequencyHz ?? [])])]
