@@ -8,13 +8,19 @@ const FIELDS = ['by', 'meter', 'leads', 'tone'] as const
 const fields = { by: ref(''), meter: ref(''), leads: ref(''), tone: ref('') }
 let isRead = false
 
+/** What is no tone is told where it stands, and bars no reading of the next day. */
+function keepable(name: typeof FIELDS[number]): string {
+  const { value } = fields[name]
+  return name === 'tone' && toneOf('line-impedance', value).problem ? '' : value
+}
+
 /** Who reads, with which meter: as it was said last. */
 export function useTaken(kind: Ref<ReadingKind>) {
   if (!isRead) {
     isRead = true
     const kept = (localStorage.getItem(KEY) ?? '').split('\n')
     FIELDS.forEach((name, k) => { fields[name].value = kept[k] ?? '' })
-    watch(Object.values(fields), () => localStorage.setItem(KEY, FIELDS.map(name => fields[name].value.replaceAll('\n', ' ')).join('\n')))
+    watch(Object.values(fields), () => localStorage.setItem(KEY, FIELDS.map(name => keepable(name).replaceAll('\n', ' ')).join('\n')))
   }
   return {
     ...fields,
