@@ -58,6 +58,10 @@ describe('a reading of one unit, or of one line, narrows what is right for all o
       .toEqual([[wanted.from], expect.closeTo(wanted.at, 3), expect.closeTo(wanted.at, 3), expect.closeTo(wanted.low, 2), expect.closeTo(wanted.high, 2)])
     expect([p.source.startsWith('learned from A1'), verdictWords('line-impedance', 'high', p)]).toEqual([true, expect.stringContaining(`, learned from ${wanted.from}.`)])
   })
+  test('under 800 Hz the cone still lifts it, and copper tells nothing', () => {
+    const coil = [read('coil-dcr', 'out1', 6, one)]
+    expect([799, 800].map(hz => lineOf(two, 'out2', coil, hz).learned !== null)).toEqual([false, true])
+  })
   test('of no kind, those alike on the same line are one model, and no others; the coil of the line itself teaches it', () => {
     const loose = lines(null, '10 x 5 W on 70.71 V', '10 x 5 W on 70.71 V')
     const readings = [read('coil-dcr', 'out1', 6, nodeIds(outputOf(loose))[0])]

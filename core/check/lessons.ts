@@ -34,6 +34,8 @@ export function modelsOn(output: Output): ReadonlySet<string> {
 
 /** Inductance of an ordinary coil, H. Common practice, no source. */
 const COIL_H = [0.1e-3, 0.8e-3] as const
+/** Below it the cone's resonance still lifts the impedance of small units, which copper does not tell. Common practice, no source. */
+const LOWEST_OF_COILS_HZ = 800
 /** Units of one model about their middle, two sigma. Common practice, no source. */
 const UNITS = 0.1
 
@@ -56,7 +58,7 @@ function lessonsFor(output: Output, all: readonly Teaches[], frequencyHz: number
   for (const key of modelsOn(output)) {
     const lines = all.flatMap(t => t.line?.key === key && t.line.frequencyHz === frequencyHz && t.outputId !== output.id ? [t.line] : [])
     const coils = all.flatMap(t => t.coils.filter(c => c.key === key))
-    const lesson = lines.length > 0 ? middleOf(lines) : coils.length > 0 ? ofCoils(coils, frequencyHz) : null
+    const lesson = lines.length > 0 ? middleOf(lines) : coils.length > 0 && frequencyHz >= LOWEST_OF_COILS_HZ ? ofCoils(coils, frequencyHz) : null
     if (lesson) lessons.set(key, lesson)
   }
   return lessons

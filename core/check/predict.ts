@@ -5,9 +5,8 @@ import { sure } from '#core/quantity/known'
 import { isReactive } from '#core/network/element'
 import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/tree'
 import { writeNumber } from '#core/quantity/write'
-import type { Chain, LineThrough, Output, Speaker } from '#core/job/schema'
-import type { MeasuredKind } from '#core/job/sections/readings/kinds'
-import { speakersOf, throughsIn } from '#core/job/tree'
+import type { Chain, LineThrough, Output, ReadingKind, Speaker } from '#core/job/schema'
+import { cableStated, speakersOf, throughsIn } from '#core/job/tree'
 import { leastToRead } from './overload'
 import { NO_LESSONS, type Lessons } from './lessons'
 import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, METER_HZ, solvedAsRead, type Edge } from './readingBands'
@@ -15,7 +14,7 @@ import { lineSpread } from './spread'
 
 /** What a reading should be. Nulls are not known; `source` says where the band comes from or why there is none. */
 export interface Predicted {
-  kind: MeasuredKind
+  kind: ReadingKind
   outputId: string
   /** null: at the head of the line. */
   nodeId: string | null
@@ -32,7 +31,9 @@ export interface Predicted {
   learned: { factor: number, from: string[] } | null
   /** Of the line's impedance: the part of the band that units of one model do not share, as the logarithm of a ratio to either side; null elsewhere. */
   ownSpread: number | null
-  /** Nothing flows there as it is drawn: open is what it should read. */
+  /** Of the line: lengths of cable that nobody stated, so that what they add is not in what is right. */
+  cableMissing: number
+  /** Nothing flows there as it is drawn: open is what it should read, and silent what should be heard. */
   isOpen: boolean
   /** Of the line: what it would read with its least speaker dead, where that lies inside the band, too, so that this reading cannot tell it. */
   cannotTell: { label: string, ohm: number, of: number } | null
@@ -40,7 +41,7 @@ export interface Predicted {
   overloadOhm: number | null
 }
 
-/** Every reading that can be foretold on a line: its impedance and DCR at the head, the coil of each speaker. */
+/** Every reading that can be foretold on a line: its impedance and DCR at the head, the coil of each speaker, and who is drawn off and should be silent. */
 export function predictLine(output: Output): Predicted[] {
   const speakers = speakersOf(output.wiring)
   if (speakers.length === 0) return []
@@ -49,8 +50,20 @@ export function predictLine(output: Output): Predicted[] {
     predictLineImpedance(output),
     predictLineDcr(output, speakers, throughs),
     ...speakers.map(speaker => predictCoil(output, speaker)),
+    ...predictSilent(output, speakers),
   ]
 }
+
+/** Speakers behind what is drawn off, or on a tap that is: silent is right there. Of all others nothing is foretold; to be heard speaks for itself. */
+function predictSilent(output: Output, speakers: readonly Speaker[]): Predicted[] {
+  if (!speakers.some(s => s.load.kind === 'tap' && s.load.tapW === 0) && !throughsIn(output.wiring).some(({ through }) => isOff(through))) return []
+  const watts = new Map(solvedAsRead(output.wiring).drops.map(d => [d.id, d.powerW]))
+  return speakers.filter(s => watts.get(s.id) === 0).map(({ id, label }) => ({
+    kind: 'sound', outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω', ...OF_COPPER, ...NOT_KNOWN, isOpen: true, source: 'drawn off',
+  }))
+}
+
+const isOff = (through: LineThrough): boolean => through.kind === 'control' ? through.setDb === 'off' : through.kind === 'transformer' && through.tapW === 0
 
 type Edges = Record<Edge, number | null> & { isOpen: boolean }
 /** What an ohmmeter reads, every coil at one edge of its band. */
@@ -88,7 +101,8 @@ export function predictLineImpedance(output: Output, frequencyHz = METER_HZ, les
   const isLearned = spread.learnedFrom.length > 0
   return {
     kind: 'line-impedance', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', frequencyHz,
-    ...band, cannotTell: blindTo(output, solved, band, spread.factor, frequencyHz), overloadOhm: leastToRead(output),
+    ...band, cannotTell: blindTo(output, solved, band, spread.factor, frequencyHz),
+    overloadOhm: leastToRead(output), cableMissing: cableStated(output.wiring).missing,
     learned: isLearned ? { factor: spread.factor, from: spread.learnedFrom } : null, ownSpread: expected === null ? null : spread.own,
     source: [...isLearned ? [`learned from ${spread.learnedFrom.join(', ')}`] : kinds.map(kind => IMPEDANCE_BANDS[kind].source), ...settingsOf(throughs)].join('; '),
   }
@@ -103,7 +117,7 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
   const unread = unreadBy(speakers, throughs)
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
-    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', ...OF_COPPER,
+    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', ...OF_COPPER, cableMissing: cableStated(output.wiring).missing,
     ...(unread === null ? copperAtHead(output.wiring) : NOT_KNOWN),
     source: unread ?? [...kinds.map(kind => DCR_BANDS[kind].source), ...(throughs.some(t => t.kind === 'capacitor') ? [BEHIND_CAPACITOR] : [])].join('; '),
   }
@@ -111,7 +125,7 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
 
 const DIRECT_HZ = 0
 /** What is said of impedances only. */
-const OF_COPPER = { overloadOhm: null, cannotTell: null, frequencyHz: null, learned: null, ownSpread: null } as const
+const OF_COPPER = { overloadOhm: null, cannotTell: null, frequencyHz: null, learned: null, ownSpread: null, cableMissing: 0 } as const
 const BEHIND_CAPACITOR = 'a capacitor in the way lets no direct current through: what is behind it is not read'
 
 /** Why the direct current of an ohmmeter says nothing of the line; null where it does. */

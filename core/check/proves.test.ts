@@ -2,7 +2,11 @@ import { describe, expect, test } from '@jest/globals'
 import { Records } from '#core/job/records'
 import type { FaultKind, Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
 import { headOf } from '#core/network/line'
-import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { putBefore, unknownControl } from '#core/hands/throughs'
+import { applyEdit } from '#core/job/apply'
+import type { Edit } from '#core/job/edits'
+import { speakersOf, withBranch } from '#core/job/tree'
 import { predictLine } from './predict'
 import { proveLine } from './proof'
 import { asCurve } from '#core/network/element'
@@ -49,6 +53,32 @@ describe('what a reading cannot tell is said', () => {
     expect(line!.cannotTell === null ? null : Number(line!.cannotTell.ohm.toFixed(4))).toBe(isBlind ? Number((70.71 ** 2 / 10 / (count - 1)).toFixed(4)) : null)
     if (isBlind) expect(verdictWords('line-impedance', 'as-planned', line!)).toMatch(new RegExp(`of these ${count} dead it would read .* this reading cannot tell`))
   })
+})
+
+describe('what is drawn off: silent is right, playing is wrong', () => {
+  const zero = jobOf('2 x 5 W on 70.71 V 30 W')
+  const behind = (setDb: number | 'off') =>
+    applyEdit(zero, (putBefore(zero, nodeIds(outputOf(zero)), { ...unknownControl('C1'), stepsDb: [12], setDb }, counter('g')) as { edit: Edit }).edit).job
+  const tapOff = withBranch(zero, nodeIds(outputOf(zero))[0]!, b => b.node.kind === 'speaker' && b.node.load.kind === 'tap' ? { ...b, node: { ...b.node, load: { ...b.node.load, tapW: 0 } } } : b)
+  test.each<[string, Job, number, string, string]>([
+    ['behind a control drawn off', behind('off'), 0, 'as-planned', 'plays-though-off'], ['on a tap drawn off', tapOff, 0, 'as-planned', 'plays-though-off'],
+    ['its neighbour is not off', tapOff, 1, 'silent', 'plays'], ['with the control turned down only', behind(12), 0, 'silent', 'plays'],
+  ])('%s', (_, job, index, silent, plays) => {
+    const output = outputOf(job)
+    const plan = predictLine(output).find(p => p.kind === 'sound' && p.nodeId === speakersOf(output.wiring)[index]!.id) ?? null
+    expect([judge({ is: 'silent' }, plan).code, judge({ is: 'plays' }, plan).code]).toEqual([silent, plays])
+    expect([judge({ is: 'silent' }, plan).grade, judge({ is: 'plays' }, plan).grade]).toEqual(silent === 'silent' ? ['stop', 'good'] : ['good', 'stop'])
+  })
+})
+
+test('cable that is not stated is named before leads and joints, where it reads high', () => {
+  const line = jobOf('4 x 5 W on 70.71 V')
+  const [bare, known] = [line, cabled(line, { cable: { awg: 16 }, lengthM: 5 })].map(job => predictLine(outputOf(job))[0]!)
+  for (const code of ['just-high', 'high'] as const) {
+    expect(verdictWords('line-impedance', code, bare!)).toMatch(/ Ω\. Cable that is not stated adds to it: enter its size and length first\. /)
+    expect(verdictWords('line-impedance', code, known!)).not.toMatch(/not stated/)
+  }
+  expect(verdictWords('line-impedance', 'just-low', bare!)).not.toMatch(/not stated/)
 })
 
 describe('what is foretold open and reads open is right', () => {

@@ -1,6 +1,6 @@
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { ReadingValue, Sound } from '#core/job/schema'
-import { factsOf, type MeasuredKind } from '#core/job/sections/readings/kinds'
+import { factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -8,7 +8,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | Sound | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
+    | Sound | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -31,8 +31,9 @@ const is = (code: VerdictCode, grade: Grade): Verdict => ({ code, grade })
 /** Judges a reading against what was foretold. */
 export function judge(value: ReadingValue, predicted: Predicted | null): Verdict {
   switch (value.is) {
-    case 'plays': return is('plays', 'good')
-    case 'silent': return is('silent', 'stop')
+    case 'plays': return predicted?.isOpen ? is('plays-though-off', 'stop') : is('plays', 'good')
+    // Where it is drawn off silent is right.
+    case 'silent': return predicted?.isOpen ? is('as-planned', 'good') : is('silent', 'stop')
     // It is reached and it sounds, but not as it should.
     case 'scratchy': case 'thin': case 'quiet': case 'hum': case 'comes-and-goes': return is(value.is, 'tight')
     // What is foretold open and reads open is right.
@@ -42,7 +43,7 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
 }
 
 /** Copper at the head of a line without a band: that there is a way round is all that an ohmmeter says of it. */
-function saysNotOpen(kind: MeasuredKind): boolean {
+function saysNotOpen(kind: ReadingKind): boolean {
   const { at, isCopper } = factsOf(kind)
   return at === 'head' && isCopper
 }

@@ -77,7 +77,7 @@ export function valueWords(value: ReadingValue): string {
 export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'as-planned': 'As it should be', 'plays': 'Plays', 'just-high': 'Reads wrong: just above', 'just-low': 'Reads wrong: just below',
   'high': 'Reads wrong: too high', 'low': 'Reads wrong: too low', 'far-high': 'Reads wrong: far too high', 'far-low': 'Reads wrong: far too low',
-  'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
+  'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'plays-though-off': 'Plays, though drawn off', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
   'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
   'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
@@ -109,6 +109,7 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'open': 'The coil is broken, or its lead-out, or the terminal.', 'short': 'A short before the coil.',
   },
   'sound': {
+    'plays-though-off': 'Its control or its tap is drawn off: it was turned up since, or it hangs elsewhere than drawn. Turn it off, or correct the drawing.',
     'silent': 'If all are silent, first the amplifier: on, not muted, its source, its protection. One alone: an open coil or joint, a tap on off, its control at zero, something unplugged, or cable broken before it.',
     'scratchy': 'A rubbing coil, by heat or too much travel; dirt; a torn cone or surround. Read its coil: right ohms are no proof, for a coil that rubs reads right too; wrong ohms say that it has been hot.',
     'thin': 'Its neighbour the other way round, or one of its own drive units silent.',
@@ -123,6 +124,9 @@ const toneWords = ({ frequencyHz }: Predicted) => frequencyHz === null || freque
 /** Where the band was learned. */
 const learnedWords = ({ learned }: Predicted) => learned ? `, learned from ${learned.from.join(', ')}` : ''
 
+/** Before leads and joints: cable that nobody stated is not in what is right. */
+const cableWords = (predicted: Predicted | null) => predicted && predicted.cableMissing > 0 ? 'Cable that is not stated adds to it: enter its size and length first. ' : ''
+
 /** What a reading inside its band leaves open. */
 function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): string {
   return `With ${label} of these ${of} dead it would read ${writeQuantity(ohm, 'Ω')}: this reading cannot tell. Each is proved by its own.`
@@ -133,13 +137,20 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   const band = predicted?.low != null && predicted.high != null
     ? `Right would be ${writeQuantity(predicted.low, 'Ω')} to ${writeQuantity(predicted.high, 'Ω')}${toneWords(predicted)}${learnedWords(predicted)}.`
     : ''
+  if (code === 'as-planned' && predicted?.kind === 'sound') return 'Its control or tap is drawn off: silent is as it should be. Of the speaker itself it says nothing.'
   if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
   if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`
   if (code === 'as-planned') return `${band} As it should be.`
   if (code === 'plays') return 'It is reached and it sounds.'
-  if (code === 'just-high' || code === 'just-low') return `${band} Just outside: null the leads and read again before anything is opened.`
+  if (code === 'just-high' || code === 'just-low') return `${band} ${code === 'just-high' ? cableWords(predicted) : ''}Just outside: null the leads and read again before anything is opened.`
   if (code === 'nothing-to-compare') return `Nothing to compare with: ${predicted?.source ?? 'no plan for this place'}.`
-  return [band, SIGNS[kind][code] ?? ''].filter(Boolean).join(' ')
+  return [band, code === 'high' ? cableWords(predicted).trim() : '', SIGNS[kind][code] ?? ''].filter(Boolean).join(' ')
+}
+
+/** Before anything is read: where what is right comes from, or why it is not known. */
+export function rightWords({ kind, low, source }: Predicted): string {
+  if (kind === 'sound') return 'Its control or tap is drawn off: silent is right here.'
+  return low === null ? `What is right here is not known: ${source}.` : `Where the band comes from: ${source}.`
 }
 
 export const FAULT_WORDS: Record<FaultKind, { at: (place: string) => string, repair: string }> = {

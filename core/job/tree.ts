@@ -164,3 +164,19 @@ export function countOf(group: Group | Chain): number {
   for (const { node } of group.children) if (isGroup(node)) count += countOf(node)
   return count
 }
+
+/** Lengths of cable that are stated, and that are missing. */
+export interface CableStated { stated: number, missing: number }
+
+/** Along a chain every length counts; members of a series or a star may stand at one place, and so may a control and the first behind it. */
+export function cableStated(node: Chain | WireNode): CableStated {
+  if (!isGroup(node)) return { stated: 0, missing: 0 }
+  return node.children.reduce((sum, branch: Branch, k) => {
+    const isRun = node.kind === 'chain' && !(k === 0 && 'through' in node && node.through)
+    const below = cableStated(branch.node)
+    return {
+      stated: sum.stated + below.stated + (branch.lead ? 1 : 0),
+      missing: sum.missing + below.missing + (!branch.lead && isRun ? 1 : 0),
+    }
+  }, { stated: 0, missing: 0 })
+}

@@ -4,10 +4,10 @@ import { byId, sure } from '#core/quantity/known'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { isKnownThroughout } from '#core/network/label'
 import { levelDb, lowestAtHead, type Drop, type LineSolution } from '#core/network/line'
-import type { Band, Branch, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
-import { isGroup, nominalOhmOf, singleLoads } from '#core/network/tree'
+import type { Band, LineThrough, Output, Speaker } from '#core/job/schema'
+import { nominalOhmOf, singleLoads } from '#core/network/tree'
 import { TRANSFORMER_LOSS_DB, type CountedDraw } from '#core/schools/reserve'
-import { speakersOf } from '#core/job/tree'
+import { cableStated, speakersOf, type CableStated } from '#core/job/tree'
 import { fullyUp, type Hangs, type ThroughGroup } from './behind'
 import { makeMostOf } from './mostOf'
 import { playedHz } from './playedBand'
@@ -105,7 +105,7 @@ export interface LineFacts {
   /** Speakers that nothing can flow through, their own off positions apart. */
   dead: Speaker[]
   /** Lengths of cable that are stated, and that are missing; members of a series stand together and need none. */
-  cable: { stated: number, missing: number }
+  cable: CableStated
   /** The speaker with the least level for its load, where cable is stated. */
   farthest: { drop: DropFacts, lossDb: number } | null
 }
@@ -153,7 +153,7 @@ export function solveOutput(output: Output): LineFacts {
     throughs: throughFacts(positions, isLine ? lineV : null, scaled, mostOf),
     lostShare: unit.headPowerW > 0 ? unit.lostW / unit.headPowerW : 0,
     dead: upBare.head.state === 'finite' ? deadOf(drops.filter(d => d.ohm !== null), upBare) : [],
-    cable: cableOf(output.wiring),
+    cable: cableStated(output.wiring),
     farthest: far && { drop: far, lossDb: far.lossDb },
   }
 }
@@ -287,19 +287,6 @@ function lineVoltsAt(output: Output, speakers: Speaker[], kind: LineKind): numbe
   if (ratedV !== null || kind === 'low-impedance') return ratedV
   const printed = speakers.flatMap(s => s.load.kind === 'tap' ? [s.load.ratedV] : [])
   return printed.every(v => isSameVoltage(v, printed[0]!)) ? printed[0] ?? null : null
-}
-
-/** Along a chain every length counts; members of a series or a star may stand at one place, and so may a control and the first behind it. */
-function cableOf(node: Output['wiring'] | WireNode): LineFacts['cable'] {
-  if (!isGroup(node)) return { stated: 0, missing: 0 }
-  return node.children.reduce((sum, branch: Branch, k) => {
-    const isRun = node.kind === 'chain' && !(k === 0 && 'through' in node && node.through)
-    const below = cableOf(branch.node)
-    return {
-      stated: sum.stated + below.stated + (branch.lead ? 1 : 0),
-      missing: sum.missing + below.missing + (!branch.lead && isRun ? 1 : 0),
-    }
-  }, { stated: 0, missing: 0 })
 }
 
 /** Power that a tap draws on a line: the same winding on another voltage takes P·(V/V₀)². Source: definition of power. */

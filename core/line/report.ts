@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Job } from '#core/job/schema'
-import { MEASURED_KINDS } from '#core/job/sections/readings/kinds'
+import { isHeard, MEASURED_KINDS, type MeasuredKind } from '#core/job/sections/readings/kinds'
+import type { Predicted } from '#core/check/predict'
 import { evaluateJob, type LineEvaluation } from './evaluate'
 import { valveSaid } from './valveSaid'
 import { findingText } from './words'
@@ -59,6 +60,8 @@ export const reportSchema = z.strictObject({
 })
 export type Report = z.infer<typeof reportSchema>
 
+const isMeasured = (predicted: Predicted): predicted is Predicted & { kind: MeasuredKind } => !isHeard(predicted.kind)
+
 /** Twelve figures: what is computed is exact to more than that, what is printed need not show the last bits of arithmetic. */
 export function tidy<T>(value: T): T {
   if (typeof value === 'number') return Number(value.toPrecision(12)) as T
@@ -93,7 +96,8 @@ export function reportOf(job: Job): Report {
       drops: line.drops.map(({ label, volts, drawnW, powerW }) => ({ label, volts, drawnW, powerW })),
       ...valveSaid(line, job),
       required: requiredOf(line), findings: findingsOf(line),
-      predicted: line.predicted.map(({ place, kind, low, expected, high, unit, source }) => ({ place, kind, low, expected, high, unit, source })),
+      predicted: line.predicted.filter(isMeasured)
+        .map(({ place, kind, low, expected, high, unit, source }) => ({ place, kind, low, expected, high, unit, source })),
     })),
   })
 }

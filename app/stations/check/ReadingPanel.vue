@@ -5,7 +5,7 @@ import InputText from 'primevue/inputtext'
 import { checkKey, historyOf } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
-import { CAUTION, KIND_WORDS, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
+import { CAUTION, KIND_WORDS, rightWords, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { factsOf, isHeard, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { SOUNDS } from '#core/job/sections/readings/schema'
@@ -193,12 +193,9 @@ defineExpose({ focus })
     </div>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p v-if="draft?.is === 'ohm' && taken?.leadsOhm" class="soft small">Without the leads: {{ valueWords(draft) }}.</p>
-    <BandScale v-if="predicted" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
+    <BandScale v-if="predicted && !isHeard(kind)" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
     <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
-    <p
-      v-else-if="predicted"
-      class="soft
-      small">{{ predicted.low === null ? `What is right here is not known: ${predicted.source}.` : `Where the band comes from: ${predicted.source}.` }}</p>
+    <p v-else-if="predicted" class="soft small">{{ rightWords(predicted) }}</p>
 
     <div class="acts">
       <Button v-if="!isHeard(kind) && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
@@ -213,10 +210,12 @@ defineExpose({ focus })
       <div class="three">
         <InputText v-model="by" size="small" aria-label="Who reads" placeholder="who reads" maxlength="80" />
         <InputText v-model="meter" size="small" aria-label="With which meter" placeholder="with which meter" maxlength="80" />
-        <InputText v-model="leads" size="small" aria-label="Its leads, ohms: 0 when nulled" placeholder="its leads: 0 Ω when nulled" maxlength="12" />
+        <InputText
+          v-if="factsOf(kind).isCopper" v-model="leads" size="small" maxlength="12"
+          aria-label="Its leads, ohms: 0 when nulled" placeholder="leads: 0 Ω if nulled" />
         <InputText
           v-if="factsOf(kind).isOfTone" v-model="tone" size="small" list="meter-tones" maxlength="12"
-          aria-label="Its tone, hertz: 1 kHz unless said" placeholder="its tone: 1 kHz unless said" />
+          aria-label="Its tone, hertz: 1 kHz unless said" placeholder="its tone: 1 kHz" />
         <datalist id="meter-tones"><option v-for="hz in TONES" :key="hz" :value="writeQuantity(hz, 'Hz')" /></datalist>
       </div>
       <p v-if="toneProblem" class="error-words" role="alert">{{ toneProblem }}</p>
