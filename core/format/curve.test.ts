@@ -40,6 +40,27 @@ test.each<[string, string, RegExp | null]>([
   ['a phase beyond a right angle', written('\t').replace('\t-', '\t-1'), /^Line \d+: a phase of −?-?1\d+(\.\d+)?°/],
 ])('%s is said', (_, text, wanted) => expect(readCurve(text).problems).toEqual([expect.stringMatching(wanted!)]))
 
+describe('what its header says is taken, or the file is refused', () => {
+  const radians = (deg: number) => deg * Math.PI / 180
+  const as = (head: string, cells: (row: typeof rows[number]) => (number | string)[]) => `${head}\n${rows.map(r => cells(r).join('\t')).join('\n')}`
+  test.each<[string, string]>([
+    ['real and imaginary', as('# Freq (Hz)\tReal (ohm)\tImag (ohm)', r => [r.hz, r.ohm * Math.cos(radians(r.deg)), r.ohm * Math.sin(radians(r.deg))])],
+    ['imaginary first, with a column between', as('Imag\tNote\tRe\tFrequency', r => [r.ohm * Math.sin(radians(r.deg)), 'x', r.ohm * Math.cos(radians(r.deg)), r.hz])],
+    ['radians', as('* Frequency [Hz]\tImpedance [Ohm]\tPhase [rad]', r => [r.hz, r.ohm, radians(r.deg)])],
+    ['kilohertz', as('freq (kHz)\t|Z| (Ω)\tphase (°)', r => [r.hz / 1000, r.ohm, r.deg])],
+    ['milliohms', as('Hz mOhm Deg', r => [r.hz, r.ohm * 1000, r.deg])],
+    ['kilohms', as('Hz\tkOhm\tDeg', r => [r.hz, r.ohm / 1000, r.deg])],
+    ['levels beside the impedance', as('Freq(Hz) SPL(dB) Z(ohm) Phase(deg)', r => [r.hz, 88, r.ohm, r.deg])],
+    ['a sentence is no head', as('# Impedance measured at one volt, freq from 20 Hz', r => [r.hz, r.ohm, r.deg])],
+  ])('%s', (_, text) => readCurve(text).points.forEach((p, k) => expect([p.hz, p.ohm, p.deg]).toEqual([expect.closeTo(rows[k]!.hz, 6), expect.closeTo(rows[k]!.ohm, 6), expect.closeTo(rows[k]!.deg, 6)])))
+  test.each<[string, string, RegExp]>([
+    ['levels and a phase', 'Freq(Hz) SPL(dB) Phase(degrees)\n20 60 10\n30 66 12', /levels in dB, not an impedance/],
+    ['levels by their title', '# SPL at 1 m, dB\n# Hz\n20 60 10\n30 66 12', /levels in dB/],
+    ['a real part alone', 'Hz\tRe\tNote\n20\t6\t1\n30\t7\t1', /a real part and no imaginary one/],
+    ['fewer values than it names', 'Hz\tre\tim\n20\t6\t1\n30\t7', /^Line 3 has 2 values; its header names more/],
+  ])('%s: refused', (_, text, says) => expect(() => readCurve(text)).toThrow(says))
+})
+
 test('out of order it is put in order, of a frequency that stands twice the first counts', () => {
   expect(readCurve('20 7 1\n20 8 1\n25 9 1\n20000 9 1').problems[0]).toMatch(/^Line 2: 20 Hz comes after 20 Hz/)
   expect(readCurve('1000 8 0\n20 7 1\n1000 9 0\n20000 30 40').points.map(p => [p.hz, p.ohm])).toEqual([[20, 7], [1000, 8], [20_000, 30]])

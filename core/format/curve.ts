@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { MOST_POINTS as MOST_KEPT } from '#core/gear/load'
 import type { CurvePoint } from '#core/network/tree'
+import { columnsOf, isOfLevels, pointOf, type CurveColumns } from './curveColumns'
 import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 
@@ -29,23 +30,32 @@ const WIDEST_STEP = 2 ** (1 / 3)
 
 /**
  * Reads a curve. Values are parted by tabs, semicolons, commas or blanks; decimals have a point, or a comma where commas part nothing. Lines that begin with a
- * word or a mark are remarks.
+ * word or a mark are remarks, but for names of columns (curveColumns.ts): kHz, mΩ, radians, real and imaginary are taken as they say, levels are refused.
  * @throws InputError at the first character that is no measurement
  */
 export function readCurve(text: string): CurveReport {
   const points: CurveReport['points'] = []
+  const remarks: string[] = []
+  let columns: CurveColumns | null = null
   const lineOf: number[] = []
   let at = 0
   for (const [k, line] of text.split('\n').entries()) {
     const start = at
     at += line.length + 1
     const plain = line.replace(/\r$/, '').replace(/^\uFEFF/, '')
-    if (plain.trim() === '' || REMARK.test(plain)) continue
-    const values = valuesOf(plain, k + 1, start)
-    const [hz, ohm, deg] = values as [number, number, number | undefined]
+    if (plain.trim() === '') continue
+    if (REMARK.test(plain)) {
+      remarks.push(plain)
+      const named = columnsOf(plain)
+      if (named === 'level') throw new InputError(NOT_IMPEDANCE, start, [])
+      if (named && points.length === 0) columns = named
+      continue
+    }
+    if (points.length === 0 && columns === null && isOfLevels(remarks)) throw new InputError(NOT_IMPEDANCE, 0, [])
+    const { hz, ohm, deg } = pointIn(plain, k + 1, start, columns)
     if (!(hz > 0)) throw new InputError(`Line ${k + 1}: a frequency is above zero.`, start, EXAMPLES)
     if (!(ohm > 0)) throw new InputError(`Line ${k + 1}: an impedance is above zero ohms.`, start, EXAMPLES)
-    points.push({ hz, ohm, deg: deg ?? null })
+    points.push({ hz, ohm, deg })
     lineOf.push(k + 1)
     if (points.length > MOST_POINTS) throw new InputError(`More than ${MOST_POINTS} points.`, start, [])
   }
@@ -59,7 +69,23 @@ export function readCurve(text: string): CurveReport {
   }
 }
 
-function valuesOf(line: string, number: number, start: number): number[] {
+const NOT_IMPEDANCE = 'Its columns are levels in dB, not an impedance: measure the impedance, in ohms, and take that file.'
+
+/** A row as its header says; without one a frequency, ohms, and degrees if there are any. */
+function pointIn(line: string, number: number, start: number, columns: CurveColumns | null): CurveReport['points'][number] {
+  const used = columns && [columns.hz, ...Object.values(columns.parts)].flatMap(c => c ? [c.index] : [])
+  const values = valuesOf(line, number, start, used)
+  if (columns === null) return { hz: values[0]!, ohm: values[1]!, deg: values[2] ?? null }
+  return pointOf(columns, values.length, (index) => {
+    const value = values[index]
+    if (value === undefined) throw new InputError(`Line ${number} has ${values.length} ${values.length === 1 ? 'value' : 'values'}; its header names more.`, start, EXAMPLES)
+    return value
+  })
+}
+
+/** `used`: the columns that count; null: a frequency, an impedance, and a phase if there is one. */
+function valuesOf(line: string, number: number, start: number, used: readonly number[] | null): number[] {
+  const isUsed = (index: number) => used === null || used.includes(index)
   // A comma parts values where points are the decimals, or where a blank follows it; else it is the decimal.
   const byMark = /[;\t]/.test(line)
   const isCommaParting = !byMark && /,/.test(line) && (/\./.test(line) || /,\s/.test(line) || !/\S\s+\S/.test(line.trim()))
@@ -69,13 +95,14 @@ function valuesOf(line: string, number: number, start: number): number[] {
   for (const piece of line.trim().split(parting)) {
     const word = piece.trim()
     const value = Number(isCommaParting ? word : word.replace(',', '.'))
-    if (word === '' || !Number.isFinite(value)) {
+    // A column that its header does not name may hold anything.
+    if ((word === '' || !Number.isFinite(value)) && isUsed(values.length)) {
       throw new InputError(`Line ${number}: “${word}” is not a number.`, start + at, EXAMPLES)
     }
     values.push(value)
     at += piece.length + 1
   }
-  if (values.length < 2 || values.length > 3) {
+  if (used === null && (values.length < 2 || values.length > 3)) {
     throw new InputError(`Line ${number} has ${values.length} ${values.length === 1 ? 'value' : 'values'}: a frequency, an impedance, and a phase if there is one.`, start, EXAMPLES)
   }
   return values

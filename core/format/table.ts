@@ -13,12 +13,13 @@ import { asWired, isGroup, nominalOhmOf } from '#core/network/tree'
  * Groups are not in it: each speaker stands alone, with the lead that it hangs on.
  */
 const COLUMNS = ['label', 'what it is', 'wired as', 'taps, W', 'rating', 'driver', 'length', 'cable'] as const
-type Column = typeof COLUMNS[number]
+/** A tap that has a column of its own is watts, also where it does not say so. */
+type Column = typeof COLUMNS[number] | 'tap'
 
 /** Other names that people give these columns. */
 const NAMED: readonly (readonly [Column, RegExp])[] = [
-  ['label', /^(label|no\.?|nr\.?|number|#|id|speaker)$/], ['what it is', /^(what( it is)?|name|model|type|kind|description|unit)$/], ['wired as', /^(wired( as)?|tap|taps?,? ?w|load|impedance|ohms?|z|nominal)$/],
-  ['taps, W', /^(taps,? ?w?|its taps)$/], ['rating', /^(rating|rated|continuous|power|watts)$/], ['driver', /^(driver|coil|driver ohms?)$/],
+  ['label', /^(label|no\.?|nr\.?|number|#|id|speaker)$/], ['what it is', /^(what( it is)?|name|model|type|kind|description|unit)$/], ['wired as', /^(wired( as)?|load|impedance|ohms?|z|nominal)$/],
+  ['tap', /^(tap|tapped|tap,? ?\(?w(atts?)?\)?|tap set(ting)?|set to)$/], ['taps, W', /^(taps,? ?\(?w?\)?|its taps)$/], ['rating', /^(rating|rated|continuous|power|watts)$/], ['driver', /^(driver|coil|driver ohms?)$/],
   ['length', /^(length|len|distance|m|metres|meters|ft|feet|run)$/], ['cable', /^(cable|wire|gauge|size|awg|mm2|mm²)$/],
 ]
 
@@ -70,7 +71,7 @@ export function readTable(text: string, usual: { lineV: number, cable: Cable }, 
 /** What each column of a first row is called; null where it names none by which a speaker could be known. */
 function namesOf(cells: readonly string[]): (Column | null)[] | null {
   const names = cells.map(cell => NAMED.find(([, pattern]) => pattern.test(cell.toLowerCase()))?.[0] ?? null)
-  return names.includes('wired as') ? names : null
+  return names.includes('wired as') || names.includes('tap') ? names : null
 }
 
 const LOAD = /^(off|[\d.,]+(\s*(\+|\|\|)\s*[\d.,]+)*\s*(w|watts?|ohms?|Ω|r)\b.*|[\d.,]+\s*Ω.*)$/i
@@ -101,9 +102,13 @@ function branchOf(at: (column: Column) => string, k: number, row: number, usual:
       throw new InputError(`Row ${row}, ${column}: ${error.message}`, 0, error.expected)
     }
   }
-  const load = read('wired as', cell => loadOf(cell, usual.lineV))
+  const tap = read('tap', cell => loadOf(/^[\d.,]+$/.test(cell) ? `${cell} W` : cell, usual.lineV))
+  const load = tap ?? read('wired as', cell => loadOf(cell, usual.lineV))
   if (!load) throw new InputError(`Row ${row}: how it is wired is not said.`, 0, ['10 W', '8 ohm'])
   const taps = read('taps, W', cell => cell.split(/[\s,]+/).map(w => readQuantity('power', w)))
+  if (load.kind === 'tap' && taps && load.tapW !== 0 && !taps.includes(load.tapW)) {
+    throw new InputError(`Row ${row}, tap: its taps are ${taps.map(w => writeNumber(w, 6)).join(', ')} W, and ${writeNumber(load.tapW, 6)} W is none of them.`, 0, [])
+  }
   const lengthM = read('length', cell => readQuantity('length', /^[\d.,]+$/.test(cell) ? `${cell} m` : cell))
   const cable = read('cable', readCable)
   const branch: Branch = {

@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals'
 import { writeTable } from '#core/format/table'
+import { unstatedModel } from '#core/gear/models'
 import { InputError } from '#core/quantity/inputError'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
-import { branchesOf, writeClip } from './pasted'
+import { asKinds, branchesOf, writeClip } from './pasted'
 import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 100, cable: { awg: 18 } }
@@ -17,4 +18,12 @@ test.each<[string, string, string | null, string[]]>([
   ['taps that do not say their volts', '2 x 20 W', null, ['20 W at 100', '20 W at 100']], ['several that do not say how they are wired', '2 x 8', null, ['8 Ω', '8 Ω']],
   ['a typed line', ' 3 x 5 W on 70 V ', null, ['5 W at 70.71', '5 W at 70.71', '5 W at 70.71']], ['a table’s taps are for the volts of the line it goes to', '5 W\n10 W', null, ['5 W at 100', '10 W at 100']],
 ])('%s', (_, pasted, kept, wanted) => expect(kinds(pasted, kept)).toEqual(wanted))
+test('named like a kind of the job they are of it, where it has the tap; what is not found or lacks is said', () => {
+  const model = { ...unstatedModel('speaker', 'Ceiling 165'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 100, tapsW: [5, 10, 20] }] }
+  const rows = 'No.\tModel\tTap\nC1\tceiling 165\t10\nC2\tCeiling 165\t7\nC3\tHorn\t15\nC4\tHorn\t15'
+  const { branches, said } = asKinds(branchesOf(rows, null, usual, counter('p')), [{ what: 'speaker', id: 'k', from: null, model }])
+  const of = branches.map(({ node }) => node.kind === 'speaker' && node.load.kind === 'tap' ? [node.kindId, node.name, node.load.tapW, node.load.tapsW.length, node.continuousW] : node)
+  expect(of).toEqual([['k', 'Ceiling 165', 10, 3, 30], ['k', 'Ceiling 165', 7, 7, null], [null, 'Horn', 15, 7, null], [null, 'Horn', 15, 7, null]])
+  expect(said).toEqual(['C2: “Ceiling 165” has no tap of 7 W', '“Horn”: no kind of this job is called so; kept as a name'])
+})
 test('what is none of them', () => expect(() => branchesOf('good morning', null, usual, counter('p'))).toThrow(InputError))

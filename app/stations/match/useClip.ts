@@ -6,7 +6,7 @@ import { newId } from '~/api/ids'
 import { placeOf } from '~/composables/useKeys'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
-import { branchesOf, writeClip } from './pasted'
+import { asKinds, branchesOf, writeClip } from './pasted'
 import { usualCableOf } from './forms/usualCable'
 
 const KEY = 'plain-match.clip'
@@ -38,11 +38,11 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     const last = selected.ids.at(-1) ?? nodeId
     try {
       const usual = { lineV: selected.line?.lineV ?? null, cable: usualCableOf(store.opened, last === null ? [] : [last]) }
-      const branches = branchesOf(text, localStorage.getItem(KEY), usual, newId)
+      const { branches, said } = asKinds(branchesOf(text, localStorage.getItem(KEY), usual, newId), store.opened.kinds)
       const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
       if (store.edit(edit)) {
         chooseAll(nodeIds)
-        store.said = `${nodeIds.length} pasted`
+        store.said = [`${nodeIds.length} pasted`, ...said].join('. ')
       }
     }
     catch (error) {
