@@ -262,6 +262,8 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['members of a series stand together: they want no length', cabled(jobOf('(8 + 8) || (8 + 8) on 100 W at 8'), { cable: { awg: 12 }, lengthM: 3 }), ['good load-suits', 'unknown curve-not-known']],
   ['more than peak', withLoad(jobOf('8 || 8 on 500 W at 4'), { kind: 'nominal', nominalOhm: 8 }, { continuousW: 50 }), ['stop speaker-overdriven', 'stop speaker-overdriven', 'tight amplifier-outside-rule', 'good load-suits', 'unknown curve-not-known']],
   ['40 × 5 W over 240 m of 18 AWG lose 1.68 dB', cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), ['tight far-end-loss', 'good fits-with-reserve']],
+  ['lengths of no stated size', cabled(jobOf('30 x 5 W on 70 V 400 W'), { cable: null, lengthM: 8 }), ['good fits-with-reserve']],
+  ['one of them of a size', withBranch(cabled(jobOf('30 x 5 W on 70 V 400 W'), { cable: null, lengthM: 8 }), 'o1n5', b => ({ ...b, lead: { cable: { awg: 16 }, lengthM: 8 } })), ['good fits-with-reserve', 'unknown cable-partly-stated']],
   ['one length of thirty is stated', withBranch(jobOf('30 x 5 W on 70 V 400 W'), 'o1n5', b => ({ ...b, lead: { cable: { awg: 16 }, lengthM: 8 } })), ['good fits-with-reserve', 'unknown cable-partly-stated']],
   ['and is too long already', withBranch(jobOf('30 x 5 W on 70 V 400 W'), 'o1n5', b => ({ ...b, lead: { cable: { awg: 24 }, lengthM: 60 } })), ['tight far-end-loss', 'good fits-with-reserve', 'unknown cable-partly-stated'], /has taken at least/],
   // The limit of a low-impedance line is its own: 0.6 dB are over it, and no word on a 70 V line.
@@ -286,7 +288,8 @@ describe('findings', () => {
     const beyond: FindingCode[] = ['head-short'] // the schema lets no short in
     expect([...met, ...beyond].sort()).toEqual([...FINDING_CODES].sort())
   })
-  test.each([['one length of thirty is stated', '29 of 30 lengths of cable are not stated.', /at least 0.05 dB/], ['of one of two', 'Of 01 the rating that you believe counts: 50 W continuous; the sheet states none.', /goes by it/], ['one load rated twice', 'Two powers are stated at 8 Ω: 100 W and 120 W.', /Only one/],
+  test.each([['lengths of no stated size', '240 m of cable are of no stated size.', /not known/], ['one of them of a size', '29 of 30 lengths of cable are not stated, 29 of them only of no stated size.', /at least/],
+    ['one length of thirty is stated', '29 of 30 lengths of cable are not stated.', /at least 0.05 dB/], ['of one of two', 'Of 01 the rating that you believe counts: 50 W continuous; the sheet states none.', /goes by it/], ['one load rated twice', 'Two powers are stated at 8 Ω: 100 W and 120 W.', /Only one/],
     ['more volts into a heavier load', '100 W at 8 Ω and 250 W at 4 Ω do not go together.', /more volts/], ['less current into a heavier load', '100 W at 8 Ω and 40 W at 4 Ω do not go together.', /holds back/],
     ['transformers of two voltages, amplifier not known', 'Transformers for 70 V and 100 V hang on one line, and its voltage is not known.', /volts of the line/],
     ['a tap that the unit does not have', '01 is set to 5 W, but its taps are 7.5 W, 15 W and 30 W.', /as if it stood/], ['3 Ω between floor and lowest rated load', 'No power is rated at 3 Ω; the lowest rated load is 4 Ω.', /between 75 W.* and 133.3 W/],

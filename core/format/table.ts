@@ -34,7 +34,7 @@ function rowOf({ label, name, load, continuousW, driverOhm }: Speaker, lead: Bra
   return [
     label, name, load.kind === 'tap' ? `${load.tapW === 0 ? 'off' : `${writeNumber(load.tapW, 6)} W`} at ${writeNumber(load.ratedV, 5)} V` : ohmsOf(load),
     load.kind === 'tap' ? load.tapsW.map(w => writeNumber(w, 6)).join(' ') : '', continuousW === null ? '' : `${writeNumber(continuousW, 6)} W`,
-    driverOhm === null ? '' : `${writeNumber(driverOhm, 6)} ohm`, lead ? `${writeNumber(lead.lengthM, 6)} m` : '', lead ? writeCable(lead.cable) : '',
+    driverOhm === null ? '' : `${writeNumber(driverOhm, 6)} ohm`, lead ? `${writeNumber(lead.lengthM, 6)} m` : '', lead?.cable ? writeCable(lead.cable) : '',
   ]
 }
 
@@ -55,7 +55,7 @@ export function isTable(text: string): boolean {
  * `lineV`; a length that does not say its cable is of `cable`.
  * @throws InputError that says which row and column cannot be read; nothing is taken in part
  */
-export function readTable(text: string, usual: { lineV: number, cable: Cable }, newId: NewId): Branch[] {
+export function readTable(text: string, usual: { lineV: number, cable: Cable | null }, newId: NewId): Branch[] {
   const rows = text.split(/\r?\n/).map(line => line.split(/\t|;/).map(cell => cell.trim())).filter(cells => cells.some(cell => cell !== ''))
   if (rows.length === 0) throw new InputError('There is nothing in it.', 0, [])
   const named = namesOf(rows[0]!)
@@ -90,7 +90,7 @@ function unnamed(cells: readonly string[]): Map<Column, string> {
   return found
 }
 
-function branchOf(at: (column: Column) => string, k: number, row: number, usual: { lineV: number, cable: Cable }, newId: NewId): Branch {
+function branchOf(at: (column: Column) => string, k: number, row: number, usual: { lineV: number, cable: Cable | null }, newId: NewId): Branch {
   const read = <T>(column: Column, reader: (cell: string) => T): T | null => {
     const cell = at(column)
     if (cell === '') return null

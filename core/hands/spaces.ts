@@ -11,7 +11,7 @@ import { fieldsOf, kindOf } from './kinds'
 import { removeEach } from './many/many'
 import type { Branch, Job, Output, Space, Speaker, Spot } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
-import { findOutput, findSpeaker, outputsOf, speakersOf } from '#core/job/tree'
+import { cableOn, findOutput, findSpeaker, outputsOf, speakersOf } from '#core/job/tree'
 
 /** Spaces of a job, as hands change them. Each gives null where there is nothing to do. */
 
@@ -113,7 +113,7 @@ export const NOT_HUNG_WORDS: Record<NotHung, string> = {
   'no-line': 'Say what the amplifier gives first: a line of 70 V is wired otherwise than one of 8 Ω.', 'all-hang': 'A speaker hangs at every place already.',
 }
 
-interface HangWith { tapW: number | null, cable: Cable, newId: NewId }
+interface HangWith { tapW: number | null, cable: Cable | null, newId: NewId }
 /** Where the speakers of a space go: a line that is there, an output more on an amplifier, or a new line of which only the volts are known yet. */
 export type HangTo = { outputId: string } | { amplifierId: string } | { lineV: number }
 
@@ -143,6 +143,7 @@ export function hangSpace(job: Job, space: Space, to: HangTo, { tapW, cable, new
   const rackM = before?.space.id === space.id ? 0 : space.rackM
   const order = walkOrder(free, from)
   const lengths = leadLengthsM(free, order, { from, rackM, slack: space.slack })
+  const ofLine = cable ?? cableOn(output.wiring)
   const taken = new Set(speakersOf(output.wiring).map(s => s.label))
   order.forEach((at, k) => {
     const label = freeLabel(taken)
@@ -150,7 +151,7 @@ export function hangSpace(job: Job, space: Space, to: HangTo, { tapW, cable, new
     const bare = { load, driverOhm: null }
     const speaker: Speaker = { kind: 'speaker', id: newId(), label, ...fieldsOf(kind.model, bare), load, kindId: kind.id, zoneId: null }
     const lengthM = lengths[k]
-    const branch: Branch = { lead: lengthM === null || lengthM === undefined ? null : { cable, lengthM }, node: speaker }
+    const branch: Branch = { lead: lengthM === null || lengthM === undefined ? null : { cable: ofLine, lengthM }, node: speaker }
     const spot = free[at]!
     edits.push({ kind: 'node.add', parentId: output.wiring.id, index: output.wiring.children.length + k, branch })
     edits.push({ kind: 'spot.set', spaceId: space.id, spotId: spot.id, was: { nodeId: spot.nodeId }, to: { nodeId: speaker.id } })
@@ -189,7 +190,7 @@ function loadOn(model: Parameters<typeof fieldsOf>[0], lineV: number | null, tap
 }
 
 /** Lengths along the walls again, for the speakers of a space that hang on leads of a known cable, or of the cable given. */
-export function leadsAgain(job: Job, space: Space, cable: Cable): Edit | null {
+export function leadsAgain(job: Job, space: Space, cable: Cable | null): Edit | null {
   const spots = new Map(space.spots.flatMap(s => s.nodeId === null ? [] : [[s.nodeId, s] as const]))
   return together(outputsOf(job).flatMap(({ wiring }) => {
     let from: { place: Place, rackM: number | null } = { place: space.entry, rackM: space.rackM }

@@ -1,5 +1,6 @@
 import { sure } from '#core/quantity/known'
 import { isGroup } from '#core/network/tree'
+import type { Cable } from '#core/quantity/cable'
 import type { Amplifier, Branch, Chain, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 
 /** Walks over the job's wiring. All pure; those that change return new objects along the changed path and share the rest. */
@@ -165,7 +166,7 @@ export function countOf(group: Group | Chain): number {
   return count
 }
 
-/** Lengths of cable that are stated, and that are missing. */
+/** Cables that are stated, by length and size, and that are not. */
 export interface CableStated { stated: number, missing: number }
 
 /** Along a chain every length counts; members of a series or a star may stand at one place, and so may a control and the first behind it. */
@@ -175,8 +176,13 @@ export function cableStated(node: Chain | WireNode): CableStated {
     const isRun = node.kind === 'chain' && !(k === 0 && 'through' in node && node.through)
     const below = cableStated(branch.node)
     return {
-      stated: sum.stated + below.stated + (branch.lead ? 1 : 0),
-      missing: sum.missing + below.missing + (!branch.lead && isRun ? 1 : 0),
+      stated: sum.stated + below.stated + (branch.lead?.cable ? 1 : 0),
+      missing: sum.missing + below.missing + ((branch.lead ? branch.lead.cable === null : isRun) ? 1 : 0),
     }
   }, { stated: 0, missing: 0 })
+}
+
+/** The size of cable that a line is drawn in: that of its first length of a stated one; null for none. */
+export function cableOn(wiring: Group | Chain): Cable | null {
+  return branchesOf(wiring).find(b => b.lead?.cable)?.lead?.cable ?? null
 }

@@ -23,7 +23,7 @@ const STEPS: Record<number, Upgrade | string> = {
   7: oneChannel,
   8: 'what an output plays, its limiter, what feeds an amplifier, magnets: nothing is stated',
   9: 'who edited, read and repaired: nobody had signed in',
-  10: 'the frequency at which an impedance was read: not stated',
+  10: 'the frequency at which an impedance was read: not stated; a length of cable may be of no stated size',
 }
 
 function isFields(data: unknown): data is Fields {

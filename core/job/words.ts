@@ -33,7 +33,7 @@ function valueWords(value: unknown): string {
   const v = value as Record<string, unknown>
   if ('tapW' in v) return v.tapW === 0 ? 'off' : `${v.tapW} W`
   if ('nominalOhm' in v) return `${v.nominalOhm} Ω`
-  if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable)}`
+  if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable | null)}`
   if ('lineV' in v) return v.powerW === null ? `${v.lineV} V` : `${v.powerW} W at ${v.lineV} V`
   if ('points' in v) return (v.points as { loadOhm: number, powerW: number }[]).map(p => `${p.powerW} W at ${p.loadOhm} Ω`).join(', ')
   return 'something else'

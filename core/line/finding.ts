@@ -29,9 +29,10 @@ export interface FindingFacts {
   'transformer-on-plain-output': { label: string, tapW: number, takesW: number | null }
   'plain-output-drives-line': { volts: number, ratedV: number, count: number }
   'far-end-loss': { label: string, lossDb: number, limitDb: number, volts: number | null, powerW: number | null, missing: number }
-  'cable-not-stated': { count: number }
+  'cable-not-stated': { count: number, lengthM: number }
   /** Lengths missing among those that a line has; the loss of those stated, dB. */
-  'cable-partly-stated': { missing: number, of: number, lossDb: number }
+  /** `sizeless`: of those missing, how many lack their size alone. */
+  'cable-partly-stated': { missing: number, sizeless: number, of: number, lossDb: number }
   'tap-off': { label: string }
   'dead-member': { label: string }
   /** `isFloorStated` false: taken from the lowest rated load. */

@@ -3,6 +3,7 @@ import { PEAK_OF_CONTINUOUS, powerSchool } from '#core/schools/power'
 import { reserveSchool } from '#core/schools/reserve'
 import { valveSchool } from '#core/schools/valve'
 import { exceeds, isSameLoad } from '#core/quantity/tolerance'
+import { writeLength } from '#core/quantity/units'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { bandWords } from './playedBand'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
@@ -99,11 +100,13 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: `At ${f.label} the wire has taken ${f.missing > 0 ? 'at least ' : ''}${writeDb(-f.lossDb)}; the aim is under ${writeDb(f.limitDb)}.${f.volts === null ? '' : ` It has ${V(f.volts)} and gets ${inWatts(f.powerW ?? 0)}.`}`,
     why: 'The far end plays quieter than the near one, and the difference heats the cable.', todo: 'Thicker cable, or fewer watts on this line.',
   }),
-  'cable-not-stated': () => ({
-    what: 'No cable is stated.', why: 'What the wire loses is not known; figures are as if the speakers stood at the amplifier.', todo: 'Enter cable and lengths.',
+  'cable-not-stated': f => ({
+    what: f.lengthM > 0 ? `${writeLength(f.lengthM)} of cable are of no stated size.` : 'No cable is stated.',
+    why: 'What the wire loses is not known; figures are as if the speakers stood at the amplifier.',
+    todo: f.lengthM > 0 ? 'Say of which size, or find the cable for these lengths.' : 'Enter cable and lengths.',
   }),
   'cable-partly-stated': f => ({
-    what: `${f.missing} of ${f.of} lengths of cable are not stated.`,
+    what: `${f.missing} of ${f.of} lengths of cable are not stated${f.sizeless === 0 ? '' : `, ${f.sizeless} of them only of no stated size`}.`,
     why: `What the wire loses is at least ${writeDb(Math.abs(f.lossDb))} at the worst place; how much more is not known.`, todo: 'Enter the missing lengths; 0 m where a speaker stands at the place before.',
   }),
   'tap-off': f => ({ what: `${f.label} is set to off.`, why: 'It will be silent.', todo: 'Choose a tap, if it is meant to play.' }),

@@ -27,10 +27,10 @@ export function conductorOhmPerM(cable: Cable): number {
   return perKm / 1000
 }
 
-/** A pair of conductors of some length between two places. */
-export interface Lead { cable: Cable, lengthM: number }
+/** A pair of conductors of some length between two places; `cable` null: of a size that is not stated. */
+export interface Lead { cable: Cable | null, lengthM: number }
 
-/** Resistance of a pair, out and back: 2·r·L. A lead that is not stated counts as none; say so where the result is shown. */
+/** Resistance of a pair, out and back: 2·r·L. A lead that is not stated, or of no stated size, counts as none; say so where the result is shown. */
 export function leadOhm(lead: Lead | null): number {
-  return lead === null ? 0 : 2 * conductorOhmPerM(lead.cable) * lead.lengthM
+  return lead?.cable == null ? 0 : 2 * conductorOhmPerM(lead.cable) * lead.lengthM
 }

@@ -50,7 +50,11 @@ export function readCable(text: string): Cable {
   throw new InputError(`“${trimmed}” is not a cable size.`, 0, EXAMPLES)
 }
 
-export function writeCable(cable: Cable): string {
+/** What a length of cable is called that nobody said the size of. */
+export const NO_SIZE = 'no stated size'
+
+export function writeCable(cable: Cable | null): string {
+  if (cable === null) return NO_SIZE
   return 'awg' in cable ? `${cable.awg} AWG` : `${cable.areaMm2} mm²`
 }
 

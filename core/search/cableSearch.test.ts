@@ -117,5 +117,10 @@ test('areas of IEC 60228 as well; nothing to search where no length is stated; a
   expect(found.single!.leads.map(l => l.cable)).toEqual(Array(4).fill({ areaMm2: 0.75 }))
   const laid = layCable(outputOf(job), found.single!)!
   expect(layCable(outputOf(applyEdit(job, laid).job), found.single!)).toBeNull()
+  // Lengths of no stated size are what it is for.
+  const unsized = cabled(job, { cable: null, lengthM: 30 })
+  const chosen = cableSearch(outputOf(unsized), 0.5, [{ areaMm2: 0.75 }, { areaMm2: 1.5 }])!
+  const done = applyEdit(unsized, layCable(outputOf(unsized), chosen.single!)!).job
+  expect([chosen.single, done]).toEqual([found.single, applyEdit(job, laid).job])
   expect([cableSearch(outputOf(jobOf('8')), 0.5, gauges(16)), cableSearch(outputOf(job), 0.5, [])]).toEqual([null, null])
 })

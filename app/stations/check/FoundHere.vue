@@ -25,7 +25,7 @@ const selected = useSelectionStore()
 
 const lead = computed(() => selected.place?.branch.lead ?? null)
 /** The next one along the rail leads from here too: its cable is of the same size. */
-const usualCable = computed(() => selected.place?.parent.children.find(b => b.lead)?.lead?.cable ?? { awg: 16 })
+const usualCable = computed(() => selected.place?.parent.children.find(b => b.lead?.cable)?.lead?.cable ?? null)
 const asRead = computed(() => driverAsRead(speaker, evaluation.proofs.get(output.id)?.standing.get(checkKey('coil-dcr', speaker.id)) ?? null))
 
 function take(edit: Edit | null, says: string): void {

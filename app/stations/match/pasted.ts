@@ -24,7 +24,7 @@ const plain = (text: string) => text.replace(/\r\n/g, '\n').trim()
  * @param kept what `writeClip` wrote, if anything
  * @throws InputError where it is none of them
  */
-export function branchesOf(text: string, kept: string | null, usual: { lineV: number | null, cable: Cable }, newId: NewId): Branch[] {
+export function branchesOf(text: string, kept: string | null, usual: { lineV: number | null, cable: Cable | null }, newId: NewId): Branch[] {
   const clip = kept === null ? null : clipSchema.safeParse(readJson(kept))
   if (clip?.success && plain(clip.data.text) === plain(text)) return clip.data.branches
   if (isTable(text)) return readTable(text, { lineV: usual.lineV ?? USUAL_LINE_V, cable: usual.cable }, newId)

@@ -3,6 +3,8 @@ import { navigateTo, useRoute } from '#imports'
 import { partsOf, together } from '#core/job/edits'
 import { retapEach, tapEach } from '#core/hands/many/many'
 import type { Space } from '#core/job/schema'
+import { cableOn, outputOf } from '#core/job/tree'
+import { writeCable } from '#core/quantity/cable'
 import { addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WORDS, nudge, setSpace, speakerAt, takeOff, type HangTo } from '#core/hands/spaces'
 import { overlapOf } from '#core/room/coverage'
 import { layoutOf, outsideShare, outsideWords } from '#core/room/layout'
@@ -16,7 +18,6 @@ import { besidePlace, nudgeM, snapped } from './floorPlan'
 import { useSpaceStore } from './spaceStore'
 
 /** The cable that a new line is drawn in until somebody says otherwise. Common practice, no source: it is on every shelf. */
-const USUAL = { awg: 16 }
 const TURN_DEG = 5
 
 /** What hands do at the spaces; each deed is one edit. */
@@ -136,14 +137,16 @@ export function useSpaceActions() {
     const space = at.kept
     if (!job || !space) return
     const { taps } = at.facts ?? {}
-    const answer = hangSpace(job, space, to, { tapW: space.tapW ?? taps?.lowestW ?? null, cable: USUAL, newId })
+    const answer = hangSpace(job, space, to, { tapW: space.tapW ?? taps?.lowestW ?? null, cable: null, newId })
     if (typeof answer === 'string') return void (store.said = NOT_HUNG_WORDS[answer])
     const count = partsOf(answer.edit).filter(e => e.kind === 'node.add').length
-    if (store.edit(answer.edit)) store.said = `${count} ${count === 1 ? 'speaker hangs' : 'speakers hang'} now, on 16 AWG until you say otherwise`
+    if (!store.edit(answer.edit)) return
+    const cable = cableOn(outputOf(store.opened, answer.outputId).output.wiring)
+    store.said = `${count} ${count === 1 ? 'speaker hangs' : 'speakers hang'} now${cable ? `, on ${writeCable(cable)} as their line has` : '; say once of which size their cable is'}`
   }
   function lengthsAgain(): void {
     const { job } = store
-    if (job && at.kept && !store.edit(leadsAgain(job, at.kept, USUAL))) store.said = 'Every length is as the plan has it.'
+    if (job && at.kept && !store.edit(leadsAgain(job, at.kept, null))) store.said = 'Every length is as the plan has it.'
   }
 
   function toSheet(): void {

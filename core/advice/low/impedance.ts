@@ -1,11 +1,11 @@
 import { drivenInto, floorOhm } from '#core/amplifier/index'
 import { METER_HZ } from '#core/check/readingBands'
 import { predictLine, type Predicted } from '#core/check/predict'
-import type { Output, Speaker } from '#core/job/schema'
+import type { Output, Speaker, WireNode } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { compile } from '#core/network/compile'
 import { asCurve, asLabelled, LOWEST_OF_NOMINAL, type View } from '#core/network/element'
-import { headOf, logFrequencies, lowestAtHead } from '#core/network/line'
+import { headOf, HEARD_HZ, logFrequencies, lowestAtHead } from '#core/network/line'
 import { seenAtHead } from '#core/network/solve'
 import { makeSolver } from '#core/network/solver'
 import { playedHz } from '#core/line/playedBand'
@@ -16,10 +16,26 @@ import { singleLoads, type Child, type WiringNode } from '#core/network/tree'
 export interface ImpedanceCurve { hz: Float64Array, ohm: Float64Array, deg: Float64Array }
 
 /** The hearing range; close enough that no dip of a usual driver lies between two. */
-const SHOWN_HZ = logFrequencies(20, 20_000, 240)
+const SHOWN_HZ = logFrequencies(...HEARD_HZ, 240)
+/** A curve that is written to 20 kHz is known there. */
+const HAIR = 1e-6
 
-/** Null for a line that is open or short. */
-export function impedanceOver(root: Child<WiringNode>, view: View = asCurve, hz: Float64Array = SHOWN_HZ): ImpedanceCurve | null {
+/** Where all measured curves of a tree are known: beyond the ends of one of them its label would be drawn, which nobody measured. */
+function knownHz(root: Child<WiringNode>): readonly [number, number] {
+  let [from, to] = HEARD_HZ
+  for (const load of speakersOf(root.node as WireNode).flatMap(s => singleLoads(s.load))) {
+    if (load.kind !== 'curve') continue
+    from = Math.max(from, load.points[0]?.[0] ?? from)
+    to = Math.min(to, load.points.at(-1)?.[0] ?? to)
+  }
+  return [from, to]
+}
+
+/** Null for a line that is open or short, or whose curves have no frequency in common. */
+export function impedanceOver(root: Child<WiringNode>, view: View = asCurve, shownHz: Float64Array = SHOWN_HZ): ImpedanceCurve | null {
+  const [fromHz, toHz] = knownHz(root)
+  const hz = shownHz.filter(f => f >= fromHz * (1 - HAIR) && f <= toHz * (1 + HAIR))
+  if (hz.length === 0) return null
   const solver = makeSolver(compile(root, view))
   const [ohm, deg] = [new Float64Array(hz.length), new Float64Array(hz.length)]
   for (let k = 0; k < hz.length; k++) {

@@ -71,6 +71,16 @@ describe('impedance as the output sees it', () => {
     expect([lineImpedance(copper)!.dcr!.expected!.toFixed(6), lineImpedance(outputOf(coiled))!.dcr]).toEqual(['6.900000', null])
     expect(speakerImpedance(evaluateJob(job)[0]!.speakers[1]!)!.ohm[7]).toBe(8)
   })
+  test('nothing is drawn beyond the ends of a measured curve; of two, where both are known; of none in common nothing', () => {
+    const known = (from: number, to: number) => ({ kind: 'curve' as const, nominalOhm: 8, reOhm: null, points: [[from, 7, null], [to, 9, null]] as [number, number, null][] })
+    const ends = (...loads: [number, number][]) => {
+      const job = loads.reduce((j, [from, to], k) => at(j, k, { load: known(from, to) }), jobOf('8 || 8 on 100 W at 4'))
+      const curve = lineImpedance(outputOf(job))?.curve
+      return curve ? [curve.hz[0]!, curve.hz.at(-1)!].map(Math.round) : null
+    }
+    const all = [ends(), ends([20, 20_000]), ends([100, 10_000]), ends([100, 10_000], [400, 20_000]), ends([100, 200], [400, 20_000])]
+    expect(all).toEqual([[20, 20_000], [20, 20_000], [101, 9995], [404, 9995], null])
+  })
   test('watts into the curve: at the volts of the rating, real power alone; none where it may not', () => {
     const output = outputOf(jobOf('8 on 100 W at 8, from 6'))
     const watts = (limiterV: number | null) => wattsOver({ ...output, limiterV }, { hz: Float64Array.of(1, 2, 3), ohm: Float64Array.of(8, 16, 5),

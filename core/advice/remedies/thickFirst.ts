@@ -3,7 +3,7 @@ import { together, type SimpleEdit } from '#core/job/edits'
 import type { Branch, Job } from '#core/job/schema'
 import { findPlace, outputOf } from '#core/job/tree'
 import { conductorOhmPerM } from '#core/network/cable'
-import { writeCable } from '#core/quantity/cable'
+import { writeCable, type Cable } from '#core/quantity/cable'
 import { growthOf } from '#core/line/rules/cableGrows'
 import { cures, lineAfter, type RemedyMaker } from './remedy'
 
@@ -15,7 +15,8 @@ export const thickFirst: RemedyMaker = ({ job, line, finding }) => {
   let thick = ''
   for (let growth = growthOf(line.output.wiring); growth; growth = growthOf(outputOf(current, line.outputId).output.wiring)) {
     const now = growth
-    const thinner = wayTo(current, now.nodeId).flatMap(({ lead, node }): SimpleEdit[] => lead && conductorOhmPerM(lead.cable) > conductorOhmPerM(now.thick)
+    const isThinner = (cable: Cable | null | undefined) => cable != null && conductorOhmPerM(cable) > conductorOhmPerM(now.thick)
+    const thinner = wayTo(current, now.nodeId).flatMap(({ lead, node }): SimpleEdit[] => lead && isThinner(lead.cable)
       ? [{ kind: 'lead.set', nodeId: node.id, was: lead, to: { ...lead, cable: now.thick } }]
       : [])
     const edit = together(thinner)

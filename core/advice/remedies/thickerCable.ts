@@ -7,7 +7,7 @@ import { cures, lineAfter, type RemedyMaker } from './remedy'
 /** The thinnest usual cable, in the system the line is drawn in, that brings the far end within the aim. */
 export const thickerCable: RemedyMaker = ({ job, line, finding }) => {
   if (finding.code !== 'far-end-loss') return []
-  const used = branchesOf(line.output.wiring).flatMap(b => b.lead ? [b.lead.cable] : [])
+  const used = branchesOf(line.output.wiring).flatMap(b => b.lead?.cable ? [b.lead.cable] : [])
   if (used.length === 0) return []
   const thickestNow = Math.min(...used.map(conductorOhmPerM))
   const sizes: Cable[] = 'awg' in used[0]! ? USUAL_AWG.map(awg => ({ awg })) : [...CLASS5_OHM_PER_KM.keys()].map(areaMm2 => ({ areaMm2 }))

@@ -72,7 +72,7 @@ export function cableEach(job: Job, ids: readonly string[], cable: Cable): ManyD
 }
 
 /** Lengths of their leads in order, m; the last one holds for all that follow: "20, then 6". A lead not stated yet is of the cable given. */
-export function lengthsEach(job: Job, ids: readonly string[], lengthsM: readonly number[], usual: Cable): ManyDone {
+export function lengthsEach(job: Job, ids: readonly string[], lengthsM: readonly number[], usual: Cable | null): ManyDone {
   return each(job, ids, (speaker, { lead }, k) => {
     const lengthM = lengthsM[Math.min(k, lengthsM.length - 1)]!
     return lead?.lengthM === lengthM ? [] : [{ kind: 'lead.set', nodeId: speaker.id, was: lead, to: { cable: lead?.cable ?? usual, lengthM } }]
@@ -213,7 +213,7 @@ export function copyEach(job: Job, ids: readonly string[], newId: NewId): ManyMa
 }
 
 /** So many more like a speaker, behind it, so far apart, m; on leads like its own where no distance is said. */
-export function addLike(job: Job, nodeId: string, count: number, apartM: number | null, usual: Cable, newId: NewId): ManyMade {
+export function addLike(job: Job, nodeId: string, count: number, apartM: number | null, usual: Cable | null, newId: NewId): ManyMade {
   const branch = findPlace(job, nodeId)?.branch
   if (!branch) return { edit: null, skipped: [], nodeIds: [] }
   const lead = apartM === null ? branch.lead : { cable: branch.lead?.cable ?? usual, lengthM: apartM }

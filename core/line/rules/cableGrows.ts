@@ -15,9 +15,10 @@ export function growthOf(wiring: Group): Growth | null {
     let thinnest = cameThrough
     for (const { lead, node } of group.children) {
       const before = group.kind === 'chain' ? thinnest : cameThrough
-      const isLong = lead !== null && lead.lengthM > 0
-      if (isLong && before && conductorOhmPerM(before) > A_SIZE * conductorOhmPerM(lead.cable)) return { nodeId: node.id, thin: before, thick: lead.cable }
-      const here = isLong && (!before || conductorOhmPerM(lead.cable) > conductorOhmPerM(before)) ? lead.cable : before
+      // What nobody stated the size of is neither thick nor thin.
+      const own = lead !== null && lead.lengthM > 0 ? lead.cable : null
+      if (own && before && conductorOhmPerM(before) > A_SIZE * conductorOhmPerM(own)) return { nodeId: node.id, thin: before, thick: own }
+      const here = own && (!before || conductorOhmPerM(own) > conductorOhmPerM(before)) ? own : before
       if (group.kind === 'chain') thinnest = here
       const inner = isGroup(node) ? visit(node, here) : null
       if (inner) return inner

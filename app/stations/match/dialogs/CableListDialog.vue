@@ -30,7 +30,7 @@ const { modelOf, priceOf } = useCablePrices()
 const list = computed(() => cableList(store.opened, percent.value / 100))
 const total = computed(() => cableCost(list.value.sizes.map(s => ({ cable: s.cable, lengthM: s.withSlackM })), priceOf))
 const rows = computed(() => list.value.sizes.map((size) => {
-  const model = modelOf(size.cable)
+  const model = size.cable && modelOf(size.cable)
   return { ...size, key: writeCable(size.cable), cost: model ? (model.price * size.withSlackM).toFixed(2) : 'not known', model: model?.name ?? 'no price in the library' }
 }))
 async function copy(): Promise<void> {

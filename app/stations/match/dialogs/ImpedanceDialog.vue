@@ -18,6 +18,22 @@ const members = computed(() => line.speakers.flatMap((s) => {
 }))
 const isWatts = ref(false)
 const watts = computed(() => isWatts.value && said.value ? wattsOver(line.output, said.value.curve) : null)
+/** Where it is not drawn over all that is heard. */
+const drawnOver = computed(() => {
+  const [first = 20, last = 20_000] = said.value ? [said.value.curve.hz[0], said.value.curve.hz.at(-1)] : []
+  return first > 21 || last < 19_000 ? `from ${writeQuantity(first, 'Hz')} to ${writeQuantity(last, 'Hz')}` : ''
+})
+/** How much of it is known, and where. */
+const knownWords = computed(() => {
+  if (!said.value) return ''
+  const { known, labelled } = said.value
+  const labels = labelled === 0
+    ? ''
+    : known === 0
+      ? 'No curve is known here: labels are drawn as resistances.'
+      : `${labelled} of ${known + labelled} are known by their label alone, drawn as resistances.`
+  return [drawnOver.value && `Drawn ${drawnOver.value}: beyond that no curve is known.`, labels].filter(Boolean).join(' ')
+})
 const isRated = computed(() => line.drive !== null)
 const span = computed(() => {
   const known = watts.value?.filter(w => w !== null) ?? []
@@ -33,7 +49,8 @@ const chart = useTemplateRef<InstanceType<typeof ImpedanceChart>>('chart')
 
 <template>
   <Dialog v-model:visible="open" modal :header="`${line.output.label}: impedance`" :dismissable-mask="true" :style="{ width: 'min(820px, 96vw)' }">
-    <p v-if="!said">As it is wired nothing has an impedance here: it is open, joined, or nothing hangs on it.</p>
+    <p v-if="!said">As it is wired nothing has an impedance here: it is open, joined, nothing hangs on it, or its curves have no frequency in
+      common.</p>
     <template v-else>
       <div class="top">
         <span role="radiogroup" aria-label="what is drawn" class="taps">
@@ -53,9 +70,7 @@ v-if="isWatts && span"
         by its ratings; by the label {{ line.amplifierW === null ? 'it is not known' : writeQuantity(line.amplifierW, 'W') }}.</p>
       <p v-else class="small">Lowest {{ writeQuantity(said.lowest.ohm, 'Ω') }} at {{ writeQuantity(said.lowest.frequencyHz, 'Hz') }}; an impedance
         meter at 1 kHz (ring) reads
-        {{ writeQuantity(said.meter.ohm, 'Ω') }}. The dotted line is the phase, read at the right. <template v-if="said.labelled > 0"> {{ said.known === 0
-          ? 'No curve is known here: labels are drawn as resistances.' : `${said.labelled} of ${said.known + said.labelled} are known by their label
-            alone, drawn as resistances.` }}</template></p>
+        {{ writeQuantity(said.meter.ohm, 'Ω') }}. The dotted line is the phase, read at the right. {{ knownWords }}</p>
       <div v-if="!isWatts && line.speakers.length > 1" class="taps" aria-label="speakers by themselves">
         <button
           v-for="s in line.speakers" :key="s.id" type="button" class="tap" :class="{ on: shown.includes(s.id) }" :aria-pressed="shown.includes(s.id)"

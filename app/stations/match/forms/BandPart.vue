@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import type { Band, Output } from '#core/job/schema'
 import { likelyBand } from '#core/hands/systemBands'
 import { bandSchema } from '#core/job/sections/wiring/schema'
@@ -9,6 +9,7 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { nameText } from '#core/quantity/fields'
 import { useJobStore } from '~/stores/job'
+import { bandOf, type Ends } from './bandDraft'
 
 /** Whether an output plays everything or a part of the range, and what holds it: crossover, level of the band, limiter. */
 const { output } = defineProps<{ output: Output }>()
@@ -17,14 +18,25 @@ const store = useJobStore()
 const band = computed(() => output.band)
 const SLOPES_DB = [6, 12, 18, 24, 48, null] as const
 
-/** An end of the band; what the two of them may not be is said in the schema's words. */
-const endOf = (end: 'fromHz' | 'toHz') => (typed: string): number | null => {
+/** Ends that are typed and no band yet. */
+const draft = shallowRef<Ends | null>(null)
+watch(() => [output.id, output.band?.fromHz, output.band?.toHz], () => { draft.value = null })
+const ends = computed(() => draft.value ?? output.band)
+const problem = computed(() => draft.value && output.band ? bandOf(output.band, draft.value).says : '')
+const endOf = (end: keyof Ends) => (typed: string): number | null => {
   const hz = quantityOrNot('frequency')(typed)
-  const checked = bandSchema.safeParse({ ...band.value, [end]: hz })
-  if (!checked.success) throw new InputError(`This band ${checked.error.issues[0]!.message}.`, 0, [])
+  const checked = bandSchema.shape[end].safeParse(hz)
+  if (!checked.success) throw new InputError(`This end ${checked.error.issues[0]!.message}.`, 0, [])
   return hz
 }
 const set = (to: Partial<Band>) => emit('set', { band: { ...band.value!, ...to } })
+function setEnd(end: keyof Ends, hz: number | null): void {
+  if (!output.band) return
+  const { fromHz, toHz } = draft.value ?? output.band
+  draft.value = { fromHz, toHz, [end]: hz }
+  const next = bandOf(output.band, draft.value).band
+  if (next) emit('set', { band: next })
+}
 </script>
 
 <template>
@@ -42,15 +54,16 @@ const set = (to: Partial<Band>) => emit('set', { band: { ...band.value!, ...to }
       <div class="fields">
         <TextEntry label="Of the system" :text="band.system" :read="textOf(nameText, 'name')" @commit="set({ system: $event })" />
         <TextEntry
-          label="From" :text="band.fromHz === null ? '' : writeQuantity(band.fromHz, 'Hz', 5)" :read="endOf('fromHz')" hint="the lowest"
-          @commit="set({ fromHz: $event })" />
+          label="From" :text="ends?.fromHz == null ? '' : writeQuantity(ends.fromHz, 'Hz', 5)" :read="endOf('fromHz')" hint="the lowest"
+          @commit="setEnd('fromHz', $event)" />
         <TextEntry
-          label="Up to" :text="band.toHz === null ? '' : writeQuantity(band.toHz, 'Hz', 5)" :read="endOf('toHz')" hint="the highest"
-          @commit="set({ toHz: $event })" />
+          label="Up to" :text="ends?.toHz == null ? '' : writeQuantity(ends.toHz, 'Hz', 5)" :read="endOf('toHz')" hint="the highest"
+          @commit="setEnd('toHz', $event)" />
         <TextEntry
           label="Set down by" :text="writeOrNot(band.setDb, 'dB')" :read="withinOrNot(0, 60, 'It', ' dB')" hint="not set yet"
           @commit="set({ setDb: $event })" />
       </div>
+      <p v-if="problem" class="error-words small" role="alert">{{ problem }}</p>
       <div role="radiogroup" aria-label="Slope of the crossover" class="taps">
         <span class="soft small">slope, dB an octave</span>
         <button

@@ -9,13 +9,15 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, lengthOf } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
-import { usualCableOf } from './usualCable'
+import { sizesAtHand, usualCableOf } from './usualCable'
 
 /** The cable that a place hangs by: its length and its size. `says`: which one of its cables that is. */
 const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()
 const store = useJobStore()
 const { units } = useUnits()
 const lead = computed(() => store.job ? findPlace(store.job, nodeId)?.branch.lead ?? null : null)
+/** Of those that the job has, else the usual ones. */
+const sizes = computed(() => sizesAtHand(store.opened))
 const usual = computed(() => usualCableOf(store.opened, [nodeId]))
 
 function set(change: { cable?: Cable, lengthM?: number }): void {
@@ -31,10 +33,14 @@ function set(change: { cable?: Cable, lengthM?: number }): void {
       <TextEntry
         label="Length" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" hint="3.6 m or 12 ft"
         @commit="set({ lengthM: $event })" />
-      <TextEntry label="Size" :text="lead ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="set({ cable: $event })" />
+      <TextEntry label="Size" :text="lead?.cable ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="set({ cable: $event })" />
+    </div>
+    <div v-if="lead && !lead.cable" class="taps" role="group" aria-label="Size of this cable">
+      <span class="soft small">of which size?</span>
+      <button v-for="size in sizes" :key="writeCable(size)" type="button" class="tap figure" @click="set({ cable: size })">{{ writeCable(size) }}</button>
     </div>
     <p class="soft small">
-      <template v-if="lead">{{ writeQuantity(leadOhm(lead), 'Ω') }} out and back at 20 °C. <button
+      <template v-if="lead">{{ lead.cable ? `${writeQuantity(leadOhm(lead), 'Ω')} out and back at 20 °C.` : 'Of no stated size: it counts as none.' }} <button
         class="act" type="button"
         @click="store.edit({ kind: 'lead.set', nodeId, was: lead, to: null })">not stated</button></template>
       <template v-else>Not stated: counted as none.</template>

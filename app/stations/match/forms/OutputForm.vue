@@ -12,7 +12,7 @@ import { branchesOf, findOutput } from '#core/job/tree'
 import { type ChannelMode, contradictionsOf, isConstantVoltage, isSolidState, lineVoltsOf, USUAL_LINE_V, valveOf, writeRating } from '#core/amplifier/index'
 import { findingWords } from '#core/line/words'
 import { parseRating } from '#core/quick/parse'
-import { writeCable } from '#core/quantity/cable'
+import { NO_SIZE, writeCable } from '#core/quantity/cable'
 import { newId } from '~/api/ids'
 import GearPick from '~/components/gear/GearPick.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
@@ -31,8 +31,11 @@ const store = useJobStore()
 const evaluation = useEvaluationStore()
 const line = computed(() => evaluation.lineById.get(output.id))
 const amplifier = computed(() => store.job ? findOutput(store.job, output.id)?.amplifier ?? null : null)
-const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
-const cable = computed(() => new Set(leads.value).size === 1 ? leads.value[0]! : '')
+const leads = computed(() => branchesOf(output.wiring).flatMap(b => b.lead ? [b.lead.cable] : []))
+const cable = computed(() => {
+  const [first, ...others] = new Set(leads.value.map(writeCable))
+  return first !== undefined && first !== NO_SIZE && others.length === 0 ? first : ''
+})
 const netlist = computed(() => `/api/jobs/${store.id}/netlist?output=${encodeURIComponent(output.id)}`)
 
 type Fields = Pick<Output, 'label' | 'name' | 'rating' | 'band' | 'limiterV'>

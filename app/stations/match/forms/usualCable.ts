@@ -1,9 +1,19 @@
 import type { Job } from '#core/job/schema'
-import { branchesOf, findPlace } from '#core/job/tree'
-import type { Cable } from '#core/quantity/cable'
+import { branchesOf, cableOn, findPlace, outputsOf } from '#core/job/tree'
+import { writeCable, type Cable } from '#core/quantity/cable'
 
-/** The cable most at hand for some speakers: the first that is on their line already, else 16 AWG, which is on every shelf (common practice, no source). */
-export function usualCableOf(job: Job, ids: readonly string[]): Cable {
+/** The cable most at hand for some speakers: the first that is on their line already; null for none: a length alone chooses no size. */
+export function usualCableOf(job: Job, ids: readonly string[]): Cable | null {
   const output = ids[0] === undefined ? undefined : findPlace(job, ids[0])?.output
-  return (output && branchesOf(output.wiring).find(b => b.lead)?.lead?.cable) ?? { awg: 16 }
+  return output ? cableOn(output.wiring) : null
+}
+
+/** What is on every shelf. Common practice, no source. */
+const ON_THE_SHELF: readonly Cable[] = [{ awg: 18 }, { awg: 16 }, { awg: 14 }, { areaMm2: 1.5 }, { areaMm2: 2.5 }]
+
+/** Sizes to choose from by a press: those that the job is drawn in, else those on every shelf. */
+export function sizesAtHand(job: Job): readonly Cable[] {
+  const leads = outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ lead }) => lead?.cable ?? [])
+  const drawn = new Map(leads.map(cable => [writeCable(cable), cable]))
+  return drawn.size > 0 ? [...drawn.values()].slice(0, 5) : ON_THE_SHELF
 }

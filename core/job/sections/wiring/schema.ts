@@ -8,7 +8,8 @@ import { bounded, idText, labelText, nameText, ohm, plainText, watt } from '#cor
 
 /** Amplifiers, their outputs, and the wiring tree that hangs on each. */
 
-export const leadSchema = z.strictObject({ cable: cableSchema, lengthM: bounded('m', 0, 10_000) })
+/** A length of cable; `cable` null: its size is not stated. */
+export const leadSchema = z.strictObject({ cable: cableSchema.nullable(), lengthM: bounded('m', 0, 10_000) })
 
 export const speakerFields = {
   label: labelText,
