@@ -132,7 +132,7 @@ useKeys(() => bindings)
         <p v-if="line.trim() === ''" class="soft small hint">Type it as you would say it: <button
           v-for="example in SAID_EXAMPLES" :key="example" class="act said" type="button" @click="line = example">{{ example }}</button> The answer comes while
           you type; Enter, or <KeyCap of="q" /> at any time, opens the whole of it.</p>
-        <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event, error.position)" />
+        <QuickError v-else-if="error" :error="error" class="under" @insert="field?.insert($event, error.position)" @mend="line = $event" />
         <p v-else-if="shown" class="under">
           <GradeTag :grade="shown.evaluation.grade" />
           {{ shown.evaluation.loadOhm === null ? '' : writeQuantity(shown.evaluation.loadOhm, 'Ω') }}<template

@@ -98,7 +98,9 @@ useKeys(() => bindings)
       </p>
       <QuickBuilder v-if="building" :next="next" @insert="field?.insert($event)" @back="field?.back()" @clear="text = ''" />
 
-      <QuickError v-if="error && text.trim() !== ''" class="error" :error="error" :calm="open.length > 0" @insert="field?.insert($event, error.position)" />
+      <QuickError
+        v-if="error && text.trim() !== ''" class="error" :error="error" :calm="open.length > 0" @insert="field?.insert($event, error.position)"
+        @mend="text = $event" />
       <QuickWays v-if="open.length > 0" class="open" :ways="open" caption="Each way that they can be wired, on this output:" @take="take" />
 
       <section v-if="!line && open.length === 0" class="empty">

@@ -1,5 +1,6 @@
 import { isKnown, isSolidState, LINE_VOLTAGES, typedNext, type OutputRating } from '#core/amplifier/index'
 import { InputError } from '#core/quantity/inputError'
+import { misspelt } from './misspelt'
 import { piecesOf } from './pieces'
 import { plainText } from './plain'
 import { readTree, type QuickLeaf, type QuickNode, type QuickTree, type Stated, type TypedNode } from './tree'
@@ -30,9 +31,32 @@ export class UndecidedError extends InputError {
 /**
  * Reads one typed line, "(8 + 8) || (8 + 8) on 300 W at 4" or "12 x 5 W + 2 x 20 W on 70 V 120 W": the language is in grammar.ts.
  * `+` is in series, `||` in parallel and binds less; taps in watts are always in parallel. Spaces and case are free.
- * @throws InputError at the character that cannot stand there, with what could; UndecidedError where only the wiring is left open
+ * @throws InputError at the character that cannot stand there, with what could; MisspeltError with the line as it is meant; UndecidedError where only the
+ * wiring is left open
  */
 export function parseQuick(text: string): QuickLine {
+  try {
+    return readLine(text)
+  }
+  catch (error) {
+    if (!(error instanceof InputError) || error instanceof UndecidedError) throw error
+    throw misspelt(text, error, failsAt) ?? error
+  }
+}
+
+/** Where a line cannot be read on; null where it is read, or asks only how it is wired. */
+function failsAt(text: string): number | null {
+  try {
+    readLine(text)
+    return null
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    return error instanceof UndecidedError ? null : error.position
+  }
+}
+
+function readLine(text: string): QuickLine {
   if (text.length > LONGEST_TEXT) throw new InputError(`The line is longer than ${LONGEST_TEXT} characters.`, LONGEST_TEXT, [])
   const plain = plainText(text)
   const tree = readTree(matched(text, plain, 'Line'))

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { InputError } from '#core/quantity/inputError'
+import { MisspeltError } from '#core/quick/misspelt'
+import KeyCap from '~/components/KeyCap.vue'
 
 /** `calm`: it is answered all the same, and is a question more than an error. */
 const { error, calm = false } = defineProps<{ error: InputError, calm?: boolean }>()
-const emit = defineEmits<{ insert: [piece: string] }>()
+const emit = defineEmits<{ insert: [piece: string], mend: [line: string] }>()
 
 /** Descriptions are told, not inserted. */
 const isPiece = (text: string) => !text.startsWith('an ') && !text.startsWith('a ')
@@ -14,7 +16,10 @@ const isPiece = (text: string) => !text.startsWith('an ') && !text.startsWith('a
     <p :class="calm ? 'question' : 'error-words'">
       {{ error.message }}
     </p>
-    <p v-if="error.expected.length > 0" class="could soft">
+    <p v-if="error instanceof MisspeltError" class="could">
+      <button class="piece" type="button" @mousedown.prevent @click="emit('mend', error.mended)">{{ error.meant }}</button> <KeyCap of="Enter" />
+    </p>
+    <p v-else-if="error.expected.length > 0" class="could soft">
       <span>Here could stand</span>
       <template v-for="text in error.expected" :key="text">
         <button v-if="isPiece(text)" class="piece" type="button" @mousedown.prevent @click="emit('insert', text)">{{ text }}</button>

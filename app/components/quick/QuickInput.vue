@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
 import type { InputError } from '#core/quantity/inputError'
+import { MisspeltError } from '#core/quick/misspelt'
 import { piecesOf } from '#core/quick/pieces'
 
 /** The typed line, with its connecting words underlined and an error pointed at by its character. */
@@ -34,6 +35,12 @@ function insert(piece: string, place?: number): void {
   })
 }
 
+/** Enter takes the line, or first the word that is meant. */
+function enter(): void {
+  if (error instanceof MisspeltError) text.value = error.mended
+  else emit('enter')
+}
+
 /** Takes out the piece before the caret. */
 function back(): void {
   const field = input.value!
@@ -57,7 +64,7 @@ defineExpose({ insert, back, focus: () => input.value?.focus() })
     <input
       ref="input" v-model="text" class="typed" type="text" :aria-label="label" :placeholder="hint"
         spellcheck="false" autocomplete="off" autocapitalize="off" maxlength="2000"
-      :aria-invalid="error !== null && text.trim() !== ''" @keydown.enter="emit('enter')" @scroll="($event.target as
+      :aria-invalid="error !== null && text.trim() !== ''" @keydown.enter="enter" @scroll="($event.target as
         HTMLElement).previousElementSibling!.scrollLeft = ($event.target as HTMLElement).scrollLeft"
     >
   </div>
