@@ -50,7 +50,11 @@ const lead = computed(() => said.value[0])
 const rest = computed(() => said.value.slice(1))
 const others = computed(() => shown.value ? otherWays(shown.value) : [])
 /** The line leaves open how they are wired: every way is answered. */
-const open = computed(() => error.value instanceof UndecidedError ? waysOf(error.value.count, error.value.item, error.value.line.rating) : [])
+const open = computed(() => {
+  if (!(error.value instanceof UndecidedError)) return []
+  const { count, item, line: { rating, over } } = error.value
+  return waysOf(count, item, rating, over)
+})
 function take(way: Way): void {
   if (error.value instanceof UndecidedError) text.value = withWay(error.value, way)
   else if (shown.value) text.value = wiredOtherwise(shown.value, way)

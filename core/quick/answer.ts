@@ -9,6 +9,7 @@ import { PLAYED, powerMatch } from '#core/advice/low/powerMatch'
 import { valveSaid } from '#core/line/valveSaid'
 import { bridgedSchema, findingSchema, findingsOf, requiredSchema, requiredOf, schoolsSchema, tapSchema, tidy } from '#core/line/report'
 import type { NewId } from '#core/hands/intents'
+import { writeCable } from '#core/quantity/cable'
 import { parseQuick, UndecidedError, type QuickLine } from './parse'
 import { toJob, toOutput } from './toJob'
 
@@ -54,7 +55,7 @@ export function quickAnswerOrWays(text: string): QuickAnswer | z.infer<typeof qu
   }
   catch (error) {
     if (!(error instanceof UndecidedError)) throw error
-    const ways = waysOf(error.count, error.item, error.line.rating)
+    const ways = waysOf(error.count, error.item, error.line.rating, error.line.over)
     return tidy({
       asks: error.message, ways: ways.map(way => ({ line: withWay(error, way), loadOhm: way.loadOhm, powerW: way.powerW, mostW: way.mostW, grade: way.grade })),
     })
@@ -121,12 +122,12 @@ export interface Way {
 const MOST_IN_WAYS = 64
 
 /** Every wiring of so many equal speakers, each as `item` says it, on an output: all in parallel, strings of any number that divides, all in series. */
-export function waysOf(count: number, item: string, rating: OutputRating): Way[] {
+export function waysOf(count: number, item: string, rating: OutputRating, over: QuickLine['over'] = null): Way[] {
   if (count < 2 || count > MOST_IN_WAYS) return []
   return Array.from({ length: count }, (_, k) => k + 1).filter(inString => count % inString === 0).map((inString) => {
     const strings = count / inString
     const text = inString === 1 ? `${count} x ${item} parallel` : strings === 1 ? `${count} x ${item} series` : `${strings} x (${inString} x ${item} series) parallel`
-    const output = toOutput({ ...parseQuick(text), rating }, countedIds())
+    const output = toOutput({ ...parseQuick(text), rating, over }, countedIds())
     const { loadOhm, amplifierW, mostW, grade } = evaluateOutput(output, aroundOf(emptyJob(''), output.id))
     return { strings, inString, text, loadOhm: loadOhm!, powerW: amplifierW, mostW, grade }
   })
@@ -137,19 +138,21 @@ export function otherWays({ line, evaluation }: Quick): Way[] {
   const { drops } = evaluation
   const [first] = drops
   const isLike = ({ ohm, speaker }: (typeof drops)[number]) => ohm === first?.ohm && speaker.continuousW === first?.speaker.continuousW
-  if (evaluation.kind !== 'low-impedance' || !first?.ohm || !drops.every(isLike)) return []
+  if (evaluation.kind !== 'low-impedance' || evaluation.throughs.length > 0 || !first?.ohm || !drops.every(isLike)) return []
   const { continuousW } = first.speaker
-  return waysOf(drops.length, continuousW === null ? `${first.ohm}` : `${first.ohm} ohm ${continuousW} W`, line.rating).filter(way => Math.abs(way.loadOhm - evaluation.loadOhm!) > 0.01 * way.loadOhm)
+  return waysOf(drops.length, continuousW === null ? `${first.ohm}` : `${first.ohm} ohm ${continuousW} W`, line.rating, line.over).filter(way => Math.abs(way.loadOhm - evaluation.loadOhm!) > 0.01 * way.loadOhm)
 }
 
 /** A line wired otherwise, on the same output. */
 export function wiredOtherwise({ line }: Quick, way: Way): string {
   const rating = writeRating(line.rating)
-  return rating === '' ? way.text : `${way.text} on ${rating}`
+  const { over } = line
+  const cable = over ? ` over ${over.lengthM} m of ${writeCable(over.cable)}${over.isEach ? ' each' : ''}` : ''
+  return rating === '' ? `${way.text}${cable}` : `${way.text}${cable} on ${rating}`
 }
 
 /** A typed line with so many speakers wired so: the count in it, from `at` to `end`, gives way to the wiring. */
 export function withWay({ at, end, line }: UndecidedError, way: Way): string {
   const rest = line.text.slice(end)
-  return `${line.text.slice(0, at)}${way.text}${/^\s*(,|on\b|into\b|at\b|@|$)/i.test(rest) ? rest : ` on${rest}`}`
+  return `${line.text.slice(0, at)}${way.text}${/^\s*(,|on\b|into\b|at\b|@|over\b|through\b|$)/i.test(rest) ? rest : ` on${rest}`}`
 }

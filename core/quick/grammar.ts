@@ -14,10 +14,20 @@ const SPELLED_WORDS = Object.keys(SPELLED).sort((a, b) => b.length - a.length).m
  * brackets behind its name, is what is offered where that rule could stand. Spaces are free; words end where a digit begins.
  */
 export const QUICK = grammar(String.raw`Quick {
-  Line    = Load On? end                                        -- wired
+  Line    = Wired Over? On? Over? end                           -- wired
           | Rating end                                          -- rated
 
   Alone   = noise* Rating end
+
+  Wired   = Load Behind?
+  Behind  = behind noise* control (tapW watt)? Down?            -- control
+          | behind noise* transformer tapW watt                 -- transformer
+  Down    = downBy number decibel                               -- by
+          | off                                                 -- off
+  Over    = ","? over number metre of? Cable each?
+  Cable   = awg digits                                          -- gauge
+          | digits awg                                          -- gauged
+          | number mm2                                          -- area
 
   Load    = Strings (inParallel Strings)*
   Strings = Term (Joint Term)*
@@ -34,11 +44,11 @@ export const QUICK = grammar(String.raw`Quick {
   Core    = Marked | Plain
   Part    = capacitor number farad                              -- capacitor
           | inductor number henry                               -- inductor
-  Marked  = open Load close -- bracket
+  Marked  = open Wired close -- bracket
           | Dual
           | Tap
           | Ohmed
-  Dual    = dual ohm ohmUnit? (parallel | series)
+  Dual    = dual ohm ohmUnit? Rated? (parallel | series)
   Tap     = tapWatt watt thing*
   Ohmed   = ohm hyphen? ohmUnit thing* ","? Rated Loud? -- rated
           | ohm hyphen? ohmUnit thing* Loud?            -- plain
@@ -76,6 +86,21 @@ export const QUICK = grammar(String.raw`Quick {
   inductor (coil 2 mH)      = ("inductor" | "coil" | "choke") ~letter
   farad (uF)                = ("uf" | "µf" | "μf" | "mfd" | "nf") ~letter
   henry (mH)                = ("mh" | "uh" | "µh" | "μh") ~letter
+  behind (behind control 50 W) = ("behind" | "after") ~letter
+  control (control 50 W)    = ("volume control" | "wall control" | "level control" | "control" | "attenuator") ~letter
+  transformer (transformer 60 W) = ("line transformer" | "transformer") ~letter
+  downBy (down 6 dB) = turnedDown | minus
+  turnedDown = turned? "down" ws by?
+  minus   = "at"? ws "-"
+  turned  = "turned" ws
+  by      = "by" ~letter ws
+  off     = turned? "off" ~letter
+  over (over 20 m of 16 AWG) = ("over" | "through") ~letter
+  metre (m)                 = ("metres" | "metre" | "meters" | "meter" | "m" | "feet" | "foot" | "ft") ~letter
+  of      = "of" ~letter
+  awg (16 AWG)              = ("awg" | "gauge" | "ga") ~letter
+  mm2 (mm²)                 = ("mm²" | "mm2" | "sq mm" | "sqmm") ~alnum
+  digits  = digit+
   inParallel (||)           = "||" | "//" | "∥" | "‖" | parallel
   parallel (parallel)       = in? ("parallel" | "par") with?
   inSeries (+)              = "+" | series

@@ -3,6 +3,10 @@ import type { Basis } from '#core/amplifier/rating'
 import { drawsAsSet } from '#core/line/draw'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { areEqualShares, exceeds, isUnderFloor } from '#core/quantity/tolerance'
+import { branchesOf, cableOn } from '#core/job/tree'
+import { writeCable } from '#core/quantity/cable'
+import { writeCapacitance, writeInductance } from '#core/quantity/parts'
+import { writeLength } from '#core/quantity/units'
 import { countOf, writeNumber, writeQuantity } from '#core/quantity/write'
 
 export interface NumberRow { name: string, figure: string, note: string }
@@ -13,7 +17,30 @@ const quantity = (value: number | null, unit: 'Ω' | 'W' | 'V') => value === nul
 
 /** The table of numbers beside a quick answer: what is, its figure, and what to make of it. */
 export function numberRows(line: LineEvaluation): NumberRow[] {
-  return line.kind === 'constant-voltage' ? distributed(line) : plain(line)
+  return [...line.kind === 'constant-voltage' ? distributed(line) : plain(line), ...line.throughs.map(t => throughRow(t)), ...cableRow(line)]
+}
+
+/** What stands in the way, and how many hang behind it: the drawing shows the speakers alone. */
+function throughRow({ through, speakers }: LineEvaluation['throughs'][number]): NumberRow {
+  const behind = `before ${countOf(speakers.length, 'speaker')}`
+  switch (through.kind) {
+    case 'control': {
+      const set = through.setDb === 'off' ? ', off' : through.setDb ? `, ${writeNumber(through.setDb)} dB down` : ''
+      return { name: `control ${through.label}`, figure: quantity(through.ratingW, 'W'), note: `${through.ratingW === null ? 'its rating; ' : ''}${behind}${set}` }
+    }
+    case 'transformer': return { name: `transformer ${through.label}`, figure: quantity(through.tapW, 'W'), note: `its tap, ${behind}` }
+    case 'capacitor': return { name: `capacitor ${through.label}`, figure: writeCapacitance(through.capacitanceF), note: behind }
+    case 'inductor': return { name: `coil ${through.label}`, figure: writeInductance(through.inductanceH), note: behind }
+  }
+}
+
+/** The cable, where it is said: how long in all, and of which size. */
+function cableRow({ output, lostW }: LineEvaluation): NumberRow[] {
+  const leads = branchesOf(output.wiring).flatMap(({ lead }) => lead ?? [])
+  const cable = cableOn(output.wiring)
+  if (leads.length === 0 || !cable) return []
+  const lost = lostW === null ? '' : `, takes ${writeQuantity(lostW, 'W')}`
+  return [{ name: 'cable', figure: writeLength(leads.reduce((sum, lead) => sum + lead.lengthM, 0)), note: `of ${writeCable(cable)} in all${lost}` }]
 }
 
 function plain(line: LineEvaluation): NumberRow[] {
@@ -74,7 +101,7 @@ function distributed(line: LineEvaluation): NumberRow[] {
     { name: 'all taps', figure: quantity(line.tapsW, 'W'), note: `${countOf(line.speakers.length, 'speaker')}, ${drawsAsSet(line) ? 'each takes its tap' : 'as they are set'}` },
     ...(drawsAsSet(line) ? [] : [{ name: 'they draw', figure: quantity(line.drawW, 'W'), note: 'as they are wired: not each across the line' }]),
     { name: 'line voltage', figure: quantity(line.lineV, 'V'), note: 'all in parallel, always mono' },
-    { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: 'for the impedance meter; cable comes on top' },
+    { name: 'load, nominal', figure: quantity(line.loadOhm, 'Ω'), note: line.cable.stated > 0 ? 'for the impedance meter, with its cable' : 'for the impedance meter; cable comes on top' },
     { name: 'the amplifier', figure: quantity(rated, 'W'), note: rated === null ? 'write its watts after the volts' : line.drawW === null ? '' : `${Math.round(100 * line.drawW / rated)} % of it is asked` },
     { name: 'asked by rule', figure: quantity(chosen?.powerW ?? null, 'W'), note: chosen ? `“${chosen.name}”` : '' },
   ]

@@ -3,7 +3,7 @@ import { InputError } from '#core/quantity/inputError'
 import { misspelt } from './misspelt'
 import { piecesOf } from './pieces'
 import { plainText } from './plain'
-import { readTree, type QuickLeaf, type QuickNode, type QuickTree, type Stated, type TypedNode } from './tree'
+import { readTree, type QuickCable, type QuickLeaf, type QuickNode, type QuickTree, type Stated, type TypedNode } from './tree'
 import { QUICK } from './grammar'
 
 export type { QuickLeaf, QuickNode } from './tree'
@@ -12,6 +12,8 @@ export interface QuickLine {
   text: string
   load: QuickNode
   rating: OutputRating
+  /** The cable of the line; null where none is said. */
+  over: QuickCable | null
   /** What could be typed on at the end, each as a person would type it. */
   next: string[]
 }
@@ -60,7 +62,7 @@ function readLine(text: string): QuickLine {
   if (text.length > LONGEST_TEXT) throw new InputError(`The line is longer than ${LONGEST_TEXT} characters.`, LONGEST_TEXT, [])
   const plain = plainText(text)
   const tree = readTree(matched(text, plain, 'Line'))
-  const { load, parts, isSaid, ratedAt } = tree
+  const { load, parts, isSaid, ratedAt, over } = tree
   if (load === null) return alone(text, typedRating(tree, { taps: false, end: plain.trimEnd().length }))
   const count = countOf(load)
   if (count > MOST_SPEAKERS) throw new InputError(`${count} speakers: a typed line takes ${MOST_SPEAKERS} at most.`, 0, [])
@@ -71,8 +73,8 @@ function readLine(text: string): QuickLine {
   if (!isRated && taps) throw new InputError('Taps in watts need their line voltage.', plain.trimEnd().length, ['on 70 V', 'on 100 V', '+'])
   const rating = !isRated ? NOT_KNOWN : typedRating(tree, { taps, end: plain.trimEnd().length })
   const next = nextAfter(plain, rating)
-  if (load.kind === 'undecided' && load.item.kind === 'ohm') throw new UndecidedError({ text, rating, next }, load.count, load.text, load.at, load.end)
-  return { text, load: decided(load), rating, next }
+  if (load.kind === 'undecided' && load.item.kind === 'ohm') throw new UndecidedError({ text, rating, over, next }, load.count, load.text, load.at, load.end)
+  return { text, load: decided(load), rating, over, next }
 }
 
 /**
@@ -92,7 +94,7 @@ function alone(text: string, rating: OutputRating): QuickLine {
   if (!isSolidState(rating) || rating.points.length !== 1) {
     throw new InputError('Only an amplifier stands here. What hangs on it comes before it.', 0, ['8', '4 x', '5 W'])
   }
-  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, wattDb: null, coils: null, at: 0 }, rating, next: [] }
+  return { text, load: { kind: 'ohm', ohm: rating.points[0]!.loadOhm, continuousW: null, wattDb: null, coils: null, at: 0 }, rating, over: null, next: [] }
 }
 
 /** The text by the grammar. @throws InputError at the farthest character that was reached, with what could stand there */
@@ -121,7 +123,7 @@ function matched(text: string, plain: string, rule: 'Line' | 'Alone'): ReturnTyp
   throw new InputError(cannotStand(text, position), position, expected)
 }
 
-const UNITS: readonly string[] = ['W', 'V', 'ohm', 'uF', 'mH', 'dB']
+const UNITS: readonly string[] = ['W', 'V', 'ohm', 'uF', 'mH', 'dB', 'AWG', 'mm²']
 /** Can stand behind a load without a word before it, and is not offered so. */
 const OF_OUTPUT: readonly string[] = ['300 W at 4', '70 V', 'from 2', 'valve 50 W at 4/8/16']
 
@@ -140,7 +142,7 @@ const expectedAfter = (plain: string, rule: 'Line' | 'Alone') => failureOf(QUICK
 /** What a rule of the grammar is offered as; what is not here is read where it stands and not offered. */
 const OFFERED: Readonly<Record<string, string>> = {
   'an impedance, as 8': 'an impedance, as 8', 'a tap, as 5 W': 'a tap, as 5 W', '4 x': '4 x', 'open bracket': '(', 'close bracket': ')', '+': '+', '||': '||', 'parallel': 'parallel',
-  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'bridged': 'bridged', 'valve': 'valve 50 W at 4/8/16', 'tap 8': 'tap 8', 'cap 100 uF': 'cap 100 uF', 'coil 2 mH': 'coil 2 mH', 'uF': 'uF', 'dB': 'dB', 'mH': 'mH', 'dvc 4': 'dvc 4 series', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
+  'series': 'series', 'on': 'on', 'at': 'at 4', '300 W at 4': '300 W at 4', '70 V': '70 V', 'from': 'from 2', 'bridged': 'bridged', 'valve': 'valve 50 W at 4/8/16', 'tap 8': 'tap 8', 'cap 100 uF': 'cap 100 uF', 'coil 2 mH': 'coil 2 mH', 'behind control 50 W': 'behind control 50 W', 'control 50 W': 'control 50 W', 'transformer 60 W': 'transformer 60 W', 'over 20 m of 16 AWG': 'over 20 m of 16 AWG', '16 AWG': 'AWG', 'mm²': 'mm²', 'uF': 'uF', 'dB': 'dB', 'mH': 'mH', 'dvc 4': 'dvc 4 series', 'W': 'W', 'V': 'V', 'ohm': 'ohm',
 }
 
 function nextAfter(plain: string, rating: OutputRating): string[] {
@@ -233,11 +235,18 @@ function lineVoltage(volts: number): number {
 
 /** True when the line is of taps. Watts and ohms do not mix: on a line each takes its tap, elsewhere its share. */
 function checkMix(load: TypedNode): boolean {
-  const leaves = leavesOf(load)
+  const leaves = asSeen(load)
   const first = leaves[0]!
   const other = leaves.find(leaf => leaf.kind !== first.kind)
   if (other) throw new InputError('Taps in watts and impedances in ohms cannot stand in one line.', other.at, [first.kind === 'tap' ? '5 W' : '8'])
   return first.kind === 'tap'
+}
+
+/** What the line sees: behind a transformer of its own an impedance is a tap. */
+function asSeen(node: TypedNode): Pick<QuickLeaf, 'kind' | 'at'>[] {
+  if (node.kind === 'undecided') return asSeen(node.item)
+  if (!('members' in node)) return [node]
+  return node.part?.kind === 'transformer' ? [{ kind: 'tap', at: node.at }] : node.members.flatMap(asSeen)
 }
 
 /** The load, where every count says how it is wired. @throws InputError at the first that does not */

@@ -1,15 +1,16 @@
 import { lineVoltsOf, USUAL_LINE_V } from '#core/amplifier/index'
 import { emptyJob } from '#core/job/document'
 import { unstatedModel } from '#core/gear/models'
-import type { Branch, Job, Kind, LinePart, Output, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { Branch, Group, Job, Kind, LineThrough, Output, Speaker, SpeakerLoad } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { THROUGH_LETTERS, USUAL_TAPS_W, type NewId } from '#core/hands/intents'
+import { unknownControl, usualTransformer } from '#core/hands/throughs'
 import { leavesOf, type QuickLeaf, type QuickLine, type QuickNode } from './parse'
-import type { QuickPart } from './tree'
+import type { QuickCable, QuickPart } from './tree'
 
 /**
- * The output that a typed line describes: its parallel members hang from the rail, no cable stated. Speakers whose sensitivity is said are of
- * kinds that bear it.
+ * The output that a typed line describes: its parallel members hang from the rail, on the cable that is said, or on none. Speakers whose
+ * sensitivity is said are of kinds that bear it.
  */
 export function toOutput(line: QuickLine, newId: NewId, kinds: Kind[] = []): Output {
   let count = 0
@@ -34,23 +35,34 @@ export function toOutput(line: QuickLine, newId: NewId, kinds: Kind[] = []): Out
       ? { ...base, load: { kind: 'tap', tapW: node.tapW, ratedV: lineV, tapsW: taps, insertionDb: null, tapMeans: null }, continuousW: null, driverOhm: null, kindId: null, zoneId: null }
       : { ...base, name, load: loadOf(node), continuousW: node.continuousW, driverOhm: null, kindId, zoneId: null }
   }
-  const branch = (node: QuickNode): Branch => ({
-    lead: null,
-    node: 'members' in node
-      ? { kind: node.kind === 'series' ? 'series' : 'star', id: newId(), children: node.members.map(branch), ...(node.part ? { through: partBefore(node.part) } : {}) }
-      : speaker(node),
-  })
-  const partLabels = new Map<string, number>()
-  const partBefore = (part: QuickPart): LinePart => {
-    const letter = THROUGH_LETTERS[part.kind]
-    partLabels.set(letter, (partLabels.get(letter) ?? 0) + 1)
-    const named = { label: `${letter}${partLabels.get(letter)}`, name: '', from: null }
-    return part.kind === 'capacitor' ? { kind: 'capacitor', ...named, capacitanceF: part.capacitanceF } : { kind: 'inductor', ...named, inductanceH: part.inductanceH, resistanceOhm: null }
+  const branch = (node: QuickNode): Branch => ({ lead: null, node: 'members' in node ? group(node) : speaker(node) })
+  const group = (node: Extract<QuickNode, { members: QuickNode[] }>): Group => {
+    const id = newId()
+    if (!node.part) return { kind: node.kind === 'series' ? 'series' : 'star', id, children: node.members.map(branch) }
+    // Behind a control or a transformer a run goes on; a capacitor or a coil stands at one place.
+    const isRun = node.part.kind === 'control' || node.part.kind === 'transformer'
+    const through = throughOf(node.part)
+    return { kind: isRun ? 'chain' : 'star', id, children: (isRun ? node.members.flatMap(flattenParallel) : node.members).map(branch), through }
   }
-  const alongRail = taps.length > 0 ? leavesOf(line.load) : 'members' in line.load && line.load.kind === 'parallel' && !line.load.part ? line.load.members : [line.load]
+  const labels = new Map<string, number>()
+  const throughOf = (part: QuickPart): LineThrough => {
+    const letter = THROUGH_LETTERS[part.kind]
+    labels.set(letter, (labels.get(letter) ?? 0) + 1)
+    const label = `${letter}${labels.get(letter)}`
+    switch (part.kind) {
+      case 'capacitor': return { kind: 'capacitor', label, name: '', from: null, capacitanceF: part.capacitanceF }
+      case 'inductor': return { kind: 'inductor', label, name: '', from: null, inductanceH: part.inductanceH, resistanceOhm: null }
+      case 'control': {
+        const stepsDb = typeof part.setDb === 'number' ? [part.setDb] : []
+        return { ...unknownControl(label), ratingW: part.ratingW, lineV: lineVoltsOf(line.rating), setDb: part.setDb, stepsDb }
+      }
+      case 'transformer': return usualTransformer(label, lineV, [part.tapW])
+    }
+  }
+  const alongRail = flattenParallel(line.load).map(branch)
   return {
     id: newId(), label: 'A1', name: '', rating: line.rating, ...UNSTATED_OUTPUT,
-    wiring: { kind: 'chain', id: newId(), children: alongRail.flatMap(flattenParallel).map(branch) },
+    wiring: { kind: 'chain', id: newId(), children: cabled(alongRail, line.over) },
   }
 }
 
@@ -60,9 +72,17 @@ function loadOf({ ohm, coils }: Pick<Extract<QuickLeaf, { kind: 'ohm' }>, 'ohm' 
   return { kind: 'members', joined: coils.joined, members: [coil, coil] }
 }
 
-/** Parallel inside parallel is one rail: (8 || 8) || 8. */
+/** Parallel inside parallel is one rail: (8 || 8) || 8; and so are taps, however they are listed. */
 function flattenParallel(node: QuickNode): QuickNode[] {
-  return 'members' in node && node.kind === 'parallel' && !node.part ? node.members.flatMap(flattenParallel) : [node]
+  const isAlong = 'members' in node && !node.part && (node.kind === 'parallel' || leavesOf(node)[0]!.kind === 'tap')
+  return isAlong ? node.members.flatMap(flattenParallel) : [node]
+}
+
+/** The places along a rail on their cable: each on a length of its own, or all on equal parts of one. */
+function cabled(children: Branch[], over: QuickCable | null): Branch[] {
+  if (!over) return children
+  const lengthM = over.isEach ? over.lengthM : over.lengthM / children.length
+  return children.map(child => ({ ...child, lead: { cable: over.cable, lengthM } }))
 }
 
 /** The usual taps and those typed, so that each can be stepped from; empty for a line of impedances. */

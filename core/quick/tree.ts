@@ -1,5 +1,6 @@
 import type { MatchResult, Node } from 'ohm-js'
 import type { ChannelMode } from '#core/amplifier/rating'
+import { readCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { QUICK, SPELLED } from './grammar'
 
@@ -12,8 +13,15 @@ export type QuickLeaf
   = { kind: 'ohm', ohm: number, continuousW: number | null, wattDb: number | null, coils: { eachOhm: number, joined: 'series' | 'parallel' } | null, at: number }
     | { kind: 'tap', tapW: number, at: number }
 
-/** A part in the way of what hangs behind it. */
-export type QuickPart = { kind: 'capacitor', capacitanceF: number } | { kind: 'inductor', inductanceH: number }
+/** A part in the way of what hangs behind it; nulls are not said. */
+export type QuickPart
+  = | { kind: 'capacitor', capacitanceF: number }
+    | { kind: 'inductor', inductanceH: number }
+    | { kind: 'control', ratingW: number | null, setDb: number | 'off' | null }
+    | { kind: 'transformer', tapW: number }
+
+/** Cable of a line: so much for each speaker or group along it, or in all, in equal lengths. */
+export interface QuickCable { lengthM: number, cable: Cable, isEach: boolean }
 
 /** What stands in a typed line, every count wired. */
 export type QuickNode = QuickLeaf | { kind: 'series' | 'parallel', members: QuickNode[], part?: QuickPart, at: number }
@@ -47,6 +55,7 @@ export interface QuickTree {
   /** Whether a word such as `on` leads to the output; where what is stated of it begins. */
   isSaid: boolean
   ratedAt: number
+  over: QuickCable | null
 }
 
 const OHM = { least: 0.1, most: 20_000, unit: 'Ω' }
@@ -104,9 +113,29 @@ function isTaps(node: TypedNode): boolean {
 }
 
 const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
-  Line_wired: (load, on, _end) => ({ load: load.tree(), ...UNRATED, isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object }),
-  Line_rated: (rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0 }),
-  Alone: (_noise, rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0 }),
+  Line_wired(load, over, on, more, _end) {
+    const [first, second] = [over.children[0], more.children[0]]
+    if (first && second) throw new InputError('The cable is said twice.', from(second), [])
+    return { load: load.tree(), ...UNRATED, isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object, over: (first ?? second)?.tree() ?? null }
+  },
+  Line_rated: (rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0, over: null }),
+  Alone: (_noise, rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0, over: null }),
+
+  Wired(load, behind) {
+    const [part] = behind.children
+    return part ? behindPart(load.tree() as TypedNode, part.tree() as QuickPart, from(part)) : load.tree()
+  },
+  Behind_control: (_behind, _noise, _control, number, unit, down): QuickPart =>
+    ({ kind: 'control', ratingW: number.children[0] ? wattOf(number.children[0], unit.children[0]!) : null, setDb: (down.children[0]?.tree() as number | 'off' | undefined) ?? null }),
+  Behind_transformer: (_behind, _noise, _transformer, number, unit): QuickPart => ({ kind: 'transformer', tapW: wattOf(number, unit) }),
+  Down_by: (_down, number, _unit) => within(valueOf(number.sourceString.trim()), DOWN, from(number)),
+  Down_off: _off => 'off',
+  Over: (_comma, _over, number, unit, _of, cable, each): QuickCable => ({
+    lengthM: within(valueOf(number.sourceString.trim()) * (unit.sourceString.startsWith('f') ? FOOT_M : 1), METRES, from(number)), cable: cable.tree() as Cable, isEach: each.sourceString !== '',
+  }),
+  Cable_gauge: (_awg, digits) => sized(`${digits.sourceString} AWG`, from(digits)),
+  Cable_gauged: (digits, _awg) => sized(`${digits.sourceString} AWG`, from(digits)),
+  Cable_area: (number, _unit) => sized(`${number.sourceString.trim()} mm²`, from(number)),
 
   Load: (first, _signs, more) => joined('parallel', [first, ...more.children]),
   Strings(first, joints, more) {
@@ -123,11 +152,11 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Item_behindPart: (core, part) => behindPart(core.tree() as TypedNode, part.tree() as QuickPart, from(part)),
   Part_capacitor: (_word, number, unit): QuickPart => ({ kind: 'capacitor', capacitanceF: partOf(number, unit, FARAD) }),
   Part_inductor: (_word, number, unit): QuickPart => ({ kind: 'inductor', inductanceH: partOf(number, unit, HENRY) }),
-  Dual(_word, number, unit, how) {
+  Dual(_word, number, unit, rated, how) {
     const [eachOhm, joined] = [ohmOf(number, unit.children[0]), how.sourceString.includes('ser') ? 'series' as const : 'parallel' as const]
-    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: null, wattDb: null, coils: { eachOhm, joined }, at: from(this) }
+    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: (rated.children[0]?.tree() as number | undefined) ?? null, wattDb: null, coils: { eachOhm, joined }, at: from(this) }
   },
-  Marked_bracket: (_open, load, _close) => load.tree(),
+  Marked_bracket: (_open, wired, _close) => wired.tree(),
   Tap: (number, unit, _things) => ({ kind: 'tap', tapW: wattOf(number, unit), at: from(number) }),
   Ohmed_rated: (number, _hyphen, unit, _things, _comma, rated, loud) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: rated.tree(), wattDb: loudOf(loud), coils: null, at: from(number) }),
   Ohmed_plain: (number, _hyphen, unit, _things, loud) => ({ kind: 'ohm', ohm: ohmOf(number, unit), continuousW: null, wattDb: loudOf(loud), coils: null, at: from(number) }),
@@ -164,6 +193,19 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Stated_watt: (number, unit, _amps): Stated => ({ is: 'watt', powerW: wattOf(number, unit), at: from(number), end: to(unit) }),
 })
 
+const DOWN = { least: 0, most: 60, unit: 'dB' }
+const METRES = { least: 0, most: 10_000, unit: 'm' }
+const FOOT_M = 0.3048
+/** @throws InputError for a size that is not made */
+function sized(text: string, at: number): Cable {
+  try {
+    return readCable(text)
+  }
+  catch (error) {
+    if (error instanceof InputError) throw new InputError(error.message, at, error.expected)
+    throw error
+  }
+}
 const SENSITIVITY = { least: 40, most: 130, unit: 'dB' }
 const loudOf = (loud: Node) => (loud.children[0]?.tree() as number | undefined) ?? null
 
@@ -178,10 +220,17 @@ function partOf(number: Node, unit: Node, { of, ...bounds }: typeof FARAD): numb
   return within(valueOf(number.sourceString.trim()) * of[letter], bounds, from(number))
 }
 
-/** What is behind a capacitor or a coil. @throws InputError for what already is, and for taps */
+/** What is behind a part. @throws InputError for what already is, and for taps behind what stands before ohms */
 function behindPart(node: TypedNode, part: QuickPart, at: number): TypedNode {
-  if (isTaps(node)) throw new InputError('A capacitor or a coil stands before speakers of ohms, not before a tap.', at, ['8'])
+  if (part.kind === 'control' && hasPart(node, 'control')) throw new InputError('A control behind a control is a mistake: one of them.', at, [])
+  if (part.kind === 'transformer' && (isTaps(node) || hasPart(node, 'transformer'))) throw new InputError('A line transformer stands before speakers of ohms; a tap has its own.', at, ['8'])
+  if (part.kind !== 'control' && part.kind !== 'transformer' && isTaps(node)) throw new InputError('A capacitor or a coil stands before speakers of ohms, not before a tap.', at, ['8'])
   return { kind: 'parallel', members: [node], part, at: 'at' in node ? node.at : at }
+}
+
+function hasPart(node: TypedNode, kind: QuickPart['kind']): boolean {
+  if (node.kind === 'undecided') return hasPart(node.item, kind)
+  return 'members' in node && (node.part?.kind === kind || node.members.some(member => hasPart(member, kind)))
 }
 
 function joined(kind: 'series' | 'parallel', members: Node[]): TypedNode {

@@ -60,7 +60,7 @@ const drawing = computed(() => drawRail(line.output.wiring, facts.value, width, 
 
 const name = computed(() => line.output.name || (line.kind === 'constant-voltage' ? 'distributed line' : 'low-impedance line'))
 const cables = computed(() => {
-  const used = new Set(branchesOf(line.output.wiring).flatMap(b => b.lead ? [writeCable(b.lead.cable)] : []))
+  const used = new Set(branchesOf(line.output.wiring).flatMap(b => b.lead ? [b.lead.cable ? writeCable(b.lead.cable) : 'cable of no stated size'] : []))
   return used.size === 0 ? 'cable not stated' : used.size > 2 ? `${used.size} cables` : [...used].join(', ')
 })
 const figures = computed(() => headFigures(line))
