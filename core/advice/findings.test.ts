@@ -330,7 +330,7 @@ const REMEDIES: [string, Job, FindingCode, string[]][] = [
   ['the other scale, all that stand alike', withLoad(jobOf('3 x 10 W on 100 V 100 W'), tap(10, 70.71)), 'scale-mismatch', ['01 to 03 to their 5 W tap of the 70 V scale']],
   ['two in series on a line', inSeries(jobOf('3 x 10 W on 70 V 60 W')), 'draw-is-not-taps', ['Hang 01 and 02 each across the line']],
   ['too much behind a control', behind(six, 4, { ratingW: 35 }), 'control-over', ['Taps behind it down: 01 to 04', 'A control of 50 W in place of C1']],
-  ['far too much: two steps', behind(six, 6, { ratingW: 20 }), 'control-over', ['Taps behind it down: 01 to 06', 'A control of 70 W in place of C1']],
+  ['far too much: two steps', behind(six, 6, { ratingW: 20 }), 'control-over', ['Taps behind it down: 01 to 06', 'A control of 100 W in place of C1']],
   ['a dial past its transformer, to the tap of its equals', ofKind(six, ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 10 W tap']],
   ['alone, to its lowest', ofKind(jobOf('10 W on 70 V 60 W'), ceiling, { kind: 'nominal', nominalOhm: 8 }), 'through-on-line', ['Speaker 01 on the 5 W tap']],
   ['an open unit, where the job has one with a can', withKind(ofKind(six, { ...ceiling, build: 'ceiling-open', remark: 'wants a can' }), 'can', { ...ceiling, build: 'ceiling-can' }), 'asks-for-can', ['01 to 06 as can']],
@@ -348,12 +348,12 @@ describe('remedies: each is one edit, and the finding is gone after it', () => {
     const line = evaluateJob(job)[0]!
     const finding = line.findings.find(f => f.code === code)!
     const remedies = remediesFor({ job, line, finding, newId: counter('r') })
-    expect(remedies.map(r => remedyWords(r.facts).does)).toEqual(does)
-    for (const { edit, facts } of remedies) {
+    expect(remedies.map(r => remedyWords(r).does)).toEqual(does)
+    for (const { edit, facts, brings } of remedies) {
       const after = evaluateJob(applyEdit(job, edit).job)
       expect(after.flatMap(l => l.findings.map(f => f.code)).filter(c => [code, 'control-over', 'taps-over-amplifier', 'reserve-short', 'scale-mismatch'].includes(c))).toEqual([])
-      expect(remedyWords(facts).then).toMatch(['larger-control', 'high-pass', 'with-can'].includes(facts.code) ? /plan|chosen|fit the ceiling/ : /\d (W|Ω|dB)/)
-      if (facts.code === 'tap-down' && facts.isAlone) expect(remedyWords(facts).then).toMatch(/quieter than its neighbours/)
+      expect(remedyWords({ facts, brings }).then).toMatch(['larger-control', 'high-pass', 'with-can'].includes(facts.code) ? /plan|chosen|fit the ceiling/ : /\d (W|Ω|dB)/)
+      if (facts.code === 'tap-down' && facts.isAlone) expect(remedyWords({ facts, brings }).then).toMatch(/quieter than its neighbours/)
     }
   })
 })
@@ -495,7 +495,7 @@ test('room in words; nothing is said where it is not known', () => {
 test('all that is said of these lines, and its figures: a change is seen, and read, in said.txt', () => {
   const of = (job: Job, name: string) => evaluateJob(job).flatMap((line) => {
     const { says, parts, isOver, marks } = headFigures(line)
-    const offers = line.findings.flatMap(finding => remediesFor({ job, line, finding, newId: counter('r') }).map(r => remedyWords(r.facts)))
+    const offers = line.findings.flatMap(finding => remediesFor({ job, line, finding, newId: counter('r') }).map(remedyWords))
     const like = line.speakers.at(-1)
     const room = like ? roomWords(roomFor(line, job.practice, like), like) : ''
     const figure = (value: number | null) => value === null ? '-' : Math.abs(value) < 1e-9 ? '0' : String(Number(Number(value.toPrecision(12)).toPrecision(4)))

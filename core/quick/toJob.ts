@@ -59,10 +59,9 @@ export function toOutput(line: QuickLine, newId: NewId, kinds: Kind[] = []): Out
       case 'transformer': return usualTransformer(label, lineV, [part.tapW])
     }
   }
-  const alongRail = flattenParallel(line.load).map(branch)
   return {
     id: newId(), label: 'A1', name: '', rating: line.rating, ...UNSTATED_OUTPUT,
-    wiring: { kind: 'chain', id: newId(), children: cabled(alongRail, line.over) },
+    wiring: { kind: 'chain', id: newId(), children: cabled(flattenParallel(line.load).map(branch), line.over) },
   }
 }
 

@@ -29,7 +29,7 @@ function itemsOf() {
   let number = 0
   return matchPane.findings.map(({ finding, remedies }) => ({
     key: `${finding.code} ${finding.nodeId ?? ''}`, finding, words: findingWords(finding),
-    remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy.facts) })),
+    remedies: remedies.map(remedy => ({ remedy, number: ++number, words: remedyWords(remedy) })),
   }))
 }
 /** The marks under the selected tag, in words. */

@@ -1,6 +1,6 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
-import { remediesFor, type Remedy } from '#core/advice/remedies/index'
+import { remediesFor, type OfferedRemedy } from '#core/advice/remedies/index'
 import type { Finding } from '#core/line/finding'
 import { newId } from '~/api/ids'
 import { useJobStore } from '~/stores/job'
@@ -17,7 +17,7 @@ export const useMatchPaneStore = defineStore('matchPane', () => {
   const drawn = shallowRef<'away' | 'head' | 'up'>('away')
 
   /** Findings of the selected line with what can be done, those of the selected speaker first. */
-  const findings = computed((): { finding: Finding, remedies: Remedy[] }[] => {
+  const findings = computed((): { finding: Finding, remedies: OfferedRemedy[] }[] => {
     const { job } = store
     const current = selected.line
     if (!job || !current) return []

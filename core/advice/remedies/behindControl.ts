@@ -33,11 +33,16 @@ export const behindControl: RemedyMaker = ({ job, line, finding }) => {
     remedies.push({ code: 'behind-down', edit: whole, facts: { code: 'behind-down', labels: live.map(s => s.label), behindW: behind(after), ratingW: through.ratingW! } })
     break
   }
-  for (const ratingW of USUAL_RATINGS_W) {
+  // One that carries it at its ease, else the largest that just carries it.
+  const larger = USUAL_RATINGS_W.flatMap((ratingW) => {
     const edit = ratingW > through.ratingW! ? setThrough(job, nodeId, { ratingW, name: '', from: null }) : null
-    if (!edit || !isCured(lineAfter(job, line.outputId, edit))) continue
-    remedies.push({ code: 'larger-control', edit, facts: { code: 'larger-control', label: through.label, ratingW } })
-    break
+    const after = edit && lineAfter(job, line.outputId, edit)
+    return edit && after && isCured(after) ? [{ ratingW, edit, isTight: after.findings.some(f => f.code === 'control-tight' && f.nodeId === nodeId) }] : []
+  })
+  const chosen = larger.find(l => !l.isTight) ?? larger.at(-1)
+  if (chosen) {
+    const facts = { code: 'larger-control' as const, label: through.label, ratingW: chosen.ratingW }
+    remedies.push({ code: 'larger-control', edit: chosen.edit, facts })
   }
   return remedies
 }

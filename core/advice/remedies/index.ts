@@ -4,7 +4,8 @@ import { highPass } from './highPass'
 import { moveAway } from './moveAway'
 import { ontoTap } from './ontoTap'
 import { pairInSeries } from './pairInSeries'
-import type { Remedy, RemedyMaker, RemedyQuestion } from './remedy'
+import { broughtBy } from './brought'
+import type { OfferedRemedy, RemedyMaker, RemedyQuestion } from './remedy'
 import { rightScale } from './rightScale'
 import { tapDown } from './tapDown'
 import { splitHere } from './splitHere'
@@ -13,14 +14,20 @@ import { withCan } from './withCan'
 import { thickerCable } from './thickerCable'
 import { valveTap } from './valveTap'
 
-export type { Remedy, RemedyFacts } from './remedy'
+export type { OfferedRemedy, RemedyFacts } from './remedy'
 export { remedyWords } from './words'
 
 const MAKERS: readonly RemedyMaker[] = [
   tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst, withCan, valveTap,
 ]
 
-/** What the program can do about a finding; worked out when asked for, since it tries other wirings. */
-export function remediesFor(question: RemedyQuestion): Remedy[] {
-  return MAKERS.flatMap(make => make(question))
+/**
+ * What the program can do about a finding; worked out when asked for, since it tries other wirings. Each is put in and judged by the sheet: what it brings is
+ * said with it, and one that brings a stop is none.
+ */
+export function remediesFor(question: RemedyQuestion): OfferedRemedy[] {
+  return MAKERS.flatMap(make => make(question)).flatMap((remedy) => {
+    const brings = broughtBy(question.job, remedy.edit)
+    return brings.some(({ finding }) => finding.grade === 'stop') ? [] : [{ ...remedy, brings }]
+  })
 }

@@ -6,6 +6,7 @@ import { outputOf } from '#core/job/tree'
 import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { Finding } from '#core/line/finding'
+import type { Brought } from './brought'
 
 /** Something the program can do about a finding: one edit, undoable, with what the lines would be after it. */
 export interface Remedy {
@@ -13,6 +14,8 @@ export interface Remedy {
   facts: RemedyFacts
   edit: Edit
 }
+/** With what is tight after it and was not before: it is said beside it. What would bring a stop is not offered. */
+export interface OfferedRemedy extends Remedy { brings: Brought[] }
 
 /** What a remedy does, as data for its sentence. */
 export type RemedyFacts

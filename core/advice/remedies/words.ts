@@ -1,12 +1,20 @@
 import { lineVoltageName } from '#core/amplifier/index'
 import { writeDb, writeQuantity } from '#core/quantity/write'
-import type { RemedyFacts } from './remedy'
+import { findingWords } from '#core/line/words'
+import type { OfferedRemedy, RemedyFacts } from './remedy'
 
 const W = (watts: number) => writeQuantity(watts, 'W')
 const Ohm = (ohm: number | null) => ohm === null ? 'not known' : writeQuantity(ohm, 'Ω')
 
-/** A remedy in words: what it does, and what is then. */
-export function remedyWords(facts: RemedyFacts): { does: string, then: string } {
+/** A remedy in words: what it does, and what is then, also what is tight then and was not before. */
+export function remedyWords({ facts, brings }: Pick<OfferedRemedy, 'facts' | 'brings'>): { does: string, then: string } {
+  const areAlike = !brings.some(({ finding }) => finding.code === 'unequal-shares')
+  const { does, then } = doneWords(facts, areAlike)
+  const brought = brings.map(({ label, finding }) => `${label}: ${findingWords(finding).what}`)
+  return { does, then: brought.length === 0 ? then : `${then} Tight then: ${brought.join(' ')}` }
+}
+
+function doneWords(facts: RemedyFacts, areAlike: boolean): { does: string, then: string } {
   switch (facts.code) {
     case 'tap-down': return {
       does: `${who(facts)} down ${facts.tapW === null ? 'one tap' : `to ${W(facts.tapW)}`}`,
@@ -23,7 +31,7 @@ export function remedyWords(facts: RemedyFacts): { does: string, then: string } 
       then: `${W(facts.hereW)} here, ${W(facts.thereW)} of ${W(facts.thereAllowedW)} there. It needs its cable.`,
     }
     case 'thicker-cable': return { does: `Pull ${facts.cable} on this line`, then: `Far end then ${writeDb(facts.lossDb)}.` }
-    case 'pair-in-series': return { does: 'Wire neighbours in series, two and two', then: `${writeQuantity(facts.loadOhm, 'Ω')} then; all still share alike.` }
+    case 'pair-in-series': return { does: 'Wire neighbours in series, two and two', then: `${writeQuantity(facts.loadOhm, 'Ω')} then${areAlike ? '; all still share alike' : ''}.` }
     case 'across-the-line': return { does: `Hang ${list(facts.labels)} each across the line`, then: `They draw ${W(facts.drawW)} then, as they are set.` }
     case 'behind-down': return { does: `Taps behind it down: ${list(facts.labels)}`, then: `${W(facts.behindW)} then, of ${W(facts.ratingW)}.` }
     case 'larger-control': return { does: `A control of ${W(facts.ratingW)} in place of ${facts.label}`, then: 'It has to be one of that size; which one is not chosen yet.' }
