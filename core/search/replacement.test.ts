@@ -4,6 +4,7 @@ import { unstatedModel } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { findSpeaker, withBranch } from '#core/job/tree'
 import { counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { findingWords } from '#core/line/words'
 import { replacementsFor } from './replacement'
 
 const driver = (name: string, stated: Partial<SpeakerModel> = {}): SpeakerModel => ({
@@ -37,6 +38,21 @@ test('ranked by what there is to mind, then by level; before and after are the l
   const [other] = of(driver('new', { nominalOhm: 8.8 })).fit
   expect([other!.line.loadOhm!.toFixed(3), other!.levelDb!.toFixed(2)]).toEqual([(8 * 8.8 / 16.8).toFixed(3), (10 * Math.log10(8 / 8.8)).toFixed(2)])
   expect(replacementsFor(job, 'nobody', [], counter('n'))).toBeNull()
+})
+
+test('what it brings on its line is said, and what must not be there is refused', () => {
+  // A curve of 2 Ω under its label of 8 brings the line under a floor of 2.
+  const dips = driver('dips', { curve: [[20, 2, null], [20_000, 2, null]] })
+  // A curve of 5 Ω under a label of 8 is a finding, and no stop.
+  const low = driver('low', { curve: [[20, 5, null], [20_000, 5, null]] })
+  const rating = { ...outputOf(job).rating, floorOhm: 2 }
+  const from2 = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: rating as typeof o.rating })) })) }
+  const found = replacementsFor(from2, first!, offered(dips, low, driver('alike')), counter('n'))!
+  expect(found.refused).toEqual([{ name: 'dips', why: expect.stringMatching(/^on this line it must not be: /) }])
+  expect(found.fit.map(f => f.offered.model.name)).toEqual(['alike', 'low'])
+  const brought = found.fit[1]!.line.findings.filter(f => f.grade === 'tight' && !found.before.findings.some(b => b.code === f.code))
+  expect(brought.length).toBeGreaterThan(0)
+  for (const finding of brought) expect(found.fit[1]!.minds).toContain(findingWords(finding).what)
 })
 
 test('on a line one without a transformer cannot; one with takes a tap of its own', () => {
