@@ -17,9 +17,13 @@ export function leadsWords({ leads }: Pick<AmplifierSet, 'leads'>): string {
 /** "2 × Line amplifier 2 × 240 W, Line amplifier 120 W". */
 export const modelsText = (models: AmplifierSet['models']) => models.map(({ name, count }) => count > 1 ? `${count} × ${name}` : name).join(', ')
 
+/** What a set is proven to be, and among what. */
+const PROVEN = 'Every line is fed. Proven: no other set does it for less money, with fewer units, or, for up to a quarter more, with more to spare. '
+  + 'Two outputs are bridged for loads of ohms, not for a line of constant volts.'
+
 export function finderWords({ sets, refused, left }: FoundAmplifiers, offered: number): string {
   if (offered === 0) return 'The library has no amplifier yet.'
-  if (sets.length > 0) return left.length > 0 ? 'Lines of which not enough is known are left as they are; the others are fed, and proven:' : 'Every line is fed. Proven: no other set does it for less money, with fewer units, or, for up to a quarter more, with more to spare.'
+  if (sets.length > 0) return left.length > 0 ? 'Lines of which not enough is known are left as they are; the others are fed, and proven:' : PROVEN
   if (left.some(l => l.isUnfed)) return 'No set of these amplifiers feeds every line.'
   return left.length > 0 || refused.length > 0 ? 'Nothing can be asked for yet: of no line enough is known.' : 'No line with speakers yet.'
 }
