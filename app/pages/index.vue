@@ -25,6 +25,7 @@ import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
 import { useOutboxStore } from '~/stores/outbox'
+import { fieldOf } from '~/composables/elements'
 
 const store = useJobsStore()
 const route = useRoute()
@@ -76,7 +77,8 @@ const takeBack = () => attempt(async () => {
 })
 
 async function takeFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
+  const input = fieldOf(event)
+  if (!input) return
   const chosen = input.files?.[0]
   if (!chosen) return
   await attempt(async () => {

@@ -51,12 +51,35 @@ describe('a reading of one unit, or of one line, narrows what is right for all o
     ['a line that reads wrong teaches nothing', [read('line-impedance', 'out1', 130)], null],
     ['at another tone it teaches nothing', [read('line-impedance', 'out1', 80, null, 330)], null],
     ['a line does not teach itself', [read('line-impedance', 'out2', 80)], null],
+    ['nor where something else does', [read('line-impedance', 'out2', 80), read('coil-dcr', 'out1', 6, one)], { at: byCoil.at, low: byCoil.off, high: byCoil.off, from: 'A1 03' }],
   ])('%s', (_, readings, wanted) => {
     const p = lineOf(two, 'out2', readings)
     if (wanted === null) return expect([p.learned, p.expected]).toEqual([null, expect.closeTo(100, 1)])
     expect([p.learned!.from, p.learned!.factor, p.expected! / 100, Math.log(p.expected! / p.low!), Math.log(p.high! / p.expected!)])
       .toEqual([[wanted.from], expect.closeTo(wanted.at, 3), expect.closeTo(wanted.at, 3), expect.closeTo(wanted.low, 2), expect.closeTo(wanted.high, 2)])
     expect([p.source.startsWith('learned from A1'), verdictWords('line-impedance', 'high', p)]).toEqual([true, expect.stringContaining(`, learned from ${wanted.from}.`)])
+  })
+  test('what was read before a repair teaches nothing; nor does a line of two models', () => {
+    const coil = read('coil-dcr', 'out1', 6, one)
+    const repair = { id: 'fix', at: '2027-01-01T00:00:00Z', outputId: 'out1', nodeId: one, fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false }
+    const after = (on: Job, readings: Reading[], repairs: (typeof repair)[]) =>
+      makeProver()({ readings: Records.of(readings), repairs: Records.of(repairs) }, outputsOf(on).map(output => ({ output, predicted: predictLine(output) })))
+        .get('out2')!.foretold('line-impedance', null)!.learned
+    expect([after(two, [coil], []) !== null, after(two, [coil], [repair])]).toEqual([true, null])
+    // Half of the other line is of no kind: its impedance says nothing of one model alone.
+    const halves = nodeIds(outputOf(two)).slice(0, 5).reduce((job, nodeId) =>
+      applyEdit(job, { kind: 'speaker.set', nodeId, was: { kindId: 'kind-a' }, to: { kindId: null } }).job, two)
+    expect(after(halves, [read('line-impedance', 'out1', 80)], [])).toBeNull()
+  })
+  test('with what was learned, one dead reads as much higher; and a repair is proved by it', () => {
+    const [coil, line] = [read('coil-dcr', 'out1', 6, one), read('line-impedance', 'out3', 80)]
+    const p = lineOf(two, 'out2', [coil])
+    expect(p.cannotTell!.ohm / p.expected!).toBeCloseTo(10 / 9, 3)
+    // Learned from a line, two dead of ten lie outside; without it inside. Of four dead both would.
+    const dead = nodeIds(outputOf(two, 1))[0]!
+    const fix = { id: 'fix', at: '2026-01-01T00:00:00Z', outputId: 'out2', nodeId: dead, fault: 'short-at-drop' as const, note: '', who: null, withdrawn: false }
+    const unproved = (...readings: Reading[]) => makeProver()({ readings: Records.of(readings), repairs: Records.of([fix]) }, outputsOf(two).map(output => ({ output, predicted: predictLine(output) }))).get('out2')!.unproved.length
+    expect(unproved(line, read('line-impedance', 'out2', 80))).toBe(0)
   })
   test('under 800 Hz the cone still lifts it, and copper tells nothing', () => {
     const coil = [read('coil-dcr', 'out1', 6, one)]

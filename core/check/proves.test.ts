@@ -3,11 +3,11 @@ import { Records } from '#core/job/records'
 import type { FaultKind, Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
 import { headOf } from '#core/network/line'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
-import { putBefore, unknownControl } from '#core/hands/throughs'
+import { putBefore, setThrough, unknownControl } from '#core/hands/throughs'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
-import { speakersOf, withBranch } from '#core/job/tree'
-import { predictLine } from './predict'
+import { speakersOf, throughsOf, withBranch } from '#core/job/tree'
+import { predictLine, predictLineImpedance } from './predict'
 import { proveLine } from './proof'
 import { asCurve } from '#core/network/element'
 import { dcrAt, METER_HZ } from './readingBands'
@@ -29,8 +29,12 @@ const unproved = (job: Job, repair: Repair, ...readings: Reading[]) => {
 const few = jobOf('5 x 10 W on 70.71 V 100 W')
 const many = jobOf('20 x 10 W on 70.71 V 400 W')
 const [f, m] = [few, many].map(job => nodeIds(outputOf(job))) as [string[], string[]]
+/** Two of 8 Ω behind 100 µF: 1.6 Ω at 1 kHz, 80 Ω at 20 Hz, where a dead one hardly shows. */
+const hidden = jobOf('(8 || 8) cap 100 uF on 100 W at 4')
 const right = (job: Job) => ohm(predictLine(outputOf(job))[0]!.expected!)
 test.each<[string, Job, Repair, Reading[], 'proved' | 'not']>([
+  ['read at another tone: there the capacitor hides one of two, and it proves nothing', hidden, repaired('open-at-drop', nodeIds(outputOf(hidden))[2]!), [{ ...read(40, 'line-impedance', ohm(predictLineImpedance(outputOf(hidden), 20).expected!)), frequencyHz: 20 }], 'not'],
+  ['at its usual tone it does', hidden, repaired('open-at-drop', nodeIds(outputOf(hidden))[2]!), [read(40, 'line-impedance', ohm(predictLineImpedance(outputOf(hidden)).expected!))], 'proved'],
   ['one of five dead is outside the band: the line proves it', few, repaired('open-at-drop', f[1]!), [read(40, 'line-impedance', right(few))], 'proved'],
   ['one of twenty is inside it: it proves nothing', many, repaired('open-at-drop', m[1]!), [read(40, 'line-impedance', right(many))], 'not'],
   ['unless it read wrong before', many, repaired('open-at-drop', m[1]!), [read(10, 'line-impedance', ohm(40)), read(40, 'line-impedance', right(many))], 'proved'],
@@ -59,9 +63,12 @@ describe('what is drawn off: silent is right, playing is wrong', () => {
   const zero = jobOf('2 x 5 W on 70.71 V 30 W')
   const behind = (setDb: number | 'off') =>
     applyEdit(zero, (putBefore(zero, nodeIds(outputOf(zero)), { ...unknownControl('C1'), stepsDb: [12], setDb }, counter('g')) as { edit: Edit }).edit).job
+  const plain = jobOf('8 behind transformer 20 W on 70.71 V 30 W')
+  const [group] = throughsOf(plain)
+  const transformerOff = applyEdit(plain, setThrough(plain, group!.group.id, { tapW: 0 })!).job
   const tapOff = withBranch(zero, nodeIds(outputOf(zero))[0]!, b => b.node.kind === 'speaker' && b.node.load.kind === 'tap' ? { ...b, node: { ...b.node, load: { ...b.node.load, tapW: 0 } } } : b)
   test.each<[string, Job, number, string, string]>([
-    ['behind a control drawn off', behind('off'), 0, 'as-planned', 'plays-though-off'], ['on a tap drawn off', tapOff, 0, 'as-planned', 'plays-though-off'],
+    ['behind a control drawn off', behind('off'), 0, 'as-planned', 'plays-though-off'], ['on a tap drawn off', tapOff, 0, 'as-planned', 'plays-though-off'], ['behind a transformer drawn off', transformerOff, 0, 'as-planned', 'plays-though-off'],
     ['its neighbour is not off', tapOff, 1, 'silent', 'plays'], ['with the control turned down only', behind(12), 0, 'silent', 'plays'],
   ])('%s', (_, job, index, silent, plays) => {
     const output = outputOf(job)

@@ -51,10 +51,12 @@ describe('what its header says is taken, or the file is refused', () => {
     ['milliohms', as('Hz mOhm Deg', r => [r.hz, r.ohm * 1000, r.deg])],
     ['kilohms', as('Hz\tkOhm\tDeg', r => [r.hz, r.ohm / 1000, r.deg])],
     ['levels beside the impedance', as('Freq(Hz) SPL(dB) Z(ohm) Phase(deg)', r => [r.hz, 88, r.ohm, r.deg])],
+    ['its title speaks of levels, too', as('# SPL 88 dB, impedance from 20 Hz on', r => [r.hz, r.ohm, r.deg])],
     ['a sentence is no head', as('# Impedance measured at one volt, freq from 20 Hz', r => [r.hz, r.ohm, r.deg])],
   ])('%s', (_, text) => readCurve(text).points.forEach((p, k) => expect([p.hz, p.ohm, p.deg]).toEqual([expect.closeTo(rows[k]!.hz, 6), expect.closeTo(rows[k]!.ohm, 6), expect.closeTo(rows[k]!.deg, 6)])))
   test.each<[string, string, RegExp]>([
     ['levels and a phase', 'Freq(Hz) SPL(dB) Phase(degrees)\n20 60 10\n30 66 12', /levels in dB, not an impedance/],
+    ['levels by another name', 'Frequency\tGain\n20\t60\n30\t66', /levels in dB/],
     ['levels by their title', '# SPL at 1 m, dB\n# Hz\n20 60 10\n30 66 12', /levels in dB/],
     ['a real part alone', 'Hz\tRe\tNote\n20\t6\t1\n30\t7\t1', /a real part and no imaginary one/],
     ['fewer values than it names', 'Hz\tre\tim\n20\t6\t1\n30\t7', /^Line 3 has 2 values; its header names more/],

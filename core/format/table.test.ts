@@ -38,6 +38,7 @@ describe('tables that people have', () => {
     ['no names at all', 'C1\tCeiling\t10 W\t6 m\t1.5 mm²\nC2\tBox\t8 ohm\t100 W\t6 m', ['C1 | Ceiling | 10 W/70.71 of 1.25 2.5 5 10 20 30 | 6 m {"areaMm2":1.5}', 'C2 | Box | 8 Ω | 100 W cont | 6 m {"awg":16}']],
     ['one column of taps, semicolons, blank lines', '5 W;a\n\n off;b\r\n8Ω;', ['01 | a | 5 W/70.71 of 1.25 2.5 5 10 20 30', '02 | b | 0 W/70.71 of 1.25 2.5 5 10 20 30', '03 | 8 Ω']],
     ['a column Tap is watts', 'No.\tTap\tImpedance\nC1\t10\t8\nC2\t7,5 W\t\nC3\toff\t\nC4\t\t8', ['C1 | 10 W/70.71 of 1.25 2.5 5 10 20 30', 'C2 | 7.5 W/70.71 of 1.25 2.5 5 7.5 10 20 30', 'C3 | 0 W/70.71 of 1.25 2.5 5 10 20 30', 'C4 | 8 Ω']],
+    ['off is on every dial', 'tap\ttaps\noff\t5 10', ['01 | 0 W/70.71 of 5 10']],
     ['its own taps, a driver, a rating', 'wired as\ttaps\tdriver\trating\n7.5 W\t7.5, 15 30\t8\t40 W', ['01 | 7.5 W/70.71 of 7.5 15 30 | 40 W cont | 8 Ω drv']],
   ])('%s', (_, text, wanted) => expect(read(text).map(drawn)).toEqual(wanted))
   test.each<[string, string, RegExp]>([

@@ -42,7 +42,7 @@ describe('what stands in the way, and the cable', () => {
 
   test.each<[string, RegExp]>([
     ['(2 x 5 W behind control) behind control on 70 V', /A control behind a control is a mistake/],
-    ['5 W behind transformer 20 W on 100 V', /a tap has its own/], ['8 behind transformer 60 W on 100 W at 8', /need a line voltage/],
+    ['5 W behind transformer 20 W on 100 V', /a tap has its own/], ['(8 behind transformer 20 W) behind transformer 60 W on 100 V', /stands before speakers of ohms/], ['8 behind transformer 60 W on 100 W at 8', /need a line voltage/],
     ['8 behind transformer 60 W', /need their line voltage/], ['8 over 10 m of 99 awg on 100 W at 8', /No speaker cable of 99 AWG/], ['8 over 10 m of 7 mm² on 100 W at 8', /No flexible cable of 7/],
     ['8 over 10 m of 16 awg on 100 W at 8 over 10 m of 16 awg', /said twice/], ['8 over 20000 m of 16 awg', /10000 m is taken/],
   ])('%s: refused', (text, says) => {

@@ -29,7 +29,7 @@ test.each<[string, string, string]>([
   expect(next === null || next instanceof MisspeltError).toBe(true)
 })
 
-test.each(['8 ohm xyzzy', '8 zu 8', 'good morning', '8 parallelepiped 8', ''])('“%s” is no slip', (typed) => {
+test.each(['8 ohm xyzzy', '8 zu 8', 'good morning', '8 parallelepiped 8', '8 ohm wal on 100 W at 8', ''])('“%s” is no slip', (typed) => {
   const error = errorOf(typed)
   expect([error instanceof InputError, error instanceof MisspeltError]).toEqual([true, false])
 })

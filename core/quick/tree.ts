@@ -96,7 +96,7 @@ function counted(count: number, countNode: Node, item: Node, how: Node): TypedNo
   if (!Number.isInteger(count) || count < 1 || count > MOST_COUNT) {
     throw new InputError(`“${countNode.sourceString.trim()}” is no number of speakers: 1 to ${MOST_COUNT}.`, from(countNode), ['2', '4', '12'])
   }
-  const node = item.tree() as TypedNode
+  const node: TypedNode = item.tree()
   const said = how.sourceString.includes('ser') ? 'series' : how.sourceString === '' ? null : 'parallel'
   const members = () => Array.from({ length: count }, () => node)
   if (isTaps(node)) {
@@ -116,22 +116,22 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Line_wired(load, over, on, more, _end) {
     const [first, second] = [over.children[0], more.children[0]]
     if (first && second) throw new InputError('The cable is said twice.', from(second), [])
-    return { load: load.tree(), ...UNRATED, isSaid: true, ratedAt: to(load), ...on.children[0]?.tree() as object, over: (first ?? second)?.tree() ?? null }
+    return { load: load.tree(), ...UNRATED, isSaid: true, ratedAt: to(load), ...on.children[0]?.tree(), over: (first ?? second)?.tree() ?? null }
   },
-  Line_rated: (rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0, over: null }),
-  Alone: (_noise, rating, _end) => ({ load: null, ...rating.tree() as object, isSaid: true, ratedAt: 0, over: null }),
+  Line_rated: (rating, _end) => ({ load: null, ...rating.tree(), isSaid: true, ratedAt: 0, over: null }),
+  Alone: (_noise, rating, _end) => ({ load: null, ...rating.tree(), isSaid: true, ratedAt: 0, over: null }),
 
   Wired(load, behind) {
     const [part] = behind.children
-    return part ? behindPart(load.tree() as TypedNode, part.tree() as QuickPart, from(part)) : load.tree()
+    return part ? behindPart(load.tree(), part.tree(), from(part)) : load.tree()
   },
   Behind_control: (_behind, _noise, _control, number, unit, down): QuickPart =>
-    ({ kind: 'control', ratingW: number.children[0] ? wattOf(number.children[0], unit.children[0]!) : null, setDb: (down.children[0]?.tree() as number | 'off' | undefined) ?? null }),
+    ({ kind: 'control', ratingW: number.children[0] ? wattOf(number.children[0], unit.children[0]!) : null, setDb: down.children[0]?.tree() ?? null }),
   Behind_transformer: (_behind, _noise, _transformer, number, unit): QuickPart => ({ kind: 'transformer', tapW: wattOf(number, unit) }),
   Down_by: (_down, number, _unit) => within(valueOf(number.sourceString.trim()), DOWN, from(number)),
   Down_off: _off => 'off',
   Over: (_comma, _over, number, unit, _of, cable, each): QuickCable => ({
-    lengthM: within(valueOf(number.sourceString.trim()) * (unit.sourceString.startsWith('f') ? FOOT_M : 1), METRES, from(number)), cable: cable.tree() as Cable, isEach: each.sourceString !== '',
+    lengthM: within(valueOf(number.sourceString.trim()) * (unit.sourceString.startsWith('f') ? FOOT_M : 1), METRES, from(number)), cable: cable.tree(), isEach: each.sourceString !== '',
   }),
   Cable_gauge: (_awg, digits) => sized(`${digits.sourceString} AWG`, from(digits)),
   Cable_gauged: (digits, _awg) => sized(`${digits.sourceString} AWG`, from(digits)),
@@ -149,12 +149,12 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Term_inWords: (count, item, how) => counted(SPELLED[count.sourceString.replace(/\s*(x|×|\*|times)?\s*$/, '')]!, count, item, how),
   Term_bare: (count, _hyphen, item, how) => counted(Number(count.sourceString.trim()), count, item, how),
   Term_behind: (item, _x, count, how) => counted(Number(count.sourceString.trim()), count, item, how),
-  Item_behindPart: (core, part) => behindPart(core.tree() as TypedNode, part.tree() as QuickPart, from(part)),
+  Item_behindPart: (core, part) => behindPart(core.tree(), part.tree(), from(part)),
   Part_capacitor: (_word, number, unit): QuickPart => ({ kind: 'capacitor', capacitanceF: partOf(number, unit, FARAD) }),
   Part_inductor: (_word, number, unit): QuickPart => ({ kind: 'inductor', inductanceH: partOf(number, unit, HENRY) }),
   Dual(_word, number, unit, rated, how) {
     const [eachOhm, joined] = [ohmOf(number, unit.children[0]), how.sourceString.includes('ser') ? 'series' as const : 'parallel' as const]
-    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: (rated.children[0]?.tree() as number | undefined) ?? null, wattDb: null, coils: { eachOhm, joined }, at: from(this) }
+    return { kind: 'ohm', ohm: joined === 'series' ? 2 * eachOhm : eachOhm / 2, continuousW: rated.children[0]?.tree() ?? null, wattDb: null, coils: { eachOhm, joined }, at: from(this) }
   },
   Marked_bracket: (_open, wired, _close) => wired.tree(),
   Tap: (number, unit, _things) => ({ kind: 'tap', tapW: wattOf(number, unit), at: from(number) }),
@@ -164,16 +164,16 @@ const TREE = QUICK.createSemantics().addOperation<unknown>('tree', {
   Loud: (_comma, number, _unit) => within(valueOf(number.sourceString.trim()), SENSITIVITY, from(number)),
   Plain: (number, _things) => ({ kind: 'ohm', ohm: ohmOf(number), continuousW: null, wattDb: null, coils: null, at: from(number) }),
 
-  On_said: (_on, _noise, rating) => ({ ...rating.tree() as object, isSaid: true, ratedAt: from(rating) }),
-  On_unsaid: (comma, _noise, rating) => ({ ...rating.tree() as object, isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
+  On_said: (_on, _noise, rating) => ({ ...rating.tree(), isSaid: true, ratedAt: from(rating) }),
+  On_unsaid: (comma, _noise, rating) => ({ ...rating.tree(), isSaid: comma.sourceString !== '', ratedAt: from(rating) }),
   Rating_channels: (count, _x, said, mode, least) => ({
     ...UNRATED, parts: said.tree(), channels: { count: Number(count.sourceString.trim()), at: from(count) }, mode: mode.children[0]
       ? modeAt(mode.children[0])
-      : null, least: (least.children[0]?.tree() as Least | undefined) ?? null,
+      : null, least: least.children[0]?.tree() ?? null,
   }),
   Least: (_comma, _from, number, unit): Least => ({ ohm: ohmOf(number, unit), at: from(number) }),
   Rating_plain: (said, mode) => ({ ...UNRATED, parts: said.tree(), mode: mode.children[0] ? modeAt(mode.children[0]) : null }),
-  Said: (first, _commas, more) => [first, ...more.children].map(part => part.tree() as Stated),
+  Said: (first, _commas, more) => [first, ...more.children].map(part => part.tree()),
   Valve: (_valve, _amp, power, unit, _amps, _at, first, _slashes, more, _ohm, _comma, _tap, tap, tapUnit) => ({
     ...UNRATED,
     valve: {
@@ -207,7 +207,7 @@ function sized(text: string, at: number): Cable {
   }
 }
 const SENSITIVITY = { least: 40, most: 130, unit: 'dB' }
-const loudOf = (loud: Node) => (loud.children[0]?.tree() as number | undefined) ?? null
+const loudOf = (loud: Node): number | null => loud.children[0]?.tree() ?? null
 
 const UNRATED = { parts: [], channels: null, mode: null, least: null, valve: null }
 const modeAt = (node: Node) => ({ is: node.sourceString.includes('bridge') ? 'bridged' as const : 'parallel' as const, at: from(node) })
@@ -234,6 +234,6 @@ function hasPart(node: TypedNode, kind: QuickPart['kind']): boolean {
 }
 
 function joined(kind: 'series' | 'parallel', members: Node[]): TypedNode {
-  const nodes = members.map(m => m.tree() as TypedNode)
+  const nodes = members.map(m => m.tree())
   return nodes.length === 1 ? nodes[0]! : { kind, members: nodes, at: from(members[0]!) }
 }

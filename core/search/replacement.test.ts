@@ -55,6 +55,12 @@ test('what it brings on its line is said, and what must not be there is refused'
   for (const finding of brought) expect(found.fit[1]!.minds).toContain(findingWords(finding).what)
 })
 
+test('what was wrong on the line before is nothing to mind of the new one', () => {
+  const loud = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { ...o.rating, points: [{ loadOhm: 4, powerW: 900 }] } as typeof o.rating })) })) }
+  const found = replacementsFor(loud, first!, offered(driver('alike')), counter('n'))!
+  expect([found.before.findings.some(f => f.grade === 'tight' || f.grade === 'stop'), found.fit.map(f => f.minds)]).toEqual([true, [[]]])
+})
+
 test('on a line one without a transformer cannot; one with takes a tap of its own', () => {
   const line = jobOf('2 x 10 W on 70 V 60 W')
   const [id] = nodeIds(outputOf(line)).filter(n => !/chain|star/.test(n))

@@ -22,6 +22,7 @@ test.each<[string, number, number]>([
   ['a short where one is', likeOhm(ohm(SHORT_OHM / 2), SHORT, even), 1], ['a value where a short is', likeOhm(ohm(SHORT_OHM), SHORT, even), 0], ['a value where it is open', likeOhm(ohm(8), OPEN, even), 0],
   // The normal density at its middle, and one sigma off (NIST handbook of mathematical functions, 26.2).
   ['just as expected', likeOhm(ohm(8), seen(8), even), 1 / (Math.sqrt(2 * Math.PI) * 0.1)],
+  ['the middle learned lower', likeOhm(ohm(7.9 * 0.8), seen(7.9), { ...even, factor: 0.8 }), 1 / (Math.sqrt(2 * Math.PI) * 0.1)],
   ['one sigma above', likeOhm(ohm(7.9 * Math.exp(0.1) - 0.1 + 0.1 * Math.exp(0.1)), seen(7.9), even), 0.24197072 / 0.1],
   ['a wider half weighs both', likeOhm(ohm(8), seen(8), { factor: 1, low: 0.1, high: 0.3 }), 2 / (Math.sqrt(2 * Math.PI) * 0.4)],
   ['anything: a value', likeAnyOhm(ohm(8)), ANY], ['anything: at the edge of a short', likeAnyOhm(ohm(SHORT_OHM)), ANY], ['anything: a short', likeAnyOhm(ohm(SHORT_OHM / 2)), 0.1], ['anything: open', likeAnyOhm(open), 0.1],

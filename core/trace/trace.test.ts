@@ -139,6 +139,12 @@ describe('what explains readings, and how well', () => {
     const at = (ohm: number) => likeOhm({ is: 'ohm', ohm }, { state: 'finite', ohm: 8, re: 8, im: 0 }, one)
     expect([at(6) / at(8), at(10.67) / at(8)].map(r => r.toFixed(2))).toEqual(['0.31', '0.40'])
   })
+  test('a reading is held against the line at its own tone', () => {
+    // 8 Ω behind 10 µF: 17.8 Ω at 1 kHz, 48.9 Ω at 330 Hz (Z = R − j/ωC).
+    const behind = jobOf('8 cap 10 uF')
+    const at = (frequencyHz: number | null) => nameOf(rank(behind, [{ ...reading('line-impedance', ohm(48.9)), frequencyHz }])[0]!)
+    expect([at(330), at(null) === 'as drawn']).toEqual(['as drawn', false])
+  })
   test('a joint takes the watts that it stands in the way of: they are not the speaker’s', () => {
     const outcome = outcomeOf(output, faultAt('high-resistance', first!))
     // Five times the load: a fifth of the current, a twenty-fifth of the speaker's power (Ohm).

@@ -2,6 +2,7 @@
 import { ref, useId, useTemplateRef, watch } from 'vue'
 import InputText from 'primevue/inputtext'
 import { InputError } from '#core/quantity/inputError'
+import { focused } from '~/composables/elements'
 
 /**
  * A field for one value that is typed as text: read when it is left or Enter is pressed. What cannot be read stays as
@@ -56,10 +57,10 @@ function commit(): void {
   }
 }
 
-function giveUp(event: KeyboardEvent): void {
+function giveUp(): void {
   typed.value = text
-  problem.value = '';
-  (event.target as HTMLElement).blur()
+  problem.value = ''
+  focused()?.blur()
 }
 </script>
 

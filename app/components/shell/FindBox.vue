@@ -4,6 +4,7 @@ import InputText from 'primevue/inputtext'
 import { keysShown, runAction, type Action, type ActionTarget } from '~/composables/action'
 import { findActions } from '~/composables/findAction'
 import KeyCap from '~/components/KeyCap.vue'
+import { focused } from '~/composables/elements'
 
 /** One field for whatever is looked for: a place by its words, or anything that can be done by a few letters of what it does. What cannot be done says why. */
 const { actions, target = null, places } = defineProps<{
@@ -32,7 +33,7 @@ const found = computed((): Entry[] => {
 watch(words, () => { at.value = 0 })
 watch(open, async (isOpen) => {
   if (!isOpen) return
-  before = document.activeElement as HTMLElement | null
+  before = focused()
   words.value = ''
   at.value = 0
   await nextTick()

@@ -19,6 +19,7 @@ import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { mappingChoices, mappingFor, remapped, remember, type Remembered } from '~/gear/intake'
 import { useGearStore } from '~/stores/gear'
+import { fieldOf } from '~/composables/elements'
 
 /** A table of a spreadsheet into the library: which column is which, what would come in, what would not and why. */
 const store = useGearStore()
@@ -58,7 +59,8 @@ function take(text: string): void {
   }
 }
 async function takeFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
+  const input = fieldOf(event)
+  if (!input) return
   const chosen = input.files?.[0]
   if (chosen) take(await chosen.text())
   input.value = ''

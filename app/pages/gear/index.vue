@@ -21,6 +21,7 @@ import { useTheme } from '~/composables/useTheme'
 import { gearKeys } from '~/gear/keys'
 import { listColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from '~/gear/list'
 import { useGearStore } from '~/stores/gear'
+import { focused } from '~/composables/elements'
 
 const store = useGearStore()
 const route = useRoute()
@@ -121,7 +122,7 @@ function leave(): void {
 function escape(): void {
   if (asked.value.search !== '') return ask({ search: '' })
   if (rows.value.length > 0) step(0)
-  else (document.activeElement as HTMLElement | null)?.blur()
+  else focused()?.blur()
 }
 
 const bindings = gearKeys({

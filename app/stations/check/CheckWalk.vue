@@ -20,6 +20,7 @@ import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 import { useTraceStore } from '~/stations/trace/suspects'
+import { focused } from '~/composables/elements'
 
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
@@ -108,7 +109,7 @@ const bindings = [...walkKeys({
 useKeys(() => bindings)
 
 function leaveField(event: KeyboardEvent): void {
-  if (event.key === 'Escape') (event.target as HTMLElement).blur()
+  if (event.key === 'Escape') focused()?.blur()
 }
 </script>
 

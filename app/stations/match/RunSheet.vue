@@ -36,6 +36,7 @@ import { useMatchPaneStore, type PaneMode } from '~/stations/match/pane'
 import { trace as traceStation } from '~/stations/trace/station'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
+import { elementOf } from '~/composables/elements'
 
 const store = useJobStore()
 const matchPane = useMatchPaneStore()
@@ -223,13 +224,13 @@ const dropMark = computed(() => {
 
 /** Escape leaves a field of the pane for the sheet. */
 function leavePane(event: KeyboardEvent): void {
-  if (event.key !== 'Escape' || (event.target as HTMLElement).closest('[role=dialog],[role=listbox]')) return
+  if (event.key !== 'Escape' || elementOf(event)?.closest('[role=dialog],[role=listbox]')) return
   void actions.focusSelection()
 }
 
 /** A closed list keeps Escape to itself: it is heard before. */
 function leaveList(event: KeyboardEvent): void {
-  if ((event.target as HTMLElement).matches('[role=combobox][aria-expanded=false]')) leavePane(event)
+  if (elementOf(event)?.matches('[role=combobox][aria-expanded=false]')) leavePane(event)
 }
 </script>
 

@@ -20,6 +20,9 @@ test.each<[string, string, string | null, string[]]>([
 ])('%s', (_, pasted, kept, wanted) => expect(kinds(pasted, kept)).toEqual(wanted))
 test('named like a kind of the job they are of it, where it has the tap; what is not found or lacks is said', () => {
   const model = { ...unstatedModel('speaker', 'Ceiling 165'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 100, tapsW: [5, 10, 20] }] }
+  const [off, ofAnother] = branchesOf('No.\tModel\tTap\nC1\tCeiling 165\toff\nC2\tCeiling 165\t10', null, usual, counter('p'))
+  const taken = { ...ofAnother!, node: { ...ofAnother!.node, kindId: 'other' } } as typeof ofAnother & object
+  expect(asKinds([off!, taken], [{ what: 'speaker', id: 'k', from: null, model }])).toMatchObject({ branches: [{ node: { kindId: 'k', load: { tapW: 0, tapsW: [5, 10, 20] } } }, { node: { kindId: 'other' } }], said: [] })
   const rows = 'No.\tModel\tTap\nC1\tceiling 165\t10\nC2\tCeiling 165\t7\nC3\tHorn\t15\nC4\tHorn\t15'
   const { branches, said } = asKinds(branchesOf(rows, null, usual, counter('p')), [{ what: 'speaker', id: 'k', from: null, model }])
   const of = branches.map(({ node }) => node.kind === 'speaker' && node.load.kind === 'tap' ? [node.kindId, node.name, node.load.tapW, node.load.tapsW.length, node.continuousW] : node)

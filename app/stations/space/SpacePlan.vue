@@ -12,6 +12,7 @@ import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
 import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './floorPlan'
 import { useSpaceStore } from './spaceStore'
+import { elementOf } from '~/composables/elements'
 
 /** A space from above, to scale: its level as a shade, its speakers as tags, the line along which it is as loud as it is to be. */
 const { width, height, below } = defineProps<{ width: number, height: number, below: boolean }>()
@@ -100,13 +101,13 @@ function placeOf(event: MouseEvent): Place {
   return scale.value.placeAt(event.clientX - left, event.clientY - top)
 }
 function pressFloor(event: MouseEvent): void {
-  if ((event.target as Element).closest('[data-spot]')) return
+  if (elementOf(event)?.closest('[data-spot]')) return
   const place = placeOf(event)
   if (contains(space.value.outline, place)) emit('cross', snapped(place, units.value))
 }
 
 useMenuPress(svg, (event) => {
-  emit('menu', event, (event.target as Element).closest<SVGGElement>('[data-spot]')?.dataset.spot ?? null)
+  emit('menu', event, elementOf(event)?.closest<SVGGElement>('[data-spot]')?.dataset.spot ?? null)
   return true
 })
 
@@ -116,7 +117,7 @@ onMounted(() => {
   shade()
   const behaviour = drag<SVGSVGElement, unknown, { x: number, y: number, spotId: string }>()
     .clickDistance(CLICK_PX)
-    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && (event.target as Element).closest('[data-spot]') !== null)
+    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && Boolean(elementOf(event)?.closest('[data-spot]')))
     .container(() => document.documentElement)
     .subject((event: Dragged) => {
       const { clientX: x, clientY: y, target } = event.sourceEvent as MouseEvent

@@ -27,6 +27,7 @@ import SpaceSays from './SpaceSays.vue'
 import { planScale } from './floorPlan'
 import { useSpaceActions } from './useSpaceActions'
 import { useSpaceStore } from './spaceStore'
+import { elementOf, focused } from '~/composables/elements'
 
 const store = useJobStore()
 const at = useSpaceStore()
@@ -130,7 +131,7 @@ function noteMeasured(db: number): void {
 const dB = within(0, 150, 'A level', ' dB')
 const MODES = [{ mode: 'level', says: 'Level', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }] as const
 function leavePane(event: KeyboardEvent): void {
-  if (event.key === 'Escape' && !(event.target as HTMLElement).closest('[role=listbox]')) (document.activeElement as HTMLElement | null)?.blur()
+  if (event.key === 'Escape' && !elementOf(event)?.closest('[role=listbox]')) focused()?.blur()
 }
 </script>
 

@@ -9,6 +9,7 @@ import ImpedanceChart from '~/components/ImpedanceChart.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOrNot, writeOrNot } from '~/components/form/readers'
 import { saveText } from '~/drawing/saveSvg'
+import { fieldOf } from '~/composables/elements'
 
 /** A measured curve of a speaker: a file comes in, is looked at, and is taken; out again as text. */
 type Curve = Extract<SpeakerLoad, { kind: 'curve' }>
@@ -41,7 +42,8 @@ function pointAt(position: number): void {
   field.value?.setSelectionRange(position, end < 0 ? text.value.length : end)
 }
 async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
+  const input = fieldOf(event)
+  if (!input) return
   const [file] = input.files ?? []
   if (file) look(await file.text(), file.name)
   input.value = ''

@@ -18,6 +18,7 @@ import { drawRail, TAG } from '~/stations/match/rail/rail'
 import { THROUGH_NAMES, shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 import { useUnits } from '~/composables/useUnits'
+import { elementOf } from '~/composables/elements'
 
 const { units } = useUnits()
 
@@ -50,7 +51,7 @@ const emit = defineEmits<{ select: [nodeId: string | null, how: How], fold: [] }
 const howOf = (event: MouseEvent): How => event.shiftKey ? 'to' : event.ctrlKey || event.metaKey ? 'too' : 'alone'
 /** The focus that a key or a screen reader brings looks at a tag; a press says for itself what it means. */
 function onFocus(event: FocusEvent, nodeId: string | null): void {
-  if ((nodeId ?? '') !== selectedId && (event.target as Element).matches(':focus-visible')) emit('select', nodeId, 'alone')
+  if ((nodeId ?? '') !== selectedId && elementOf(event)?.matches(':focus-visible')) emit('select', nodeId, 'alone')
 }
 
 const facts = computed(() => new Map(line.drops.map(d => [d.nodeId, d])))

@@ -3,6 +3,7 @@ import { drag, type D3DragEvent } from 'd3-drag'
 import { select } from 'd3-selection'
 import type { MoveTo } from '#core/hands/many/many'
 import { useMenuPress } from '~/composables/useMenuPress'
+import { elementOf } from '~/composables/elements'
 
 /** A mouse that moves less than this has only been pressed. */
 const CLICK_PX = 6
@@ -36,7 +37,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
 
   const behaviour = drag<HTMLElement, unknown, Subject>()
     .clickDistance(CLICK_PX)
-    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && !event.metaKey && !event.shiftKey && !(event.target as Element).closest('button,a,input'))
+    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && !event.metaKey && !event.shiftKey && !elementOf(event)?.closest('button,a,input'))
     .touchable(false)
     .container(() => document.documentElement)
     .subject((event: Dragged): Subject => {
