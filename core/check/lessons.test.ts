@@ -51,6 +51,7 @@ describe('a reading of one unit, or of one line, narrows what is right for all o
     ['a line that reads wrong teaches nothing', [read('line-impedance', 'out1', 130)], null],
     ['at another tone it teaches nothing', [read('line-impedance', 'out1', 80, null, 330)], null],
     ['a line does not teach itself', [read('line-impedance', 'out2', 80)], null],
+    ['nor beside a coil of its own', [read('line-impedance', 'out2', 80), read('coil-dcr', 'out2', 6, nodeIds(outputOf(two, 1))[0])], { at: byCoil.at, low: byCoil.off, high: byCoil.off, from: 'A2 01' }],
     ['nor where something else does', [read('line-impedance', 'out2', 80), read('coil-dcr', 'out1', 6, one)], { at: byCoil.at, low: byCoil.off, high: byCoil.off, from: 'A1 03' }],
   ])('%s', (_, readings, wanted) => {
     const p = lineOf(two, 'out2', readings)
@@ -67,19 +68,23 @@ describe('a reading of one unit, or of one line, narrows what is right for all o
         .get('out2')!.foretold('line-impedance', null)!.learned
     expect([after(two, [coil], []) !== null, after(two, [coil], [repair])]).toEqual([true, null])
     // Half of the other line is of no kind: its impedance says nothing of one model alone.
-    const halves = nodeIds(outputOf(two)).slice(0, 5).reduce((job, nodeId) =>
+    const halves = nodeIds(outputOf(two)).slice(5).reduce((job, nodeId) =>
       applyEdit(job, { kind: 'speaker.set', nodeId, was: { kindId: 'kind-a' }, to: { kindId: null } }).job, two)
     expect(after(halves, [read('line-impedance', 'out1', 80)], [])).toBeNull()
   })
   test('with what was learned, one dead reads as much higher; and a repair is proved by it', () => {
-    const [coil, line] = [read('coil-dcr', 'out1', 6, one), read('line-impedance', 'out3', 80)]
-    const p = lineOf(two, 'out2', [coil])
+    const p = lineOf(two, 'out2', [read('coil-dcr', 'out1', 6, one)])
     expect(p.cannotTell!.ohm / p.expected!).toBeCloseTo(10 / 9, 3)
-    // Learned from a line, two dead of ten lie outside; without it inside. Of four dead both would.
-    const dead = nodeIds(outputOf(two, 1))[0]!
-    const fix = { id: 'fix', at: '2026-01-01T00:00:00Z', outputId: 'out2', nodeId: dead, fault: 'short-at-drop' as const, note: '', who: null, withdrawn: false }
-    const unproved = (...readings: Reading[]) => makeProver()({ readings: Records.of(readings), repairs: Records.of([fix]) }, outputsOf(two).map(output => ({ output, predicted: predictLine(output) }))).get('out2')!.unproved.length
-    expect(unproved(line, read('line-impedance', 'out2', 80))).toBe(0)
+    // One dead of ten lies outside what another line taught; one of twenty would still read right: 50 Ω · 20/19 · 0.8.
+    const proves = (text: string, ohms: number) => {
+      const pair = lines('kind-a', text, text)
+      const [dead] = nodeIds(outputOf(pair, 1))
+      const fix = { id: 'fix', at: '2026-01-01T00:00:00Z', outputId: 'out2', nodeId: dead!, fault: 'open-at-drop' as const, note: '', who: null, withdrawn: false }
+      const readings = ['out1', 'out2'].map(id => read('line-impedance', id, ohms))
+      const kept = { readings: Records.of(readings), repairs: Records.of([fix]) }
+      return makeProver()(kept, outputsOf(pair).map(output => ({ output, predicted: predictLine(output) }))).get('out2')!.unproved.length === 0
+    }
+    expect([proves('10 x 5 W on 70.71 V', 80), proves('20 x 5 W on 70.71 V', 40)]).toEqual([true, false])
   })
   test('under 800 Hz the cone still lifts it, and copper tells nothing', () => {
     const coil = [read('coil-dcr', 'out1', 6, one)]

@@ -56,7 +56,8 @@ test('what it brings on its line is said, and what must not be there is refused'
 })
 
 test('what was wrong on the line before is nothing to mind of the new one', () => {
-  const loud = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: { ...o.rating, points: [{ loadOhm: 4, powerW: 900 }] } as typeof o.rating })) })) }
+  const rating = { ...outputOf(job).rating, points: [{ loadOhm: 4, powerW: 900 }] }
+  const loud = { ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => ({ ...o, rating: rating as typeof o.rating })) })) }
   const found = replacementsFor(loud, first!, offered(driver('alike')), counter('n'))!
   expect([found.before.findings.some(f => f.grade === 'tight' || f.grade === 'stop'), found.fit.map(f => f.minds)]).toEqual([true, [[]]])
 })
