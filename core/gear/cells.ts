@@ -87,8 +87,11 @@ function readMembers(text: string): Members {
 type Curve = NonNullable<SpeakerModel['curve']>
 const writeCurve = (points: Curve) => points.map(([hz, ohm, deg]) => deg === null ? `${hz} ${ohm}` : `${hz} ${ohm} ${deg}`).join('; ')
 const readCurvePoint = (text: string): Curve[number] => {
-  const [hz, ohm, deg, more] = numbersOf(text)
-  return ohm === undefined || more !== undefined ? bad(text, 'a point of a curve', '20 6.8 12.5') : [hz!, ohm, deg ?? null]
+  // A phase alone may lie under nothing.
+  const [first, second, phase, more] = separated(text)
+  if (second === undefined || more !== undefined) return bad(text, 'a point of a curve', '20 6.8 -12.5')
+  const sign = phase !== undefined && /^[-−]/.test(phase) ? -1 : 1
+  return [readNumber(first!, ''), readNumber(second, ''), phase === undefined ? null : sign * readNumber(phase.replace(/^[-−+]/, ''), '')]
 }
 
 type Position = NonNullable<SpeakerModel['positions']>[number]

@@ -2,14 +2,14 @@ import Papa from 'papaparse'
 import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
 import { readCell, unitInHead, writeCell } from './cells'
-import { columnsOf, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
+import { columnsOf, GEAR_KINDS, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
 
 /** Gear as a table of text, out and in: RFC 4180 by a library; cells that a spreadsheet would run are kept from it. */
 
 /** A cell that begins so would be run as a formula; an apostrophe before it keeps it text. Source: OWASP, CSV injection. */
-const RUNS = /^'*[=+\-@\t\r]/
+const RUNS = /^'*[=+\-@\t\r\n＝＋－＠]/
 const guard = (text: string) => RUNS.test(text) ? `'${text}` : text
-const unguard = (text: string) => /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text
+const unguard = (text: string) => /^'+[=+\-@\t\r\n＝＋－＠]/.test(text) ? text.slice(1) : text
 
 export const headOf = ({ label, unit }: Pick<Column, 'label' | 'unit'>) => unit === '' ? label : `${label} (${unit})`
 
@@ -19,12 +19,32 @@ export function writeCsv<K extends GearKind>(kind: K, models: readonly Models[K]
   return Papa.unparse([columns.map(c => guard(headOf(c))), ...rows], { newline: '\r\n' }) + '\r\n'
 }
 
+const DELIMITERS = [',', ';', '\t', '|'] as const
+/** Rows that are looked at for it. */
+const LOOKED_AT = 6
+
+/**
+ * What parts the cells: what gives most heads by which the library knows a column; of those that give none, what gives the most columns that all rows have. (A
+ * guess by the rows alone took a comma for it, or a letter, where a row has texts with commas, or a table but one row.)
+ */
+function delimiterOf(text: string): string {
+  const scored = DELIMITERS.map((delimiter) => {
+    const rows = Papa.parse<string[]>(text, { delimiter, preview: LOOKED_AT }).data.filter(cells => cells.some(cell => cell.trim() !== ''))
+    const heads = (rows[0] ?? []).map(cell => unguard(cell).trim())
+    const known = Math.max(...GEAR_KINDS.map(kind => guessMapping(kind, heads).filter(key => key !== null).length))
+    const isEven = rows.every(cells => cells.length === heads.length)
+    return { delimiter, known: heads.length > 1 ? known : 0, columns: isEven ? heads.length : 1 }
+  })
+  return scored.sort((a, b) => b.known - a.known || b.columns - a.columns)[0]!.delimiter
+}
+
 /** A file as it is read: its heads, and rows of text as wide as they are. */
 export interface Table { heads: string[], rows: { line: number, cells: string[] }[] }
 
 /** @throws InputError for what is no table at all */
 export function readTable(text: string): Table {
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] })
+  const plain = text.replace(/^\uFEFF/, '')
+  const { data, errors } = Papa.parse<string[]>(plain, { delimiter: delimiterOf(plain) })
   const broken = errors.find(e => e.type === 'Quotes')
   if (broken) throw new InputError(`Row ${(broken.row ?? 0) + 1}: a quotation mark is not closed.`, 0, [])
   const rows = data.map((cells, k) => ({ line: k + 1, cells: cells.map(cell => unguard(cell).trim()) })).filter(({ cells }) => cells.some(cell => cell !== ''))

@@ -25,7 +25,23 @@ describe.each(GEAR_KINDS)('%s', (kind) => {
     const cells = parse(text, { relax_column_count: false })
     expect(cells).toHaveLength(201)
     expect(cells[0]!.map((h: string) => h.replace(/^'/, ''))).toEqual(columnsOf(kind).map(headOf))
-    for (const row of cells) for (const cell of row) expect(cell).not.toMatch(/^[=+\-@\t\r]/)
+    for (const row of cells) for (const cell of row) expect(cell).not.toMatch(/^[=+\-@\t\r\n＝＋－＠]/)
+  })
+
+  test('of one row and of many, whatever parts the cells, with a last line end and without: the same comes in', () => {
+    const chance = seeded(7 * kind.length)
+    for (const count of [1, 1, 1, 2, 7, 40]) {
+      const models = Array.from({ length: count }, () => randomModel(chance, kind))
+      const cells = parse(writeCsv(kind, models)) as string[][]
+      for (const delimiter of [',', ';', '\t', '|']) {
+        // Another program writes it: quotes where RFC 4180 wants them.
+        const quoted = (cell: string) => /["\r\n]/.test(cell) || cell.includes(delimiter) ? `"${cell.replaceAll('"', '""')}"` : cell
+        const text = cells.map(row => row.map(quoted).join(delimiter)).join('\n')
+        for (const end of ['', '\n', '\r\n\r\n']) {
+          expect([delimiter, end, readAll(kind, text + end)]).toEqual([delimiter, end, { good: models.map((model, k) => ({ row: k + 2, model })), bad: [] }])
+        }
+      }
+    }
   })
 
   test('every field writes what it reads, and has a name of its own', () => {
@@ -76,6 +92,13 @@ test('bad rows come back with their reasons, good ones whole, never half a row; 
   expect(parse(back)[1]).toEqual(['B', 'loud', 'heavy', '\'=cmd', 'RMS (W): “loud” is not a number of W. Weight (lb): “heavy” is not a number of kg.'])
   const mended = readTable(back.replace('loud', '40').replace('heavy', '3').replace(/\r\n,5,/, '\r\nE,5,'))
   expect(readGear('speaker', mended, guessMapping('speaker', mended.heads)).good.map(g => [g.model.name, g.model.remark])).toEqual([['B', '=cmd'], ['E', 'no name']])
+})
+
+test.each(['\n=1+2', '＝1+2', '＠x', '\r\n-1'])('a cell that begins like %j is kept from a spreadsheet', (remark) => {
+  const text = writeCsv('cable', [{ ...unstatedModel('cable', 'x'), remark }])
+  const cells = parse(text) as string[][]
+  expect(cells[1]!.at(columnsOf('cable').findIndex(c => c.key === 'remark'))).toMatch(/^'/)
+  expect(readAll('cable', text).good[0]!.model.remark).toBe(remark.trim())
 })
 
 test.each<[string, RegExp]>([['', /nothing in it/], ['  \n', /nothing in it/], ['a,b\n', /no rows/], ['name,remark\nx,"open', /quotation mark is not closed/]])('%j is no table', (text, says) => expect(() => readTable(text)).toThrow(says))

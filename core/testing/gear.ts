@@ -5,7 +5,7 @@ import type { Chance } from './trees'
 
 /** Random models for tests: every field stated or not, with texts that a table may trip over. */
 
-const TEXTS = ['plain', 'two words', 'a "quoted" one', 'semi; colon', 'comma, comma', '=1+2', '+x', '-x', '@x', '\'=x', '\'quote', 'line\nbreak', 'tab\tinside', 'Ωµ°²', '5 W: red', '1,5', 'n/a?', '0']
+const TEXTS = ['plain', 'two words', 'a "quoted" one', 'semi; colon', 'comma, comma', '=1+2', '+x', '-x', '@x', '\'=x', '\'quote', 'line\nbreak', 'tab\tinside', '＝1', '＋x', 'a|b', 'Ωµ°²', '5 W: red', '1,5', 'n/a?', '0']
 const oneOf = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
 const several = <T>(chance: Chance, most: number, make: () => T): T[] => Array.from({ length: Math.floor(chance() * (most + 1)) }, make)
 const figure = (chance: Chance, least: number, most: number) => Number((least + chance() * (most - least)).toPrecision(oneOf(chance, [2, 4, 17])))
@@ -34,7 +34,7 @@ function randomValue(chance: Chance, column: Column): unknown {
       members: [0, 1, ...several(chance, 2, () => 0)].map(() => chance() < 0.5 ? { kind: 'nominal', nominalOhm: ohm() } : { kind: 'motional', nominalOhm: ohm(), ...small() }),
     }
     case 'small-signal': return small()
-    case 'curve': return Array.from({ length: 2 + Math.floor(chance() * 3) }, (_, k) => [20 * 3 ** k, ohm(), chance() < 0.3 ? null : figure(chance, 1, 80)])
+    case 'curve': return Array.from({ length: 2 + Math.floor(chance() * 3) }, (_, k) => [20 * 3 ** k, ohm(), chance() < 0.3 ? null : (chance() < 0.5 ? -1 : 1) * figure(chance, 1, 80)])
     case 'positions': return [0, ...several(chance, 2, () => 0)].map(() => ({
       jack: oneOf(chance, ['16 Ω mono', 'left', '']), switchTo: oneOf(chance, ['', 'stereo']), plays: oneOf(chance, ['all', 'half']),
       load: chance() < 0.5 ? { kind: 'nominal', nominalOhm: ohm() } : { kind: 'members', joined: oneOf(chance, ['series', 'parallel']), members: [{ kind: 'nominal', nominalOhm: ohm() }, { kind: 'motional', nominalOhm: ohm(), ...small() }] },
