@@ -26,7 +26,7 @@ export function joinChannels(job: Job, outputId: string, mode: ChannelMode, newI
   }
   const beside = [amplifier.outputs[at + 1], amplifier.outputs[at - 1]].filter(o => o !== undefined)
   const free = beside.find(o => o.wiring.children.length === 0 && same(o.rating, rating))
-  if (free) return together([set, { kind: 'output.remove', outputId: free.id }])
+  if (free) return together([set, { kind: 'output.remove', outputId: free.id, was: free }])
   return beside.length === 0
     ? `${output.label} is the only channel of ${amplifier.name}: two are joined.`
     : `The channel beside ${output.label} must be empty and rated like it: ${beside.map(o => o.label).join(' and ')} ${beside.length === 1 ? 'is' : 'are'} not.`

@@ -22,7 +22,7 @@ export function takeVariant(job: Job, variantId: string): Edit | null {
   // What stays has to stand in the same order; else all of it is replaced.
   const isInOrder = same(kept.map(a => a.id), wanted.filter(a => stays(a, kept)).map(a => a.id))
   const staying = isInOrder ? kept : []
-  const edits: SimpleEdit[] = job.amplifiers.filter(a => !staying.includes(a)).map(a => ({ kind: 'amplifier.remove', amplifierId: a.id }))
+  const edits: SimpleEdit[] = job.amplifiers.filter(a => !staying.includes(a)).map(a => ({ kind: 'amplifier.remove', amplifierId: a.id, was: a }))
   wanted.forEach((amplifier, index) => { if (!staying.some(a => a.id === amplifier.id)) edits.push({ kind: 'amplifier.add', index, amplifier }) })
   return together(edits)
 }

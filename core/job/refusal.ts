@@ -13,6 +13,9 @@ export type Refusal
     | { code: 'id-taken', id: string }
     | { code: 'archived' }
 
+/** The field of a thing that is taken away as a whole. */
+export const WHOLE = 'all of it'
+
 /** Thrown by applying an edit that no longer fits the job. The job is untouched. */
 export class EditRefused extends Error {
   override name = 'EditRefused'

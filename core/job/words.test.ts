@@ -35,10 +35,10 @@ const job = jobOf('2 x 5 W on 70 V', '8')
 const two: typeof job = { ...job, amplifiers: [job.amplifiers[0]!, { ...job.amplifiers[0]!, id: 'amp2', outputs: [] }] }
 const repair = { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: 'o1n3', fault: 'open-at-drop' as const, note: 'screw', who: null, withdrawn: false }
 test.each<[string, Edit, Edit, (on: typeof job) => unknown, unknown]>([
-  ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', ...UNSTATED_AMPLIFIER, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b' }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
-  ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp' }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],
+  ['an amplifier', { kind: 'amplifier.add', index: 0, amplifier: { id: 'b', name: 'B', place: 'loft', ...UNSTATED_AMPLIFIER, outputs: [] } }, { kind: 'amplifier.remove', amplifierId: 'b', was: { id: 'b', name: 'B', place: 'loft', ...UNSTATED_AMPLIFIER, outputs: [] } }, on => on.amplifiers.map(a => a.name), ['B', 'Amplifier A']],
+  ['one taken away, with all on it', { kind: 'amplifier.remove', amplifierId: 'amp', was: null }, { kind: 'amplifier.add', index: 0, amplifier: job.amplifiers[0]! }, on => on.amplifiers, []],
   ['its name', { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Amplifier A' }, to: { name: 'Rack' } }, { kind: 'amplifier.set', amplifierId: 'amp', was: { name: 'Rack' }, to: { name: 'Amplifier A' } }, on => on.amplifiers.map(a => [a.name, a.place, a.outputs.length]), [['Rack', 'rack', 2]]],
-  ['an output taken away', { kind: 'output.remove', outputId: 'out2' }, { kind: 'output.add', amplifierId: 'amp', index: 1, output: job.amplifiers[0]!.outputs[1]! }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A1']],
+  ['an output taken away', { kind: 'output.remove', outputId: 'out2', was: job.amplifiers[0]!.outputs[1]! }, { kind: 'output.add', amplifierId: 'amp', index: 1, output: job.amplifiers[0]!.outputs[1]! }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A1']],
   ['an output to the head of its own amplifier', { kind: 'output.move', outputId: 'out2', amplifierId: 'amp', index: 0 }, { kind: 'output.move', outputId: 'out2', amplifierId: 'amp', index: 1 }, on => on.amplifiers[0]!.outputs.map(o => o.label), ['A2', 'A1']],
   ['a repair', { kind: 'repair.add', repair }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].map(r => [r.note, r.withdrawn]), [['screw', false]]],
   ['a repair of a whole line', { kind: 'repair.add', repair: { ...repair, nodeId: null } }, { kind: 'repair.withdraw', repairId: 'fix', withdrawn: true }, on => [...on.repairs].length, 1],
@@ -60,8 +60,8 @@ test('an output goes to another amplifier with its line, and comes back to its p
 
 test.each<[string, Edit, string]>([
   ['an output that is gone, elsewhere', { kind: 'output.move', outputId: 'x', amplifierId: 'amp', index: 0 }, 'output x'], ['an output to an amplifier that is gone', { kind: 'output.move', outputId: 'out1', amplifierId: 'x', index: 0 }, 'amplifier x'],
-  ['an amplifier that is gone', { kind: 'amplifier.remove', amplifierId: 'x' }, 'amplifier x'], ['its name', { kind: 'amplifier.set', amplifierId: 'x', was: { name: 'a' }, to: { name: 'b' } }, 'amplifier x'],
-  ['an output on it', { kind: 'output.add', amplifierId: 'x', index: 0, output: job.amplifiers[0]!.outputs[1]! }, 'amplifier x'], ['an output that is gone', { kind: 'output.remove', outputId: 'x' }, 'output x'],
+  ['an amplifier that is gone', { kind: 'amplifier.remove', amplifierId: 'x', was: null }, 'amplifier x'], ['its name', { kind: 'amplifier.set', amplifierId: 'x', was: { name: 'a' }, to: { name: 'b' } }, 'amplifier x'],
+  ['an output on it', { kind: 'output.add', amplifierId: 'x', index: 0, output: job.amplifiers[0]!.outputs[1]! }, 'amplifier x'], ['an output that is gone', { kind: 'output.remove', outputId: 'x', was: null }, 'output x'],
   ['its name', { kind: 'output.set', outputId: 'x', was: { name: '' }, to: { name: 'b' } }, 'output x'], ['a speaker into a group that is gone', { kind: 'node.move', nodeId: 'o1n3', parentId: 'x', index: 0 }, 'group x'],
   ['a new one there', { kind: 'node.add', parentId: 'x', index: 0, branch: { lead: null, node: { kind: 'series', id: 'q', children: [] } } }, 'group x'], ['one that is gone', { kind: 'node.move', nodeId: 'x', parentId: 'o1n3', index: 0 }, 'speaker x'],
 ])('%s is refused by name', (_, edit, wanted) => {

@@ -1,7 +1,8 @@
 import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
 import type { Edit } from './edits'
-import type { Refusal } from './refusal'
+import { same } from '#core/quantity/same'
+import { WHOLE, type Refusal } from './refusal'
 import { EDIT_KINDS, ruleOf, SECTIONS } from './sections'
 
 /** Sentences for refused edits and short names for edits, from the words of every section. Nothing else in the project words these. */
@@ -21,10 +22,19 @@ export function refusalWords(refusal: Refusal): string {
     case 'archived': return 'This job is archived. Bring it back first; then it takes changes again.'
     case 'not-valid': return refusal.message
     case 'changed-meanwhile': {
+      if (refusal.field === WHOLE) return `${refusal.what} is no longer as it was: ${changedOf(refusal.was as Fields, refusal.now as Fields)} in another window. Look at it before it goes.`
       const field = FIELD_WORDS[refusal.field] ?? refusal.field
       return `The ${field} of ${refusal.what} was changed in another window: it was ${valueWords(refusal.was)}, it is now ${valueWords(refusal.now)}.`
     }
   }
+}
+
+type Fields = Record<string, unknown>
+/** What of a thing is otherwise than it was, the first of it. */
+function changedOf(was: Fields, now: Fields): string {
+  const field = Object.keys(now).find(key => !same(was[key], now[key]))
+  if (field === undefined || field === 'outputs' || field === 'wiring') return 'what hangs on it was changed'
+  return `its ${FIELD_WORDS[field] ?? field} became ${valueWords(now[field])}`
 }
 
 function valueWords(value: unknown): string {

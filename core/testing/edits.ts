@@ -58,7 +58,7 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
       const free = space.spots.find(s => speakerAt(job, s) === null)
       return chance() < 0.5 || !free || spotOf(job, node) ? layOut(job, space, places, newId) : setSpots(space, [free.id], { nodeId: node })
     },
-    () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id } : null,
+    () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id, was: chance() < 0.5 ? output : null } : null,
     () => ({ kind: 'output.move', outputId: output.id, amplifierId: job.amplifiers[Math.floor(job.amplifiers.length * chance())]!.id, index: Math.floor(3 * chance()) }),
   ]
   return choices[Math.floor(chance() * choices.length)]!()

@@ -1,6 +1,6 @@
 import { same } from '#core/quantity/same'
 import { JobError } from '../jobError'
-import { refuse } from '../refusal'
+import { refuse, WHOLE } from '../refusal'
 
 /** What every section's edits are guarded with. */
 
@@ -14,6 +14,11 @@ export function guarded<T extends object>(what: string, now: object, { was, to }
     if (!same(current[field], value)) refuse({ code: 'changed-meanwhile', what, field, was: value, now: current[field] })
   }
   return to
+}
+
+/** What is taken away whole is what the edit says it was; null says nothing of it. */
+export function guardedWhole(what: string, now: object, was: object | null): void {
+  if (was !== null && !same(now, was)) refuse({ code: 'changed-meanwhile', what, field: WHOLE, was, now })
 }
 
 /** The setting edit that takes this one back. A `was` wider than its `to` guards more than it sets: so does its undo. */

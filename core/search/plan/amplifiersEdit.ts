@@ -48,7 +48,7 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
     const fed = outputs.some(o => set.assignment.some(a => a.outputId === o.id))
     const now = byId(sequence.job.amplifiers, id)
     if (inUse.has(id) || !fed || now.outputs.some(o => isInUse(job, o))) continue
-    sequence.do({ kind: 'amplifier.remove', amplifierId: id })
+    sequence.do({ kind: 'amplifier.remove', amplifierId: id, was: now })
     removed.push(name)
   }
   return { edit: together(sequence.edits), added, removed, moved }
@@ -145,6 +145,6 @@ function fill(sequence: Sequence, amplifierId: string, slots: readonly Slot[], m
     if (!same(output.rating, rating)) put({ kind: 'output.set', outputId, ...setting<Pick<Output, 'rating'>, Pick<Output, 'rating'>>(output, { rating }) })
   })
   // What was empty before and has no place now: the model has no such output.
-  for (const o of unit().outputs) if (!placed.has(o.id) && !isInUse(sequence.job, o)) put({ kind: 'output.remove', outputId: o.id })
+  for (const o of unit().outputs) if (!placed.has(o.id) && !isInUse(sequence.job, o)) put({ kind: 'output.remove', outputId: o.id, was: o })
   return moved
 }

@@ -2,7 +2,7 @@ import { isGroup } from '#core/network/tree'
 import { refuse } from '../../refusal'
 import { findGroup, findOutput, findPlace, findSpeaker, isInWiring, nodeIds, outputIds, withBranch, withChildren, withOutput, wiringIds } from '../../tree'
 import { same } from '#core/quantity/same'
-import { changedBack, guarded, inserted, valid } from '../guard'
+import { changedBack, guarded, guardedWhole, inserted, valid } from '../guard'
 import { byName, none, type Section } from '../section'
 import { checkWiring } from './check'
 import type { Branch } from './schema'
@@ -20,14 +20,15 @@ export const wiring: Section<'wiring'> = {
         if (job.amplifiers.length >= MOST_AMPLIFIERS) refuse({ code: 'too-many', what: 'amplifiers', most: MOST_AMPLIFIERS })
         const amplifiers = inserted(job.amplifiers, index, amplifier)
         valid(() => checkWiring(amplifiers))
-        return { job: { ...job, amplifiers }, inverse: { kind: 'amplifier.remove', amplifierId: amplifier.id } }
+        return { job: { ...job, amplifiers }, inverse: { kind: 'amplifier.remove', amplifierId: amplifier.id, was: amplifier } }
       },
       makes: ({ amplifier }) => [amplifier.id, ...amplifier.outputs.flatMap(outputIds)], refersTo: ({ amplifier }) => amplifier.outputs.flatMap(ofOutput), words: 'amplifier added',
     },
     'amplifier.remove': {
-      apply: (job, { amplifierId }) => {
+      apply: (job, { amplifierId, was }) => {
         const index = job.amplifiers.findIndex(a => a.id === amplifierId)
         const amplifier = job.amplifiers[index] ?? refuse({ code: 'not-there', what: 'amplifier', id: amplifierId })
+        guardedWhole(amplifier.name, amplifier, was)
         return { job: { ...job, amplifiers: job.amplifiers.filter(a => a !== amplifier) }, inverse: { kind: 'amplifier.add', index, amplifier } }
       },
       makes: none, refersTo: none, words: 'amplifier removed',
@@ -47,13 +48,14 @@ export const wiring: Section<'wiring'> = {
         if (amplifier.outputs.length >= MOST_OUTPUTS) refuse({ code: 'too-many', what: `outputs on ${amplifier.name}`, most: MOST_OUTPUTS })
         const amplifiers = job.amplifiers.map(a => a === amplifier ? { ...a, outputs: inserted(a.outputs, index, output) } : a)
         valid(() => checkWiring(amplifiers))
-        return { job: { ...job, amplifiers }, inverse: { kind: 'output.remove', outputId: output.id } }
+        return { job: { ...job, amplifiers }, inverse: { kind: 'output.remove', outputId: output.id, was: output } }
       },
       makes: ({ output }) => outputIds(output), refersTo: ({ output }) => ofOutput(output), words: 'output added',
     },
     'output.remove': {
-      apply: (job, { outputId }) => {
+      apply: (job, { outputId, was }) => {
         const { amplifier, output } = findOutput(job, outputId) ?? refuse({ code: 'not-there', what: 'output', id: outputId })
+        guardedWhole(output.label, output, was)
         const index = amplifier.outputs.indexOf(output)
         const amplifiers = job.amplifiers.map(a => a === amplifier ? { ...a, outputs: a.outputs.filter(o => o !== output) } : a)
         return { job: { ...job, amplifiers }, inverse: { kind: 'output.add', amplifierId: amplifier.id, index, output } }

@@ -11,10 +11,11 @@ export const wiring = defineShape({
   empty: { amplifiers: [] },
   edits: [
     z.strictObject({ kind: z.literal('amplifier.add'), index, amplifier: amplifierSchema }),
-    z.strictObject({ kind: z.literal('amplifier.remove'), amplifierId: idText }),
+    /** `was`: all that it is, so that nothing that somebody else set meanwhile goes with it; null: not said. */
+    z.strictObject({ kind: z.literal('amplifier.remove'), amplifierId: idText, was: amplifierSchema.nullable() }),
     z.strictObject({ kind: z.literal('amplifier.set'), amplifierId: idText, ...setter(amplifierFields) }),
     z.strictObject({ kind: z.literal('output.add'), amplifierId: idText, index, output: outputSchema }),
-    z.strictObject({ kind: z.literal('output.remove'), outputId: idText }),
+    z.strictObject({ kind: z.literal('output.remove'), outputId: idText, was: outputSchema.nullable() }),
     /** Takes an output, with its line and all that was read on it, to another amplifier; index counts among the outputs there once it is taken out. */
     z.strictObject({ kind: z.literal('output.move'), outputId: idText, amplifierId: idText, index }),
     z.strictObject({ kind: z.literal('output.set'), outputId: idText, ...setter(outputFields) }),
