@@ -100,7 +100,7 @@ export function removeNode(job: Job, nodeId: string): Edit | null {
   if (!place) return null
   // The outermost group that would be left empty.
   for (let up = findPlace(job, place.parent.id); up && place.parent.children.length === 1; up = findPlace(job, place.parent.id)) place = up
-  return together([...closeGap(place.parent.kind, place.branch, place.parent.children[place.index + 1]), { kind: 'node.remove', nodeId: place.branch.node.id }])
+  return together([...closeGap(place.parent.kind, place.branch, place.parent.children[place.index + 1]), { kind: 'node.remove', nodeId: place.branch.node.id, was: place.branch }])
 }
 
 function closeGap(parentKind: string, branch: Branch, next: Branch | undefined): SimpleEdit[] {
@@ -178,7 +178,7 @@ export function ungroup(job: Job, groupId: string): Edit | null {
   const edits: SimpleEdit[] = members.map((member, k) => ({ kind: 'node.move', nodeId: member.node.id, parentId: place.parent.id, index: place.index + 1 + k }))
   const first = members[0]
   if (first && place.branch.lead && !first.lead) edits.push({ kind: 'lead.set', nodeId: first.node.id, was: null, to: place.branch.lead })
-  edits.push({ kind: 'node.remove', nodeId: groupId })
+  edits.push({ kind: 'node.remove', nodeId: groupId, was: { ...place.branch, node: { ...found.group, children: [] } } })
   return together(edits)
 }
 

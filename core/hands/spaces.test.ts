@@ -103,7 +103,7 @@ describe('what is done in one place shows in the other', () => {
   })
   test('a speaker taken off the line leaves its place free; brought back it hangs there again', () => {
     const { nodeId } = space.spots[0]!
-    const { job: after, inverse } = applyEdit(job, { kind: 'node.remove', nodeId: nodeId! })
+    const { job: after, inverse } = applyEdit(job, { kind: 'node.remove', nodeId: nodeId!, was: null })
     expect(speakerAt(after, spaceById(after, 'hall')!.spots[0]!)).toBeNull()
     expect(speakerAt(applyEdit(after, inverse).job, space.spots[0]!)?.speaker.id).toBe(nodeId)
   })

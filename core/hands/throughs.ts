@@ -5,6 +5,7 @@ import type { TransformerModel } from '#core/gear/transformer'
 import { isGroup } from '#core/network/tree'
 import { nextPreferred } from '#core/quantity/parts'
 import { isSameVoltage } from '#core/quantity/tolerance'
+import { applyEdit } from '#core/job/apply'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { freeThroughLabel, ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
@@ -85,7 +86,7 @@ export function takeOut(job: Job, groupId: string): Edit | null {
   const group = findGroup(job, groupId)?.group
   if (!place || !group?.through) return null
   const out: SimpleEdit = { kind: 'through.set', nodeId: groupId, was: group.through, to: null }
-  return together([out, ...(group.kind === place.parent.kind ? partsOf(ungroup(job, groupId)!) : [])])
+  return together([out, ...(group.kind === place.parent.kind ? partsOf(ungroup(applyEdit(job, out).job, groupId)!) : [])])
 }
 
 export type ThroughChange = Partial<Control> | Partial<LineTransformer> | Partial<LinePart>

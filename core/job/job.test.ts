@@ -97,7 +97,8 @@ describe('an edit that no longer fits is refused with its reason, and changes no
     ['a repair of a line that is gone', { kind: 'repair.add', repair: { id: 'fix', at: '2026-05-04T09:00:00Z', outputId: 'gone', nodeId: null, fault: 'taps-one-off', note: '', who: null, withdrawn: false } }, 'not-there', /output/],
     ['a reading taken back that is not there', { kind: 'reading.withdraw', readingId: 'gone', withdrawn: true }, 'not-there', /reading/],
     ['a repair taken back that is not there', { kind: 'repair.withdraw', repairId: 'gone', withdrawn: true }, 'not-there', /repair/],
-    ['half of a batch', { kind: 'batch', edits: [{ kind: 'node.remove', nodeId: speaker.id }, { kind: 'node.remove', nodeId: speaker.id }] }, 'not-there', /speaker/],
+    ['a variant with an id twice', { kind: 'variant.add', index: 0, variant: { id: 'v', name: 'twice', at: '2026-05-04T09:30:00Z', amplifiers: [start().amplifiers[0]!, start().amplifiers[0]!] } }, 'not-valid', /stands twice/],
+    ['half of a batch', { kind: 'batch', edits: [{ kind: 'node.remove', nodeId: speaker.id, was: null }, { kind: 'node.remove', nodeId: speaker.id, was: null }] }, 'not-there', /speaker/],
   ])('%s', (_, edit, code, says) => {
     const job = start()
     const before = JSON.stringify(job)
@@ -183,7 +184,7 @@ describe('corrections that no hand could have made', () => {
 })
 
 test('one window undoes its own edits, in order, over a reload; a new edit ends what could be redone', () => {
-  const entry = (id: string, by: string, undoes: string | null = null): LogEntry => ({ id, by, who: null, undoes, edit: { kind: 'node.remove', nodeId: id }, inverse: { kind: 'node.remove', nodeId: id } })
+  const entry = (id: string, by: string, undoes: string | null = null): LogEntry => ({ id, by, who: null, undoes, edit: { kind: 'node.remove', nodeId: id, was: null }, inverse: { kind: 'node.remove', nodeId: id, was: null } })
   const ids = (log: LogEntry[]) => (({ undo, redo }) => [undo, redo].map(s => s.map(e => e.entry.id === e.original.id ? e.entry.id : `${e.entry.id}=${e.original.id}`).join(' ')))(undoStacks(log, 'me'))
   const log = [entry('a', 'me'), entry('b', 'you'), entry('c', 'me')]
   expect(ids(log)).toEqual(['a c', ''])

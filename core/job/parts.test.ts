@@ -107,7 +107,7 @@ describe('what an edit touches', () => {
     ['a repair brought back', { kind: 'repair.withdraw', repairId: 'old', withdrawn: false }, ['old'], {}, { repairs: ['old'] }, false],
     ['an output', { kind: 'output.add', amplifierId: 'amp', index: 0, output }, outputIds(output), {}, {}, true],
     ['a speaker', { kind: 'node.add', parentId: 'p', index: 0, branch: output.wiring.children[0]! }, nodeIds(output.wiring.children[0]!.node), {}, {}, true],
-    ['one taken away', { kind: 'node.remove', nodeId: 'o1n3' }, [], {}, {}, true],
+    ['one taken away', { kind: 'node.remove', nodeId: 'o1n3', was: null }, [], {}, {}, true],
   ]
   test.each(ROWS)('%s', (_, part, ids, corrects, rows, inDocument) => {
     expect([mentionedIds([part]), correctedIds([part]), touchedRows(part)]).toEqual([ids, { ...none, ...corrects }, { ...none, ...rows }])

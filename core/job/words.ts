@@ -32,8 +32,10 @@ export function refusalWords(refusal: Refusal): string {
 type Fields = Record<string, unknown>
 /** What of a thing is otherwise than it was, the first of it. */
 function changedOf(was: Fields, now: Fields): string {
+  // Of a place on a rail: what hangs there, before the cable to it.
+  if ('node' in now && !same(was.node, now.node)) return changedOf(was.node as Fields, now.node as Fields)
   const field = Object.keys(now).find(key => !same(was[key], now[key]))
-  if (field === undefined || field === 'outputs' || field === 'wiring') return 'what hangs on it was changed'
+  if (field === undefined || field === 'outputs' || field === 'wiring' || field === 'children') return 'what hangs on it was changed'
   return `its ${FIELD_WORDS[field] ?? field} became ${valueWords(now[field])}`
 }
 

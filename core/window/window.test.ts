@@ -68,7 +68,7 @@ test('a refused edit that was kept is shown again after a reload, and not sent a
 })
 
 test('undo and redo say what the hand did, not what the machine does', () => {
-  const remove: Edit = { kind: 'node.remove', nodeId: 'o1n3' }
+  const remove: Edit = { kind: 'node.remove', nodeId: 'o1n3', was: null }
   const undone = play(done('a', remove), { is: 'undo', id: 'b', at: 6 }).state
   const redone = step(undone, { is: 'redo', id: 'c', at: 7 }).state
   expect([undone.said, redone.said, step(redone, { is: 'undo', id: 'd', at: 8 }).state.said]).toEqual(['undone: speaker removed', 'done again: speaker removed', 'undone: speaker removed'])

@@ -35,7 +35,7 @@ interface Room { noiseDb: number, count: number, line: number, kind?: string }
 function house(powersW: number[], rooms: Room[], { lengthM = 0 }: { lengthM?: number } = {}): Job {
   const newId = counter('n')
   const base = jobOf(...powersW.map(() => '8'))
-  const rated = outputsOf(base).reduce((j, o, k) => done(done(j, { kind: 'output.set', outputId: o.id, was: { rating: o.rating }, to: { rating: { kind: 'constant-voltage', lineV: 70.71, powerW: powersW[k]! } } }), { kind: 'node.remove', nodeId: speakersOf(o.wiring)[0]!.id }), base)
+  const rated = outputsOf(base).reduce((j, o, k) => done(done(j, { kind: 'output.set', outputId: o.id, was: { rating: o.rating }, to: { rating: { kind: 'constant-voltage', lineV: 70.71, powerW: powersW[k]! } } }), { kind: 'node.remove', nodeId: speakersOf(o.wiring)[0]!.id, was: null }), base)
   const kinded = [kind('k', TAPS, 88), kind('other', [2, 8], 90)].reduce((j, item) => done(j, { kind: 'kind.add', index: 9, item }), rated)
   const wired = rooms.reduce((j, room, k) => {
     const spots = Array.from({ length: room.count }, (_, n) => ({ id: `p${k}_${n}`, xM: 1 + n * 1.3, yM: 2, heightM: null, aim: null, nodeId: null }))
@@ -237,7 +237,7 @@ describe('a plan', () => {
     const set = (edit: Edit) => done(job, edit)
     const why = async (j: Job) => (await planTaps(j, solve)).left
     expect(await why(set({ kind: 'space.set', spaceId: 's0', was: { noiseDb: 70 }, to: { noiseDb: null } }))).toEqual([{ name: 'Room 0', why: 'level-not-known' }])
-    expect(await why(set({ kind: 'node.remove', nodeId: spaceById(job, 's1')!.spots[0]!.nodeId! }))).toEqual([{ name: 'Room 1', why: 'not-all-hang' }])
+    expect(await why(set({ kind: 'node.remove', nodeId: spaceById(job, 's1')!.spots[0]!.nodeId!, was: null }))).toEqual([{ name: 'Room 1', why: 'not-all-hang' }])
     expect(await planTaps(jobOf('8'), solve)).toMatchObject({ feasible: true, taps: [], edit: null, totalW: 0 })
   })
 })

@@ -72,7 +72,7 @@ test('coils one by one: each with its part of the rating and the name of its uni
 
 test('bridged: the channel beside goes with it; where it cannot, that is said and nothing is done', () => {
   const two = jobOf('8 || 8 on 300 W at 4, 180 W at 8, from 4', '8 on 300 W at 4, 180 W at 8, from 4')
-  const empty = applyEdit(two, { kind: 'node.remove', nodeId: outputsOf(two)[1]!.wiring.children[0]!.node.id }).job
+  const empty = applyEdit(two, { kind: 'node.remove', nodeId: outputsOf(two)[1]!.wiring.children[0]!.node.id, was: null }).job
   const units = asked(empty)
   const found = findWirings({ units, rating: lineOf(empty).output.rating, isFair: true, isBridged: true }) as Wirings
   const { edit } = rewire(empty, 'out1', units, found.wirings[0]!.network, { channels: 1, isBridged: true }, counter('n')) as { edit: Edit }

@@ -79,7 +79,7 @@ export function rewire(
     return { lead: first!.lead, node: { kind: n.kind === 'series' ? 'series' : 'star', id: newId(), children: [{ ...first!, lead: null }, ...rest] } }
   }
   const sequence = new Sequence(job)
-  for (const { node } of found.output.wiring.children) sequence.do({ kind: 'node.remove', nodeId: node.id })
+  for (const was of found.output.wiring.children) sequence.do({ kind: 'node.remove', nodeId: was.node.id, was })
   const outputIds: string[] = []
   for (let k = 0; k < channels; k++) {
     const id = k === 0 ? outputId : freeOutput(sequence, found.amplifier.id, outputIds, found.output, newId)

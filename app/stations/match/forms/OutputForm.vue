@@ -122,7 +122,8 @@ function layModel(body: Model): void {
     <div class="acts">
       <button class="act" type="button" @click="emit('cableList')">cable of the whole job, by size <KeyCap of="b" /></button>
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
-      <button class="act" type="button" @click="store.edit({ kind: 'output.remove', outputId: output.id, was: output })">remove this output and its line</button>
+      <button class="act" type="button" @click="store.edit({ kind: 'output.remove', outputId: output.id, was: output })">
+        remove this output and its line</button>
       <button
         v-if="amplifier" class="act" type="button"
         @click="store.edit({ kind: 'amplifier.remove', amplifierId: amplifier.id, was: amplifier })">remove {{ amplifier.name }} and all its lines</button>

@@ -10,13 +10,23 @@ import { variants as shape } from './shape'
 
 const found = (job: Job, variantId: string): Variant => job.variants.find(v => v.id === variantId) ?? refuse({ code: 'not-there', what: 'variant', id: variantId })
 
+/** A wiring of its own, each id once: what an edit makes a file carries. @throws JobError */
+function checkVariant(variant: Variant, path: string): void {
+  checkWiring(variant.amplifiers, path)
+  const own = new Set<string>()
+  for (const id of wiringIds(variant)) {
+    if (own.has(id)) throw new JobError(`The id “${id}” stands twice.`, path)
+    own.add(id)
+  }
+}
+
 export const variants: Section<'variants'> = {
   shape,
   edits: {
     'variant.add': {
       apply: (job, { index, variant }) => {
         if (job.variants.length >= MOST_VARIANTS) refuse({ code: 'too-many', what: 'variants', most: MOST_VARIANTS })
-        valid(() => checkWiring(variant.amplifiers))
+        valid(() => checkVariant(variant, 'amplifiers'))
         return { job: { ...job, variants: inserted(job.variants, index, variant) }, inverse: { kind: 'variant.remove', variantId: variant.id } }
       },
       // Its speakers are those of the job: their ids stand there already. Going over to it lets go of kinds and zones that are gone by then (job/variants.ts).
@@ -44,14 +54,7 @@ export const variants: Section<'variants'> = {
   ids: ({ variants }) => variants.map((variant, k) => [variant.id, `variants[${k}]`] as const),
   names: none,
   check: ({ variants }) => {
-    for (const [k, variant] of variants.entries()) {
-      checkWiring(variant.amplifiers, `variants[${k}].amplifiers`)
-      const own = new Set<string>()
-      for (const id of wiringIds(variant)) {
-        if (own.has(id)) throw new JobError(`The id “${id}” stands twice.`, `variants[${k}].amplifiers`)
-        own.add(id)
-      }
-    }
+    for (const [k, variant] of variants.entries()) checkVariant(variant, `variants[${k}].amplifiers`)
   },
   ofBatch: kinds => kinds.every(kind => kind === 'amplifier.add' || kind === 'amplifier.remove') && new Set(kinds).size === 2 ? 'wired as another variant' : null,
 }

@@ -86,13 +86,14 @@ export const wiring: Section<'wiring'> = {
         const { group } = findGroup(job, parentId) ?? refuse({ code: 'not-there', what: 'group', id: parentId })
         const after = withChildren(job, group.id, children => inserted(children, index, branch))
         valid(() => checkWiring(after.amplifiers))
-        return { job: after, inverse: { kind: 'node.remove', nodeId: branch.node.id } }
+        return { job: after, inverse: { kind: 'node.remove', nodeId: branch.node.id, was: branch } }
       },
       makes: ({ branch }) => nodeIds(branch.node), refersTo: ({ branch }) => ofNode(branch.node), words: 'speaker added', leads: 61,
     },
     'node.remove': {
-      apply: (job, { nodeId }) => {
+      apply: (job, { nodeId, was }) => {
         const { parent, index, branch } = findPlace(job, nodeId) ?? refuse({ code: 'not-there', what: 'speaker', id: nodeId })
+        guardedWhole(branch.node.kind === 'speaker' ? branch.node.label : 'the group', branch, was)
         return {
           job: withChildren(job, parent.id, children => children.filter(b => b !== branch)),
           inverse: { kind: 'node.add', parentId: parent.id, index, branch },

@@ -21,7 +21,7 @@ export const wiring = defineShape({
     z.strictObject({ kind: z.literal('output.set'), outputId: idText, ...setter(outputFields) }),
     /** parentId is a group or the root chain of an output. */
     z.strictObject({ kind: z.literal('node.add'), parentId: idText, index, branch: branchSchema }),
-    z.strictObject({ kind: z.literal('node.remove'), nodeId: idText }),
+    z.strictObject({ kind: z.literal('node.remove'), nodeId: idText, was: branchSchema.nullable() }),
     /** index counts among the children that are there once the node is taken out. The lead goes with the node. */
     z.strictObject({ kind: z.literal('node.move'), nodeId: idText, parentId: idText, index }),
     z.strictObject({ kind: z.literal('speaker.set'), nodeId: idText, ...setter(speakerFields) }),
