@@ -4,6 +4,7 @@ import type { GearKind, Model } from '#core/gear/models'
 import type { GearModel, GearRow } from '#core/gear/protocol'
 import { api as ask, ApiError } from '~/api/client'
 import { newUuid } from '~/api/ids'
+import { makeTried, type NewModel } from '~/gear/tried'
 
 /** Nothing of the library waits on the device: what was not taken stands where it was typed. */
 async function api<T>(path: string, options?: { method?: string, body?: unknown }): Promise<T> {
@@ -12,7 +13,7 @@ async function api<T>(path: string, options?: { method?: string, body?: unknown 
   }
   catch (error) {
     if (!(error instanceof ApiError) || error.status !== 0) throw error
-    throw new ApiError('The server does not answer, so the library is as it was. What you typed stands here: once more when it does.', 0)
+    throw new ApiError('The server does not answer. What you typed stands here: once more when it does, nothing comes in twice.', 0)
   }
 }
 
@@ -52,14 +53,15 @@ export const useGearStore = defineStore('gear', () => {
   }
 
   const read = (id: string) => api<GearModel>(`/gear/${id}`)
-  const setRetired = (id: string, retired: boolean) => api(`/gear/${id}`, { method: 'PATCH', body: { retired } })
+  const setRetired = (ids: readonly string[], retired: boolean) => api('/gear', { method: 'PATCH', body: { ids, retired } })
+  const tried = makeTried(newUuid)
 
-  async function add(models: readonly { kind: GearKind, body: Model }[]): Promise<string[]> {
-    const made = models.map(m => ({ ...m, id: newUuid() }))
-    await api('/gear', { method: 'POST', body: { models: made } })
-    const ids = made.map(m => m.id)
-    const says = ids.length === 1 ? `“${made[0]!.body.name}” is in the library.` : `${ids.length} models are in the library.`
-    done.value = { says, undo: () => Promise.all(ids.map(id => setRetired(id, true))) }
+  async function add(models: readonly NewModel[]): Promise<string[]> {
+    const ids = tried.idsFor(models)
+    await api('/gear', { method: 'POST', body: { models: models.map((m, k) => ({ ...m, id: ids[k] })) } })
+    tried.cameIn()
+    const says = ids.length === 1 ? `“${models[0]!.body.name}” is in the library.` : `${ids.length} models are in the library.`
+    done.value = { says, undo: () => setRetired(ids, true) }
     return ids
   }
 
@@ -72,14 +74,21 @@ export const useGearStore = defineStore('gear', () => {
   const saved = async (id: string, was: number, body: Model): Promise<number> => (await api<{ version: number }>(`/gear/${id}/versions`, { method: 'POST', body: { was, body } })).version
 
   async function retire(row: Pick<GearRow, 'id'>, name: string, retired: boolean): Promise<void> {
-    await setRetired(row.id, retired)
-    done.value = { says: `“${name}” is ${retired ? 'retired' : 'offered again'}.`, undo: () => setRetired(row.id, !retired) }
+    await setRetired([row.id], retired)
+    done.value = { says: `“${name}” is ${retired ? 'retired' : 'offered again'}.`, undo: () => setRetired([row.id], !retired) }
   }
 
   async function takeBack(): Promise<void> {
     const last = done.value
     done.value = null
-    await last?.undo()
+    try {
+      await last?.undo()
+    }
+    catch (error) {
+      // Not taken back: it can be, once more.
+      done.value = last
+      throw error
+    }
   }
 
   return { kind, rows, status, problem, done, load, read, add, change, retire, takeBack }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { needDebian, onPath } from './debian.mjs'
@@ -79,14 +79,16 @@ export async function startCluster(folder, { fresh = false } = {}) {
   const socket = await socketFolder(data)
   // No address at all: a cluster of an older version, which let in whoever could reach its port, is closed by this as well.
   const options = [`-c listen_addresses=''`, `-c port=${PORT}`, `-c unix_socket_directories='${socket.folder}'`, '-c unix_socket_permissions=0700', ...(fresh ? ['-c fsync=off'] : [])].join(' ')
-  await step('Starting the database', async () => {
-    await server('pg_ctl', ['-D', data, '-w', '-t', '60', '-l', join(data, 'server.log'), '-o', options, 'start'], { advice: `Its log: ${join(data, 'server.log')}` })
-  })
+  const start = () => server('pg_ctl', ['-D', data, '-w', '-t', '60', '-l', join(data, 'server.log'), '-o', options, 'start'], { advice: `Its log: ${join(data, 'server.log')}` })
+  await step('Starting the database', start)
   const urlAs = (role, database) => `postgres://${role}@localhost/${database}?host=${encodeURIComponent(socket.folder)}&port=${PORT}`
   await prepareRoles(urlAs, fresh)
+  // A cluster of the tests is killed and frozen by them, and stays so.
+  const keeper = fresh ? null : keepUp(data, start)
   return {
     url: urlAs(APP, DATABASE),
     stop: async () => {
+      await keeper?.end()
       await stop(data)
       socket.remove()
     },
@@ -142,6 +144,42 @@ async function dethrone(as) {
     await query(`alter database ${DATABASE} owner to ${APP}`)
     await query(`create database ${OLD_DATABASE} template template0`)
   })
+}
+
+const LOOK_MS = 1000
+
+/** Looks each second whether the server is there; where it was killed it is started again, with all that is on its disk. */
+function keepUp(data, start) {
+  let starting = null
+  let isSaid = false
+  const again = async () => {
+    if (!isSaid) say('The database is gone: starting it again …')
+    isSaid = true
+    // Memory of the one that was killed may still be in use for a moment: then in a second once more.
+    await start().then(() => {
+      say('The database is there again.')
+      isSaid = false
+    }, () => {})
+    starting = null
+  }
+  const timer = setInterval(() => { if (!starting && !isAlive(data)) starting = again() }, LOOK_MS)
+  return {
+    end: async () => {
+      clearInterval(timer)
+      await starting
+    },
+  }
+}
+
+/** Whether the server's first process runs: its number stands in the first line of its own file. */
+function isAlive(data) {
+  try {
+    process.kill(Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[0]), 0)
+    return true
+  }
+  catch (error) {
+    return error.code === 'EPERM'
+  }
 }
 
 function stop(data) {

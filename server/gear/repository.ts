@@ -3,6 +3,7 @@ import { broughtUp, unstatedField, type GearKind, type Model } from '#core/gear/
 import { LIST_KEYS, type GearModel, type GearRow, type GearWhole } from '#core/gear/protocol'
 import { originsOf } from '#core/job/origins'
 import type { Job } from '#core/job/schema'
+import { same } from '#core/quantity/same'
 
 /** All SQL about the library of gear. */
 
@@ -57,6 +58,11 @@ export async function addVersion(db: Knex, id: string, was: number, body: Model)
   return db.transaction(async (trx) => {
     const model = await trx('models').where({ id }).forUpdate().first() as { version: number } | undefined
     if (!model) return null
+    // The same once more, because its answer was lost: it is done.
+    if (model.version === was + 1) {
+      const newest = await trx('model_versions').select('body').where({ model_id: id, version: was + 1 }).first<{ body: unknown }>()
+      if (same(newest.body, body)) return true
+    }
     if (model.version !== was) return false
     await trx('model_versions').insert({ model_id: id, version: was + 1, body: JSON.stringify(body) })
     await trx('models').where({ id }).update({ version: was + 1 })
@@ -69,8 +75,21 @@ export async function kindOfModel(db: Knex, id: string): Promise<GearKind | null
   return found?.kind ?? null
 }
 
-export async function setRetired(db: Knex, id: string, retired: boolean): Promise<boolean> {
-  return await db('models').where({ id }).update({ retired_at: retired ? db.fn.now() : null }) > 0
+class NotAll extends Error {}
+/** All or none: false, and nothing done, where one of them is not there. */
+export async function setRetired(db: Knex, ids: readonly string[], retired: boolean): Promise<boolean> {
+  const wanted = [...new Set(ids)]
+  try {
+    await db.transaction(async (trx) => {
+      const done = await trx('models').whereRaw('id = any(?)', [wanted]).update({ retired_at: retired ? trx.fn.now() : null })
+      if (done < wanted.length) throw new NotAll()
+    })
+    return true
+  }
+  catch (error) {
+    if (error instanceof NotAll) return false
+    throw error
+  }
 }
 
 /** Writes which versions of which models a job is made with. */

@@ -64,6 +64,30 @@ test('all or none: one bad model of three, and none is there', async () => {
 test.each([['GET', `/gear/${randomUUID()}`, undefined, 404], ['GET', '/gear/x', undefined, 404], ['GET', '/gear?kind=lamp', undefined, 422], ['PATCH', `/gear/${randomUUID()}`, { retired: true }, 404], ['POST', `/gear/${randomUUID()}/versions`, { was: 1, body: ceiling }, 404], ['POST', '/gear', { models: [] }, 422]] as [string, string, unknown, number][])('%s %s is answered', async (method, path, body, status) =>
   expect((await ask(method, path, body)).status).toBe(status))
 
+test('an id twice in one request is refused, and where', async () => {
+  const one = { id: randomUUID(), kind: 'cable', body: unstatedModel('cable', 'twice') }
+  expect((await ask('POST', '/gear', { models: [one, one] })).body.error).toMatchObject({ where: 'models[1].id', message: expect.stringContaining('stands twice') })
+  expect((await ask('GET', `/gear/${one.id}`)).status).toBe(404)
+})
+
+test('3,000 models go in by one request and are taken back by one, all or none, and twice is once', async () => {
+  const models = Array.from({ length: 3000 }, (_, k) => ({ id: randomUUID(), kind: 'transformer', body: unstatedModel('transformer', `many ${k}`) }))
+  const ids = models.map(m => m.id)
+  expect([(await ask('POST', '/gear', { models })).body, (await ask('POST', '/gear', { models })).body]).toEqual([{ made: 3000 }, { made: 0 }])
+  const offered = async () => ((await ask('GET', '/gear?kind=transformer')).body.rows as { isRetired: boolean, values: string[] }[]).filter(r => !r.isRetired && r.values[0]!.startsWith('many ')).length
+  expect([(await ask('PATCH', '/gear', { ids: [...ids, randomUUID()], retired: true })).status, await offered()]).toEqual([404, 3000])
+  for (const round of [1, 2]) expect([round, (await ask('PATCH', '/gear', { ids, retired: true })).body, await offered()]).toEqual([round, { retired: true }, 0])
+  expect([(await ask('PATCH', '/gear', { ids, retired: false })).status, await offered()]).toEqual([200, 3000])
+  await ask('PATCH', '/gear', { ids, retired: true })
+})
+
+test('a version whose answer was lost, sent once more, is the same; another one is refused', async () => {
+  const { id } = await put({ ...ceiling, name: 'Once' })
+  const next = { was: 1, body: { ...ceiling, name: 'Once more' } }
+  expect([(await ask('POST', `/gear/${id}/versions`, next)).body, (await ask('POST', `/gear/${id}/versions`, next)).body]).toEqual([{ version: 2 }, { version: 2 }])
+  expect((await ask('POST', `/gear/${id}/versions`, { was: 1, body: { ...ceiling, name: 'Another' } })).status).toBe(409)
+})
+
 test('whole models that are offered, in their newest version, for a search', async () => {
   const { id } = await put({ ...ceiling, name: 'Whole' })
   await ask('POST', `/gear/${id}/versions`, { was: 1, body: { ...ceiling, name: 'Whole', price: 12 } })

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { Checkout, until } from '../support/checkout'
@@ -67,6 +67,25 @@ test('killed without a word: its server goes by itself, the next start takes the
   const next = checkout.start(await port())
   expect(await jobNames(await next.url())).toContain('Kept')
   await next.end('SIGTERM')
+  expect(await until(() => checkout.processes().length === 0)).toBe(true)
+}, 120_000)
+
+test('its database killed: it is started again within seconds, the server goes on, and nothing that was answered is lost', async () => {
+  const started = checkout.start(await port())
+  const url = await started.url()
+  const make = (id: string, name: string) =>
+    fetch(`${url}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id, from: 'nothing', name }) }).then(r => r.ok, () => false)
+  expect(await make('3b0f1a52-7c1d-4b52-9a53-0b6b8f1f2a78', 'Before')).toBe(true)
+  for (const round of [1, 2]) {
+    const first = checkout.processes().find(pid => /\/postgres$/.test(readlinkSync(`/proc/${pid}/exe`)) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('-D'))!
+    process.kill(first, 'SIGKILL')
+    expect(await until(async () => !await health(url), 5000)).toBe(true)
+    expect([round, await until(() => health(url), 30_000)]).toEqual([round, true])
+  }
+  await started.says(/The database is gone: starting it again[^]*The database is there again/)
+  expect(await make('3b0f1a52-7c1d-4b52-9a53-0b6b8f1f2a79', 'After')).toBe(true)
+  expect(await jobNames(url)).toEqual(expect.arrayContaining(['After', 'Before']))
+  await started.end('SIGTERM')
   expect(await until(() => checkout.processes().length === 0)).toBe(true)
 }, 120_000)
 

@@ -91,7 +91,8 @@ async function send(): Promise<void> {
   }
   catch (failure) {
     if (!(failure instanceof ApiError)) throw failure
-    problem.value = `Nothing came in. ${failure.message}`
+    // An answer that was lost may have come too late: then it is not known.
+    problem.value = failure.status === 0 ? failure.message : `Nothing came in. ${failure.message}`
   }
   isSending.value = false
 }
