@@ -4,12 +4,32 @@ import { evaluateJob, makeEvaluator } from '#core/line/evaluate'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
 import { outputsOf } from '#core/job/tree'
+import type { Job, Speaker } from '#core/job/schema'
+import { jobOf } from '#core/testing/jobs'
+import { jaggedCurve, seeded } from '#core/testing/trees'
 import { rankSuspects } from '#core/trace/rank'
 import { controlledJob, largeJob } from './job'
 import { medianMs, quantile } from './timing'
 
 /** `controlledRatio`: with controls and losses against without, round by round. */
-export interface EvaluationTimes { wholeMs: number, controlledMs: number, controlledRatio: number, afterEditMs: number, suspectsMs: number }
+export interface EvaluationTimes { wholeMs: number, controlledMs: number, controlledRatio: number, afterEditMs: number, suspectsMs: number, curvesMs: number }
+
+/** A job made to hurt: a line of 200 speakers, each with a measured curve of 200 points on frequencies of its own. */
+function curves(seed: number): Job {
+  const chance = seeded(seed)
+  const job = jobOf('200 x 8 parallel on 300 W at 4')
+  const [amplifier] = job.amplifiers
+  const [output] = amplifier!.outputs
+  const children = output!.wiring.children.map(b => ({ ...b, node: { ...b.node as Speaker, load: jaggedCurve(chance, 200) } }))
+  return { ...job, amplifiers: [{ ...amplifier!, outputs: [{ ...output!, wiring: { ...output!.wiring, children } }] }] }
+}
+
+/** Each evaluated once: what is remembered of a curve is not there yet. */
+const firstTimeMs = (jobs: readonly Job[]): number => quantile(jobs.map((job) => {
+  const from = performance.now()
+  evaluateJob(job)
+  return performance.now() - from
+}), 0.5)
 
 export function evaluationTimes(): EvaluationTimes {
   const job = largeJob()
@@ -29,5 +49,5 @@ export function evaluationTimes(): EvaluationTimes {
   const rounds = Array.from({ length: 15 }, () => [medianMs(() => void evaluateJob(job), 500), medianMs(() => void evaluateJob(controlled), 500)] as const)
   const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
   return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
-    suspectsMs: medianMs(() => void rankSuspects(output, proof)) }
+    suspectsMs: medianMs(() => void rankSuspects(output, proof)), curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { complex, type Complex, add, divide, multiply, abs, arg } from 'mathjs'
 import { runs } from '#core/testing/runs'
 import { lowestAgainstGrid } from '#core/testing/lowest'
-import { ladder, motionalLadder, randomTree, seeded } from '#core/testing/trees'
+import { jaggedCurve, ladder, motionalLadder, randomTree, seeded } from '#core/testing/trees'
 import { awgDiameterMm, conductorOhmPerM, leadOhm } from './cable'
 import { compile } from './compile'
 import { asCurve, asLabelled, asLowest } from './element'
@@ -240,4 +240,16 @@ describe('an empty group is a way through nothing: open, whatever its kind', () 
     const head = headOf({ lead: null, node }, asLabelled, 1000)
     expect(head.state === 'finite' ? head.ohm : head.state).toBe(wanted)
   })
+})
+
+test('the dip of many curves on frequencies of their own, against every point of every curve: within a thousandth', () => {
+  for (const [seed, count] of [[1, 24], [2, 30], [3, 60]] as const) {
+    const chance = seeded(seed)
+    // More points together than are looked at one by one.
+    const units = Array.from({ length: count }, (_, k) => ({ lead: null, node: { kind: 'speaker' as const, id: `s${k}`, load: jaggedCurve(chance, 200) } }))
+    const root: Child<WiringNode> = { lead: null, node: { kind: 'chain', id: 'c', children: units } }
+    const every = units.flatMap(u => u.node.load.points.map(([hz]) => hz)).filter(hz => hz >= 20 && hz <= 20_000)
+    const least = Math.min(...every.map((hz) => { const head = headOf(root, asCurve, hz); return head.state === 'finite' ? head.ohm : Infinity }))
+    expect([seed, lowestAtHead(root, asCurve)!.ohm <= least * 1.001]).toEqual([seed, true])
+  }
 })

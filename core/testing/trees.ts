@@ -32,6 +32,13 @@ export function randomCurve(chance: Chance): Extract<SingleLoad, { kind: 'curve'
   return { kind: 'curve', nominalOhm, reOhm: null, points }
 }
 
+/** A curve of so many points from 20 Hz to 20 kHz on frequencies of its own, each point a little off its neighbours: the worst for who looks at each. */
+export function jaggedCurve(chance: Chance, points: number): Extract<SingleLoad, { kind: 'curve' }> {
+  const hz = [20, ...Array.from({ length: points - 2 }, () => 20 * 1000 ** chance()).sort((a, b) => a - b), 20_000]
+  const point = (f: number): CurvePoint => [f, 6 + 10 * chance() * Math.exp(-(Math.log(f / 60) ** 2)) + chance(), 20 * chance()]
+  return { kind: 'curve', nominalOhm: 8, reOhm: null, points: hz.map(point) }
+}
+
 /** A cabinet at one of its positions, or one coil of a unit. */
 function randomOfParts(chance: Chance): Load {
   const whole = randomMembers(chance) as Extract<Load, { kind: 'members' }>
