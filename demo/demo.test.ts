@@ -37,7 +37,14 @@ test('the library to begin with: some sixty models, each named once, valid, with
   expect([count >= 60, new Set(demoGear.map(g => g.body.name)).size, new Set(demoGear.map(g => g.id)).size]).toEqual([true, count, count])
   const [fern] = demoJobs.map(d => d.job)
   const speakers = outputsOf(fern!).flatMap(o => speakersOf(o.wiring))
-  expect(fern!.kinds.map(k => [k.model.name, speakers.filter(s => s.kindId === k.id && byHand(s, k).length === 0).length])).toEqual([['Ceiling 165 back-can, 30 W', 21], ['Surface 130 weatherproof, 20 W', 3], ['Horn 200, 30 W', 4], ['Pendant 130, 24 W', 7], ['Sub 200 in-wall, 60 W', 1], ['Surface 100, 16 W', 0]])
+  expect(fern!.kinds.map(k => [k.model.name, speakers.filter(s => s.kindId === k.id && byHand(s, k).length === 0).length])).toEqual([
+    ['Ceiling 165 back-can, 30 W', 21],
+    ['Surface 130 weatherproof, 20 W', 3],
+    ['Horn 200, 30 W', 4],
+    ['Pendant 130, 24 W', 7],
+    ['Sub 200 in-wall, 60 W', 1],
+    ['Surface 100, 16 W', 0],
+  ])
 })
 
 test('its rooms: five hang and are loud enough, one is planned; every place lies on its floor and beside nothing that is not there', () => {
@@ -46,7 +53,14 @@ test('its rooms: five hang and are loud enough, one is planned; every place lies
   expect(job.spaces.map((space) => {
     const facts = spaceFacts(job, drops, space, fieldOf(space, 600))
     return [space.name, spaceGrade(facts), facts.free, facts.unknown, space.spots.every(s => contains(space.outline, s))]
-  })).toEqual([['Palm house', 'good', 0, [], true], ['Orchid gallery', 'good', 0, [], true], ['Fern grotto', 'good', 0, [], true], ['Ticket court, shop', 'good', 0, [], true], ['Potting shed', 'good', 3, [], true], ['Roof walk', 'good', 0, [], true]])
+  })).toEqual([
+    ['Palm house', 'good', 0, [], true],
+    ['Orchid gallery', 'good', 0, [], true],
+    ['Fern grotto', 'good', 0, [], true],
+    ['Ticket court, shop', 'good', 0, [], true],
+    ['Potting shed', 'good', 3, [], true],
+    ['Roof walk', 'good', 0, [], true],
+  ])
 })
 
 test('its wrong reading is what the fault behind it makes: cable broken before the third horn', () => {

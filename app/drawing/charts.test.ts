@@ -34,7 +34,17 @@ test.each<[number, number[], number, number]>([
 test('the cursor: nearest sample by logarithm, a step by arrows, ten with shift, ends by Home and End', () => {
   const hz = [20, 200, 2000, 20_000]
   expect([0, scales.x(62), scales.x(64), scales.x(6500), 9999].map(px => sampleAt(scales, hz, px))).toEqual([0, 0, 1, 3, 3])
-  expect([['ArrowRight', false], ['ArrowUp', true], ['ArrowLeft', false], ['ArrowDown', true], ['Home', false], ['End', false], ['PageUp', false], ['PageDown', false], ['q', false]].map(([key, far]) => stepped(30, key as string, 100, far as boolean)))
+  expect([
+    ['ArrowRight', false],
+    ['ArrowUp', true],
+    ['ArrowLeft', false],
+    ['ArrowDown', true],
+    ['Home', false],
+    ['End', false],
+    ['PageUp', false],
+    ['PageDown', false],
+    ['q', false],
+  ].map(([key, far]) => stepped(30, key as string, 100, far as boolean)))
     .toEqual([31, 40, 29, 20, 0, 99, 50, 10, null])
   expect([stepped(0, 'ArrowLeft', 4, false), stepped(3, 'ArrowRight', 4, true)]).toEqual([0, 3])
 })

@@ -13,8 +13,16 @@ const rows = [
   rowOf('speaker', { name: 'Ceiling', build: 'ceiling-can', nominalOhm: 8, scales: [{ lineV: 100, tapsW: [5, 12.5] }], price: 20 }), rowOf('speaker', { name: 'Old horn', build: 'horn' }, true),
 ]
 test.each<[string, Partial<Asked>, string]>([
-  ['nothing asked: all but what is retired, as it comes', {}, 'Box 10, Box 9, Ceiling'], ['retired too', { withRetired: true }, 'Box 10, Box 9, Ceiling, Old horn'], ['a word', { search: 'box' }, 'Box 10, Box 9'], ['two words, each somewhere', { search: '8 Ω can' }, 'Ceiling'],
-  ['a tap', { search: '12.5' }, 'Ceiling'], ['a built one by words', { search: 'ceiling can' }, 'Ceiling'], ['no such', { search: 'lamp' }, ''], ['the end of a word is none', { search: 'ox' }, ''], ['nor the end of a number', { search: '0' }, ''], ['of one build', { choice: 'box' }, 'Box 10, Box 9'],
+  ['nothing asked: all but what is retired, as it comes', {}, 'Box 10, Box 9, Ceiling'],
+  ['retired too', { withRetired: true }, 'Box 10, Box 9, Ceiling, Old horn'],
+  ['a word', { search: 'box' }, 'Box 10, Box 9'],
+  ['two words, each somewhere', { search: '8 Ω can' }, 'Ceiling'],
+  ['a tap', { search: '12.5' }, 'Ceiling'],
+  ['a built one by words', { search: 'ceiling can' }, 'Ceiling'],
+  ['no such', { search: 'lamp' }, ''],
+  ['the end of a word is none', { search: 'ox' }, ''],
+  ['nor the end of a number', { search: '0' }, ''],
+  ['of one build', { choice: 'box' }, 'Box 10, Box 9'],
   ['by a figure', { sort: 'continuousW' }, 'Box 9, Box 10, Ceiling'], ['down, what is not stated still last', { sort: 'continuousW', isDown: true }, 'Box 10, Box 9, Ceiling'], ['by price', { sort: 'price' }, 'Ceiling, Box 10, Box 9'],
   ['names down: numbers in them count as numbers', { sort: 'name', isDown: true }, 'Ceiling, Box 10, Box 9'], ['by build', { sort: 'build', isDown: true }, 'Ceiling, Box 10, Box 9'],
 ])('%s', (_, asked, names) => expect(shownRows('speaker', rows, { ...USUAL_ASK, ...asked }).map(r => r.id).join(', ')).toBe(names))

@@ -27,7 +27,14 @@ function noting(): { deeds: never, done: string[] } {
   return { deeds: deeds as never, done }
 }
 const TARGETS: ActionTarget[] = ['speaker', 'many', 'rail', 'control', 'model', 'space', 'place', 'places']
-const tables: [string, ((deeds: never) => Action[])[]][] = [['run sheet', [sheetActions, jobKeys]], ['checks', [walkKeys, jobKeys]], ['spaces', [spaceActions, jobKeys]], ['list of jobs', [listKeys]], ['quick match', [quickKeys]], ['gear', [gearKeys]]]
+const tables: [string, ((deeds: never) => Action[])[]][] = [
+  ['run sheet', [sheetActions, jobKeys]],
+  ['checks', [walkKeys, jobKeys]],
+  ['spaces', [spaceActions, jobKeys]],
+  ['list of jobs', [listKeys]],
+  ['quick match', [quickKeys]],
+  ['gear', [gearKeys]],
+]
 
 describe.each(tables)('keys of the %s, with those of every station', (_, parts) => {
   const { deeds, done } = noting()

@@ -38,6 +38,9 @@ const wrong = seen('coil-dcr', 'stop', { is: 'ohm', ohm: 3.2 })
 const four = { kind: 'nominal' as const, nominalOhm: 4 }
 test.each<[string, typeof speaker, never | null, number | null]>([
   ['read wrong', speaker, wrong, 4], ['not read', speaker, null, null], ['read right', speaker, seen('coil-dcr', 'good', { is: 'ohm', ohm: 3.2 }), null], ['of the line', speaker, seen('line-impedance', 'stop', { is: 'ohm', ohm: 3.2 }), null],
-  ['of the ear', speaker, seen('sound', 'stop', { is: 'silent' }), null], ['drawn so already', { ...speaker, load: four }, wrong, null], ['of several members', { ...speaker, load: { kind: 'members', joined: 'series', members: [four, four] } }, wrong, null],
-  ['a tap whose driver is that', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5], insertionDb: null, tapMeans: null }, driverOhm: 4 }, wrong, null], ['a tap with another', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5], insertionDb: null, tapMeans: null }, driverOhm: 8 }, wrong, 4],
+  ['of the ear', speaker, seen('sound', 'stop', { is: 'silent' }), null],
+  ['drawn so already', { ...speaker, load: four }, wrong, null],
+  ['of several members', { ...speaker, load: { kind: 'members', joined: 'series', members: [four, four] } }, wrong, null],
+  ['a tap whose driver is that', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5], insertionDb: null, tapMeans: null }, driverOhm: 4 }, wrong, null],
+  ['a tap with another', { ...speaker, load: { kind: 'tap', tapW: 5, ratedV: 70, tapsW: [5], insertionDb: null, tapMeans: null }, driverOhm: 8 }, wrong, 4],
 ])('a speaker %s', (_, which, standing, labelOhm) => expect(driverAsRead(which, standing)?.labelOhm ?? null).toBe(labelOhm))

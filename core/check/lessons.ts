@@ -39,35 +39,69 @@ const LOWEST_OF_COILS_HZ = 800
 /** Units of one model about their middle, two sigma. Common practice, no source. */
 const UNITS = 0.1
 
-/** What all lines have to tell of those on this one, by frequency; null where that is nothing. */
-export function lessonsOf(output: Output, all: readonly Teaches[]): ((frequencyHz: number) => Lessons) | null {
-  const keys = modelsOn(output)
-  const own = all.filter(t => t.coils.some(c => keys.has(c.key)) || (t.line && t.outputId !== output.id && keys.has(t.line.key)))
-  if (own.length === 0) return null
+/** What all lines of a job have to tell, by model. */
+export interface Taught {
+  lines: ReadonlyMap<string, readonly (Lesson & { outputId: string, frequencyHz: number })[]>
+  coils: ReadonlyMap<string, Teaches['coils']>
+  /** Of the coils of a model, at a tone: worked out once for all lines. */
+  ofCoils: (key: string, frequencyHz: number) => Lesson
+}
+
+export function gathered(all: readonly Teaches[]): Taught {
+  const lines = new Map<string, (Lesson & { outputId: string, frequencyHz: number })[]>()
+  const coils = new Map<string, Teaches['coils']>()
+  const put = <T>(map: Map<string, T[]>, key: string, item: T) => {
+    const list = map.get(key)
+    if (list) list.push(item)
+    else map.set(key, [item])
+  }
+  for (const { outputId, line, coils: own } of all) {
+    if (line) put(lines, line.key, { ...line, outputId })
+    for (const coil of own) put(coils, coil.key, coil)
+  }
+  const known = new Map<string, Lesson>()
+  return {
+    lines, coils,
+    ofCoils: (key, frequencyHz) => {
+      const name = `${frequencyHz} ${key}`
+      const lesson = known.get(name) ?? ofCoils(coils.get(key)!, frequencyHz)
+      known.set(name, lesson)
+      return lesson
+    },
+  }
+}
+
+/** What they tell of the models on this line, by the tone of a reading; null where that is nothing. */
+export function lessonsOf(output: Output, taught: Taught): ((frequencyHz: number) => Lessons) | null {
+  const keys = [...modelsOn(output)].filter(key => taught.coils.has(key) || taught.lines.get(key)?.some(l => l.outputId !== output.id))
+  if (keys.length === 0) return null
   const known = new Map<number, Lessons>()
   return (frequencyHz) => {
-    const lessons = known.get(frequencyHz) ?? lessonsFor(output, own, frequencyHz)
+    const lessons = known.get(frequencyHz) ?? lessonsFor(output, keys, taught, frequencyHz)
     known.set(frequencyHz, lessons)
     return lessons
   }
 }
 
-/** For a reading at a frequency: from lines of the same model where one was read so, else from coils. */
-function lessonsFor(output: Output, all: readonly Teaches[], frequencyHz: number): Lessons {
+/** For a reading at a tone: from lines of the same model where one was read so, else from coils. */
+function lessonsFor(output: Output, keys: readonly string[], taught: Taught, frequencyHz: number): Lessons {
   const lessons = new Map<string, Lesson>()
-  for (const key of modelsOn(output)) {
-    const lines = all.flatMap(t => t.line?.key === key && t.line.frequencyHz === frequencyHz && t.outputId !== output.id ? [t.line] : [])
-    const coils = all.flatMap(t => t.coils.filter(c => c.key === key))
-    const lesson = lines.length > 0 ? middleOf(lines) : coils.length > 0 && frequencyHz >= LOWEST_OF_COILS_HZ ? ofCoils(coils, frequencyHz) : null
-    if (lesson) lessons.set(key, lesson)
+  for (const key of keys) {
+    const lines = (taught.lines.get(key) ?? []).filter(l => l.outputId !== output.id && l.frequencyHz === frequencyHz)
+    if (lines.length > 0) lessons.set(key, middleOf(lines))
+    else if (taught.coils.has(key) && frequencyHz >= LOWEST_OF_COILS_HZ) lessons.set(key, taught.ofCoils(key, frequencyHz))
   }
   return lessons
 }
 
+/** In steps of half a percent: a reading more that says the same makes no line judged anew. */
+const stepped = (log: number): number => Math.round(log * 200) / 200
+const told = (centre: number, low: number, high: number, from: string): Lesson => ({ centre: stepped(centre), low: stepped(low), high: stepped(high), from })
+
 /** Of several lines the one in the middle: one that hides a fault does not lead the others. */
 function middleOf(lines: readonly Lesson[]): Lesson {
-  const sorted = [...lines].sort((a, b) => a.centre - b.centre)
-  return { ...sorted[sorted.length >> 1]!, from: placesOf(lines.map(l => l.from)) }
+  const { centre, low, high } = [...lines].sort((a, b) => a.centre - b.centre)[lines.length >> 1]!
+  return told(centre, low, high, placesOf(lines.map(l => l.from)))
 }
 
 /** Of coils: the copper is known, and the inductance is an ordinary one's. */
@@ -76,7 +110,11 @@ function ofCoils(coils: Teaches['coils'], frequencyHz: number): Lesson {
   const { ohm, labelOhm } = sorted[sorted.length >> 1]!
   const [least, most] = COIL_H.map(henry => Math.log(Math.hypot(ohm, 2 * Math.PI * frequencyHz * henry) / labelOhm)) as [number, number]
   const half = Math.hypot((most - least) / 2, UNITS / Math.sqrt(coils.length))
-  return { centre: (least + most) / 2, low: half, high: half, from: placesOf(coils.map(c => c.place)) }
+  return told((least + most) / 2, half, half, placesOf(coils.map(c => c.place)))
 }
 
-const placesOf = (places: readonly string[]): string => places.length === 1 ? places[0]! : `${places[0]} and ${places.length - 1} more`
+/** The first of them; of more than three the number would change with each reading. */
+function placesOf(places: readonly string[]): string {
+  if (places.length === 1) return places[0]!
+  return places.length <= 3 ? `${places[0]} and ${places.length - 1} more` : `${places[0]} and others`
+}

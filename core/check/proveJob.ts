@@ -1,6 +1,6 @@
 import { likenessOf } from '#core/quantity/same'
 import type { Job, Output } from '#core/job/schema'
-import { lessonsOf, type Teaches } from './lessons'
+import { gathered, lessonsOf, type Taught, type Teaches } from './lessons'
 import type { Predicted } from './predict'
 import { proveLine, type LineProof } from './proof'
 import { METER_HZ } from './readingBands'
@@ -37,13 +37,13 @@ export function makeProver(): (job: Kept, lines: readonly Foretold[]) => Readonl
       remembered.set(output, now)
       return now
     })
-    const teaches = all.flatMap(line => line.teaches ?? [])
-    return new Map(lines.map(({ output, predicted }, k) => [output.id, withLessons(job, output, predicted, all[k]!, teaches)]))
+    const taught = gathered(all.flatMap(line => line.teaches ?? []))
+    return new Map(lines.map(({ output, predicted }, k) => [output.id, withLessons(job, output, predicted, all[k]!, taught)]))
   }
 }
 
-function withLessons(job: Kept, output: Output, predicted: readonly Predicted[], line: Remembered, teaches: readonly Teaches[]): LineProof {
-  const lessons = lessonsOf(output, teaches)
+function withLessons(job: Kept, output: Output, predicted: readonly Predicted[], line: Remembered, taught: Taught): LineProof {
+  const lessons = lessonsOf(output, taught)
   const says = lessons ? likenessOf(frequenciesOf(line.alone).map(hz => [...lessons(hz)])) : ''
   if (says !== line.says) {
     line.says = says

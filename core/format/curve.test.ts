@@ -19,8 +19,16 @@ const written = (parting: string, comma = false, withPhase = true) => rows.map((
 
 describe('a curve made by a formula comes back, however it is written', () => {
   test.each<[string, string]>([
-    ['tabs', written('\t')], ['blanks', written('   ')], ['semicolons', written(';')], ['commas and points', written(',')], ['commas and blanks', written(', ')], ['decimal commas, semicolons', written(';', true)], ['decimal commas, tabs', written('\t', true)],
-    ['decimal commas, blanks', written('  ', true)], ['remarks, a head, empty lines, another system’s line ends', `* measured in free air\n# Hz Ohm Deg\nfreq\tmag\tphase\n\n${written('\t')}\n\n`.replaceAll('\n', '\r\n')], ['a byte order mark', `\uFEFF${written(';')}`],
+    ['tabs', written('\t')],
+    ['blanks', written('   ')],
+    ['semicolons', written(';')],
+    ['commas and points', written(',')],
+    ['commas and blanks', written(', ')],
+    ['decimal commas, semicolons', written(';', true)],
+    ['decimal commas, tabs', written('\t', true)],
+    ['decimal commas, blanks', written('  ', true)],
+    ['remarks, a head, empty lines, another system’s line ends', `* measured in free air\n# Hz Ohm Deg\nfreq\tmag\tphase\n\n${written('\t')}\n\n`.replaceAll('\n', '\r\n')],
+    ['a byte order mark', `\uFEFF${written(';')}`],
   ])('%s', (_, text) => {
     const read = readCurve(text)
     expect([read.points.length, read.problems]).toEqual([rows.length, []])
@@ -73,7 +81,11 @@ test.each<[string, number | null]>([['6.4', 8], ['6.39', 6], ['3.2', 4], ['3.1',
 })
 
 test.each<[string, string, number, RegExp]>([
-  ['no number', '20 6.8 1\n25 6,x 2', 12, /^Line 2: “6,x” is not a number/], ['nothing', '# only a remark', 0, /No point/], ['one point', '20 8', 0, /One point/], ['no frequency', '0 8\n20 8', 0, /Line 1: a frequency/], ['no ohms', '20 8\n30 -4', 5, /Line 2: an impedance/],
+  ['no number', '20 6.8 1\n25 6,x 2', 12, /^Line 2: “6,x” is not a number/],
+  ['nothing', '# only a remark', 0, /No point/],
+  ['one point', '20 8', 0, /One point/],
+  ['no frequency', '0 8\n20 8', 0, /Line 1: a frequency/],
+  ['no ohms', '20 8\n30 -4', 5, /Line 2: an impedance/],
   ['one value', '20 8\n30', 5, /Line 2 has 1 value:/], ['four', '20 8 1 2', 0, /Line 1 has 4 values/], ['an empty cell', '20;;3', 3, /“” is not a number/],
 ])('%s is refused, and where', (_, text, position, message) => {
   expect(() => readCurve(text)).toThrow(message)

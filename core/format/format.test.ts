@@ -185,7 +185,12 @@ test('a file that names what is not in it is mended, and each name is told with 
   ])
 })
 
-test.each<[string, object]>([['without its version', { version: undefined }], ['of a version that never was', { version: 0 }], ['of a version in words', { version: 'nine' }], ['of half a version', { version: 8.5 }]])('a file %s is not taken for one of this version', (_, change) =>
+test.each<[string, object]>([
+  ['without its version', { version: undefined }],
+  ['of a version that never was', { version: 0 }],
+  ['of a version in words', { version: 'nine' }],
+  ['of half a version', { version: 8.5 }],
+])('a file %s is not taken for one of this version', (_, change) =>
   expect(() => readJobFile(JSON.stringify({ ...JSON.parse(writeJobFile(jobOf('8'))) as object, ...change }))).toThrow(/version: must be/))
 
 test('edits go through all steps from their version to this one', () => {

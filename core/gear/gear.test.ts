@@ -55,7 +55,9 @@ test.each<[GearKind, string, string, string, unknown]>([
   ['speaker', 'frameMm', '8"', '', 203.2], ['speaker', 'frameMm', '16.5 cm', '', 165], ['speaker', 'lowHz', '1.2 kHz', '', 1200], ['speaker', 'continuousW', '0.5 kW', '', 500], ['speaker', 'nominalOhm', '8 ohms', '', 8],
   ['speaker', 'sensitivityDb', '89 dB SPL', '', 89], ['speaker', 'coverageDeg', '90 deg', '', 90], ['speaker', 'price', '49,90', '', 49.9], ['speaker', 'price', '', '', null], ['speaker', 'price', 'n/a', '', null],
   ['speaker', 'hasOff', 'Yes', '', true], ['speaker', 'hasOff', '0', '', false], ['speaker', 'build', 'Ceiling Can', '', 'ceiling-can'], ['speaker', 'sensitivityAt', '2.83V', '', '2.83 V'],
-  ['speaker', 'scales', '70.71V: 5, 10, 20; 100 V = 10 20', '', [{ lineV: 70.71, tapsW: [5, 10, 20] }, { lineV: 100, tapsW: [10, 20] }]], ['speaker', 'scales', '100: 1,25 2,5', '', [{ lineV: 100, tapsW: [1.25, 2.5] }]], ['speaker', 'scales', '100: 5,10,20', '', [{ lineV: 100, tapsW: [5, 10, 20] }]],
+  ['speaker', 'scales', '70.71V: 5, 10, 20; 100 V = 10 20', '', [{ lineV: 70.71, tapsW: [5, 10, 20] }, { lineV: 100, tapsW: [10, 20] }]],
+  ['speaker', 'scales', '100: 1,25 2,5', '', [{ lineV: 100, tapsW: [1.25, 2.5] }]],
+  ['speaker', 'scales', '100: 5,10,20', '', [{ lineV: 100, tapsW: [5, 10, 20] }]],
   ['speaker', 'leads', 'com: black; 5W: white/red', '', [{ tapW: null, base: 'black', stripe: '' }, { tapW: 5, base: 'white', stripe: 'red' }]],
   ['speaker', 'members', '4 + 4 ohm', '', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }],
   ['speaker', 'smallSignal', 'Re=5.6 Le=0.0005 Fs=45 Qms=4.2 Qes=0.48', '', { reOhm: 5.6, leH: 0.0005, fsHz: 45, qms: 4.2, qes: 0.48 }],
@@ -66,13 +68,32 @@ test.each<[GearKind, string, string, string, unknown]>([
 ])('%s, %s: “%s” under a head of “%s”', (kind, key, text, headUnit, expected) => expect(readCell(column(kind, key), text, headUnit)).toEqual(expected))
 
 test.each<[GearKind, string, string, RegExp]>([
-  ['speaker', 'massKg', '5 stone', /“stone” is no unit of kg/], ['speaker', 'continuousW', 'lots', /“lots” is not a number of W/], ['speaker', 'continuousW', '0', /continuous rating must be at least 0.001 W/], ['speaker', 'price', '5 €', /no unit of this column, which has none/],
-  ['speaker', 'build', 'round', /“round” is not one of ceiling-open, /], ['speaker', 'hasOff', 'perhaps', /not yes or no/], ['speaker', 'scales', '5 10 20', /not a dial with its taps/], ['speaker', 'smallSignal', 'Re 5 Le 0', /fs, Qms, Qes are missing/],
-  ['speaker', 'members', '4', /must be two or more/], ['speaker', 'name', ' ', /name must not be empty/], ['speaker', 'leads', 'red', /not a lead/], ['amplifier', 'outputs', '2 x loud', /not what an output gives/], ['amplifier', 'outputs', '2 x from 4 Ω', /must have a rating/],
+  ['speaker', 'massKg', '5 stone', /“stone” is no unit of kg/],
+  ['speaker', 'continuousW', 'lots', /“lots” is not a number of W/],
+  ['speaker', 'continuousW', '0', /continuous rating must be at least 0.001 W/],
+  ['speaker', 'price', '5 €', /no unit of this column, which has none/],
+  ['speaker', 'build', 'round', /“round” is not one of ceiling-open, /],
+  ['speaker', 'hasOff', 'perhaps', /not yes or no/],
+  ['speaker', 'scales', '5 10 20', /not a dial with its taps/],
+  ['speaker', 'smallSignal', 'Re 5 Le 0', /fs, Qms, Qes are missing/],
+  ['speaker', 'members', '4', /must be two or more/],
+  ['speaker', 'name', ' ', /name must not be empty/],
+  ['speaker', 'leads', 'red', /not a lead/],
+  ['amplifier', 'outputs', '2 x loud', /not what an output gives/],
+  ['amplifier', 'outputs', '2 x from 4 Ω', /must have a rating/],
   ['cable', 'size', '16', /gauge or an area/], ['control', 'linesV', '70 much', /not a number/],
 ])('%s, %s: “%s” is refused', (kind, key, text, says) => expect(() => readCell(column(kind, key), text)).toThrow(says))
 
-test.each<[string, string, string]>([['Weight (lb)', 'kg', 'lb'], ['weight', 'kg', ''], ['depth in', 'mm', 'in'], ['in', 'mm', 'in'], ['Impedance [ohms]', 'Ω', 'ohms'], ['Power kW', 'W', 'kW'], ['price €', '', ''], ['W', 'W', 'W']])('the head “%s” names of %s the unit “%s”', (head, unit, spelled) =>
+test.each<[string, string, string]>([
+  ['Weight (lb)', 'kg', 'lb'],
+  ['weight', 'kg', ''],
+  ['depth in', 'mm', 'in'],
+  ['in', 'mm', 'in'],
+  ['Impedance [ohms]', 'Ω', 'ohms'],
+  ['Power kW', 'W', 'kW'],
+  ['price €', '', ''],
+  ['W', 'W', 'W'],
+])('the head “%s” names of %s the unit “%s”', (head, unit, spelled) =>
   expect(unitInHead(head, unit as never)).toBe(spelled))
 
 test('heads of other people are guessed, none twice', () => {

@@ -12,7 +12,11 @@ const coils = (joined: 'series' | 'parallel') => ({ kind: 'members' as const, jo
  * definition of power; all else common practice, no source.
  */
 test.each<[string, Partial<SpeakerModel>, string[]]>([
-  ['nothing stated', {}, []], ['ratings as they go', { continuousW: 50, programW: 100, peakW: 200 }, []], ['rounded', { continuousW: 30, programW: 63, peakW: 115 }, []], ['program off', { continuousW: 50, programW: 150 }, ['program']], ['just off', { continuousW: 50, programW: 107 }, ['program']],
+  ['nothing stated', {}, []],
+  ['ratings as they go', { continuousW: 50, programW: 100, peakW: 200 }, []],
+  ['rounded', { continuousW: 30, programW: 63, peakW: 115 }, []],
+  ['program off', { continuousW: 50, programW: 150 }, ['program']],
+  ['just off', { continuousW: 50, programW: 107 }, ['program']],
   ['peak off', { continuousW: 50, peakW: 400 }, ['peak']], ['peak alone', { peakW: 400 }, ['no-continuous']], ['program alone', { programW: 400 }, ['no-continuous']],
   ['taps within', { continuousW: 20, scales: [{ lineV: 70.71, tapsW: [5, 20] }] }, []], ['a tap over its rating', { continuousW: 20, scales: [{ lineV: 70.71, tapsW: [5, 30] }] }, ['tap-over-rating']],
   ['scales that agree', { scales: [{ lineV: 70.71, tapsW: [5, 10] }, { lineV: 100, tapsW: [20, 10] }] }, []], ['the same watts on both', { scales: [{ lineV: 70.71, tapsW: [5, 10] }, { lineV: 100, tapsW: [5, 10] }] }, ['scales']],
@@ -21,8 +25,12 @@ test.each<[string, Partial<SpeakerModel>, string[]]>([
   ['loss as usual', { insertionDb: 0.5 }, []], ['1.5', { insertionDb: 1.5 }, []], ['too good', { insertionDb: 0.1 }, ['insertion']], ['too much', { insertionDb: 3 }, ['insertion']],
   ['a coil as labelled', { nominalOhm: 8, smallSignal: small }, []], ['one that is not', { nominalOhm: 4, smallSignal: small }, ['coil']], ['nor low', { nominalOhm: 16, smallSignal: small }, ['coil']],
   ['two coils in series', { nominalOhm: 8, members: coils('series') }, []], ['in parallel', { nominalOhm: 8, members: coils('parallel') }, ['members']],
-  ['a range', { lowHz: 50, highHz: 15_000 }, []], ['backwards', { lowHz: 15_000, highHz: 50 }, ['range']], ['sensitivity with its drive', { sensitivityDb: 89, sensitivityAt: '1 W' }, []], ['without', { sensitivityDb: 89, nominalOhm: 4 }, ['sensitivity']],
-  ['leads for its taps', { scales: [{ lineV: 70.71, tapsW: [5] }], leads: [{ tapW: null, base: 'black', stripe: '' }, { tapW: 5, base: 'red', stripe: '' }] }, []], ['a lead too many', { scales: [{ lineV: 70.71, tapsW: [5] }], leads: [{ tapW: 7.5, base: 'red', stripe: '' }] }, ['lead']],
+  ['a range', { lowHz: 50, highHz: 15_000 }, []],
+  ['backwards', { lowHz: 15_000, highHz: 50 }, ['range']],
+  ['sensitivity with its drive', { sensitivityDb: 89, sensitivityAt: '1 W' }, []],
+  ['without', { sensitivityDb: 89, nominalOhm: 4 }, ['sensitivity']],
+  ['leads for its taps', { scales: [{ lineV: 70.71, tapsW: [5] }], leads: [{ tapW: null, base: 'black', stripe: '' }, { tapW: 5, base: 'red', stripe: '' }] }, []],
+  ['a lead too many', { scales: [{ lineV: 70.71, tapsW: [5] }], leads: [{ tapW: 7.5, base: 'red', stripe: '' }] }, ['lead']],
 ])('a speaker: %s', (_, stated, codes) => expect(remarksOn('speaker', { ...unstatedModel('speaker', 'x'), ...stated }).map(r => r.code)).toEqual(codes))
 
 test('a version rated twice the one before', () => {
@@ -35,8 +43,13 @@ const outputs = (points: [number, number][], floorOhm: number | null = null, lin
   [{ count: 2, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: lines.map(([lineV, powerW]) => ({ lineV, powerW })),
     floorOhm, valve: null }]
 test.each<[string, Partial<AmplifierModel>, string[]]>([
-  ['nothing stated', {}, []], ['as it goes', { outputs: outputs([[8, 200], [4, 350]], 4) }, []], ['more volts into less', { outputs: outputs([[8, 100], [4, 350]]) }, ['contradicts']], ['rated under its floor', { outputs: outputs([[4, 100]], 8) }, ['floor']],
-  ['gain as input and output', { outputs: outputs([[8, 200]]), gainDb: 32, inputV: 1 }, []], ['gain that is not', { outputs: outputs([[8, 200]]), gainDb: 26, inputV: 1 }, ['gain']], ['by the line', { outputs: outputs([], null, [[100, 240]]), gainDb: 40, inputV: 1 }, []],
+  ['nothing stated', {}, []],
+  ['as it goes', { outputs: outputs([[8, 200], [4, 350]], 4) }, []],
+  ['more volts into less', { outputs: outputs([[8, 100], [4, 350]]) }, ['contradicts']],
+  ['rated under its floor', { outputs: outputs([[4, 100]], 8) }, ['floor']],
+  ['gain as input and output', { outputs: outputs([[8, 200]]), gainDb: 32, inputV: 1 }, []],
+  ['gain that is not', { outputs: outputs([[8, 200]]), gainDb: 26, inputV: 1 }, ['gain']],
+  ['by the line', { outputs: outputs([], null, [[100, 240]]), gainDb: 40, inputV: 1 }, []],
 ])('an amplifier: %s', (_, stated, codes) => expect(remarksOn('amplifier', { ...unstatedModel('amplifier', 'x'), ...stated }).map(r => r.code)).toEqual(codes))
 
 test('a transformer by itself; the others say nothing', () => {

@@ -12,9 +12,15 @@ const lines = { count: 1, points: [], lines: [{ lineV: 100, powerW: 240 }, { lin
 const valves = { count: 1, points: [], lines: [], floorOhm: null, valve: { powerW: 50, tapsOhm: [4, 8, 16], chosenBy: 'selector' as const } }
 const both = { ...loads, lines: lines.lines }
 test.each<[string, Parameters<typeof statedRating>[0], OutputRating, string]>([
-  ['loads', loads, { kind: 'not-known' }, '300 W at 4, from 2'], ['loads, though a line was meant', loads, line(70.71), '300 W at 4, from 2'], ['the first line', lines, { kind: 'not-known' }, '100 V 240 W'], ['the line that is meant', lines, line(70), '70 V 200 W'],
+  ['loads', loads, { kind: 'not-known' }, '300 W at 4, from 2'],
+  ['loads, though a line was meant', loads, line(70.71), '300 W at 4, from 2'],
+  ['the first line', lines, { kind: 'not-known' }, '100 V 240 W'],
+  ['the line that is meant', lines, line(70), '70 V 200 W'],
   ['no such line: the first', lines, line(25), '100 V 240 W'], ['either way: loads', both, { kind: 'not-known' }, '300 W at 4, from 2'], ['either way, a line meant', both, line(100), '100 V 240 W'],
-  ['valves or a line, a line meant', { ...valves, lines: lines.lines }, line(100), '100 V 240 W'], ['valves, on no tap yet', valves, { kind: 'not-known' }, 'valve 50 W at 4/8/16'], ['on the tap that they were', valves, { kind: 'valve', powerW: 30, tapsOhm: [8], tapOhm: 8, chosenBy: null }, 'valve 50 W at 4/8/16, tap 8'], ['a tap that it has not', valves, { kind: 'valve', powerW: 30, tapsOhm: [2], tapOhm: 2, chosenBy: null }, 'valve 50 W at 4/8/16'],
+  ['valves or a line, a line meant', { ...valves, lines: lines.lines }, line(100), '100 V 240 W'],
+  ['valves, on no tap yet', valves, { kind: 'not-known' }, 'valve 50 W at 4/8/16'],
+  ['on the tap that they were', valves, { kind: 'valve', powerW: 30, tapsOhm: [8], tapOhm: 8, chosenBy: null }, 'valve 50 W at 4/8/16, tap 8'],
+  ['a tap that it has not', valves, { kind: 'valve', powerW: 30, tapsOhm: [2], tapOhm: 2, chosenBy: null }, 'valve 50 W at 4/8/16'],
   ['bridged as it was, with the floor that its maker states', loads, { kind: 'solid-state', points: [{ loadOhm: 8, powerW: 1 }], floorOhm: null, mode: 'bridged', bridgedFloorOhm: null }, '2 x 300 W at 4, from 2 bridged from 3'],
 ])('%s', (_, output, now, says) => expect(writeRating(statedRating(output, now, 3))).toBe(says))
 

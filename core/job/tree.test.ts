@@ -31,8 +31,14 @@ test('a change of one speaker keeps every other output, amplifier and group as i
 
 const reading = (kind: Reading['kind'], is: string, nodeId: string | null = null, frequencyHz: number | null = null) => ({ kind, value: is === 'ohm' ? { is, ohm: 8 } : { is }, nodeId, frequencyHz }) as never
 test.each<[string, never, RegExp | null]>([
-  ['a line is measured', reading('line-impedance', 'ohm'), null], ['or open', reading('line-dcr', 'open'), null], ['a speaker is heard', reading('sound', 'plays', 's'), null], ['or is silent', reading('sound', 'silent', 's'), null], ['a coil is measured', reading('coil-dcr', 'ohm', 's'), null],
-  ['a line is not heard', reading('line-impedance', 'plays'), /kind line-impedance cannot be “plays”/], ['a coil is not silent', reading('coil-dcr', 'silent', 's'), /kind coil-dcr cannot be “silent”/], ['what is heard has no ohms', reading('sound', 'ohm', 's'), /kind sound cannot be “ohm”/],
+  ['a line is measured', reading('line-impedance', 'ohm'), null],
+  ['or open', reading('line-dcr', 'open'), null],
+  ['a speaker is heard', reading('sound', 'plays', 's'), null],
+  ['or is silent', reading('sound', 'silent', 's'), null],
+  ['a coil is measured', reading('coil-dcr', 'ohm', 's'), null],
+  ['a line is not heard', reading('line-impedance', 'plays'), /kind line-impedance cannot be “plays”/],
+  ['a coil is not silent', reading('coil-dcr', 'silent', 's'), /kind coil-dcr cannot be “silent”/],
+  ['what is heard has no ohms', reading('sound', 'ohm', 's'), /kind sound cannot be “ohm”/],
   ['an impedance at 330 Hz', reading('line-impedance', 'ohm', null, 330), null], ['direct current has no tone', reading('line-dcr', 'ohm', null, 330), /line-dcr has no frequency/],
   ['a line is read at its head', reading('line-dcr', 'ohm', 's'), /at its head/], ['a coil needs its speaker', reading('coil-dcr', 'ohm'), /needs its speaker/], ['so does what is heard', reading('sound', 'plays'), /needs its speaker/],
 ])('%s', (_, value, says) => {

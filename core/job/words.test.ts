@@ -59,11 +59,13 @@ test('an output goes to another amplifier with its line, and comes back to its p
 })
 
 test.each<[string, Edit, string]>([
-  ['an output that is gone, elsewhere', { kind: 'output.move', outputId: 'x', amplifierId: 'amp', index: 0 }, 'output x'], ['an output to an amplifier that is gone', { kind: 'output.move', outputId: 'out1', amplifierId: 'x', index: 0 }, 'amplifier x'],
+  ['an output that is gone, elsewhere', { kind: 'output.move', outputId: 'x', amplifierId: 'amp', index: 0 }, 'output x'],
+  ['an output to an amplifier that is gone', { kind: 'output.move', outputId: 'out1', amplifierId: 'x', index: 0 }, 'amplifier x'],
   ['an amplifier that is gone', { kind: 'amplifier.remove', amplifierId: 'x', was: null }, 'amplifier x'], ['its name', { kind: 'amplifier.set', amplifierId: 'x', was: { name: 'a' }, to: { name: 'b' } }, 'amplifier x'],
   ['an output on it', { kind: 'output.add', amplifierId: 'x', index: 0, output: job.amplifiers[0]!.outputs[1]! }, 'amplifier x'], ['an output that is gone', { kind: 'output.remove', outputId: 'x', was: null }, 'output x'],
   ['its name', { kind: 'output.set', outputId: 'x', was: { name: '' }, to: { name: 'b' } }, 'output x'], ['a speaker into a group that is gone', { kind: 'node.move', nodeId: 'o1n3', parentId: 'x', index: 0 }, 'group x'],
-  ['a new one there', { kind: 'node.add', parentId: 'x', index: 0, branch: { lead: null, node: { kind: 'series', id: 'q', children: [] } } }, 'group x'], ['one that is gone', { kind: 'node.move', nodeId: 'x', parentId: 'o1n3', index: 0 }, 'speaker x'],
+  ['a new one there', { kind: 'node.add', parentId: 'x', index: 0, branch: { lead: null, node: { kind: 'series', id: 'q', children: [] } } }, 'group x'],
+  ['one that is gone', { kind: 'node.move', nodeId: 'x', parentId: 'o1n3', index: 0 }, 'speaker x'],
 ])('%s is refused by name', (_, edit, wanted) => {
   try {
     applyEdit(job, edit)

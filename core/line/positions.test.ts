@@ -119,7 +119,11 @@ const unit = (reOhm: number, nominalOhm = 8): SpeakerLoad => ({ kind: 'motional'
 test.each<[string, SpeakerLoad, string, number | RegExp]>([
   // 0.7 and 1.3 of the label: common practice, no source; 0.8: IEC 60268-5.
   ['at its label', flat(8), 'holds', 8], ['just 0.8 of it', flat(6.4), 'holds', 8], ['below that', flat(6.39), 'dips', 8], ['just 0.7', flat(5.6), 'dips', 8], ['below that', flat(5.59), 'under', 5.59],
-  ['just 1.3', flat(10.4), 'holds', 8], ['over that', flat(10.5), 'over', 10.5], ['far over', flat(100), 'over', 100], ['over it as far as it was measured', from(200, 100), 'holds', 8], ['under it as far as it was measured', from(200, 2), 'under', 2],
+  ['just 1.3', flat(10.4), 'holds', 8],
+  ['over that', flat(10.5), 'over', 10.5],
+  ['far over', flat(100), 'over', 100],
+  ['over it as far as it was measured', from(200, 100), 'holds', 8],
+  ['under it as far as it was measured', from(200, 2), 'under', 2],
   ['a notch in a flat curve is a dip alone', { kind: 'curve', nominalOhm: 8, reOhm: null, points: [[20, 9, 0], [990, 9, 0], [1000, 4, 0], [1010, 9, 0], [20_000, 9, 0]] }, 'under', 8],
   ['an ordinary unit of Re 5.8', unit(5.8), 'dips', 8], ['of Re 6.6', unit(6.6), 'holds', 8], ['a unit of 16 Ω under a label of 8: the least that its lowest point bears', unit(13), 'over', /^16\./],
 ])('label 8, %s', (_, load, says, ohm) => {

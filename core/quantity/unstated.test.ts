@@ -27,5 +27,9 @@ test('what lacks nothing is the very same', () => {
 test.each<[string, unknown, unknown, boolean]>([
   ['keys in another order', { a: 1, b: { c: [1, { d: null }] } }, { b: { c: [1, { d: null }] }, a: 1 }, true], ['a list in another order', [1, 2], [2, 1], false], ['a list and an object', [], {}, false],
   ['a key more', { a: 1 }, { a: 1, b: 2 }, false], ['a key that is undefined is none, as in JSON', { a: 1, b: undefined }, { a: 1 }, true], ['on either side', { a: 1 }, { a: 1, b: undefined }, true],
-  ['null and nothing', { a: null }, {}, false], ['null and an object', null, {}, false], ['numbers and their texts', 1, '1', false], ['another key of as many', { a: undefined, b: 1 }, { b: undefined, a: 1 }, false], ['deep inside', { a: [{ b: 1 }] }, { a: [{ b: 2 }] }, false],
+  ['null and nothing', { a: null }, {}, false],
+  ['null and an object', null, {}, false],
+  ['numbers and their texts', 1, '1', false],
+  ['another key of as many', { a: undefined, b: 1 }, { b: undefined, a: 1 }, false],
+  ['deep inside', { a: [{ b: 1 }] }, { a: [{ b: 2 }] }, false],
 ])('the same: %s', (_, a, b, wanted) => expect([same(a, b), same(b, a), likenessOf(a) === likenessOf(b)]).toEqual([wanted, wanted, wanted]))

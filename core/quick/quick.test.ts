@@ -50,8 +50,15 @@ describe('typed lines', () => {
   // Words a tradesperson would guess: coils, parts in the way, valve heads, joined channels.
   test.each<[string, number, number, string]>([
     ['2 x dvc 4 series parallel', 4, 2, ''], ['dvc 4 parallel', 2, 1, ''], ['two dual coil 4 ohm series in parallel on 500 W at 4', 4, 2, '500 W at 4'], ['dual voice coil 2 ohm series', 4, 1, ''],
-    ['16 || 16 on valve 50 W at 4/8/16', 8, 2, 'valve 50 W at 4/8/16'], ['16 on a valve amp 50 watt at 16/8/4 ohm, tap 16', 16, 1, 'valve 50 W at 4/8/16, tap 16'], ['8 on tube 18 W at 8', 8, 1, 'valve 18 W at 8'], ['8 on valve at 8/16 on the tap 8', 8, 1, 'valve at 8/16, tap 8'],
-    ['8 on 2 x 300 W at 4 bridged', 8, 1, '2 x 300 W at 4 bridged'], ['8 || 8 on 2 x 300 W at 4, from 4 in parallel', 4, 2, '2 x 300 W at 4, from 4 in parallel'], ['8 on 2 x 300 W at 4', 8, 1, '300 W at 4'], ['4 on 2 x 60 W at 4, 2 ohm stable bridged from 4', 4, 1, '2 x 60 W at 4, from 2 bridged from 4'], ['4 on 60 W at 4, stable at 2', 4, 1, '60 W at 4, from 2'],
+    ['16 || 16 on valve 50 W at 4/8/16', 8, 2, 'valve 50 W at 4/8/16'],
+    ['16 on a valve amp 50 watt at 16/8/4 ohm, tap 16', 16, 1, 'valve 50 W at 4/8/16, tap 16'],
+    ['8 on tube 18 W at 8', 8, 1, 'valve 18 W at 8'],
+    ['8 on valve at 8/16 on the tap 8', 8, 1, 'valve at 8/16, tap 8'],
+    ['8 on 2 x 300 W at 4 bridged', 8, 1, '2 x 300 W at 4 bridged'],
+    ['8 || 8 on 2 x 300 W at 4, from 4 in parallel', 4, 2, '2 x 300 W at 4, from 4 in parallel'],
+    ['8 on 2 x 300 W at 4', 8, 1, '300 W at 4'],
+    ['4 on 2 x 60 W at 4, 2 ohm stable bridged from 4', 4, 1, '2 x 60 W at 4, from 2 bridged from 4'],
+    ['4 on 60 W at 4, stable at 2', 4, 1, '60 W at 4, from 2'],
     ['8 cap 4700 uF', 8, 1, ''], ['8 coil 0.001 mH', 8, 1, ''], ['(8 || 8) capacitor 4700 µF', 4, 2, ''], ['8 ohm 60 W 92 dB || 8 ohm, 60 W, 92 dB on 100 W at 4', 4, 2, '100 W at 4'], ['8 ohm 92 dB', 8, 1, ''],
   ])('“%s”', (text, loadOhm, members, output) => {
     const { line, evaluation, job } = quick(text)
@@ -71,8 +78,17 @@ describe('typed lines', () => {
     ['8 on 1,000 W at 8', 5, '1000', /1000, or 1\?/], ['8, 8', 1, '+', /in series or in parallel/], ['8 and 8', 2, '||', /in series or in parallel/], ['8 8 ohm on', 10, '300 W at 4', /missing/],
     ['8 paralel 8', 2, '||', /“paralel” cannot stand here/], ['8 || 8 bridgedd', 7, 'on', /“bridgedd” cannot stand here/],
     ['8 100 W at 8', 2, 'on', /“100” cannot stand here/], ['70V/120W', 0, '5 W', /Only an amplifier/], ['12 x 5 W in series on 70 V', 9, '+', /always in parallel/], ['300 W at 4, 180 W at 8', 0, '8', /Only an amplifier/],
-    ['(4 x 8) + 4', 6, 'parallel', /4 of them, but/], ['dvc 4', 5, 'series', /missing/], ['8 on 2 x 300 W at 4 in parallel from 2', 37, 'bridged', /two bridged: is it/], ['8 on 300 W at 4 bridged', 16, '2 x 300 W at 4 bridged', /of one channel, or of both/], ['8 on 3 x 300 W at 4 bridged', 5, '2 x 300 W at 4 bridged', /Two channels/],
-    ['8 on 2 x 120 W at 70 V bridged', 23, '2 x 300 W at 4 bridged', /loads of ohms/], ['8 on valve 50 W at 4/8, tap 6', 28, 'tap 4', /no 6 Ω tap among 4\/8/], ['5 W on valve 50 W at 8', 21, '70 V', /taps in ohms/], ['8 cap 100', 9, 'uF', /missing/], ['5 W cap 3 uF on 70 V', 4, '8', /not before a tap/], ['8 ohm 100 V 8', 13, 'W', /missing/],
+    ['(4 x 8) + 4', 6, 'parallel', /4 of them, but/],
+    ['dvc 4', 5, 'series', /missing/],
+    ['8 on 2 x 300 W at 4 in parallel from 2', 37, 'bridged', /two bridged: is it/],
+    ['8 on 300 W at 4 bridged', 16, '2 x 300 W at 4 bridged', /of one channel, or of both/],
+    ['8 on 3 x 300 W at 4 bridged', 5, '2 x 300 W at 4 bridged', /Two channels/],
+    ['8 on 2 x 120 W at 70 V bridged', 23, '2 x 300 W at 4 bridged', /loads of ohms/],
+    ['8 on valve 50 W at 4/8, tap 6', 28, 'tap 4', /no 6 Ω tap among 4\/8/],
+    ['5 W on valve 50 W at 8', 21, '70 V', /taps in ohms/],
+    ['8 cap 100', 9, 'uF', /missing/],
+    ['5 W cap 3 uF on 70 V', 4, '8', /not before a tap/],
+    ['8 ohm 100 V 8', 13, 'W', /missing/],
   ])('“%s” is asked back at %d', (text, position, could, says) => {
     const { message, ...error } = refused(text)
     expect(error).toMatchObject({ position, could: expect.arrayContaining([could]) })

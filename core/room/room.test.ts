@@ -36,7 +36,11 @@ describe('floors', () => {
     expect.assertions(1)
   })
   test.each<[string, Place[], [number, number] | null]>([
-    ['a square', rectangle(2, 2), null], ['a bow tie', [at(0, 0), at(2, 2), at(2, 0), at(0, 2)], [1, 3]], ['a corner on a wall', [at(0, 0), at(4, 0), at(4, 2), at(2, 0), at(0, 2)], [1, 3]], ['back over itself', [at(0, 0), at(4, 0), at(2, 0), at(2, 3)], [1, 2]], ['an L', L, null],
+    ['a square', rectangle(2, 2), null],
+    ['a bow tie', [at(0, 0), at(2, 2), at(2, 0), at(0, 2)], [1, 3]],
+    ['a corner on a wall', [at(0, 0), at(4, 0), at(4, 2), at(2, 0), at(0, 2)], [1, 3]],
+    ['back over itself', [at(0, 0), at(4, 0), at(2, 0), at(2, 3)], [1, 2]],
+    ['an L', L, null],
   ])('walls of %s', (_, outline, crossing) => expect(crossingWalls(outline)).toEqual(crossing))
   test('inside an L', () => expect([at(1, 1), at(11, 3), at(11, 5), at(8.9, 8.9), at(9.1, 4.1), at(-1, 1)].map(p => contains(L, p))).toEqual([true, true, false, true, false, false]))
 })
@@ -80,8 +84,15 @@ describe('layouts', () => {
   })
   const laid = (outline: Place[], spacingM: number, pattern: 'square' | 'hexagonal' = 'square', turnDeg = 0) => layoutOf(outline, { spacingM, pattern, turnDeg })
   test.each<[string, Place[], number, 'square' | 'hexagonal', number, number, number, number]>([
-    ['least overlap of the example', rectangle(18, 9), 3.394, 'square', 0, 6, 3, 18], ['edge to edge', rectangle(18, 9), 4.8, 'square', 0, 4, 2, 8], ['centre to centre', rectangle(18, 9), 2.4, 'square', 0, 8, 4, 32], ['offset', rectangle(18, 9), 4.157, 'hexagonal', 0, 5, 3, 16],
-    ['rows of an offset grid lie closer', rectangle(12, 12.4), 4.2, 'hexagonal', 0, 3, 4, 14], ['one is enough', rectangle(2, 2), 5, 'square', 0, 1, 1, 1], ['a step that goes in exactly', rectangle(9.6, 4.8), 4.8, 'square', 0, 2, 1, 2], ['a quarter turn', rectangle(18, 9), 4.8, 'square', 90, 2, 4, 8], ['an L has fewer', L, 3, 'square', 0, 4, 3, 10],
+    ['least overlap of the example', rectangle(18, 9), 3.394, 'square', 0, 6, 3, 18],
+    ['edge to edge', rectangle(18, 9), 4.8, 'square', 0, 4, 2, 8],
+    ['centre to centre', rectangle(18, 9), 2.4, 'square', 0, 8, 4, 32],
+    ['offset', rectangle(18, 9), 4.157, 'hexagonal', 0, 5, 3, 16],
+    ['rows of an offset grid lie closer', rectangle(12, 12.4), 4.2, 'hexagonal', 0, 3, 4, 14],
+    ['one is enough', rectangle(2, 2), 5, 'square', 0, 1, 1, 1],
+    ['a step that goes in exactly', rectangle(9.6, 4.8), 4.8, 'square', 0, 2, 1, 2],
+    ['a quarter turn', rectangle(18, 9), 4.8, 'square', 90, 2, 4, 8],
+    ['an L has fewer', L, 3, 'square', 0, 4, 3, 10],
   ])('%s', (_, outline, spacingM, pattern, turnDeg, columns, rows, count) => {
     const found = laid(outline, spacingM, pattern, turnDeg)!
     expect([found.columns, found.rows, found.places.length]).toEqual([columns, rows, count])
@@ -96,10 +107,19 @@ describe('level', () => {
   const source = (over: Partial<Source> = {}): Source => ({ xM: 0, yM: 0, heightM: 3, aim: null, atMetreDb: 90, coverageDeg: 90, ...over })
   // Inverse square: 6.02 dB a doubling, 20 dB a tenfold [P: any table of it]. Handbook: ceilings 2.7 to 4.6 m, ears at 1.65: ×2.8, 9 dB.
   test.each<[string, Source[], Place, number, number]>([
-    ['a metre below', [source({ heightM: 2 })], at(0, 0), 1, 90], ['two metres', [source()], at(0, 0), 1, 90 - 6.02], ['ten metres', [source({ heightM: 11 })], at(0, 0), 1, 70], ['a ceiling raised', [source({ heightM: 4.6 })], at(0, 0), 1.65, 90 - 20 * Math.log10(2.95)],
-    ['two alike: 3 dB', [source(), source()], at(0, 0), 1, 90 - 6.02 + 3.01], ['ten alike: 10 dB', Array.from({ length: 10 }, () => source()), at(0, 0), 1, 90 - 6.02 + 10], ['one 10 dB below adds 0.41', [source(), source({ atMetreDb: 80 })], at(0, 0), 1, 90 - 6.02 + 0.41],
-    ['at half its angle: 6 dB, and farther off', [source()], at(2, 0), 1, 90 - 6 - 20 * Math.log10(Math.hypot(2, 2))], ['aimed level, on its axis', [source({ aim: { turnDeg: 0, tiltDeg: 0 }, heightM: 1 })], at(4, 0), 1, 90 - 12.04], ['aimed away', [source({ aim: { turnDeg: 180, tiltDeg: 0 }, heightM: 1 })], at(4, 0), 1, 90 - 12.04 - 18],
-    ['tilted down onto the place', [source({ aim: { turnDeg: 90, tiltDeg: 45 } })], at(0, 2), 1, 90 - 20 * Math.log10(Math.hypot(2, 2))], ['all round', [source({ coverageDeg: 360 })], at(50, 0), 3, 90 - 33.98], ['an ear at the grille', [source({ heightM: 1 })], at(0, 0), 1, 90 + 12.04],
+    ['a metre below', [source({ heightM: 2 })], at(0, 0), 1, 90],
+    ['two metres', [source()], at(0, 0), 1, 90 - 6.02],
+    ['ten metres', [source({ heightM: 11 })], at(0, 0), 1, 70],
+    ['a ceiling raised', [source({ heightM: 4.6 })], at(0, 0), 1.65, 90 - 20 * Math.log10(2.95)],
+    ['two alike: 3 dB', [source(), source()], at(0, 0), 1, 90 - 6.02 + 3.01],
+    ['ten alike: 10 dB', Array.from({ length: 10 }, () => source()), at(0, 0), 1, 90 - 6.02 + 10],
+    ['one 10 dB below adds 0.41', [source(), source({ atMetreDb: 80 })], at(0, 0), 1, 90 - 6.02 + 0.41],
+    ['at half its angle: 6 dB, and farther off', [source()], at(2, 0), 1, 90 - 6 - 20 * Math.log10(Math.hypot(2, 2))],
+    ['aimed level, on its axis', [source({ aim: { turnDeg: 0, tiltDeg: 0 }, heightM: 1 })], at(4, 0), 1, 90 - 12.04],
+    ['aimed away', [source({ aim: { turnDeg: 180, tiltDeg: 0 }, heightM: 1 })], at(4, 0), 1, 90 - 12.04 - 18],
+    ['tilted down onto the place', [source({ aim: { turnDeg: 90, tiltDeg: 45 } })], at(0, 2), 1, 90 - 20 * Math.log10(Math.hypot(2, 2))],
+    ['all round', [source({ coverageDeg: 360 })], at(50, 0), 3, 90 - 33.98],
+    ['an ear at the grille', [source({ heightM: 1 })], at(0, 0), 1, 90 + 12.04],
   ])('%s', (_, sources, place, earsM, db) => expect(levelAtDb(sources, place, earsM)).toBeCloseTo(db, 1))
   test.each<[number, number, number]>([[0, 90, 0], [45, 90, 6], [22.5, 90, 1.5], [60, 120, 6], [90, 90, 18], [180, 360, 0]])('%d° beside the axis of one of %d°: %d dB', (angle, coverage, db) => expect(offAxisDb(angle, coverage)).toBeCloseTo(db, 9))
   test('nothing sounds: no level', () => expect(levelAtDb([], at(0, 0), 1)).toBeNull())
@@ -139,7 +159,15 @@ describe('level', () => {
       }
     }
   })
-  test.each<[string, Partial<Source>]>([['along', { xM: 1 }], ['across', { yM: 1 }], ['up', { heightM: 4 }], ['louder', { atMetreDb: 91 }], ['wider', { coverageDeg: 120 }], ['turned', { aim: { turnDeg: 1, tiltDeg: 0 } }], ['tilted', { aim: { turnDeg: 0, tiltDeg: 1 } }]])('a source that moves %s is worked out anew', (_, over) => {
+  test.each<[string, Partial<Source>]>([
+    ['along', { xM: 1 }],
+    ['across', { yM: 1 }],
+    ['up', { heightM: 4 }],
+    ['louder', { atMetreDb: 91 }],
+    ['wider', { coverageDeg: 120 }],
+    ['turned', { aim: { turnDeg: 1, tiltDeg: 0 } }],
+    ['tilted', { aim: { turnDeg: 0, tiltDeg: 1 } }],
+  ])('a source that moves %s is worked out anew', (_, over) => {
     const field = new LevelField(cellsOf(rectangle(4, 3), 12), 1.2)
     const now = source({ aim: over.aim ? { turnDeg: 0, tiltDeg: 0 } : null })
     field.set(new Map([['a', now]]))
@@ -166,7 +194,18 @@ describe('power', () => {
       : expect(wattSensitivityDb({ sensitivityDb, sensitivityAt, nominalOhm })).toBeCloseTo(db, 2))
   test('twice the watts are 3 dB', () => expect(wattsDb(10) - wattsDb(5)).toBeCloseTo(3.01, 2))
   test.each<[number, number | null]>([[0.1, 1.25], [1.25, 1.25], [1.26, 2.5], [10, 10], [10.1, null]])('%d W: tap %s', (needed, tap) => expect(lowestTap([0, 10, 1.25, 2.5, 5], needed, w => w)).toBe(tap))
-  test.each<[SpaceUseId, number | null, number | null, number | null]>([['quiet-background', 50, null, 53], ['lively-background', 58, null, 64], ['foreground', 65, null, 75], ['speech', 65, null, 80], ['speech', 85, null, 95], ['speech', 97, null, 97], ['event', 92, null, 95], ['foreground', 65, 4, 69], ['speech', 65, -3, 62], ['speech', null, null, null]])('%s in %s dB of noise, own %s: %s dB', (use, noise, own, db) => expect(targetDb(use, noise, own)).toBe(db))
+  test.each<[SpaceUseId, number | null, number | null, number | null]>([
+    ['quiet-background', 50, null, 53],
+    ['lively-background', 58, null, 64],
+    ['foreground', 65, null, 75],
+    ['speech', 65, null, 80],
+    ['speech', 85, null, 95],
+    ['speech', 97, null, 97],
+    ['event', 92, null, 95],
+    ['foreground', 65, 4, 69],
+    ['speech', 65, -3, 62],
+    ['speech', null, null, null],
+  ])('%s in %s dB of noise, own %s: %s dB', (use, noise, own, db) => expect(targetDb(use, noise, own)).toBe(db))
   test('described levels rise, peaks agree with the parts of the peak that music has: a third, an eighth, of which a full sine is a half', () => {
     expect(NOISE_EXAMPLES.map(n => n.db)).toEqual(NOISE_EXAMPLES.map(n => n.db).toSorted((a, b) => a - b))
     expect(PEAK_SCHOOLS.map(p => p.db)).toEqual([0, Math.round(10 * Math.log10(3 / 2)), Math.round(10 * Math.log10(8 / 2))])

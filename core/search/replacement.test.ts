@@ -19,14 +19,36 @@ const of = (model: SpeakerModel) => replacementsFor(job, first!, offered(model),
 
 // An impedance within 15 % of the one it replaces, frame and cut-out that go into the hole: common practice, no source.
 test.each<[string, Partial<SpeakerModel>, string]>([
-  ['9.2 Ω is the most', { nominalOhm: 9.21 }, '9.21 Ω where 8 Ω are: more than 15 % off'], ['6.8 Ω the least', { nominalOhm: 6.79 }, '6.79 Ω where 8 Ω are: more than 15 % off'], ['a wider frame', { frameMm: 204 }, 'its frame is 204 mm where 200 mm are'],
-  ['a wider cut-out', { cutOutMm: 184 }, 'its cut-out is 184 mm where 180 mm are'], ['a narrower one', { cutOutMm: 176 }, 'its cut-out is 176 mm where 180 mm are'], ['a box', { build: 'box' }, 'it is built as a box, not as a driver'], ['no impedance', { nominalOhm: null }, 'its impedance is not stated'],
+  ['9.2 Ω is the most', { nominalOhm: 9.21 }, '9.21 Ω where 8 Ω are: more than 15 % off'],
+  ['6.8 Ω the least', { nominalOhm: 6.79 }, '6.79 Ω where 8 Ω are: more than 15 % off'],
+  ['a wider frame', { frameMm: 204 }, 'its frame is 204 mm where 200 mm are'],
+  ['a wider cut-out', { cutOutMm: 184 }, 'its cut-out is 184 mm where 180 mm are'],
+  ['a narrower one', { cutOutMm: 176 }, 'its cut-out is 176 mm where 180 mm are'],
+  ['a box', { build: 'box' }, 'it is built as a box, not as a driver'],
+  ['no impedance', { nominalOhm: null }, 'its impedance is not stated'],
 ])('refused: %s', (_, stated, why) => expect(of(driver('new', stated)).refused).toEqual([{ name: 'new', why }]))
 
 test.each<[string, Partial<SpeakerModel>, string[]]>([
-  ['alike', {}, []], ['at the edges', { nominalOhm: 8.1, frameMm: 203, cutOutMm: 177, depthMm: 80, continuousW: 90 }, []], ['9.2 Ω', { nominalOhm: 9.2 }, ['9.2 Ω in place of 8 Ω']], ['less rating', { continuousW: 89 }, ['stands 89 W where 100 W were']], ['the rating that is believed', { continuousW: 150, believedW: 50 }, ['stands 50 W (the rating that you believe) where 100 W were']],
-  ['believed as its sheet has it', { continuousW: 50, believedW: 50 }, ['stands 50 W where 100 W were']], ['no rating', { continuousW: null }, ['its rating is not stated']], ['louder', { sensitivityDb: 94.1 }, ['2.1 dB louder than before']], ['quieter', { sensitivityDb: 88 }, ['4 dB quieter than before']], ['not heard', { sensitivityDb: 93.9 }, []], ['no sensitivity', { sensitivityDb: null }, ['how loud it is beside the old one is not known']],
-  ['of a box no hole is measured', { build: null, frameMm: null }, ['frame not stated: measure']], ['deeper', { depthMm: 95 }, ['15 mm deeper: look at the room behind it']], ['flatter', { depthMm: 60 }, []], ['a wider magnet', { magnetMm: 134 }, ['its magnet is 14 mm wider: look at the room behind it']], ['a smaller one, its plus not said', { magnetMm: 90, plusMark: '' }, []], ['plus told otherwise', { plusMark: 'wide tab' }, ['plus is marked by wide tab, on the old one by red dot']], ['no magnet stated', { magnetMm: null }, ['magnet not stated: measure']], ['holes', { holes: '8 x 5' }, ['another hole pattern']], ['nothing of its size', { frameMm: null, depthMm: null }, ['frame and depth not stated: measure']],
+  ['alike', {}, []],
+  ['at the edges', { nominalOhm: 8.1, frameMm: 203, cutOutMm: 177, depthMm: 80, continuousW: 90 }, []],
+  ['9.2 Ω', { nominalOhm: 9.2 }, ['9.2 Ω in place of 8 Ω']],
+  ['less rating', { continuousW: 89 }, ['stands 89 W where 100 W were']],
+  ['the rating that is believed', { continuousW: 150, believedW: 50 }, ['stands 50 W (the rating that you believe) where 100 W were']],
+  ['believed as its sheet has it', { continuousW: 50, believedW: 50 }, ['stands 50 W where 100 W were']],
+  ['no rating', { continuousW: null }, ['its rating is not stated']],
+  ['louder', { sensitivityDb: 94.1 }, ['2.1 dB louder than before']],
+  ['quieter', { sensitivityDb: 88 }, ['4 dB quieter than before']],
+  ['not heard', { sensitivityDb: 93.9 }, []],
+  ['no sensitivity', { sensitivityDb: null }, ['how loud it is beside the old one is not known']],
+  ['of a box no hole is measured', { build: null, frameMm: null }, ['frame not stated: measure']],
+  ['deeper', { depthMm: 95 }, ['15 mm deeper: look at the room behind it']],
+  ['flatter', { depthMm: 60 }, []],
+  ['a wider magnet', { magnetMm: 134 }, ['its magnet is 14 mm wider: look at the room behind it']],
+  ['a smaller one, its plus not said', { magnetMm: 90, plusMark: '' }, []],
+  ['plus told otherwise', { plusMark: 'wide tab' }, ['plus is marked by wide tab, on the old one by red dot']],
+  ['no magnet stated', { magnetMm: null }, ['magnet not stated: measure']],
+  ['holes', { holes: '8 x 5' }, ['another hole pattern']],
+  ['nothing of its size', { frameMm: null, depthMm: null }, ['frame and depth not stated: measure']],
 ])('minded: %s', (_, stated, minds) => expect(of(driver('new', stated)).fit.map(f => f.minds)).toEqual([minds]))
 
 test('ranked by what there is to mind, then by level; before and after are the line itself; put in as one edit', () => {

@@ -3,7 +3,7 @@ import { noRows } from '#core/job/document'
 import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { aroundOf } from '#core/line/surroundings'
-import { lessonsOf, type Teaches } from '#core/check/lessons'
+import { gathered, lessonsOf, type Teaches } from '#core/check/lessons'
 import { proveLine, type LineProof } from '#core/check/proof'
 import { taughtBy } from '#core/check/taught'
 import type { Output } from '#core/job/schema'
@@ -106,8 +106,9 @@ async function tellJob(db: Knex, id: string): Promise<void> {
     await new Promise(resolve => setImmediate(resolve))
   }
   const states: LineState[] = []
+  const taught = gathered(teaches)
   for (const { line, proof } of lines) {
-    const lessons = proof.standing.size > 0 ? lessonsOf(line.output, teaches) : null
+    const lessons = proof.standing.size > 0 ? lessonsOf(line.output, taught) : null
     states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, lessons) : proof))
     if (lessons) await new Promise(resolve => setImmediate(resolve))
   }

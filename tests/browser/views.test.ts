@@ -160,7 +160,11 @@ describe('every main view, by day, by night and in forced colours', () => {
   const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
-    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'], ['space', () => `/jobs/${rooms}/space`, '.plan'], ['a space planned', () => `/jobs/${rooms}/space?space=fh-space-staff`, '.step'], ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'], ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
+    ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'],
+    ['space', () => `/jobs/${rooms}/space`, '.plan'],
+    ['a space planned', () => `/jobs/${rooms}/space?space=fh-space-staff`, '.step'],
+    ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'],
+    ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
     ['gear', () => '/gear', '.body .line'], ['a model', () => `/gear/${demoGear[6]!.id}`, '.fields'], ['a table in', () => '/gear/in?kind=speaker', '.source'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {

@@ -61,7 +61,14 @@ test('all or none: one bad model of three, and none is there', async () => {
   expect((await ask('GET', '/gear?kind=control')).body.rows).toHaveLength(before)
 })
 
-test.each([['GET', `/gear/${randomUUID()}`, undefined, 404], ['GET', '/gear/x', undefined, 404], ['GET', '/gear?kind=lamp', undefined, 422], ['PATCH', `/gear/${randomUUID()}`, { retired: true }, 404], ['POST', `/gear/${randomUUID()}/versions`, { was: 1, body: ceiling }, 404], ['POST', '/gear', { models: [] }, 422]] as [string, string, unknown, number][])('%s %s is answered', async (method, path, body, status) =>
+test.each([
+  ['GET', `/gear/${randomUUID()}`, undefined, 404],
+  ['GET', '/gear/x', undefined, 404],
+  ['GET', '/gear?kind=lamp', undefined, 422],
+  ['PATCH', `/gear/${randomUUID()}`, { retired: true }, 404],
+  ['POST', `/gear/${randomUUID()}/versions`, { was: 1, body: ceiling }, 404],
+  ['POST', '/gear', { models: [] }, 422],
+] as [string, string, unknown, number][])('%s %s is answered', async (method, path, body, status) =>
   expect((await ask(method, path, body)).status).toBe(status))
 
 test('an id twice in one request is refused, and where', async () => {

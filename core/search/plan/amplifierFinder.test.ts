@@ -80,10 +80,17 @@ test('against every set of small cases: the cheapest, the fewest units, the most
 
 describe('a model is refused with what it misses', () => {
   test.each<[string, string, AmplifierModel, RegExp]>([
-    ['too weak', '100 W on 70 V', model('M', 100, lines(1, 111, 70.71)), /^short by 14 W on A1$/], ['other volts', '100 W on 100 V', model('M', 100, lines(1, 500, 70.71)), /^gives 70\.7 V only, A1 is 100 V$/], ['lines only', '8 ohm 50 W on 100 W at 8', model('M', 100, lines(1, 500, 70.71)), /^gives lines only, A1 is of 8 Ω$/],
-    ['a load under its floor', '4 ohm 50 W on 100 W at 4', model('M', 100, loads(2, 8, [8, 100])), /^from 8 Ω on, A1 is 4 Ω$/], ['too little into a load', '8 ohm 100 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 50])), /^short by [\d.]+ W on A1$/], ['far too much', '8 ohm 50 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 900])), /more than the .* chosen school allows on A1$/],
-    ['valves for another load', '6 ohm 50 W on 100 W at 4', model('M', 100, valves(100, 8, 16)), /^has taps of 8, 16 Ω, A1 is 6 Ω$/], ['valves for a line', '50 W on 70 V', model('M', 100, valves(100, 8)), /^is a valve output, A1 is a line of 70.7 V$/],
-    ['valves that are too weak', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(50, 8)), /^short by [\d.]+ W on A1$/], ['valves of a power not stated', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(null, 8)), /power is not stated/], ['valves that give too much', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(900, 8)), /more than the .* allows on A1$/],
+    ['too weak', '100 W on 70 V', model('M', 100, lines(1, 111, 70.71)), /^short by 14 W on A1$/],
+    ['other volts', '100 W on 100 V', model('M', 100, lines(1, 500, 70.71)), /^gives 70\.7 V only, A1 is 100 V$/],
+    ['lines only', '8 ohm 50 W on 100 W at 8', model('M', 100, lines(1, 500, 70.71)), /^gives lines only, A1 is of 8 Ω$/],
+    ['a load under its floor', '4 ohm 50 W on 100 W at 4', model('M', 100, loads(2, 8, [8, 100])), /^from 8 Ω on, A1 is 4 Ω$/],
+    ['too little into a load', '8 ohm 100 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 50])), /^short by [\d.]+ W on A1$/],
+    ['far too much', '8 ohm 50 W on 100 W at 8', model('M', 100, loads(2, 4, [8, 900])), /more than the .* chosen school allows on A1$/],
+    ['valves for another load', '6 ohm 50 W on 100 W at 4', model('M', 100, valves(100, 8, 16)), /^has taps of 8, 16 Ω, A1 is 6 Ω$/],
+    ['valves for a line', '50 W on 70 V', model('M', 100, valves(100, 8)), /^is a valve output, A1 is a line of 70.7 V$/],
+    ['valves that are too weak', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(50, 8)), /^short by [\d.]+ W on A1$/],
+    ['valves of a power not stated', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(null, 8)), /power is not stated/],
+    ['valves that give too much', '8 ohm 50 W on 100 W at 8', model('M', 100, valves(900, 8)), /more than the .* allows on A1$/],
     ['a swing too small for the line', '50 W on 70 V', model('M', 100, loads(2, 4, [8, 100])), /^reaches 28\.3 V, A1 is 70\.7 V$/], ['no price', '40 W on 70 V', model('M', null, lines(1, 500, 70.71)), /price is not stated/],
   ])('%s', async (_, text, m, why) => {
     const { sets, refused } = await findAmplifiers(jobOf(text), [m], solve)

@@ -93,7 +93,10 @@ test('what hangs behind a control goes whole; the sentence says who goes where',
 })
 
 test.each<[string, () => Job, number, keyof typeof NOT_SPLIT_WORDS]>([
-  ['one speaker', () => jobOf('10 W on 70 V 60 W'), 2, 'too-few'], ['low impedance', () => jobOf('8 || 8 on 100 W at 4'), 2, 'no-taps'], ['not rated', () => jobOf('4 x 10 W on 70 V'), 2, 'power-not-known'], ['into more than there are', () => jobOf('2 x 10 W on 70 V 60 W'), 3, 'too-few'],
+  ['one speaker', () => jobOf('10 W on 70 V 60 W'), 2, 'too-few'],
+  ['low impedance', () => jobOf('8 || 8 on 100 W at 4'), 2, 'no-taps'],
+  ['not rated', () => jobOf('4 x 10 W on 70 V'), 2, 'power-not-known'],
+  ['into more than there are', () => jobOf('2 x 10 W on 70 V 60 W'), 3, 'too-few'],
 ])('not split: %s', async (_, job, into, why) => {
   expect(await split(job(), into)).toBe(why)
   expect(NOT_SPLIT_WORDS[why].length).toBeGreaterThan(10)

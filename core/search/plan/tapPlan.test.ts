@@ -242,6 +242,12 @@ describe('a plan', () => {
   })
 })
 
-test('a program as text', () => expect(writeLp({ remarks: ['two\nlines'], minimize: new Map([['a', 1.5], ['b', 0]]), rows: [{ name: 'r', sum: new Map([['a', 1], ['b', -2]]), is: '<=', value: 3 }, { name: 'none', sum: new Map([['a', 0]]), is: '=', value: 0 }], choices: ['a', 'b'] })).toBe(
+test('a program as text', () => expect(writeLp({ remarks: ['two\nlines'], minimize: new Map([
+  ['a', 1.5],
+  ['b', 0],
+]), rows: [{ name: 'r', sum: new Map([
+  ['a', 1],
+  ['b', -2],
+]), is: '<=', value: 3 }, { name: 'none', sum: new Map([['a', 0]]), is: '=', value: 0 }], choices: ['a', 'b'] })).toBe(
   '\\ two lines\nMinimize\n obj: + 1.5 a\nSubject To\n r: + 1 a - 2 b <= 3\nBinary\n a\n b\nEnd\n'))
 test('a solver that comes to no end is a fault', () => expect(() => solvedByHighs({ Status: 'Time limit reached', Columns: {} })).toThrow(/Time limit/))

@@ -158,7 +158,13 @@ describe('outputs', () => {
 test.each<[string, [number, number, number | null][]]>([
   ['4 x 8', [[8, 4, null]]], ['8', [[8, 1, null]]], ['2 × dvc 4', [[4, 4, null]]], ['2 x 8 ohm 100 W, 2 x 4', [[8, 2, 100], [4, 2, null]]], ['8 and 8', [[8, 2, null]]], ['7,5 Ω; 4 Ω 60 watts', [[7.5, 1, null], [4, 1, 60]]],
 ])('“%s” is read', (text, wanted) => expect(readUnits(text).map(u => [u.ohm, u.count, u.ratingW])).toEqual(wanted))
-test.each([['4 x lamp', 0, /“4 x lamp” is not a speaker/], ['4 x 8, ', 6, /A speaker is missing here/], ['8, 4 x 0', 2, /0\.1 to 10,000/], ['0 x 8', 0, /one to a thousand/], ['8, 4 y 4', 3, /“4 y 4”/]] as const)('“%s” is refused at %i', (text, position, message) => {
+test.each([
+  ['4 x lamp', 0, /“4 x lamp” is not a speaker/],
+  ['4 x 8, ', 6, /A speaker is missing here/],
+  ['8, 4 x 0', 2, /0\.1 to 10,000/],
+  ['0 x 8', 0, /one to a thousand/],
+  ['8, 4 y 4', 3, /“4 y 4”/],
+] as const)('“%s” is refused at %i', (text, position, message) => {
   expect(() => readUnits(text)).toThrow(message)
   try { readUnits(text) }
   catch (error) { expect(Math.abs((error as { position: number }).position - position)).toBeLessThanOrEqual(1) }

@@ -21,7 +21,11 @@ test.each<[string, SpeakerLoad, number | null, string, number | null, string[]]>
 })
 
 // What the rarer ways begin with: said to be taken, valid, of the ohms that it had where that means something.
-test.each<[string, number, string]>([['curve', 4, 'taken as its label: not known yet'], ['coil', 4, 'taken as one of two coils: not known yet'], ['cabinet', 16, 'taken as four drivers with a switch: not known yet']])('a %s to begin with', (kind, ohm, name) => {
+test.each<[string, number, string]>([
+  ['curve', 4, 'taken as its label: not known yet'],
+  ['coil', 4, 'taken as one of two coils: not known yet'],
+  ['cabinet', 16, 'taken as four drivers with a switch: not known yet'],
+])('a %s to begin with', (kind, ohm, name) => {
   const to = wiredAs({ load: { kind: 'nominal', nominalOhm: 4 }, driverOhm: null, name: '', label: 'Sub' }, kind as SpeakerLoad['kind'], null)
   expect([loadSchema.parse(to.load), nominalOhmOf(to.load as never), to.name]).toEqual([to.load, ohm, name])
 })

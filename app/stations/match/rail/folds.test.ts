@@ -24,7 +24,8 @@ const set = (k: number, to: object): Edit => ({ kind: 'speaker.set', nodeId: id(
 
 test.each<[string, Job, string[]]>([
   ['all alike', plan, ['123456789']], ['a name in the middle stands out', edited(plan, set(5, { name: 'x' })), ['1234', '6789']],
-  ['labels do not part them', edited(plan, set(5, { label: 'x' })), ['123456789']], ['a tap, a rating, a driver do', edited(plan, set(2, { load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [1.25, 2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } }), set(7, { continuousW: 3 }), set(6, { driverOhm: 4 })), []],
+  ['labels do not part them', edited(plan, set(5, { label: 'x' })), ['123456789']],
+  ['a tap, a rating, a driver do', edited(plan, set(2, { load: { kind: 'tap', tapW: 10, ratedV: 70.71, tapsW: [1.25, 2.5, 5, 10, 20, 30], insertionDb: null, tapMeans: null } }), set(7, { continuousW: 3 }), set(6, { driverOhm: 4 })), []],
   ['of what kind it is does', edited(plan, { kind: 'kind.add', index: 0, item: { what: 'speaker', id: 'k', from: null, model: unstatedModel('speaker', 'K') } }, set(5, { kindId: 'k' })), ['1234', '6789']],
   ['three are too few', edited(plan, set(4, { name: 'x' })), ['56789']],
   ['read right, side by side, is a stretch of its own', edited(plan, read(1, null), read(2, null), read(3, null), read(4, null)), ['1234', '56789']],
