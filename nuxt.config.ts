@@ -9,7 +9,6 @@ export default defineNuxtConfig({
   $development: { vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry-spa' } } } } } } },
   // One page application: everything it shows comes from the local store, and it shall work where the server is out of reach.
   ssr: false,
-  sourcemap: false,
   components: { dirs: [] },
   imports: { autoImport: false },
   devtools: { enabled: false },
@@ -30,6 +29,7 @@ export default defineNuxtConfig({
     '~/theme/base.css',
   ],
   buildDir: buildFolder ? `${buildFolder}/nuxt` : '.nuxt',
+  sourcemap: false,
   // A page that cannot be fetched is said in words (app.vue); the framework would load all anew, which is the browser’s error page.
   experimental: { payloadExtraction: false, appManifest: false, emitRouteChunkError: 'manual' },
   compatibilityDate: '2026-01-01',
@@ -50,9 +50,9 @@ export default defineNuxtConfig({
     },
     typescript: { strict: true },
   },
+  vite: { build: { reportCompressedSize: false } },
   typescript: { strict: true },
   telemetry: false,
-  vite: { build: { reportCompressedSize: false } },
   primevue: {
     autoImport: false,
     components: { include: COMPONENTS },
