@@ -4,6 +4,7 @@ import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import { otherWays, waysOf, wiredOtherwise, withWay, type Way } from '#core/quick/answer'
 import { UndecidedError } from '#core/quick/parse'
+import { isBad } from '#core/line/finding'
 import { findingWords } from '#core/line/words'
 import { ApiError } from '~/api/client'
 import GradeTag from '~/components/GradeTag.vue'
@@ -127,7 +128,7 @@ useKeys(() => bindings)
             <p class="what">{{ lead.what }}</p>
             <p class="soft">{{ [lead.why, lead.todo].filter(Boolean).join(' ') }}</p>
           </div>
-          <details v-if="rest.length > 0" class="more" :open="rest.some(r => r.finding.grade === 'stop' || r.finding.grade === 'tight')">
+          <details v-if="rest.length > 0" class="more" :open="rest.some(r => isBad(r.finding))">
             <summary class="soft">{{ rest.length }} more to know</summary>
             <ul>
               <li v-for="(item, k) in rest" :key="k">

@@ -5,6 +5,7 @@ import { isUnderFloor } from '#core/quantity/tolerance'
 import { allowedTapsW } from '#core/line/allowance'
 import type { LineEvaluation } from '#core/line/evaluate'
 import { tapDrawW } from '#core/line/facts'
+import { isBad } from '#core/line/finding'
 import { nominalOhmOf } from '#core/network/tree'
 
 /**
@@ -20,7 +21,7 @@ const MOST = 999
 const SLACK = 1e-3
 
 export function roomFor(line: LineEvaluation, practice: Practice, like: Speaker): Room | null {
-  if (line.findings.some(f => f.grade === 'stop' || f.grade === 'tight')) return null
+  if (line.findings.some(isBad)) return null
   return line.kind === 'constant-voltage' ? onLine(line, practice, like) : lowImpedance(line, like)
 }
 

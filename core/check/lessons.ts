@@ -1,3 +1,4 @@
+import { onceEach } from '#core/quantity/once'
 import { nominalOhmOf } from '#core/network/tree'
 import type { Output, Speaker } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
@@ -59,28 +60,14 @@ export function gathered(all: readonly Teaches[]): Taught {
     if (line) put(lines, line.key, { ...line, outputId })
     for (const coil of own) put(coils, coil.key, coil)
   }
-  const known = new Map<string, Lesson>()
-  return {
-    lines, coils,
-    ofCoils: (key, frequencyHz) => {
-      const name = `${frequencyHz} ${key}`
-      const lesson = known.get(name) ?? ofCoils(coils.get(key)!, frequencyHz)
-      known.set(name, lesson)
-      return lesson
-    },
-  }
+  const atTone = onceEach((frequencyHz: number) => onceEach((key: string) => ofCoils(coils.get(key)!, frequencyHz)))
+  return { lines, coils, ofCoils: (key, frequencyHz) => atTone(frequencyHz)(key) }
 }
 
 /** What they tell of the models on this line, by the tone of a reading; null where that is nothing. */
 export function lessonsOf(output: Output, taught: Taught): ((frequencyHz: number) => Lessons) | null {
   const keys = [...modelsOn(output)].filter(key => taught.coils.has(key) || taught.lines.get(key)?.some(l => l.outputId !== output.id))
-  if (keys.length === 0) return null
-  const known = new Map<number, Lessons>()
-  return (frequencyHz) => {
-    const lessons = known.get(frequencyHz) ?? lessonsFor(output, keys, taught, frequencyHz)
-    known.set(frequencyHz, lessons)
-    return lessons
-  }
+  return keys.length === 0 ? null : onceEach((frequencyHz: number) => lessonsFor(output, keys, taught, frequencyHz))
 }
 
 /** For a reading at a tone: from lines of the same model where one was read so, else from coils. */

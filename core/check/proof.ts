@@ -1,6 +1,7 @@
 import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
 import { factsOf, LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
+import { onceEach } from '#core/quantity/once'
 import { NO_LESSONS, type Lessons } from './lessons'
 import { predictLine, predictLineImpedance, type Predicted } from './predict'
 import { METER_HZ } from './readingBands'
@@ -47,18 +48,14 @@ export function historyOf(job: Job, outputId: string, kind: ReadingKind, nodeId:
 /** Predictions come with the line's evaluation where there is one; a line's impedance at another tone, or with lessons, is foretold when it is asked for. */
 export function judgesOf(output: Output, predicted: readonly Predicted[], lessons: Judges['lessons'] = () => NO_LESSONS): Judges {
   const usual = new Map(predicted.map(p => [checkKey(p.kind, p.nodeId), p]))
-  const made = new Map<number, Predicted>()
+  const made = onceEach((hz: number) => predictLineImpedance(output, hz, lessons(hz)))
   return {
     lessons,
     foretold: (kind, nodeId, frequencyHz = null) => {
       const plan = usual.get(checkKey(kind, nodeId)) ?? null
       if (plan === null || plan.frequencyHz === null) return plan
       const hz = frequencyHz ?? METER_HZ
-      const learned = lessons(hz)
-      if (hz === plan.frequencyHz && learned.size === 0) return plan
-      const own = made.get(hz) ?? predictLineImpedance(output, hz, learned)
-      made.set(hz, own)
-      return own
+      return hz === plan.frequencyHz && lessons(hz).size === 0 ? plan : made(hz)
     },
   }
 }

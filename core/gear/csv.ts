@@ -9,7 +9,7 @@ import { columnsOf, GEAR_KINDS, MODEL_SCHEMAS, unstatedModel, type Column, type 
 /** A cell that begins so would be run as a formula; an apostrophe before it keeps it text. Source: OWASP, CSV injection. */
 const RUNS = /^'*[=+\-@\t\r\n＝＋－＠]/
 const guard = (text: string) => RUNS.test(text) ? `'${text}` : text
-const unguard = (text: string) => /^'+[=+\-@\t\r\n＝＋－＠]/.test(text) ? text.slice(1) : text
+const unguard = (text: string) => text.startsWith('\'') && RUNS.test(text) ? text.slice(1) : text
 
 export const headOf = ({ label, unit }: Pick<Column, 'label' | 'unit'>) => unit === '' ? label : `${label} (${unit})`
 

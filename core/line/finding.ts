@@ -138,6 +138,16 @@ const WORST_FIRST: readonly Grade[] = ['stop', 'tight', 'good', 'unknown']
 /** While one of these is said, what is drawn is a guess: nothing on its line is known to be good. */
 const GUESSES: ReadonlySet<FindingCode> = new Set(['taken-as'])
 
+/** What stands against a line, a little or wholly. */
+export const isBad = ({ grade }: Pick<Finding, 'grade'>): boolean => grade === 'stop' || grade === 'tight'
+
+/** What stands against a line after a change and did not before: the same finding at the same place is no news. */
+export function newlyBad(before: readonly Finding[], after: readonly Finding[]): Finding[] {
+  const keyOf = ({ code, nodeId }: Finding) => `${code} ${nodeId ?? ''}`
+  const was = new Set(before.filter(isBad).map(keyOf))
+  return after.filter(f => isBad(f) && !was.has(keyOf(f)))
+}
+
 /** The grade of a line by what was found on it. */
 export function gradeOfFindings(findings: readonly Pick<Finding, 'code' | 'grade'>[]): Grade {
   const grade = worstGrade(findings.map(f => f.grade))

@@ -10,7 +10,7 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { wattSensitivityDb } from '#core/room/tap'
 import { aroundOf } from '#core/line/surroundings'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
-import type { Finding } from '#core/line/finding'
+import { newlyBad } from '#core/line/finding'
 import { findingWords } from '#core/line/words'
 
 /** What of the library could take the place of one speaker: load, level, power, fit; and what cannot, with the reason. */
@@ -68,7 +68,7 @@ export function replacementsFor(job: Job, nodeId: string, library: readonly Offe
     }
     const line = evaluateOutput(outputOf(after, output.id).output, aroundOf(after, output.id))
     const levelDb = levelBetween(before, was, line, model, nodeId)
-    const brings = newlyWrong(before, line)
+    const brings = newlyBad(before.findings, line.findings)
     const stop = brings.find(f => f.grade === 'stop')
     if (stop) refused.push({ name: model.name, why: `on this line it must not be: ${findingWords(stop).what}` })
     const minded = [...minds(model, was, levelDb, isOhm, wasOhm), ...brings.map(f => findingWords(f).what)]
@@ -78,13 +78,6 @@ export function replacementsFor(job: Job, nodeId: string, library: readonly Offe
   fit.sort((a, b) => a.minds.length - b.minds.length || Math.abs(a.levelDb ?? Infinity) - Math.abs(b.levelDb ?? Infinity) || off(a) - off(b)
     || (a.offered.model.price ?? Infinity) - (b.offered.model.price ?? Infinity))
   return { before, wasOhm, fit, refused }
-}
-
-/** What is wrong on the line with it, and was not before. */
-function newlyWrong(before: LineEvaluation, after: LineEvaluation): Finding[] {
-  const isBad = ({ grade }: Finding) => grade === 'stop' || grade === 'tight'
-  const was = new Set(before.findings.filter(isBad).map(f => `${f.code} ${f.nodeId}`))
-  return after.findings.filter(f => isBad(f) && !was.has(`${f.code} ${f.nodeId}`))
 }
 
 /** What no wiring mends. */

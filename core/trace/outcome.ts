@@ -1,3 +1,4 @@
+import { onceEach } from '#core/quantity/once'
 import { NO_LESSONS } from '#core/check/lessons'
 import type { Judges } from '#core/check/proof'
 import { METER_HZ, solvedAsRead } from '#core/check/readingBands'
@@ -28,15 +29,6 @@ export function planOf(output: Output, { lessons }: Pick<Judges, 'lessons'> = { 
   const solved = solvedAsRead(output.wiring)
   const spreadAt = onceEach((hz: number) => spreadOf(lineSpread(output, hz === METER_HZ ? solved : solvedAsRead(output.wiring, hz), hz, lessons(hz))))
   return { solved, watts: wattsOf(solved), spreadAt }
-}
-
-function onceEach<T>(make: (frequencyHz: number) => T): (frequencyHz: number) => T {
-  const made = new Map<number, T>()
-  return (hz) => {
-    const one = made.get(hz) ?? make(hz)
-    made.set(hz, one)
-    return one
-  }
 }
 
 /** The line with a fault in it. */

@@ -27,7 +27,7 @@ const MAKERS: readonly RemedyMaker[] = [
  */
 export function remediesFor(question: RemedyQuestion): OfferedRemedy[] {
   return MAKERS.flatMap(make => make(question)).flatMap((remedy) => {
-    const brings = broughtBy(question.job, remedy.edit)
+    const brings = broughtBy(question.job, remedy.edit, question.line)
     return brings.some(({ finding }) => finding.grade === 'stop') ? [] : [{ ...remedy, brings }]
   })
 }

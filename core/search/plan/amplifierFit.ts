@@ -6,6 +6,7 @@ import { isSameVoltage, isUnderFloor } from '#core/quantity/tolerance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { Around } from '#core/line/surroundings'
+import { isBad } from '#core/line/finding'
 import { findingWords } from '#core/line/words'
 
 /** What a line asks of an output, and whether one of a model gives it. */
@@ -95,7 +96,7 @@ function loadFit({ points, floorOhm: statedOhm }: Group, need: Need, bridgedFloo
 export function asJudged(fit: Fit | null, { line, label, lineV }: Need, around: Around): Fit | null {
   if (fit === null || !isFit(fit) || lineV !== null) return fit
   const had = new Set(line.findings.map(f => f.code))
-  const bad = evaluateOutput({ ...line.output, rating: fit.rating }, around).findings.find(f => (f.grade === 'stop' || f.grade === 'tight') && !had.has(f.code))
+  const bad = evaluateOutput({ ...line.output, rating: fit.rating }, around).findings.find(f => isBad(f) && !had.has(f.code))
   return bad ? { why: `would be wrong on ${label}: ${findingWords(bad).what}`, shortW: Infinity } : fit
 }
 

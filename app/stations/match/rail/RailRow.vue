@@ -7,6 +7,7 @@ import { byHand, FOLLOWED_WORDS } from '#core/hands/kinds'
 import type { Kind, Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import type { LineEvaluation } from '#core/line/evaluate'
+import { isBad } from '#core/line/finding'
 import { headFigures } from '#core/line/headFigures'
 import { roomFor, roomWords } from '#core/advice/headroom'
 import { writeCable } from '#core/quantity/cable'
@@ -117,7 +118,7 @@ const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(
 /** Controls, transformers, capacitors and coils: how they stand, and what hangs behind them of what they carry. */
 const boxes = computed(() => drawing.value.boxes.map(({ id, through, x, y }) => {
   const { behindW, speakers } = line.throughs.find(t => t.nodeId === id)!
-  const grade = line.findings.find(f => f.nodeId === id && (f.grade === 'stop' || f.grade === 'tight'))?.grade ?? 'good'
+  const grade = line.findings.find(f => f.nodeId === id && isBad(f))?.grade ?? 'good'
   const load = behindW === null ? '' : wattText(behindW).replace(/\.0$/, '')
   const ratingW = 'ratingW' in through ? through.ratingW : undefined
   const rating = ratingW === undefined || ratingW === null ? '?' : writeNumber(ratingW)
