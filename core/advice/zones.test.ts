@@ -33,7 +33,7 @@ test('made, given, taken out of, given up; one undo each; kept in a file; remove
   const named = applyEdit(one, { kind: 'zone.set', zoneId: 'z', was: { name: 'zone z' }, to: { name: 'Shop' } })
   expect([named.job.zones[0]!.name, applyEdit(named.job, named.inverse).job]).toEqual(['Shop', one])
   for (const [edit, says] of [
-    [{ kind: 'zone.remove', zoneId: 'z' }, /3 speakers are in the zone/], [{ kind: 'zone.remove', zoneId: 'y' }, /zone is no longer there/],
+    [{ kind: 'zone.remove', zoneId: 'z', was: null }, /3 speakers are in the zone/], [{ kind: 'zone.remove', zoneId: 'y', was: null }, /zone is no longer there/],
     [{ kind: 'zone.add', index: 0, zone: { id: 'z', name: 'twice' } }, /already there/], [{ kind: 'zone.set', zoneId: 'z', was: { name: 'other' }, to: { name: 'x' } }, /was changed in another window/],
   ] as [Edit, RegExp][]) {
     try {

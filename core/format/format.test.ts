@@ -172,6 +172,13 @@ test('a file that version 9 wrote comes in whole: nobody had signed in, and all 
   expect(readJobFile(writeJobFile(job))).toEqual({ job, remarks })
 })
 
+test('a file that version 11 wrote comes in whole; an edit of then that takes a thing away says nothing of what it was', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-11.plainmatch.json', 'utf8'))
+  expect([job.note, job.kinds.length > 0, remarks]).toEqual(['an edit of every kind', true, []])
+  const edits = [{ kind: 'kind.remove' }, { kind: 'zone.remove' }, { kind: 'variant.remove' }, { kind: 'space.remove' }, { kind: 'spot.remove' }, { kind: 'measured.remove' }]
+  for (const edit of edits) expect([upgradedEdit(edit, 11), upgradedEdit({ kind: 'batch', edits: [edit] }, 11)]).toMatchObject([{ was: null }, { edits: [{ was: null }] }])
+})
+
 test('a file that names what is not in it is mended, and each name is told with its place; what an edit of this program may do it may not', () => {
   const job = jobOf('2 x 5 W on 70 V', '8')
   const speaker = outputOf(job).wiring.children[1]!.node as Speaker

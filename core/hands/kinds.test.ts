@@ -132,7 +132,7 @@ test('pasted into a job that has not its kind, it is of none; so is one whose ki
 })
 
 test('a kind in use is not removed; its id is no other’s', () => {
-  expect(() => applyEdit(ofOne, { kind: 'kind.remove', kindId: made.kindId })).toThrow(expect.objectContaining({ refusal: { code: 'not-valid', message: '4 speakers are of the kind “5 W on 70 V”: take them off it first.' } }))
+  expect(() => applyEdit(ofOne, { kind: 'kind.remove', kindId: made.kindId, was: null })).toThrow(expect.objectContaining({ refusal: { code: 'not-valid', message: '4 speakers are of the kind “5 W on 70 V”: take them off it first.' } }))
   expect(() => applyEdit(ofOne, { kind: 'kind.add', index: 0, item: { what: 'speaker', id: a, from: null, model: ceiling } })).toThrow(expect.objectContaining({ refusal: { code: 'already-there', id: a } }))
 })
 

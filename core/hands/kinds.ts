@@ -180,8 +180,9 @@ export function asKind(job: Job, ids: readonly string[]): Edit | null {
 
 /** Takes a kind out of the job: its speakers stay as they are, of no kind. */
 export function removeKind(job: Job, kindId: string): Edit | null {
-  if (!job.kinds.some(k => k.id === kindId)) return null
-  return together([...speakersOfKind(job, kindId).flatMap(s => setFields(s, { kindId: null })), { kind: 'kind.remove', kindId }])
+  const kind = job.kinds.find(k => k.id === kindId)
+  if (!kind) return null
+  return together([...speakersOfKind(job, kindId).flatMap(s => setFields(s, { kindId: null })), { kind: 'kind.remove', kindId, was: kind }])
 }
 
 /** Those of a speaker's job that are as it is in all that a kind holds, and of no kind yet; itself among them. */

@@ -150,17 +150,17 @@ describe('edits of spaces', () => {
   const measured = { id: 'm1', xM: 2, yM: 2, db: 71.5, at: '2026-05-04T09:30:00Z', note: '' }
   test.each<[string, Edit, string]>([
     ['a speaker at two places', { kind: 'spot.set', spaceId: 'hall', spotId: spot!.id, was: { nodeId: spot!.nodeId }, to: { nodeId: other!.nodeId } }, 'not-valid'],
-    ['a place that is gone', { kind: 'spot.remove', spaceId: 'hall', spotId: 'no' }, 'not-there'],
-    ['a space that is gone', { kind: 'space.remove', spaceId: 'no' }, 'not-there'],
-    ['a measured level that is gone', { kind: 'measured.remove', spaceId: 'hall', measuredId: 'no' }, 'not-there'],
+    ['a place that is gone', { kind: 'spot.remove', spaceId: 'hall', spotId: 'no', was: null }, 'not-there'],
+    ['a space that is gone', { kind: 'space.remove', spaceId: 'no', was: null }, 'not-there'],
+    ['a measured level that is gone', { kind: 'measured.remove', spaceId: 'hall', measuredId: 'no', was: null }, 'not-there'],
     ['changed meanwhile', { kind: 'space.set', spaceId: 'hall', was: { name: 'Nave' }, to: { name: 'Choir' } }, 'changed-meanwhile'],
     ['an id twice', { kind: 'spot.add', spaceId: 'hall', index: 0, spot: { ...spot!, nodeId: null } }, 'already-there'], ['an id of a place for a zone', { kind: 'zone.add', index: 0, zone: { id: spot!.id, name: 'z' } }, 'already-there'],
     ['a space whose places hang elsewhere', { kind: 'space.add', index: 0, space: { ...space, id: 'x', spots: [{ ...spot!, id: 'y' }] } }, 'not-valid'],
   ])('refused: %s', (_, edit, code) => expect(() => applyEdit(job, edit)).toThrow(expect.objectContaining({ refusal: expect.objectContaining({ code }) as unknown as object })))
   test.each<[string, Edit]>([
-    ['a space removed', { kind: 'space.remove', spaceId: 'hall' }],
+    ['a space removed', { kind: 'space.remove', spaceId: 'hall', was: null }],
     ['a place set', { kind: 'spot.set', spaceId: 'hall', spotId: spot!.id, was: { xM: spot!.xM }, to: { xM: 5 } }],
-    ['a place removed', { kind: 'spot.remove', spaceId: 'hall', spotId: spot!.id }],
+    ['a place removed', { kind: 'spot.remove', spaceId: 'hall', spotId: spot!.id, was: null }],
     ['a level noted', { kind: 'measured.add', spaceId: 'hall', index: 0, measured }], ['a space set', { kind: 'space.set', spaceId: 'hall', was: { noiseDb: null }, to: { noiseDb: 60 } }],
   ])('undone: %s', (_, edit) => {
     const { job: after, inverse } = applyEdit(job, edit)

@@ -85,7 +85,7 @@ export function addSpot(space: Space, { xM, yM }: Place, newId: NewId): { edit: 
 export function takeOff(job: Job, space: Space, spotIds: readonly string[]): Edit | null {
   const spots = space.spots.filter(s => spotIds.includes(s.id))
   const { edit } = removeEach(job, spots.flatMap(s => speakerAt(job, s)?.speaker.id ?? []))
-  return together([...edit ? partsOf(edit) : [], ...spots.map((s): SimpleEdit => ({ kind: 'spot.remove', spaceId: space.id, spotId: s.id }))])
+  return together([...edit ? partsOf(edit) : [], ...spots.map((s): SimpleEdit => ({ kind: 'spot.remove', spaceId: space.id, spotId: s.id, was: s }))])
 }
 
 const toMm = (metres: number) => Math.round(metres * 1000) / 1000

@@ -31,6 +31,6 @@ export function makeZone(job: Job, ids: readonly string[], name: string, newId: 
 
 /** Gives a zone up: its speakers stay, in none. */
 export function removeZone(job: Job, zoneId: string): Edit | null {
-  if (!job.zones.some(z => z.id === zoneId)) return null
-  return together([...put(speakersOfZone(job, zoneId), null), { kind: 'zone.remove', zoneId }])
+  const zone = job.zones.find(z => z.id === zoneId)
+  return zone ? together([...put(speakersOfZone(job, zoneId), null), { kind: 'zone.remove', zoneId, was: zone }]) : null
 }

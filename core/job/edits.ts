@@ -62,6 +62,10 @@ export function partsOf(edit: Edit): readonly SimpleEdit[] {
   return edit.kind === 'batch' ? edit.edits : [edit]
 }
 
+type Removal = SimpleEdit & { kind: `${string}.remove` }
+/** An edit that takes a thing away: it says in `was` what the thing was. */
+export const isRemoval = (edit: Edit): edit is Removal => edit.kind.endsWith('.remove')
+
 /** One edit of several; one alone stays itself, none is null. */
 export function together(edits: SimpleEdit[]): Edit | null {
   if (edits.length === 0) return null

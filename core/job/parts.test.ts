@@ -4,7 +4,7 @@ import { reading } from '#core/testing/edits'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from './apply'
 import { drawingOf, toDocument } from './document'
-import type { Edit, SimpleEdit } from './edits'
+import { isRemoval, type Edit, type SimpleEdit } from './edits'
 import { correctedIds, documentParts, mentionedIds, touchedRows } from './parts'
 import { readJob } from './readJob'
 import { EditRefused } from './refusal'
@@ -44,6 +44,21 @@ describe('every kind of edit', () => {
   test.each(EVERY.filter(e => ruleOf(e).makes(e).length > 0).map(edit => [edit.kind, edit] as const))('%s a second time is refused: it is there already', (_, edit) => {
     const k = EVERY.indexOf(edit)
     expect(reasonOf(jobs[k + 1]!, edit)).toMatch(/already-there|not-valid|corrected/)
+  })
+  test.each(EVERY.flatMap((edit, k) => {
+    const { inverse } = applyEdit(jobs[k]!, edit)
+    return isRemoval(inverse) && inverse.was ? [[inverse.kind, inverse, inverse.was, jobs[k]!, jobs[k + 1]!] as const] : []
+  }))('%s goes with what the thing was, and is refused once it is another', (_, removal, was, before, after) => {
+    for (const field of Object.keys(was)) {
+      expect(`${field} ${reasonOf(after, { ...removal, was: { ...was, [field]: field } } as Edit)}`).toMatch(`${field} changed-meanwhile`)
+    }
+    for (const said of [was, null]) {
+      expect(drawingOf(toDocument(applyEdit(after, { ...removal, was: said } as Edit).job))).toEqual(drawingOf(toDocument(before)))
+    }
+  })
+  test('removals of all nine kinds of things say it', () => {
+    expect([...new Set(EVERY.flatMap((edit, k) => applyEdit(jobs[k]!, edit).inverse).filter(isRemoval).map(e => e.kind))].sort())
+      .toEqual(EDIT_KINDS.filter(kind => kind.endsWith('.remove')).sort())
   })
 })
 
@@ -86,7 +101,7 @@ describe('names of things that are not there', () => {
   ])('%s', (_, job, edit, isNew, undone) => expect([reasonOf(job, edit), reasonOf(job, edit, 'undo'), reasonOf(job, edit, 'taken')]).toEqual([isNew, undone, 'taken']))
 
   test('what is named is not taken away under its names, unless that was taken in already', () => {
-    const [ofKind, ofZone]: [Edit, Edit] = [{ kind: 'kind.remove', kindId: 'every-kind' }, { kind: 'zone.remove', zoneId: 'every-zone' }]
+    const [ofKind, ofZone]: [Edit, Edit] = [{ kind: 'kind.remove', kindId: 'every-kind', was: null }, { kind: 'zone.remove', zoneId: 'every-zone', was: null }]
     expect([reasonOf(withAll, ofKind), reasonOf(withAll, ofZone), reasonOf(withAll, ofKind, 'taken')]).toEqual([
       'not-valid 1 space and 1 speaker are of the kind “Added kind”: take them off it first.', 'not-valid 1 speaker is in the zone “Added zone”: take it out of it first.', 'taken',
     ])

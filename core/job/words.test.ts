@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { applyEdit } from './apply'
 import type { Edit } from './edits'
-import { EditRefused } from './refusal'
+import { EditRefused, WHOLE } from './refusal'
 import { placeWords } from './placeWords'
 import { editWords, refusalWords } from './words'
 import { jobOf } from '#core/testing/jobs'
@@ -16,6 +16,16 @@ test.each<[unknown, string]>([
 ])('%j is said as %s', (value, says) => {
   expect(changed(value, 'x')).toBe(`The rating of A1 was changed in another window: it was ${says}, it is now “x”.`)
   expect(changed('x', value, 'load')).toBe(`The tap or impedance of A1 was changed in another window: it was “x”, it is now ${says}.`)
+})
+
+test.each<[unknown, unknown, string]>([
+  [{ name: 'a' }, { name: 'b' }, 'its name became “b”'],
+  [{ name: 'a', spots: [] }, { name: 'a', spots: [1] }, 'its places were changed'],
+  [{ outline: [] }, { outline: [1] }, 'its floor was changed'],
+  [{ amplifiers: [] }, { amplifiers: [1] }, 'what hangs on it was changed'],
+  [{ lead: null, node: { name: 'a' } }, { lead: 1, node: { name: 'b' } }, 'its name became “b”'],
+])('a thing to be taken away that became another: %j %j', (was, now, says) => {
+  expect(changed(was, now, WHOLE)).toBe(`A1 is no longer as it was: ${says} in another window. Look at it before it goes.`)
 })
 
 test('why an edit was not taken', () => {

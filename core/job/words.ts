@@ -35,9 +35,13 @@ function changedOf(was: Fields, now: Fields): string {
   // Of a place on a rail: what hangs there, before the cable to it.
   if ('node' in now && !same(was.node, now.node)) return changedOf(was.node as Fields, now.node as Fields)
   const field = Object.keys(now).find(key => !same(was[key], now[key]))
-  if (field === undefined || field === 'outputs' || field === 'wiring' || field === 'children') return 'what hangs on it was changed'
-  return `its ${FIELD_WORDS[field] ?? field} became ${valueWords(now[field])}`
+  if (field === undefined || HANGING.has(field)) return 'what hangs on it was changed'
+  const [word, value] = [FIELD_WORDS[field] ?? field, valueWords(now[field])]
+  if (value !== OTHER) return `its ${word} became ${value}`
+  return `its ${word} ${Array.isArray(now[field]) && word.endsWith('s') ? 'were' : 'was'} changed`
 }
+const HANGING: ReadonlySet<string> = new Set(['amplifiers', 'outputs', 'wiring', 'children'])
+const OTHER = 'something else'
 
 function valueWords(value: unknown): string {
   if (value === null || value === undefined || value === '') return 'not stated'
@@ -48,7 +52,7 @@ function valueWords(value: unknown): string {
   if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable | null)}`
   if ('lineV' in v) return v.powerW === null ? `${v.lineV} V` : `${v.powerW} W at ${v.lineV} V`
   if ('points' in v) return (v.points as { loadOhm: number, powerW: number }[]).map(p => `${p.powerW} W at ${p.loadOhm} Ω`).join(', ')
-  return 'something else'
+  return OTHER
 }
 
 /** What leads in what is said of several edits, first things first. */

@@ -59,14 +59,14 @@ const EDITS: Made = {
   'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),
   'repair.withdraw': () => ({ kind: 'repair.withdraw', repairId: 'every-repair', withdrawn: true }),
   'node.remove': () => ({ kind: 'node.remove', nodeId: 'every-group', was: null }),
-  'spot.remove': () => ({ kind: 'spot.remove', spaceId: 'every-space', spotId: 'every-spot' }),
-  'measured.remove': () => ({ kind: 'measured.remove', spaceId: 'every-space', measuredId: 'every-measured' }),
-  'space.remove': () => ({ kind: 'space.remove', spaceId: 'every-space' }),
+  'spot.remove': () => ({ kind: 'spot.remove', spaceId: 'every-space', spotId: 'every-spot', was: null }),
+  'measured.remove': () => ({ kind: 'measured.remove', spaceId: 'every-space', measuredId: 'every-measured', was: { id: 'every-measured', xM: 1, yM: 1, db: 71, at: AT, note: '' } }),
+  'space.remove': () => ({ kind: 'space.remove', spaceId: 'every-space', was: null }),
   'output.remove': () => ({ kind: 'output.remove', outputId: 'every-out', was: null }),
   'amplifier.remove': job => ({ kind: 'amplifier.remove', amplifierId: 'every-amp', was: job.amplifiers.find(a => a.id === 'every-amp')! }),
-  'variant.remove': () => ({ kind: 'variant.remove', variantId: 'every-variant' }),
-  'zone.remove': () => ({ kind: 'zone.remove', zoneId: 'every-zone' }),
-  'kind.remove': () => ({ kind: 'kind.remove', kindId: 'every-kind' }),
+  'variant.remove': () => ({ kind: 'variant.remove', variantId: 'every-variant', was: null }),
+  'zone.remove': () => ({ kind: 'zone.remove', zoneId: 'every-zone', was: null }),
+  'kind.remove': () => ({ kind: 'kind.remove', kindId: 'every-kind', was: null }),
 }
 
 /** A speaker that hangs at no place of a space yet. */

@@ -1,5 +1,5 @@
 import { applyEdit } from '#core/job/apply'
-import type { Edit } from '#core/job/edits'
+import { isRemoval, type Edit } from '#core/job/edits'
 import { EditRefused, WHOLE, type Refusal } from '#core/job/refusal'
 import type { Job } from '#core/job/schema'
 import { same } from '#core/quantity/same'
@@ -27,7 +27,7 @@ function withWas(edit: Edit, { field, was, now }: Extract<Refusal, { code: 'chan
     if (part.kind === 'batch') return { ...part, edits: part.edits.map(e => change(e) as typeof e) }
     if (part.kind === 'lead.set') return field === 'lead' && same(part.was, was) ? { ...part, was: now as typeof part.was } : part
     if (part.kind === 'through.set') return field === 'through' && same(part.was, was) ? { ...part, was: now as typeof part.was } : part
-    if (part.kind === 'amplifier.remove' || part.kind === 'output.remove' || part.kind === 'node.remove') return field === WHOLE && same(part.was, was) ? { ...part, was: null } : part
+    if (isRemoval(part)) return field === WHOLE && same(part.was, was) ? { ...part, was: null } : part
     if (!('was' in part) || !(field in part.was) || !same((part.was as Record<string, unknown>)[field], was)) return part
     return { ...part, was: { ...part.was, [field]: now } } as Edit
   }

@@ -167,7 +167,7 @@ test('the outbox sends what waits, not what was refused; lets go what is there, 
 
 test('an edit that was refused for another reason than a change is not made into another; one that was, is brought on top of what stands there', () => {
   const job = emptyJob('Hall')
-  const gone: Edit = { kind: 'zone.remove', zoneId: 'gone' }
+  const gone: Edit = { kind: 'zone.remove', zoneId: 'gone', was: null }
   expect(onTop(job, gone)).toBe(gone)
   expect(onTop(job, named('Chapel', 'Bar'))).toEqual(named('Hall', 'Bar'))
 })

@@ -92,7 +92,7 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
           {{ m.says }} <span v-if="m.note" class="soft">{{ m.note }}</span>
           <button
             class="act small" type="button" :aria-label="`take back ${m.db} dB`"
-            @click="store.edit({ kind: 'measured.remove', spaceId: space.id, measuredId: m.id })">take back</button>
+            @click="store.edit({ kind: 'measured.remove', spaceId: space.id, measuredId: m.id, was: m })">take back</button>
         </li>
       </ul>
     </section>

@@ -179,7 +179,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             @lengths="actions.lengthsAgain()" />
           <SpaceForm
             v-else :key="at.kept.id" @set="actions.set" @draw="drawOpen = true"
-            @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id })" />
+            @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id, was: at.kept })" />
         </aside>
       </div>
       <footer class="foot space-foot"><ActionRow class="grow" :actions="bindings" :target="target" @more="showMore" />

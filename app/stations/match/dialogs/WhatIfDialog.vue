@@ -49,8 +49,8 @@ function goOver(id: string, called: string): void {
 function rename(variant: Variant, to: string): void {
   store.edit({ kind: 'variant.set', variantId: variant.id, was: { name: variant.name }, to: { name: to } })
 }
-const letGo = (id: string) => store.edit({ kind: 'variant.remove', variantId: id })
 const variantOf = (id: string | null) => variants.value.find(v => v.id === id) ?? null
+const letGo = (id: string) => store.edit({ kind: 'variant.remove', variantId: id, was: variantOf(id) })
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 import { refuse } from '../../refusal'
 import type { Job } from '../../schema'
-import { changedBack, guarded, inserted } from '../guard'
+import { changedBack, guarded, guardedWhole, inserted } from '../guard'
 import { byName, none, type Section } from '../section'
 import { MOST_KINDS, type Kind } from './schema'
 import { kinds as shape } from './shape'
@@ -13,7 +13,7 @@ export const kinds: Section<'kinds'> = {
     'kind.add': {
       apply: (job, { index, item }) => {
         if (job.kinds.length >= MOST_KINDS) refuse({ code: 'too-many', what: 'kinds', most: MOST_KINDS })
-        return { job: { ...job, kinds: inserted(job.kinds, index, item) }, inverse: { kind: 'kind.remove', kindId: item.id } }
+        return { job: { ...job, kinds: inserted(job.kinds, index, item) }, inverse: { kind: 'kind.remove', kindId: item.id, was: item } }
       },
       makes: ({ item }) => [item.id], refersTo: none, words: 'kind made', leads: 50,
     },
@@ -26,8 +26,9 @@ export const kinds: Section<'kinds'> = {
       makes: none, refersTo: none, words: 'kind changed', leads: 51,
     },
     'kind.remove': {
-      apply: (job, { kindId }) => {
+      apply: (job, { kindId, was }) => {
         const item = found(job, kindId)
+        guardedWhole(`the kind “${item.model.name}”`, item, was)
         return { job: { ...job, kinds: job.kinds.filter(k => k !== item) }, inverse: { kind: 'kind.add', index: job.kinds.indexOf(item), item } }
       },
       makes: none, refersTo: none,

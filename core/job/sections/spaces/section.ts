@@ -2,7 +2,7 @@ import { MOST_PLACES } from '#core/room/layout'
 import { JobError } from '../../jobError'
 import { refuse } from '../../refusal'
 import type { Job, JobDocument } from '../../schema'
-import { changedBack, guarded, inserted } from '../guard'
+import { changedBack, guarded, guardedWhole, inserted } from '../guard'
 import { byName, named, none, type Reference, type Section } from '../section'
 import { MOST_MEASURED, MOST_SPACES, type Space, type Spot } from './schema'
 import { spaces as shape } from './shape'
@@ -32,13 +32,14 @@ export const spaces: Section<'spaces'> = {
       apply: (job, { index, space }) => {
         if (job.spaces.length >= MOST_SPACES) refuse({ code: 'too-many', what: 'spaces', most: MOST_SPACES })
         for (const { nodeId, id } of space.spots) hangsOnce({ ...job, spaces: [...job.spaces, space] }, nodeId, id)
-        return { job: { ...job, spaces: inserted(job.spaces, index, space) }, inverse: { kind: 'space.remove', spaceId: space.id } }
+        return { job: { ...job, spaces: inserted(job.spaces, index, space) }, inverse: { kind: 'space.remove', spaceId: space.id, was: space } }
       },
       makes: ({ space }) => [space.id, ...space.spots.map(s => s.id), ...space.measured.map(m => m.id)], refersTo: ({ space }) => [...named('kind', space.kindId), ...space.spots.flatMap(ofSpot)], words: 'space added', leads: 20,
     },
     'space.remove': {
-      apply: (job, { spaceId }) => {
+      apply: (job, { spaceId, was }) => {
         const space = found(job, spaceId)
+        guardedWhole(`the space “${space.name}”`, space, was)
         return { job: { ...job, spaces: job.spaces.filter(s => s !== space) }, inverse: { kind: 'space.add', index: job.spaces.indexOf(space), space } }
       },
       makes: none, refersTo: none, words: 'space removed', leads: 21,
@@ -55,14 +56,15 @@ export const spaces: Section<'spaces'> = {
         const space = found(job, spaceId)
         if (space.spots.length >= MOST_PLACES) refuse({ code: 'too-many', what: 'places', most: MOST_PLACES })
         hangsOnce(job, spot.nodeId, spot.id)
-        return { job: withSpace(job, { ...space, spots: inserted(space.spots, index, spot) }), inverse: { kind: 'spot.remove', spaceId, spotId: spot.id } }
+        return { job: withSpace(job, { ...space, spots: inserted(space.spots, index, spot) }), inverse: { kind: 'spot.remove', spaceId, spotId: spot.id, was: spot } }
       },
       makes: ({ spot }) => [spot.id], refersTo: ({ spot }) => ofSpot(spot), words: 'place added', leads: 110,
     },
     'spot.remove': {
-      apply: (job, { spaceId, spotId }) => {
+      apply: (job, { spaceId, spotId, was }) => {
         const space = found(job, spaceId)
         const spot = foundIn(space.spots, spotId, 'place')
+        guardedWhole(`a place of “${space.name}”`, spot, was)
         return { job: withSpace(job, { ...space, spots: space.spots.filter(s => s !== spot) }), inverse: { kind: 'spot.add', spaceId, index: space.spots.indexOf(spot), spot } }
       },
       makes: none, refersTo: none, words: 'place taken off', leads: 111,
@@ -81,14 +83,15 @@ export const spaces: Section<'spaces'> = {
       apply: (job, { spaceId, index, measured }) => {
         const space = found(job, spaceId)
         if (space.measured.length >= MOST_MEASURED) refuse({ code: 'too-many', what: 'measured levels', most: MOST_MEASURED })
-        return { job: withSpace(job, { ...space, measured: inserted(space.measured, index, measured) }), inverse: { kind: 'measured.remove', spaceId, measuredId: measured.id } }
+        return { job: withSpace(job, { ...space, measured: inserted(space.measured, index, measured) }), inverse: { kind: 'measured.remove', spaceId, measuredId: measured.id, was: measured } }
       },
       makes: ({ measured }) => [measured.id], refersTo: none, words: 'measured level noted',
     },
     'measured.remove': {
-      apply: (job, { spaceId, measuredId }) => {
+      apply: (job, { spaceId, measuredId, was }) => {
         const space = found(job, spaceId)
         const measured = foundIn(space.measured, measuredId, 'measured level')
+        guardedWhole(`a level measured in “${space.name}”`, measured, was)
         return {
           job: withSpace(job, { ...space, measured: space.measured.filter(m => m !== measured) }),
           inverse: { kind: 'measured.add', spaceId, index: space.measured.indexOf(measured), measured },

@@ -2,7 +2,7 @@ import { refuse } from '../../refusal'
 import type { Job } from '../../schema'
 import { JobError } from '../../jobError'
 import { wiringIds } from '../../tree'
-import { changedBack, guarded, inserted, valid } from '../guard'
+import { changedBack, guarded, guardedWhole, inserted, valid } from '../guard'
 import { byName, none, type Section } from '../section'
 import { checkWiring } from '../wiring/check'
 import { MOST_VARIANTS, type Variant } from './schema'
@@ -27,14 +27,15 @@ export const variants: Section<'variants'> = {
       apply: (job, { index, variant }) => {
         if (job.variants.length >= MOST_VARIANTS) refuse({ code: 'too-many', what: 'variants', most: MOST_VARIANTS })
         valid(() => checkVariant(variant, 'amplifiers'))
-        return { job: { ...job, variants: inserted(job.variants, index, variant) }, inverse: { kind: 'variant.remove', variantId: variant.id } }
+        return { job: { ...job, variants: inserted(job.variants, index, variant) }, inverse: { kind: 'variant.remove', variantId: variant.id, was: variant } }
       },
       // Its speakers are those of the job: their ids stand there already. Going over to it lets go of kinds and zones that are gone by then (job/variants.ts).
       makes: ({ variant }) => [variant.id], refersTo: none, words: 'variant kept',
     },
     'variant.remove': {
-      apply: (job, { variantId }) => {
+      apply: (job, { variantId, was }) => {
         const variant = found(job, variantId)
+        guardedWhole(`the variant “${variant.name}”`, variant, was)
         return { job: { ...job, variants: job.variants.filter(v => v !== variant) }, inverse: { kind: 'variant.add', index: job.variants.indexOf(variant), variant } }
       },
       makes: none, refersTo: none, words: 'variant let go',

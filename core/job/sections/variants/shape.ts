@@ -10,7 +10,7 @@ export const variants = defineShape({
   empty: { variants: [] },
   edits: [
     z.strictObject({ kind: z.literal('variant.add'), index, variant: variantSchema }),
-    z.strictObject({ kind: z.literal('variant.remove'), variantId: idText }),
+    z.strictObject({ kind: z.literal('variant.remove'), variantId: idText, was: variantSchema.nullable() }),
     z.strictObject({ kind: z.literal('variant.set'), variantId: idText, ...setter(variantFields) }),
   ],
   things: ['variant'],

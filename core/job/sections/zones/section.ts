@@ -1,6 +1,6 @@
 import { refuse } from '../../refusal'
 import type { Job } from '../../schema'
-import { changedBack, guarded, inserted } from '../guard'
+import { changedBack, guarded, guardedWhole, inserted } from '../guard'
 import { byName, none, type Section } from '../section'
 import { MOST_ZONES, type Zone } from './schema'
 import { zones as shape } from './shape'
@@ -13,13 +13,14 @@ export const zones: Section<'zones'> = {
     'zone.add': {
       apply: (job, { index, zone }) => {
         if (job.zones.length >= MOST_ZONES) refuse({ code: 'too-many', what: 'zones', most: MOST_ZONES })
-        return { job: { ...job, zones: inserted(job.zones, index, zone) }, inverse: { kind: 'zone.remove', zoneId: zone.id } }
+        return { job: { ...job, zones: inserted(job.zones, index, zone) }, inverse: { kind: 'zone.remove', zoneId: zone.id, was: zone } }
       },
       makes: ({ zone }) => [zone.id], refersTo: none, words: 'zone made', leads: 40,
     },
     'zone.remove': {
-      apply: (job, { zoneId }) => {
+      apply: (job, { zoneId, was }) => {
         const zone = found(job, zoneId)
+        guardedWhole(`the zone “${zone.name}”`, zone, was)
         return { job: { ...job, zones: job.zones.filter(z => z !== zone) }, inverse: { kind: 'zone.add', index: job.zones.indexOf(zone), zone } }
       },
       makes: none, refersTo: none,

@@ -11,7 +11,7 @@ export const zones = defineShape({
   edits: [
     z.strictObject({ kind: z.literal('zone.add'), index, zone: zoneSchema }),
     /** Only one that no speaker is in. */
-    z.strictObject({ kind: z.literal('zone.remove'), zoneId: idText }),
+    z.strictObject({ kind: z.literal('zone.remove'), zoneId: idText, was: zoneSchema.nullable() }),
     z.strictObject({ kind: z.literal('zone.set'), zoneId: idText, ...setter(zoneFields) }),
   ],
   things: ['zone'],
