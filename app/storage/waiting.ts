@@ -1,36 +1,49 @@
 import { keptKey, readKept, writeKept, type Found, type Kept } from '#core/window/keptEdit'
+import { editShelf } from './device'
 
-/** The browser's storage, as far as edits wait in it. What an entry is, is core/window/kept.ts. */
+/** Edits that wait on this device. What an entry is, is core/window/keptEdit.ts. */
 
-/** Puts edits in; false when the storage is full or closed: they are then kept by this page alone. */
-export function keep(edits: readonly Kept[]): boolean {
-  try {
-    for (const kept of edits) localStorage.setItem(keptKey(kept.jobId, kept.stamped.id), writeKept(kept))
-    return true
-  }
-  catch {
-    return false
-  }
+/** Puts edits in; false when the device cannot keep them: they are then kept by this page alone. */
+export function keep(edits: readonly Kept[]): Promise<boolean> {
+  return editShelf.put(edits.map(kept => [keptKey(kept.jobId, kept.stamped.id), writeKept(kept)]))
 }
 
-export function letGo(jobId: string, editIds: readonly string[]): void {
-  for (const id of editIds) localStorage.removeItem(keptKey(jobId, id))
+export function letGo(jobId: string, editIds: readonly string[]): Promise<void> {
+  return editShelf.remove(editIds.map(id => keptKey(jobId, id)))
 }
 
-export function letGoOf(key: string): void {
-  localStorage.removeItem(key)
+export function letGoOf(key: string): Promise<void> {
+  return editShelf.remove([key])
 }
 
 /** All that waits here, and what cannot be read. */
-export function allKept(): Found[] {
-  return Object.keys(localStorage).flatMap(key => readKept(key, localStorage.getItem(key) ?? '') ?? [])
+export async function allKept(): Promise<Found[]> {
+  await bringOver()
+  const found = (await editShelf.all()).flatMap(([key, text]) => readKept(key, text) ?? [])
+  const lists = found.filter(f => f.kept && f.key !== keptKey(f.jobId, f.kept.stamped.id))
+  if (lists.length === 0) return found
+  await bringUp(found, new Set(lists.map(f => f.key)))
+  return found.map(f => f.kept ? { ...f, key: keptKey(f.jobId, f.kept.stamped.id) } : f)
 }
 
-/** Lists that an older version kept, put in anew one by one. A list of which anything cannot be read stays as it is, and is shown. */
-export function bringUp(): void {
-  const old = allKept().filter(found => found.kept && found.key !== keptKey(found.jobId, found.kept.stamped.id))
-  for (const key of new Set(old.map(found => found.key))) {
-    const list = old.flatMap(found => found.key === key && found.kept ? [found.kept] : [])
-    if (keep(list)) letGoOf(key)
+/** Lists that version 1 kept, put in anew one by one. A list of which anything cannot be read stays as it is, and is shown. */
+async function bringUp(found: readonly Found[], keys: ReadonlySet<string>): Promise<void> {
+  for (const key of keys) {
+    if (await keep(found.flatMap(f => f.key === key && f.kept ? [f.kept] : []))) await letGoOf(key)
   }
+}
+
+/**
+ * What older versions of this program kept in localStorage (or keep, in a window that was not read anew). Two windows that do this at once put
+ * the same in; what one of them sends meanwhile counts once.
+ */
+async function bringOver(): Promise<void> {
+  try {
+    const old = Object.keys(localStorage).flatMap((key) => {
+      const text = localStorage.getItem(key)
+      return text !== null && readKept(key, text) !== null ? [[key, text] as const] : []
+    })
+    if (old.length > 0 && await editShelf.put(old)) for (const [key] of old) localStorage.removeItem(key)
+  }
+  catch { /* There is none: nothing of older versions either. */ }
 }

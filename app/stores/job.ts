@@ -83,10 +83,8 @@ export const useJobStore = defineStore('job', () => {
     switch (message.do) {
       case 'read job': return void ask(message.number, () => api<OpenedJob>(`/jobs/${encodeURIComponent(jobId)}?by=${windowId()}`), answer => ({ is: 'opened', number: message.number, answer }))
       case 'exchange': return void ask(message.number, () => sent(`/jobs/${jobId}/sync`, message.request), answer => ({ is: 'answered', number: message.number, answer }))
-      case 'keep':
-        isStorageFull.value = !keep(message.kept)
-        return
-      case 'let go': return letGo(jobId, message.ids)
+      case 'keep': return void keep(message.kept).then((isKept) => { isStorageFull.value = !isKept })
+      case 'let go': return void letGo(jobId, message.ids)
       case 'look': return void look()
       case 'wait':
         clearTimeout(timer)
@@ -116,9 +114,9 @@ export const useJobStore = defineStore('job', () => {
   /** Takes over what earlier windows could not send. */
   async function look(): Promise<void> {
     const mine = life
-    const others = await otherWindows()
+    const [others, found] = await Promise.all([otherWindows(), allKept()])
     if (mine !== life) return
-    tell({ is: 'found', kept: allKept().flatMap(({ kept }) => kept && kept.jobId === id.value && !others.has(kept.stamped.by) ? [kept] : []) })
+    tell({ is: 'found', kept: found.flatMap(({ kept }) => kept && kept.jobId === id.value && !others.has(kept.stamped.by) ? [kept] : []) })
   }
 
   /** Does an edit: on the screen now, on the server as soon as it can be reached. False when it does not fit. */

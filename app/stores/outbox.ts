@@ -7,7 +7,8 @@ import { outboxAnswered, outboxRequest, outboxUnreadable } from '#core/window/ou
 import { api, ApiError } from '~/api/client'
 import { windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
-import { allKept, bringUp, keep, letGo, letGoOf } from '~/storage/waiting'
+import { isAnythingUnkept } from '~/storage/device'
+import { allKept, keep, letGo, letGoOf } from '~/storage/waiting'
 import { beThere, otherWindows } from '~/storage/windows'
 import { failureOf, useJobStore } from './job'
 
@@ -26,6 +27,8 @@ export const useOutboxStore = defineStore('outbox', () => {
   const found = shallowRef<Found[]>([])
   const others = shallowRef<ReadonlySet<string>>(new Set())
   const isAway = shallowRef(false)
+  /** The device cannot keep what waits. */
+  const isUnkept = shallowRef(false)
   const jobs = useJobStore()
   let isSending = false
   let again = false
@@ -49,8 +52,10 @@ export const useOutboxStore = defineStore('outbox', () => {
   const nameOf = (edits: readonly Kept[]) => edits.findLast(k => k.jobName !== '')?.jobName ?? ''
 
   async function look(): Promise<void> {
-    others.value = await otherWindows()
-    found.value = allKept()
+    const [there, kept] = await Promise.all([otherWindows(), allKept()])
+    others.value = there
+    found.value = kept
+    isUnkept.value = isAnythingUnkept()
   }
 
   /** Sends what waits, job by job. */
@@ -86,8 +91,8 @@ export const useOutboxStore = defineStore('outbox', () => {
       try {
         const answer = await api<SyncAnswer>(`/jobs/${jobId}/sync`, { method: 'POST', body: request })
         const after = outboxAnswered(rest, answer)
-        keep(after.keep)
-        letGo(jobId, after.letGo)
+        await keep(after.keep)
+        await letGo(jobId, after.letGo)
       }
       catch (error) {
         if (!(error instanceof ApiError)) throw error
@@ -100,7 +105,7 @@ export const useOutboxStore = defineStore('outbox', () => {
           isSingle = true
           continue
         }
-        keep(outboxUnreadable(rest, sent, message))
+        await keep(outboxUnreadable(rest, sent, message))
       }
       rest = rest.filter(k => !ids.has(k.stamped.id))
     }
@@ -109,21 +114,22 @@ export const useOutboxStore = defineStore('outbox', () => {
   /** From here on, as long as the page lives. */
   function begin(): void {
     beThere()
-    bringUp()
+    // What is neither on the device nor on the server goes with the page: the browser asks first.
+    addEventListener('beforeunload', (event) => { if (isAnythingUnkept()) event.preventDefault() })
     onLive((message) => { if (message === 'gap') void send() })
     addEventListener('online', () => void send())
     void send()
   }
 
   async function dismiss({ jobId, editId }: NotTaken): Promise<void> {
-    letGo(jobId, [editId])
+    await letGo(jobId, [editId])
     await look()
   }
 
   async function throwAway({ key }: Unreadable): Promise<void> {
-    letGoOf(key)
+    await letGoOf(key)
     await look()
   }
 
-  return { waiting, notTaken, unreadable, isAway, begin, send, dismiss, throwAway }
+  return { waiting, notTaken, unreadable, isAway, isUnkept, begin, send, dismiss, throwAway }
 })

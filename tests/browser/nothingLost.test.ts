@@ -15,7 +15,13 @@ const saved = () => browser.see('.kept', 'saved', 30_000)
 const names = async (jobId = id) => (await world.readJob(jobId)).job.amplifiers[0]!.outputs.map(o => o.name)
 const labels = async (jobId = id) => speakersOf((await world.readJob(jobId)).job.amplifiers[0]!.outputs[0]!.wiring).length
 const editCount = async (jobId = id) => (await world.readJob(jobId)).revision
-const keptKeys = () => browser.run<string[]>('return Object.keys(localStorage).filter(k => k.startsWith("plain-match.kept."))')
+const IN_DATABASE = 'const shelf = run => new Promise((done, fail) => { const o = indexedDB.open("plain-match"); o.onerror = fail; o.onsuccess = () => { const r = run(o.result.transaction("edits", "readwrite").objectStore("edits")); r.onerror = fail; r.onsuccess = () => { o.result.close(); done(r.result) } } });'
+const keptKeys = () => browser.run<string[]>(`${IN_DATABASE} return shelf(s => s.getAllKeys())`)
+const putKept = (key: string, text: string) => browser.run(`${IN_DATABASE} return shelf(s => s.put(arguments[1], arguments[0])).then(() => null)`, key, text)
+/** Runs before any script of every page from now on. */
+const atFirst = (source: string) => browser.cdp('Page.addScriptToEvaluateOnNewDocument', { source })
+/** Whether the browser would ask before the page is left. */
+const isAsked = () => browser.run<boolean>('const e = new Event("beforeunload", { cancelable: true }); window.dispatchEvent(e); return e.defaultPrevented')
 /** Adds a speaker at the end of the first rail: every one shows in the count. */
 const addOne = () => browser.press(Key.HOME, 'a')
 
@@ -139,10 +145,10 @@ test('two windows away: both come back with what was done in each, once; what cl
 
 test('what cannot be read in the storage is set aside and shown; the job opens all the same; a full storage stops nothing', async () => {
   await open()
-  await browser.run('localStorage.setItem(arguments[0], arguments[1])', `plain-match.kept.${id}.odd`, '{"version":1,"at":1,"jobName":"x","stamped":{"id":"a","by":"b","undoes":null,"edit":{"kind":"job.explode"}},"refused":null}')
+  await putKept(`plain-match.kept.${id}.odd`, '{"version":1,"at":1,"jobName":"x","stamped":{"id":"a","by":"b","undoes":null,"edit":{"kind":"job.explode"}},"refused":null}')
   await browser.driver.navigate().refresh()
   await browser.see('.rail-row')
-  await browser.run('const set = Storage.prototype.setItem; Storage.prototype.setItem = function () { throw new DOMException("full", "QuotaExceededError") }; window.mend = () => { Storage.prototype.setItem = set }')
+  await browser.run('IDBObjectStore.prototype.put = function () { throw new DOMException("full", "QuotaExceededError") }')
   await addOne()
   await browser.see('.kept', 'its storage is full')
   await saved()
@@ -152,6 +158,36 @@ test('what cannot be read in the storage is set aside and shown; the job opens a
   await browser.click('.waiting .act', 'throw it away')
   await browser.click('.waiting .act', 'really throw it away')
   await browser.gone('.waiting')
+}, 90_000)
+
+test('a storage that is closed: said, asked before the page is left, nothing lost on the way to the list, and sent from there', async () => {
+  const script = await atFirst('IDBFactory.prototype.open = function () { throw new DOMException("closed", "SecurityError") }') as { identifier: string }
+  await open()
+  await world.killServer()
+  await addOne()
+  await addOne()
+  await browser.see('.kept', 'its storage is full or closed')
+  expect(await isAsked()).toBe(true)
+  await browser.press('j')
+  await browser.see('.waiting', '2 edits of “Roof walk” wait on this device')
+  await browser.see('.waiting [role=alert]', 'only until this page is left')
+  await world.startAgain()
+  await browser.click('.waiting .act', 'try now')
+  await browser.gone('.waiting')
+  expect([await labels(), await editCount(), await isAsked()]).toEqual([5, 2, false])
+  await browser.cdp('Page.removeScriptToEvaluateOnNewDocument', script)
+}, 90_000)
+
+test('a page that is left in the very moment of an edit has kept it: 12 times, none is lost', async () => {
+  for (let k = 0; k < 12; k++) {
+    await open()
+    await browser.press(Key.HOME)
+    // No time is left to send it, nor to hear that the device has it.
+    await browser.run('document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "a", bubbles: true })); location.href = "about:blank"')
+  }
+  await open()
+  await saved()
+  expect([await labels(), await editCount(), await keptKeys()]).toEqual([15, 12, []])
 }, 90_000)
 
 test('what version 1 kept is sent by this one; a clash of it is shown in the list', async () => {
