@@ -15,6 +15,8 @@ const isMissing = shallowRef(false)
 useNuxtApp().hook('app:chunkError', () => { isMissing.value = true })
 onMounted(async () => {
   useOutboxStore().begin()
+  // What gear is made of is not wanted for the first picture.
+  void import('~/stores/gearChanges').then(({ useGearChangesStore }) => useGearChangesStore().begin())
   for (const page of PAGES) await preloadRouteComponents(page).catch(() => undefined)
 })
 </script>

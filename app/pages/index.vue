@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import type { JobSummary } from '#core/line/jobSummary'
@@ -28,6 +28,8 @@ import { useOutboxStore } from '~/stores/outbox'
 import { fieldOf } from '~/composables/elements'
 
 const store = useJobsStore()
+/** With all that gear is made of: not wanted for the first picture. */
+const WaitingGear = defineAsyncComponent(() => import('~/components/gear/WaitingGear.vue'))
 const route = useRoute()
 const router = useRouter()
 const line = ref(typeof route.query.line === 'string' ? route.query.line : '')
@@ -152,6 +154,7 @@ useKeys(() => bindings)
         <Button size="small" label="Open the job" @click="navigateTo(`/jobs/${told.id}`)" />
       </section>
       <WaitingEdits />
+      <WaitingGear class="waiting-gear" />
 
       <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the jobs…</p>
       <section v-else-if="store.status === 'failed'" class="state" role="alert">

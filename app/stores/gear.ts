@@ -1,48 +1,49 @@
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
+import { idsOf, modelAfter, rowsAfter, takingBack, type GearAct } from '#core/gear/acts'
 import type { GearKind, Model } from '#core/gear/models'
 import type { GearModel, GearRow } from '#core/gear/protocol'
-import { api as ask, ApiError } from '~/api/client'
+import { same } from '#core/quantity/same'
+import { api, ApiError } from '~/api/client'
 import { newUuid } from '~/api/ids'
-import { makeTried, type NewModel } from '~/gear/tried'
-
-/** Nothing of the library waits on the device: what was not taken stands where it was typed. */
-async function api<T>(path: string, options?: { method?: string, body?: unknown }): Promise<T> {
-  try {
-    return await ask<T>(path, options)
-  }
-  catch (error) {
-    if (!(error instanceof ApiError) || error.status !== 0) throw error
-    throw new ApiError('The server does not answer. What you typed stands here: once more when it does, nothing comes in twice.', 0)
-  }
-}
+import { useGearChangesStore } from './gearChanges'
 
 /**
- * The library of gear as its pages have it. What the server did not take is thrown on: the page keeps it in front of the person. Rows
- * are read by who shows them: a model's own page has no use for ten thousand others after each of its changes.
+ * The library of gear as its pages have it: what was read, with what was done here on top of it. Rows are read by who shows them: a model's own
+ * page has no use for ten thousand others after each of its changes.
  */
 export const useGearStore = defineStore('gear', () => {
+  const changes = useGearChangesStore()
   const kind = shallowRef<GearKind>('speaker')
-  const rows = shallowRef<readonly GearRow[]>([])
+  const served = shallowRef<readonly GearRow[]>([])
   const status = shallowRef<'loading' | 'ready' | 'failed'>('loading')
   const problem = shallowRef('')
-  /** What was done last, with what takes it back. */
-  const done = shallowRef<{ says: string, undo: () => Promise<unknown> } | null>(null)
+  /** What was done in this page, the last at the end, with what takes it back. */
+  const stack = shallowRef<readonly { id: string, says: string, back: GearAct }[]>([])
   let newest = 0
 
+  const acts = computed(() => changes.shown.map(k => k.act))
+  const rows = computed(() => rowsAfter(kind.value, served.value, acts.value))
+  /** Models of which something has not reached the server yet. */
+  const waits = computed((): ReadonlySet<string> => new Set(changes.waiting.flatMap(k => idsOf(k.act))))
+  /** What can be taken back: not what the server would not have. */
+  const standing = computed(() => stack.value.filter(({ id }) => !changes.refused.some(k => k.id === id)))
+  const done = computed(() => standing.value.at(-1) ?? null)
+
   async function load(wanted: GearKind = kind.value): Promise<void> {
-    const mine = ++newest
+    const [mine, arrivals] = [++newest, changes.arrivals]
     if (wanted !== kind.value || status.value === 'failed') {
-      rows.value = []
+      served.value = []
       status.value = 'loading'
     }
     kind.value = wanted
     try {
       const answer = await api<{ rows: GearRow[] }>(`/gear?kind=${wanted}`)
       if (mine !== newest) return
-      rows.value = answer.rows
+      served.value = answer.rows
       status.value = 'ready'
       problem.value = ''
+      changes.hasRead(arrivals)
     }
     catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -52,44 +53,50 @@ export const useGearStore = defineStore('gear', () => {
     }
   }
 
-  const read = (id: string) => api<GearModel>(`/gear/${id}`)
-  const setRetired = (ids: readonly string[], retired: boolean) => api('/gear', { method: 'PATCH', body: { ids, retired } })
-  const tried = makeTried(newUuid)
-
-  async function add(models: readonly NewModel[]): Promise<string[]> {
-    const ids = tried.idsFor(models)
-    await api('/gear', { method: 'POST', body: { models: models.map((m, k) => ({ ...m, id: ids[k] })) } })
-    tried.cameIn()
-    const says = ids.length === 1 ? `“${models[0]!.body.name}” is in the library.` : `${ids.length} models are in the library.`
-    done.value = { says, undo: () => setRetired(ids, true) }
-    return ids
-  }
-
-  /** Changes fields of a model: a version more, made from the newest. */
-  async function change(id: string, fields: Partial<Model>, from?: { version: number, body: Model }): Promise<void> {
-    const now = from ?? (await read(id)).versions[0]!
-    const version = await saved(id, now.version, { ...now.body, ...fields } as Model)
-    done.value = { says: `“${now.body.name}” is changed.`, undo: () => saved(id, version, now.body) }
-  }
-  const saved = async (id: string, was: number, body: Model): Promise<number> => (await api<{ version: number }>(`/gear/${id}/versions`, { method: 'POST', body: { was, body } })).version
-
-  async function retire(row: Pick<GearRow, 'id'>, name: string, retired: boolean): Promise<void> {
-    await setRetired([row.id], retired)
-    done.value = { says: `“${name}” is ${retired ? 'retired' : 'offered again'}.`, undo: () => setRetired([row.id], !retired) }
-  }
-
-  async function takeBack(): Promise<void> {
-    const last = done.value
-    done.value = null
+  /** A model as the server has it; null where only this device knows it yet. @throws ApiError */
+  async function read(id: string): Promise<GearModel | null> {
     try {
-      await last?.undo()
+      return await api<GearModel>(`/gear/${id}`)
     }
     catch (error) {
-      // Not taken back: it can be, once more.
-      done.value = last
+      if (error instanceof ApiError && shown(id, null)) return null
       throw error
     }
   }
+  /** The same with what was done here. */
+  const shown = (id: string, model: GearModel | null) => modelAfter(id, model, changes.shown.map(({ at, act }) => ({ at: new Date(at).toISOString(), act })))
+  /** A model as it stands, read if it has to be. @throws ApiError */
+  async function whole(id: string): Promise<GearModel> {
+    const model = shown(id, await read(id))
+    if (!model) throw new ApiError('There is no such model in the library.', 404)
+    return model
+  }
 
-  return { kind, rows, status, problem, done, load, read, add, change, retire, takeBack }
+  function doing(act: GearAct, says: string): void {
+    stack.value = [...stack.value, { id: changes.done(act, says), says, back: takingBack(act) }]
+  }
+
+  function add(models: readonly { kind: GearKind, body: Model }[]): string[] {
+    const added = models.map(model => ({ ...model, id: newUuid() }))
+    doing({ do: 'add', models: added }, added.length === 1 ? `“${added[0]!.body.name}” is new in the library` : `${added.length} models are new in the library`)
+    return added.map(m => m.id)
+  }
+
+  /** Changes fields of a model, from what stands in them: a version more. */
+  function set(id: string, name: string, was: Record<string, unknown>, to: Record<string, unknown>, ofKind: GearKind = kind.value): void {
+    if (Object.keys(to).some(field => !same(was[field], to[field]))) doing({ do: 'set', id, kind: ofKind, was, to }, `“${name}” is changed`)
+  }
+
+  function retire(id: string, name: string, retired: boolean): void {
+    doing({ do: 'retire', ids: [id], retired }, `“${name}” is ${retired ? 'retired' : 'offered again'}`)
+  }
+
+  function takeBack(): void {
+    const last = done.value
+    if (!last) return
+    changes.done(last.back, `taken back: ${last.says}`)
+    stack.value = standing.value.slice(0, -1)
+  }
+
+  return { kind, rows, waits, status, problem, done, load, read, whole, shown, add, set, retire, takeBack }
 })

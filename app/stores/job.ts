@@ -56,7 +56,7 @@ export const useJobStore = defineStore('job', () => {
     take(openWindow(wanted, windowId()))
     stopLive = onLive((change) => {
       if (change === 'gap') tell({ is: 'heard', revision: null })
-      else if (change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
+      else if (change !== 'gear' && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
     })
   }
 

@@ -55,7 +55,8 @@ export const useJobsStore = defineStore('jobs', () => {
   function watchLive(): () => void {
     void refresh()
     let waiting: ReturnType<typeof setTimeout> | undefined
-    const stop = onLive(() => {
+    const stop = onLive((message) => {
+      if (message === 'gear') return
       clearTimeout(waiting)
       waiting = setTimeout(() => void refresh(), 80)
     })

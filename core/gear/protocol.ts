@@ -28,3 +28,6 @@ export interface GearModel {
 
 /** Models of one request. */
 export const MOST_MODELS = 10_000
+
+/** What became of an act. */
+export type GearAnswer = { status: 'done' } | { status: 'refused', code: 'changed-meanwhile' | 'not-there', message: string }

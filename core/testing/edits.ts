@@ -5,7 +5,11 @@ import { addAfter, addFirst, joinWithNext, moveToOutput, removeNode, retap, setL
 import type { Job, Reading } from '#core/job/schema'
 import { putBefore, stepThrough, takeOut, unknownControl, usualTransformer } from '#core/hands/throughs'
 import { addSpace, layOut, setSpots, speakerAt, spotOf } from '#core/hands/spaces'
-import { outputsOf, placeOf } from '#core/job/tree'
+import { MOST_VARIANTS } from '#core/job/sections/variants/schema'
+import { outputsOf, placeOf, speakersOf } from '#core/job/tree'
+import { moveEach, removeEach } from '#core/hands/many/many'
+import { keepVariant, takeVariant } from '#core/hands/variants'
+import { makeZone, removeZone } from '#core/hands/zones'
 import { nodeIds } from './jobs'
 import type { Chance } from './trees'
 
@@ -60,6 +64,25 @@ export function randomEdit(job: Job, chance: Chance, newId: () => string): Edit 
     },
     () => chance() < 0.2 ? { kind: 'output.remove', outputId: output.id, was: chance() < 0.5 ? output : null } : null,
     () => ({ kind: 'output.move', outputId: output.id, amplifierId: job.amplifiers[Math.floor(job.amplifiers.length * chance())]!.id, index: Math.floor(3 * chance()) }),
+  ]
+  return choices[Math.floor(chance() * choices.length)]!()
+}
+
+/** Many edits as one, as searches and hands on several make them: variants kept, gone over to and let go, several moved or taken off, a zone given up. */
+export function compositeEdit(job: Job, chance: Chance, newId: () => string): Edit | null {
+  const outputs = outputsOf(job)
+  const ids = outputs.flatMap(o => speakersOf(o.wiring)).map(s => s.id).filter(() => chance() < 0.4)
+  const variant = job.variants[Math.floor(chance() * job.variants.length)]
+  const output = outputs[Math.floor(chance() * outputs.length)]
+  const zone = job.zones[Math.floor(chance() * job.zones.length)]
+  const choices: (() => Edit | null)[] = [
+    () => job.variants.length < MOST_VARIANTS ? keepVariant(job, `as ${newId()}`, '2026-05-04T09:30:00Z', newId) : null,
+    () => variant ? takeVariant(job, variant.id) : null,
+    () => variant ? { kind: 'variant.remove', variantId: variant.id, was: variant } : null,
+    () => removeEach(job, ids).edit,
+    () => output ? moveEach(job, ids, { outputId: output.id }).edit : null,
+    () => makeZone(job, ids, 'z', newId),
+    () => zone ? removeZone(job, zone.id) : null,
   ]
   return choices[Math.floor(chance() * choices.length)]!()
 }

@@ -9,7 +9,7 @@ import { keptKey, readKept, writeKept, type Kept } from '#core/window/keptEdit'
 import { outboxAnswered, outboxRequest } from '#core/window/outbox'
 import type { Message, WindowEvent, WindowState } from '#core/window/state'
 import { openWindow, step } from '#core/window/window'
-import { randomEdit } from './edits'
+import { compositeEdit, randomEdit } from './edits'
 import { counter, jobOf } from './jobs'
 import { seeded } from './trees'
 
@@ -89,7 +89,8 @@ export function playSchedule(seed: number): ScheduleResult {
         case 'exchange': parcels.push({ tab, life: tab.life, jobId, number: message.number, to: 'server', ask: message.request, event: null }); break
         case 'keep': for (const kept of message.kept) tab.device.storage.set(keptKey(kept.jobId, kept.stamped.id), writeKept(kept)); break
         case 'let go': for (const id of message.ids) tab.device.storage.delete(keptKey(jobId, id)); break
-        case 'look': tell(tab, { is: 'found', kept: adoptable(tab) }); break
+        // A database of the browser answers later: what it says may be old by then.
+        case 'look': parcels.push({ tab, life: tab.life, jobId, number: -1, to: 'tab', ask: 'job', event: { is: 'found', kept: adoptable(tab) } }); break
         case 'wait': tab.timers++
       }
     }
@@ -127,7 +128,8 @@ export function playSchedule(seed: number): ScheduleResult {
   }
   /** The request or its answer never arrives: the window is told after its patience. */
   function lose(parcel: Parcel): void {
-    if (parcel.tab.life === parcel.life) tell(parcel.tab, { is: 'failed', number: parcel.number, problem: { kind: 'away', message: 'away' } })
+    if (parcel.event?.is === 'found') parcels.push(parcel)
+    else if (parcel.tab.life === parcel.life) tell(parcel.tab, { is: 'failed', number: parcel.number, problem: { kind: 'away', message: 'away' } })
   }
   function takeParcel(): Parcel | null {
     if (parcels.length === 0) return null
@@ -143,7 +145,7 @@ export function playSchedule(seed: number): ScheduleResult {
     const roll = chance()
     const wanted = roll < 0.25
       ? { kind: 'job.set' as const, was: { name: window.job.name }, to: { name: `named ${id}` } }
-      : randomEdit(window.job, chance, newId)
+      : roll < 0.4 ? compositeEdit(window.job, chance, newId) : randomEdit(window.job, chance, newId)
     const at = clock++
     if (roll > 0.85) tell(tab, { is: roll > 0.93 ? 'redo' : 'undo', id, at })
     else if (wanted) tell(tab, { is: 'done', id, at, edit: wanted })

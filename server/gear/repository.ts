@@ -1,9 +1,11 @@
 import type { Knex } from 'knex'
+import { bodyWith, changedWords, type GearAct } from '#core/gear/acts'
 import { broughtUp, unstatedField, type GearKind, type Model } from '#core/gear/models'
-import { LIST_KEYS, type GearModel, type GearRow, type GearWhole } from '#core/gear/protocol'
+import { LIST_KEYS, type GearAnswer, type GearModel, type GearRow, type GearWhole } from '#core/gear/protocol'
 import { originsOf } from '#core/job/origins'
 import type { Job } from '#core/job/schema'
 import { same } from '#core/quantity/same'
+import { CHANGES_CHANNEL } from '../database/channel'
 
 /** All SQL about the library of gear. */
 
@@ -40,17 +42,26 @@ export async function findModel(db: Knex, id: string): Promise<GearModel | null>
   return { id, kind: model.kind, isRetired: model.retired_at !== null, versions: versions.map(asVersion(model.kind)), usedIn }
 }
 
+/** Models of one statement: more of them at once would hold the server while they are written as text. */
+const MODELS_A_STATEMENT = 250
+
 /** Puts models in, each as its first version; an id that is there already stays as it is. @returns how many came in */
 export async function insertModels(db: Knex, models: readonly { id: string, kind: GearKind, body: Model }[]): Promise<number> {
   return db.transaction(async (trx) => {
-    const { rows } = await trx.raw<{ rows: { id: string }[] }>(
-      `insert into models (id, kind) select * from jsonb_to_recordset(?) as x(id uuid, kind text) on conflict (id) do nothing returning id`,
-      [JSON.stringify(models.map(({ id, kind }) => ({ id, kind })))])
-    const made = new Set(rows.map(r => r.id))
-    await trx.raw(`insert into model_versions (model_id, version, body) select id, 1, body from jsonb_to_recordset(?) as x(id uuid, body jsonb)`,
-      [JSON.stringify(models.filter(m => made.has(m.id)).map(({ id, body }) => ({ id, body })))])
-    return made.size
+    let made = 0
+    for (let k = 0; k < models.length; k += MODELS_A_STATEMENT) made += await insertSome(trx, models.slice(k, k + MODELS_A_STATEMENT))
+    return made
   })
+}
+
+async function insertSome(trx: Knex, models: readonly { id: string, kind: GearKind, body: Model }[]): Promise<number> {
+  const { rows } = await trx.raw<{ rows: { id: string }[] }>(
+    `insert into models (id, kind) select * from jsonb_to_recordset(?) as x(id uuid, kind text) on conflict (id) do nothing returning id`,
+    [JSON.stringify(models.map(({ id, kind }) => ({ id, kind })))])
+  const made = new Set(rows.map(r => r.id))
+  await trx.raw(`insert into model_versions (model_id, version, body) select id, 1, body from jsonb_to_recordset(?) as x(id uuid, body jsonb)`,
+    [JSON.stringify(models.filter(m => made.has(m.id)).map(({ id, body }) => ({ id, body })))])
+  return made.size
 }
 
 /** A version more after `was`; null where there is no such model, false where `was` is no longer its newest. */
@@ -73,6 +84,52 @@ export async function addVersion(db: Knex, id: string, was: number, body: Model)
 export async function kindOfModel(db: Knex, id: string): Promise<GearKind | null> {
   const found = await db('models').select('kind').where({ id }).first() as { kind: GearKind } | undefined
   return found?.kind ?? null
+}
+
+class Undone extends Error {
+  constructor(readonly answer: GearAnswer) {
+    super()
+  }
+}
+/** Does an act once, all of it or none: a second time it is done already. */
+export async function takeAct(db: Knex, actId: string, act: GearAct): Promise<GearAnswer> {
+  try {
+    await db.transaction(async (trx) => {
+      const { rows } = await trx.raw<{ rows: unknown[] }>('insert into gear_acts (id) values (?) on conflict (id) do nothing returning id', [actId])
+      if (rows.length === 0) return
+      if (act.do === 'add') await insertModels(trx, act.models)
+      else if (act.do === 'retire') {
+        if (!await setRetired(trx, act.ids, act.retired)) throw new Undone(NOT_THERE)
+      }
+      else {
+        const refused = await setFields(trx, act)
+        if (refused) throw new Undone(refused)
+      }
+      await trx.raw('select pg_notify(?, ?)', [CHANGES_CHANNEL, JSON.stringify({ gear: true })])
+    })
+    return { status: 'done' }
+  }
+  catch (error) {
+    if (error instanceof Undone) return error.answer
+    throw error
+  }
+}
+const NOT_THERE: GearAnswer = { status: 'refused', code: 'not-there', message: 'There is no such model in the library. It may be of another database.' }
+
+/** A version more, with fields of the newest set. */
+async function setFields(trx: Knex, act: Extract<GearAct, { do: 'set' }>): Promise<GearAnswer | null> {
+  const model = await trx('models').where({ id: act.id }).forUpdate().first() as { version: number, kind: GearKind } | undefined
+  if (model?.kind !== act.kind) return NOT_THERE
+  const newest = await trx('model_versions').select('body').where({ model_id: act.id, version: model.version }).first<{ body: unknown }>()
+  const body = broughtUp(model.kind, newest.body)
+  const now = body as unknown as Record<string, unknown>
+  const changed = Object.entries(act.was).find(([field, value]) => !same(now[field], value))
+  if (changed) return { status: 'refused', code: 'changed-meanwhile', message: changedWords(act, changed[0], now[changed[0]]) }
+  const after = bodyWith(body, act)
+  if (!after) return null
+  await trx('model_versions').insert({ model_id: act.id, version: model.version + 1, body: JSON.stringify(after) })
+  await trx('models').where({ id: act.id }).update({ version: model.version + 1 })
+  return null
 }
 
 class NotAll extends Error {}

@@ -5,6 +5,7 @@ import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { upgradedEdit } from '#core/job/upgrade'
 import type { LogEntry } from '#core/job/undo'
 import type { EditEntry } from '#core/job/protocol'
+import { CHANGES_CHANNEL } from '../database/channel'
 
 /** All SQL about jobs and their edits. No rules of the trade here. */
 
@@ -117,7 +118,6 @@ export async function lastEditsOf(db: Knex, jobId: string, by: string, most: num
 export async function notifyChanged(db: Knex, jobId: string, revision: number): Promise<void> {
   await db.raw('select pg_notify(?, ?)', [CHANGES_CHANNEL, JSON.stringify({ jobId, revision })])
 }
-export const CHANGES_CHANNEL = 'plain_match_changes'
 
 export async function readSetting(db: Knex, key: string): Promise<unknown> {
   const row = await db('settings').select('value').where({ key }).first() as { value: unknown } | undefined

@@ -2,9 +2,9 @@ import { EventEmitter } from 'node:events'
 import pg from 'pg'
 import { databaseUrl } from '../database'
 import { connectionOf } from '../database/connect'
-import { CHANGES_CHANNEL } from '../jobs/repository'
+import { CHANGES_CHANNEL } from '../database/channel'
 
-export interface Change { jobId: string, revision: number }
+export type Change = { jobId: string, revision: number } | { gear: true }
 
 const emitter = new EventEmitter().setMaxListeners(0)
 let client: pg.Client | null = null
@@ -15,7 +15,7 @@ const RETRY_MS = 1000
 const ASK_MS = 15_000
 
 /**
- * Calls back for every change of any job on this database, whichever server made it. `onGap` is called when changes
+ * Calls back for every change of any job, and of the library, on this database, whichever server made it. `onGap` is called when changes
  * may have been missed: the listening connection was away.
  */
 export function onChange(listener: (change: Change) => void, onGap: () => void): () => void {

@@ -31,7 +31,7 @@ async function pick(row: GearRow | undefined): Promise<void> {
   if (!row) return
   problem.value = ''
   try {
-    const { version, body } = (await store.read(row.id)).versions[0]!
+    const { version, body } = (await store.whole(row.id)).versions[0]!
     rememberModel(kind, row.id)
     emit('pick', { modelId: row.id, version, body })
   }

@@ -10,6 +10,8 @@ import { BEYOND, BEYOND_A_JUMP, cellText, windowOf, type ListColumn } from '~/ge
 const { columns, rows, at, editing } = defineProps<{
   columns: readonly ListColumn[]
   rows: readonly GearRow[]
+  /** Models of which something is not on the server yet. */
+  waits: ReadonlySet<string>
   at: string | null
   /** The row whose cells are fields. */
   editing: string | null
@@ -100,7 +102,8 @@ defineExpose({
           <TextEntry
             v-if="row.id === editing" :label="c.head" hide-label :text="writeCell(c.column, row.values[c.at])" :read="typed => readCell(c.column, typed)"
             @commit="emit('change', row, c.column.key, $event)" />
-          <template v-else>{{ cellText(c, row.values[c.at]) }}<i v-if="c.at === 0 && row.isRetired" class="soft"> · retired</i></template>
+          <template v-else>{{ cellText(c, row.values[c.at]) }}<i v-if="c.at === 0 && row.isRetired" class="soft"> · retired</i><i
+            v-if="c.at === 0 && waits.has(row.id)" class="soft"> · kept here to send</i></template>
         </span>
         <span role="cell" class="number figure soft">{{ row.usedIn || '' }}</span>
       </div>

@@ -26,8 +26,8 @@ function throwAway(item: Unreadable): void {
       <span class="soft">{{ outbox.isAway ? 'The server is away; they are sent when it is back.' : 'Being sent…' }}</span>
       <button v-if="outbox.isAway" class="act" type="button" @click="outbox.send()">try now</button>
     </p>
-    <p v-if="outbox.isUnkept && outbox.waiting.length > 0" class="error-words" role="alert">This device cannot keep them (its storage is full or closed): they live only
-      until this page is left.</p>
+    <p v-if="outbox.isUnkept && outbox.waiting.length > 0" class="error-words" role="alert">This device cannot keep them (its storage is full or
+      closed): they live only until this page is left.</p>
     <p v-for="item in outbox.notTaken" :key="item.editId" role="alert">
       <b>Not done in {{ named(item.jobName) }}: {{ item.what }}.</b> <span class="soft">{{ item.message }}</span>
       <NuxtLink class="act" :to="`/jobs/${item.jobId}`">open the job to decide</NuxtLink>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
@@ -9,6 +9,7 @@ import { columnsOf, GEAR_WORDS, type Column, type Model } from '#core/gear/model
 import type { GearModel } from '#core/gear/protocol'
 import { remarksOn } from '#core/gear/remarks'
 import TextEntry from '~/components/form/TextEntry.vue'
+import WaitingGear from '~/components/gear/WaitingGear.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -19,22 +20,29 @@ import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { timeOf } from '~/drawing/times'
 import { differences } from '~/gear/list'
+import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
+import { useGearChangesStore } from '~/stores/gearChanges'
 
 const store = useGearStore()
 const route = useRoute()
-const model = shallowRef<GearModel | null>(null)
+const id = String(route.params.id)
+const changes = useGearChangesStore()
+const kept = useGearKept()
+const served = shallowRef<GearModel | null>(null)
+/** With what was done here and has not reached the server. */
+const model = computed(() => store.shown(id, served.value))
 const { problem, status, attempt } = useAttempt()
 const keysOpen = ref(false)
 const form = useTemplateRef<HTMLElement>('form')
-const id = String(route.params.id)
 
 const newest = computed(() => model.value?.versions[0] ?? null)
 const columns = computed(() => model.value ? columnsOf(model.value.kind) : [])
 const remarks = computed(() => model.value && newest.value ? remarksOn(model.value.kind, newest.value.body, model.value.versions[1]?.body ?? null) : [])
 useHead({ title: computed(() => `${newest.value?.body.name ?? 'Gear'} · Plain Match`) })
 
-const read = () => attempt(async () => { model.value = await store.read(id) })
+const read = () => attempt(async () => { served.value = await store.read(id) })
+watch(() => changes.news, () => void read())
 onMounted(async () => {
   await read()
   await nextTick()
@@ -42,28 +50,22 @@ onMounted(async () => {
 })
 
 const valueOf = (column: Column) => (newest.value!.body as unknown as Record<string, unknown>)[column.key]
-const set = (column: Column, value: unknown) => attempt(async () => {
-  await store.change(id, { [column.key]: value } as Partial<Model>, newest.value!)
-  await read()
-})
+function set(column: Column, value: unknown): void {
+  store.set(id, newest.value!.body.name, { [column.key]: valueOf(column) }, { [column.key]: value }, model.value!.kind)
+}
 /** An older version made the newest again: a version more, none is taken away. */
-const backTo = (body: Model) => attempt(async () => {
-  await store.change(id, body, newest.value!)
-  await read()
-})
-const retire = () => attempt(async () => {
-  await store.retire({ id }, newest.value!.body.name, !model.value!.isRetired)
-  await read()
-})
-const duplicate = () => attempt(async () => {
+function backTo(body: Model): void {
+  const { kind } = model.value!
+  const fields = differences(kind, [newest.value!.body, body]).map(d => d.column.key)
+  const picked = (from: Model) => Object.fromEntries(fields.map(field => [field, (from as unknown as Record<string, unknown>)[field]]))
+  store.set(id, body.name, picked(newest.value!.body), picked(body), kind)
+}
+const retire = () => store.retire(id, newest.value!.body.name, !model.value!.isRetired)
+function duplicate(): void {
   const { body } = newest.value!
-  const [copyId] = await store.add([{ kind: model.value!.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
-  await navigateTo(`/gear/${copyId}?rename=1`)
-})
-const takeBack = () => attempt(async () => {
-  await store.takeBack()
-  await read()
-})
+  const [copyId] = store.add([{ kind: model.value!.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
+  void navigateTo(`/gear/${copyId}?rename=1`)
+}
 const toTable = () => void navigateTo(`/gear?kind=${model.value?.kind ?? 'speaker'}`)
 
 const isChoice = ({ cell }: Column) => cell === 'choice' || cell === 'flag'
@@ -79,9 +81,9 @@ const changesOf = (k: number) => {
 
 const bindings: Action[] = [
   { keys: ['e'], says: 'to the first field', group: 'change', run: () => form.value?.querySelector('input')?.focus() },
-  { keys: ['d'], says: 'duplicate', group: 'change', run: () => void duplicate() },
-  { keys: ['x'], says: 'retire, or offer again', group: 'change', run: () => void retire() },
-  { keys: ['u'], says: 'take back what was just done', group: 'change', run: () => void takeBack() },
+  { keys: ['d'], says: 'duplicate', group: 'change', run: () => { if (model.value) duplicate() } },
+  { keys: ['x'], says: 'retire, or offer again', group: 'change', run: () => { if (model.value) retire() } },
+  { keys: ['u'], says: 'take back what was just done', group: 'change', run: store.takeBack },
   { keys: ['Escape', 'g'], says: 'to the table', group: 'about', run: toTable },
   { keys: ['n'], says: 'night or day', group: 'job', run: () => useTheme().toggle() },
   { keys: ['?'], says: 'these keys', group: 'job', run: () => { keysOpen.value = true } },
@@ -92,7 +94,7 @@ useKeys(() => bindings)
 <template>
   <div>
     <AppHeader
-      :title="newest?.body.name ?? 'Gear'"
+      :title="newest?.body.name ?? 'Gear'" :kept="kept"
       :says="model ? `${GEAR_WORDS[model.kind].one}, version ${newest!.version}${model.isRetired ? ', retired' : ''}` : ''">
       <template #first><button class="act" type="button" @click="toTable">to the table <KeyCap of="g" /></button></template>
       <button class="act" type="button" :disabled="!model" @click="duplicate">duplicate <KeyCap of="d" /></button>
@@ -101,8 +103,9 @@ useKeys(() => bindings)
     </AppHeader>
     <main class="model">
       <p v-if="problem && model" class="error-words wide" role="alert">{{ problem }} <button class="act" type="button" @click="read">read it anew</button></p>
-      <p v-if="store.done" class="wide small" role="status">{{ store.done.says }} <button class="act" type="button" @click="takeBack">take it back <KeyCap
-        of="u" /></button></p>
+      <WaitingGear class="wide" />
+      <p v-if="store.done" class="wide small" role="status">{{ store.done.says }}. <button
+        class="act" type="button" @click="store.takeBack">take it back <KeyCap of="u" /></button></p>
       <section v-if="!model" class="wide state" role="status">
         <p v-if="problem === ''" class="soft">Reading the model…</p>
         <template v-else><p>{{ problem }}</p><Button v-if="status !== 404" variant="outlined" label="Try now" @click="read" /></template>

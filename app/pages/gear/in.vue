@@ -9,7 +9,6 @@ import { readGear, readTable, writeBadRows, type Mapping, type Table } from '#co
 import { columnsOf, GEAR_KINDS, GEAR_WORDS, type Model } from '#core/gear/models'
 import { MOST_MODELS } from '#core/gear/protocol'
 import { InputError } from '#core/quantity/inputError'
-import { ApiError } from '~/api/client'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -30,7 +29,6 @@ const pasted = ref('')
 const table = shallowRef<Table | null>(null)
 const mapping = shallowRef<Mapping>([])
 const problem = shallowRef('')
-const isSending = ref(false)
 const keysOpen = ref(false)
 const KEY = `plain-match.columns.${kind}`
 useHead({ title: 'A table in · Plain Match' })
@@ -81,20 +79,11 @@ const filled = computed(() => columnsOf(kind).filter(c => mapping.value.includes
 const preview = computed(() => read.value?.good.slice(0, 8) ?? [])
 const shownBad = computed(() => read.value?.bad.slice(0, 40) ?? [])
 
-async function send(): Promise<void> {
+/** All of them are one act: kept on this device from here on, and sent as one. */
+function send(): void {
   if (!read.value || read.value.good.length === 0) return
-  isSending.value = true
-  problem.value = ''
-  try {
-    await store.add(read.value.good.map(({ model }) => ({ kind, body: model as Model })))
-    await navigateTo(`/gear?kind=${kind}`)
-  }
-  catch (failure) {
-    if (!(failure instanceof ApiError)) throw failure
-    // An answer that was lost may have come too late: then it is not known.
-    problem.value = failure.status === 0 ? failure.message : `Nothing came in. ${failure.message}`
-  }
-  isSending.value = false
+  store.add(read.value.good.map(({ model }) => ({ kind, body: model as Model })))
+  void navigateTo(`/gear?kind=${kind}`)
 }
 /** The bad rows as a file, each with its reason, to be mended and taken in again. */
 function saveBad(): void {
@@ -145,8 +134,8 @@ useKeys(() => bindings)
           <h2>{{ read.good.length }} of {{ table.rows.length }} rows can come in{{ badRows > 0 ? `, ${badRows} cannot` : '' }}</h2>
           <p class="acts">
             <Button
-              size="small" :disabled="read.good.length === 0 || isSending"
-              :label="isSending ? 'Taking them in…' : badRows > 0 ? `Take the ${read.good.length} good ones` : `Take all ${read.good.length}`" @click="send" />
+              size="small" :disabled="read.good.length === 0"
+              :label="badRows > 0 ? `Take the ${read.good.length} good ones` : `Take all ${read.good.length}`" @click="send" />
             <Button v-if="badRows > 0" size="small" variant="outlined" :label="`Save the ${badRows} others, to mend`" @click="saveBad" />
             <span v-if="badRows > 0" class="soft small">Or mend the table first, and all come in together.</span>
           </p>

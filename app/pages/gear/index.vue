@@ -9,6 +9,7 @@ import { GEAR_KINDS, GEAR_WORDS, unstatedModel, type GearKind, type Model } from
 import type { GearRow } from '#core/gear/protocol'
 import ActionRow from '~/components/ActionRow.vue'
 import CompareGear from '~/components/gear/CompareGear.vue'
+import WaitingGear from '~/components/gear/WaitingGear.vue'
 import GearTable from '~/components/gear/GearTable.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -20,10 +21,14 @@ import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { gearKeys } from '~/gear/keys'
 import { listColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from '~/gear/list'
+import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
+import { useGearChangesStore } from '~/stores/gearChanges'
 import { focused } from '~/composables/elements'
 
 const store = useGearStore()
+const changes = useGearChangesStore()
+const kept = useGearKept()
 const route = useRoute()
 const router = useRouter()
 const keysOpen = ref(false)
@@ -66,14 +71,13 @@ const choices = computed(() => columns.value[1]?.column.cell === 'choice' ? [{ i
 const ask = (to: Partial<Asked>) => { asked.value = { ...asked.value, ...to } }
 const nameOf = (row: GearRow) => String(row.values[0])
 
-/** The same, and the table as it is then. */
-function changing<T>(run: () => Promise<T>, then: (done: T) => void = () => {}): Promise<void> {
-  return attempt(async () => {
-    const done = await run()
-    await store.load()
-    then(done)
-  })
-}
+/** What has changed on the server is read anew, several changes at once. */
+let reading: ReturnType<typeof setTimeout> | undefined
+watch(() => changes.news, () => {
+  clearTimeout(reading)
+  reading = setTimeout(() => void store.load(), 60)
+})
+onBeforeUnmount(() => clearTimeout(reading))
 
 function look(id: string | undefined): void {
   if (id === undefined) return
@@ -87,16 +91,20 @@ function step(by: number): void {
 const onCurrent = (run: (row: GearRow) => void) => () => { if (current.value) run(current.value) }
 const open = (id: string) => navigateTo(`/gear/${id}`)
 
-const add = () => attempt(async () => {
-  const one = GEAR_WORDS[store.kind].one
-  const [id] = await store.add([{ kind: store.kind, body: unstatedModel(store.kind, `New ${one}`) }])
-  await navigateTo(`/gear/${id}?rename=1`)
+function add(): void {
+  const [id] = store.add([{ kind: store.kind, body: unstatedModel(store.kind, `New ${GEAR_WORDS[store.kind].one}`) }])
+  void navigateTo(`/gear/${id}?rename=1`)
+}
+const duplicate = (row: GearRow) => attempt(async () => {
+  const { body } = (await store.whole(row.id)).versions[0]!
+  const [id] = store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
+  look(id)
 })
-const duplicate = (row: GearRow) => changing(async () => {
-  const { body } = (await store.read(row.id)).versions[0]!
-  return store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
-}, ([id]) => look(id))
-const retire = (row: GearRow) => changing(() => store.retire(row, nameOf(row), !row.isRetired))
+const retire = (row: GearRow) => store.retire(row.id, nameOf(row), !row.isRetired)
+/** A cell of the table: what it was is what the row says. */
+function set(row: GearRow, key: string, value: unknown): void {
+  store.set(row.id, nameOf(row), { [key]: row.values[columns.value.find(c => c.column.key === key)!.at] }, { [key]: value })
+}
 function mark(row: GearRow): void {
   const next = new Set(marked.value)
   if (!next.delete(row.id)) next.add(row.id)
@@ -108,7 +116,7 @@ const compare = () => attempt(async () => {
     problem.value = 'Mark two or three models first: Space, or the box before their names.'
     return
   }
-  const found = await Promise.all([...marked.value].map(id => store.read(id)))
+  const found = await Promise.all([...marked.value].map(id => store.whole(id)))
   comparing.value = found.map(({ id, versions }) => ({ id, body: versions[0]!.body }))
 })
 function leave(): void {
@@ -131,19 +139,19 @@ const bindings = gearKeys({
     editing.value = row.id
     void nextTick(() => table.value?.enter())
   }), mark: onCurrent(mark), compare: () => void compare(),
-  add: () => void add(), duplicate: onCurrent(row => void duplicate(row)), retire: onCurrent(row => void retire(row)), fileIn: () => void navigateTo(`/gear/in?kind=${store.kind}`),
+  add, duplicate: onCurrent(row => void duplicate(row)), retire: onCurrent(row => void retire(row)), fileIn: () => void navigateTo(`/gear/in?kind=${store.kind}`),
   otherKind: (by) => {
     const k = GEAR_KINDS.indexOf(store.kind)
     void router.replace({ query: { kind: GEAR_KINDS[Math.max(0, Math.min(GEAR_KINDS.length - 1, k + by))] } })
   },
-  takeBack: () => void changing(store.takeBack), leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
+  takeBack: store.takeBack, leave, toJobs: () => void navigateTo('/'), toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
 useKeys(() => bindings, () => current.value ? 'model' : null)
 </script>
 
 <template>
   <div>
-    <AppHeader title="Gear">
+    <AppHeader title="Gear" :kept="kept">
       <template #first><button class="act" type="button" @click="add">new {{ GEAR_WORDS[store.kind].one }} <KeyCap of="a" /></button></template>
       <button class="act" type="button" @click="navigateTo(`/gear/in?kind=${store.kind}`)">table in <KeyCap of="i" /></button>
       <a class="act" :href="`/api/gear/file?kind=${store.kind}`" download>table out</a>
@@ -172,7 +180,8 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
         <span class="soft small count">{{ rows.length }} of {{ store.rows.length }}</span>
       </div>
       <p v-if="problem" class="error-words note" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
-      <p v-if="store.done" class="note" role="status">{{ store.done.says }} <button class="act" type="button" @click="changing(store.takeBack)">take
+      <WaitingGear />
+      <p v-if="store.done" class="note" role="status">{{ store.done.says }}. <button class="act" type="button" @click="store.takeBack">take
         it back <KeyCap of="u" /></button></p>
       <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the library…</p>
       <section v-else-if="store.status === 'failed'" class="state" role="alert">
@@ -190,10 +199,11 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
       <template v-else>
         <CompareGear v-if="comparing.length > 0" :kind="store.kind" :models="comparing" @close="leave" />
         <GearTable
-          ref="table" :columns="columns" :rows="rows" :at="at" :editing="editing" :marked="marked" :sort="asked.sort" :is-down="asked.isDown"
+          ref="table" :columns="columns" :rows="rows" :waits="store.waits" :at="at" :editing="editing" :marked="marked"
+          :sort="asked.sort" :is-down="asked.isDown"
           @look="look" @open="open" @mark="mark" @leave="leave"
           @sort="key => ask({ sort: key, isDown: asked.sort === key && !asked.isDown })"
-          @change="(row, key, value) => changing(() => store.change(row.id, { [key]: value }))" />
+          @change="set" />
         <ActionRow v-if="current" class="row" :actions="bindings" target="model" :has-menu="false" />
         <p v-else class="soft small row">Press a model, or go down with the arrow keys; Enter opens it.</p>
       </template>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useAttempt } from '~/composables/useAttempt'
+import { useGearChangesStore } from '~/stores/gearChanges'
+
+/** What was done to the library and waits on this device, was not taken, or cannot be read. Nothing of it goes without the person's word. */
+const changes = useGearChangesStore()
+const { problem, attempt } = useAttempt()
+const doubting = ref('')
+
+const fileOf = (text: string) => `data:application/json;charset=utf-8,${encodeURIComponent(text)}`
+function throwAway(key: string): void {
+  if (doubting.value !== key) doubting.value = key
+  else void changes.throwAway(key)
+}
+</script>
+
+<template>
+  <section
+    v-if="(changes.isAway && changes.waiting.length > 0) || changes.refused.length + changes.unreadable.length > 0 || changes.sentPart !== null"
+    class="waiting" aria-label="Changes of the library kept on this device">
+    <p v-if="changes.isAway && changes.waiting.length > 0" role="status">
+      <b>{{ changes.waiting.length === 1 ? '1 change of the library waits' : `${changes.waiting.length} changes of the library wait` }} on this device.</b>
+      <span class="soft">The server is away; {{ changes.waiting.length === 1 ? 'it is' : 'they are' }} sent when it is back.</span>
+      <button class="act" type="button" @click="changes.tryAgain">try now</button>
+    </p>
+    <p v-else-if="changes.sentPart !== null" role="status">
+      <b>{{ changes.waiting[0]?.says }}:</b>
+      <progress aria-label="How far it has come" max="1" :value="changes.sentPart < 1 ? changes.sentPart : undefined" />
+      <span class="soft">{{ changes.sentPart < 1 ? 'on its way to the server' : 'being written; all of it or nothing' }}</span>
+    </p>
+    <p v-for="kept in changes.refused" :key="kept.id" role="alert">
+      <b>Not done in the library: {{ kept.says }}.</b> <span class="soft">{{ kept.refused?.message }}</span>
+      <button
+        v-if="kept.act.do === 'set' && kept.refused?.code === 'changed-meanwhile'" class="act" type="button"
+        @click="attempt(() => changes.force(kept))">do mine anyway</button>
+      <button class="act" type="button" @click="changes.dismiss(kept.id)">leave it so</button>
+    </p>
+    <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+    <p v-for="item in changes.unreadable" :key="item.key" role="alert">
+      <b>Something kept on this device cannot be read.</b> <span class="soft">It is set aside, not sent: {{ item.text.slice(0, 80) }}</span>
+      <a class="act" :href="fileOf(item.text)" download="kept-change.json">save it as a file</a>
+      <button class="act" type="button" @click="throwAway(item.key)">{{ doubting === item.key ? 'really throw it away' : 'throw it away' }}</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.waiting { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 9px 14px; display: grid; gap: 6px; }
+.waiting p { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
+.waiting .act { text-decoration: underline; color: var(--ink); }
+.waiting .soft { overflow-wrap: anywhere; min-width: 0; }
+progress { width: 160px; accent-color: var(--ink); align-self: center; }
+</style>
