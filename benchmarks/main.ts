@@ -7,13 +7,13 @@ import { evaluationTimes } from './evaluation'
 import { gearKeysMs, keyTimes } from './keys'
 import { lowestAgainstGrid } from '#core/testing/lowest'
 import { playSchedules, thousands, toldOf } from './schedules'
+import { ms } from './timing'
 import { finderMs } from './finder'
 import { boxCurveMs, chartMs, clipMs, wiringsMs } from './lowImpedance'
 import { spaceTimes } from './space'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
 
-const ms = (value: number) => value >= 100 ? value.toFixed(0) : value >= 1 ? value.toFixed(2) : value.toFixed(4)
 const times = (ratio: number) => `${ratio >= 100 ? ratio.toFixed(0) : ratio.toFixed(1)} ×`
 const times2 = (ratio: number) => `${ratio.toFixed(2)} ×`
 const met = (yes: boolean) => yes ? 'met' : '**not met**'

@@ -15,3 +15,6 @@ export function quantile(values: number[], q: number): number {
   const sorted = [...values].sort((a, b) => a - b)
   return sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
 }
+
+/** As many figures as matter. */
+export const ms = (value: number) => value >= 100 ? value.toFixed(0) : value >= 1 ? value.toFixed(2) : value.toFixed(4)

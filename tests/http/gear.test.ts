@@ -77,15 +77,64 @@ test('an id twice in one request is refused, and where', async () => {
   expect((await ask('GET', `/gear/${one.id}`)).status).toBe(404)
 })
 
-test('3,000 models go in by one request and are taken back by one, all or none, and twice is once', async () => {
-  const models = Array.from({ length: 3000 }, (_, k) => ({ id: randomUUID(), kind: 'transformer', body: unstatedModel('transformer', `many ${k}`) }))
-  const ids = models.map(m => m.id)
-  expect([(await ask('POST', '/gear', { models })).body, (await ask('POST', '/gear', { models })).body]).toEqual([{ made: 3000 }, { made: 0 }])
+const act = (act: unknown, id = randomUUID()) => ask('POST', '/gear/acts', { id, act })
+const DONE = { status: 200, body: { status: 'done' } }
+
+test('an act counts once: a model added, its fields set, retired; sent again after others have changed it, it changes nothing', async () => {
+  const [id, [adding, setting, retiring]] = [randomUUID(), [randomUUID(), randomUUID(), randomUUID()]]
+  const add = { do: 'add', models: [{ id, kind: 'speaker', body: ceiling }] }
+  const set = { do: 'set', id, kind: 'speaker', was: { price: null }, to: { price: 12 } }
+  const retire = { do: 'retire', ids: [id], retired: true }
+  expect([await act(add, adding), await act(add, adding), await act(set, setting), await act(retire, retiring)]).toEqual([DONE, DONE, DONE, DONE])
+  // Somebody offers it again at another price; then the lost ones come once more.
+  expect([await act({ ...retire, retired: false }), await act({ ...set, was: { price: 12 }, to: { price: 15 } })]).toEqual([DONE, DONE])
+  expect([await act(set, setting), await act(retire, retiring), await act(add, adding)]).toEqual([DONE, DONE, DONE])
+  const { isRetired, versions } = (await ask('GET', `/gear/${id}`)).body
+  expect([isRetired, versions.map((v: any) => [v.version, v.body.price])]).toEqual([false, [[3, 15], [2, 12], [1, null]]])
+  // What is set to what it is makes no version.
+  expect([await act({ ...set, was: { price: 15 }, to: { price: 15 } }), (await ask('GET', `/gear/${id}`)).body.versions.length]).toEqual([DONE, 3])
+})
+
+test('an act that does not fit is refused with its reason, and counts when it comes again and does', async () => {
+  const { id } = await put({ ...ceiling, price: 20 })
+  const [late, late2] = [randomUUID(), { do: 'set', id, kind: 'speaker', was: { price: 10, name: ceiling.name }, to: { price: 12 } }]
+  expect((await act(late2, late)).body).toEqual({ status: 'refused', code: 'changed-meanwhile', message: 'The price was changed in another window: it was 10, it is now 20.' })
+  await act({ ...late2, was: { price: 20 }, to: { price: 10 } })
+  expect([await act(late2, late), (await ask('GET', `/gear/${id}`)).body.versions[0].body.price]).toEqual([DONE, 12])
+  for (const gone of [{ ...late2, id: randomUUID() }, { ...late2, kind: 'cable', was: {}, to: {} }, { do: 'retire', ids: [id, randomUUID()], retired: true }]) {
+    expect((await act(gone)).body).toMatchObject({ status: 'refused', code: 'not-there' })
+  }
+  expect((await row(id)).isRetired).toBe(false)
+})
+
+test.each<[string, unknown, string]>([
+  ['a field out of bounds', { do: 'set', id: randomUUID(), kind: 'speaker', was: { nominalOhm: 8 }, to: { nominalOhm: 0 } }, 'act.to.nominalOhm'],
+  ['one of three models', { do: 'add', models: [1, 2, 3].map(k => ({ id: randomUUID(), kind: 'control', body: { ...unstatedModel('control', 'c'), ratingW: k === 2 ? -1 : k } })) }, 'act.models[1].body.ratingW'],
+  ['no act', { do: 'burn' }, 'act.do'],
+])('%s: not read, and where', async (_, wanted, where) => {
+  const answer = await act(wanted)
+  expect([answer.status, answer.body.error.where]).toEqual([422, where])
+})
+
+test('10,000 models go in by one act and are taken back by one, all or none, and twice is once; others are answered meanwhile', async () => {
+  const models = Array.from({ length: 10_000 }, (_, k) => ({ id: randomUUID(), kind: 'transformer', body: unstatedModel('transformer', `many ${k}`) }))
+  const [ids, id] = [models.map(m => m.id), randomUUID()]
+  let answered = 0
+  const asking = setInterval(() => void ask('GET', '/health').then(() => { answered++ }), 20)
+  expect([await act({ do: 'add', models }, id), await act({ do: 'add', models }, id)]).toEqual([DONE, DONE])
+  clearInterval(asking)
+  expect(answered).toBeGreaterThan(3)
   const offered = async () => ((await ask('GET', '/gear?kind=transformer')).body.rows as { isRetired: boolean, values: string[] }[]).filter(r => !r.isRetired && r.values[0]!.startsWith('many ')).length
-  expect([(await ask('PATCH', '/gear', { ids: [...ids, randomUUID()], retired: true })).status, await offered()]).toEqual([404, 3000])
-  for (const round of [1, 2]) expect([round, (await ask('PATCH', '/gear', { ids, retired: true })).body, await offered()]).toEqual([round, { retired: true }, 0])
-  expect([(await ask('PATCH', '/gear', { ids, retired: false })).status, await offered()]).toEqual([200, 3000])
-  await ask('PATCH', '/gear', { ids, retired: true })
+  expect([await offered(), (await act({ do: 'retire', ids: [...ids.slice(1), randomUUID()], retired: true })).body.status, await offered()]).toEqual([10_000, 'refused', 10_000])
+  expect([await act({ do: 'retire', ids, retired: true }), await offered()]).toEqual([DONE, 0])
+}, 60_000)
+
+test('what older pages ask: all or none, and twice is once', async () => {
+  const models = Array.from({ length: 30 }, (_, k) => ({ id: randomUUID(), kind: 'transformer', body: unstatedModel('transformer', `older ${k}`) }))
+  const ids = models.map(m => m.id)
+  expect([(await ask('POST', '/gear', { models })).body, (await ask('POST', '/gear', { models })).body]).toEqual([{ made: 30 }, { made: 0 }])
+  expect((await ask('PATCH', '/gear', { ids: [...ids, randomUUID()], retired: true })).status).toBe(404)
+  for (const round of [1, 2]) expect([round, (await ask('PATCH', '/gear', { ids, retired: true })).body]).toEqual([round, { retired: true }])
 })
 
 test('a version whose answer was lost, sent once more, is the same; another one is refused', async () => {
