@@ -32,6 +32,13 @@ export class World {
     this.server = await startServer(this.database.url, Number(new URL(this.server.url).port))
   }
 
+  /** Something done by way of another server on the same database, which is gone again then. */
+  async beside(path: string, body: unknown): Promise<void> {
+    const other = await startServer(this.database.url)
+    await fetch(`${other.url}/api${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+    await other.stop()
+  }
+
   async putJob(job: Job): Promise<string> {
     const id = randomUUID()
     await this.post('/jobs', { id, from: 'file', text: writeJobFile(job) })
