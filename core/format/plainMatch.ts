@@ -4,9 +4,10 @@ import { readAndMend } from '#core/job/readJob'
 import { jobSchema, type Job, type JobDocument } from '#core/job/schema'
 import { GROWING } from '#core/job/sections/shapes'
 import { upgradedDocument } from '#core/job/upgrade'
+import { bytesOfText } from '#core/job/weight'
 
 export const FILE_ENDING = '.plainmatch.json'
-/** More than any job can be; a longer file is another thing. */
+/** Bytes; more than any job can be (core/job/weight.ts): a longer file is another thing. */
 export const LONGEST_FILE = 20_000_000
 
 /** A job as text, keys in schema order, two spaces: it can be read and compared. */
@@ -14,9 +15,13 @@ export function writeJobFile(job: Job): string {
   return writeDocument(toDocument(job))
 }
 
+/** Longer than this, nobody reads a file, and what sets its lines in would be most of it. */
+const MOST_SET_IN = 4_000_000
+
 /** The same of a document; the order of its keys is the order of the text. */
 export function writeDocument(document: JobDocument): string {
-  return JSON.stringify(document, null, 2) + '\n'
+  const text = JSON.stringify(document)
+  return (text.length > MOST_SET_IN ? text : JSON.stringify(document, null, 2)) + '\n'
 }
 
 /** A job from a file, and in sentences what of it counts for nothing or was changed to fit. */
@@ -27,7 +32,7 @@ export interface ReadFile { job: Job, remarks: string[] }
  * @throws InputError for text that is no JSON (with the character), JobError for a document that is no job (with its path)
  */
 export function readJobFile(text: string): ReadFile {
-  if (text.length > LONGEST_FILE) throw new InputError('The file is too large for a job.', LONGEST_FILE, [])
+  if (bytesOfText(text) > LONGEST_FILE) throw new InputError('The file is too large for a job.', LONGEST_FILE, [])
   let data: unknown
   try {
     data = JSON.parse(text)

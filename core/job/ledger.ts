@@ -1,4 +1,5 @@
 import { applyInSteps } from './apply'
+import { bytesAddedBy, MOST_BYTES } from './weight'
 import type { StampedEdit } from './edits'
 import { EditRefused, type Refusal } from './refusal'
 import type { Job } from './schema'
@@ -14,13 +15,17 @@ export type Outcome
     | { id: string, status: 'known' }
     | { id: string, status: 'refused', refusal: Refusal }
 
-/** Takes edits in, a part a step. `known` are the edits of these ids that the job already has. */
+/**
+ * Takes edits in, a part a step. `known` are the edits of these ids that the job already has; `roomBytes`: so much may they add to it. Taking back is
+ * never refused for want of room.
+ */
 export function* takeInSteps(
-  job: Job, edits: readonly StampedEdit[], known: ReadonlyMap<string, StampedEdit['edit']>, isArchived: boolean,
+  job: Job, edits: readonly StampedEdit[], known: ReadonlyMap<string, StampedEdit['edit']>, isArchived: boolean, roomBytes = Infinity,
 ): Generator<void, { job: Job, outcomes: Outcome[] }> {
   const taken = new Map(known)
   const outcomes: Outcome[] = []
   let current = job
+  let room = roomBytes
   for (const stamped of edits) {
     const { id } = stamped
     const before = taken.get(id)
@@ -33,9 +38,15 @@ export function* takeInSteps(
       outcomes.push({ id, status: 'refused', refusal: { code: 'archived' } })
       continue
     }
+    const added = roomBytes === Infinity ? 0 : bytesAddedBy(stamped.edit)
+    if (stamped.undoes === null && added > room) {
+      outcomes.push({ id, status: 'refused', refusal: { code: 'too-large', most: MOST_BYTES } })
+      continue
+    }
     try {
       const applied = yield* applyInSteps(current, stamped.edit, stamped.undoes === null ? 'new' : 'undo')
       current = applied.job
+      room -= added
       taken.set(id, stamped.edit)
       outcomes.push({ id, status: 'applied', entry: { ...stamped, inverse: applied.inverse } })
     }

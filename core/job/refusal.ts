@@ -8,6 +8,8 @@ export type Refusal
     | { code: 'inside-itself', id: string }
     | { code: 'corrected-already', id: string }
     | { code: 'too-many', what: string, most: number }
+    /** Of what a job may weigh, in bytes. */
+    | { code: 'too-large', most: number }
     | { code: 'not-valid', message: string }
     /** Another edit of other content bears the same id: one of the two would be lost. */
     | { code: 'id-taken', id: string }

@@ -20,6 +20,7 @@ export function refusalWords(refusal: Refusal): string {
     case 'too-many': return `There are ${refusal.most} ${refusal.what} already, as many as a job can hold.`
     case 'id-taken': return 'Another change was kept under the same number; this one was not taken. Do it once more.'
     case 'archived': return 'This job is archived. Bring it back first; then it takes changes again.'
+    case 'too-large': return `This job is as large as a job can be (${refusal.most / 1e6} MB). Begin another for what comes next, or take out what is not needed.`
     case 'not-valid': return refusal.message
     case 'changed-meanwhile': {
       if (refusal.field === WHOLE) return `${refusal.what} is no longer as it was: ${changedOf(refusal.was as Fields, refusal.now as Fields)} in another window. Look at it before it goes.`

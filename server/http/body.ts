@@ -1,38 +1,41 @@
 import type { H3Event } from 'h3'
+import { LONGEST_FILE } from '#core/format/plainMatch'
 import { problem } from './problem'
 
-/** The largest body taken: a job file of the longest kind. */
-export const LONGEST_BODY = 20_000_000
+/** The largest body taken but for a job file. */
+const LONGEST_BODY = 20_000_000
+/** A job file of the longest kind travels as a text in JSON: its quotes are two bytes each. */
+export const LONGEST_FILE_BODY = 2 * LONGEST_FILE + 1000
 /** What is too large is read on and thrown away up to this, so that an honest sender hears why. */
 const MOST_DRAINED = 1_000_000_000
 /** Longest wait for a body, ms: a slow phone sends a large file in less. */
 const LONGEST_WAIT_MS = 60_000
 
-const tooLarge = () => problem(413, 'too-large', 'More than 20 MB: too large for a job.')
+const tooLarge = (most: number) => problem(413, 'too-large', `More than ${Math.min(most, LONGEST_FILE) / 1e6} MB: too large for a job.`)
 
 /**
  * The body as text. Counted while it is read: a body without a stated length must not fill the memory (700 MB in chunks took
  * a server that read first and counted then to 1.4 GB).
  */
-export function readText(event: H3Event): Promise<string> {
+export function readText(event: H3Event, most = LONGEST_BODY): Promise<string> {
   const { req } = event.node
   return new Promise((resolve, reject) => {
     let chunks: Buffer[] = []
     let size = 0
     const timer = setTimeout(() => {
-      reject(size > LONGEST_BODY ? tooLarge() : problem(408, 'too-slow', 'The request took too long to arrive. Send it again.'))
+      reject(size > most ? tooLarge(most) : problem(408, 'too-slow', 'The request took too long to arrive. Send it again.'))
       req.pause()
       event.node.res.once('finish', () => req.destroy())
     }, LONGEST_WAIT_MS)
     req.on('data', (chunk: Buffer) => {
       size += chunk.length
-      if (size <= LONGEST_BODY) return void chunks.push(chunk)
+      if (size <= most) return void chunks.push(chunk)
       chunks = []
       if (size > MOST_DRAINED) req.destroy()
     })
     req.on('end', () => {
       clearTimeout(timer)
-      if (size > LONGEST_BODY) reject(tooLarge())
+      if (size > most) reject(tooLarge(most))
       else resolve(Buffer.concat(chunks).toString('utf8'))
     })
     const cutShort = () => {

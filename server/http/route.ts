@@ -45,8 +45,8 @@ export function noSuchJob() {
 }
 
 /** The body as JSON of a schema. */
-export async function readJson<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  const text = await readText(event)
+export async function readJson<S extends z.ZodType>(event: H3Event, schema: S, mostBytes?: number): Promise<z.infer<S>> {
+  const text = await readText(event, mostBytes)
   let data: unknown
   try {
     data = JSON.parse(text === '' ? 'null' : text)

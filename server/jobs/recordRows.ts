@@ -34,6 +34,13 @@ const TEXT_PIECE = 4000
 /** All entries of a job as JSON text in pieces, by list. */
 export const rowsText = (db: Knex, jobId: string) => eachTable(table => textOf(db, table, jobId))
 
+/** Bytes of a job as the database counts them: its document, and its rows with their own columns, which is a little more than a file says. */
+export async function measured(db: Knex, jobId: string): Promise<number> {
+  const grown = TABLES.map(t => `coalesce((select sum(octet_length(to_jsonb(r)::text)) from ${t.name} r where job_id = :jobId), 0)`)
+  const { rows: [job] } = await db.raw<{ rows: { bytes: string }[] }>(`select octet_length(document::text) + ${grown.join(' + ')} as bytes from jobs where id = :jobId`, { jobId })
+  return Number(job!.bytes)
+}
+
 /** The entries of one line. */
 export async function rowsOfLine(db: Knex, jobId: string, outputId: string): Promise<Rows> {
   return await eachTable(async (table) => {

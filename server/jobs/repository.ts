@@ -16,16 +16,27 @@ export interface JobRow {
   documentRevision: number
   archivedAt: string | null
   updatedAt: string
+  /** Bytes that it may have become since it was measured; null: not measured. */
+  weight: number | null
   /** Tells a job from one of the same id that was there before. */
   createdAt: string
 }
-interface RawJob { id: string, revision: number, document_revision: number, archived_at: Date | null, updated_at: Date, created_at: Date }
+interface RawJob {
+  id: string
+  revision: number
+  document_revision: number
+  archived_at: Date | null
+  updated_at: Date
+  created_at: Date
+  weight: string | null
+}
 
 const toRow = (raw: RawJob): JobRow => ({
   id: raw.id, revision: raw.revision, documentRevision: raw.document_revision,
   archivedAt: raw.archived_at?.toISOString() ?? null, updatedAt: raw.updated_at.toISOString(), createdAt: raw.created_at.toISOString(),
+  weight: raw.weight === null ? null : Number(raw.weight),
 })
-const JOB_COLUMNS = ['id', 'revision', 'document_revision', 'archived_at', 'updated_at', 'created_at'] as const
+const JOB_COLUMNS = ['id', 'revision', 'document_revision', 'archived_at', 'updated_at', 'created_at', 'weight'] as const
 
 export async function findJob(db: Knex, id: string): Promise<JobRow | null> {
   const raw = await db('jobs').select(JOB_COLUMNS).where({ id }).whereNull('deleted_at').first() as RawJob | undefined
@@ -65,7 +76,7 @@ export async function deleteJobs(db: Knex, ids: string[]): Promise<void> {
 
 export interface NewEdit extends StampedEdit { seq: number, inverse: Edit, isInDocument: boolean }
 
-export interface NewRevision { revision: number, name: string, job?: Job, documentStands: boolean }
+export interface NewRevision { revision: number, name: string, weight: number, job?: Job, documentStands: boolean }
 
 /**
  * Puts edits in, notes the new revision and tells every server of it, all in one statement: the job is locked meanwhile. With
@@ -79,11 +90,11 @@ export async function commitRevision(trx: Knex.Transaction, jobId: string, edits
       select :jobId, seq, id, by, who, undoes, edit, inverse, :version, "isInDocument"
       from jsonb_to_recordset(:edits::jsonb) as e(seq integer, id text, by text, who text, undoes text, edit jsonb, inverse jsonb, "isInDocument" boolean)
     ), noted as (
-      update jobs set revision = :revision, name = :name, updated_at = now()${document} where id = :jobId
+      update jobs set revision = :revision, name = :name, weight = :weight, updated_at = now()${document} where id = :jobId
     )
     select pg_notify(:channel, :message)`,
   {
-    jobId, version: FORMAT_VERSION, edits: JSON.stringify(edits), revision: to.revision, name: to.name, channel: CHANGES_CHANNEL,
+    jobId, version: FORMAT_VERSION, edits: JSON.stringify(edits), revision: to.revision, name: to.name, weight: to.weight, channel: CHANGES_CHANNEL,
     message: JSON.stringify({ jobId, revision: to.revision }), ...(to.job ? { document: written(to.job) } : {}),
   })
 }

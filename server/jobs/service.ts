@@ -6,6 +6,7 @@ import { correctedIds, documentParts, mentionedIds, touchedRows } from '#core/jo
 import type { Job, JobDocument, Rows } from '#core/job/schema'
 import { UNDO_REACH } from '#core/job/undo'
 import { upgradedEdit } from '#core/job/upgrade'
+import { bytesAddedBy, MOST_BYTES } from '#core/job/weight'
 import { refusalWords } from '#core/job/words'
 import type { EditResult, SyncAnswer, SyncRequest } from '#core/job/protocol'
 import { mayChangeOrigins } from '#core/job/origins'
@@ -87,10 +88,11 @@ export async function syncJob(db: Knex, id: string, { since, by, edits }: Omit<S
     if (!row) return null
     const { known, ...own } = await mentionedBy(trx, id, edits)
     const before = { ...await documentAt(trx, row), ...own }
-    const { job, outcomes } = await inSlices(takeInSteps(before, edits, known, row.archivedAt !== null))
+    const weight = await weightOf(trx, row, edits)
+    const { job, outcomes } = await inSlices(takeInSteps(before, edits, known, row.archivedAt !== null, MOST_BYTES - weight))
     const applied = outcomes.flatMap(o => o.status === 'applied' ? [o.entry] : [])
       .map((entry, k) => ({ ...entry, seq: row.revision + k + 1, isInDocument: documentParts(entry.edit).length > 0 }))
-    if (applied.length > 0) await write(trx, row, before, job, applied)
+    if (applied.length > 0) await write(trx, { ...row, weight }, before, job, applied)
     const revision = row.revision + applied.length
     confirmed = () => hold(row, revision, { ...job, ...noRows() })
     // Where the window missed nothing, what is new is what it sent.
@@ -113,15 +115,22 @@ async function mentionedBy(trx: Knex.Transaction, id: string, edits: readonly St
   }
 }
 
+/** Bytes that a job may have: measured anew before anything would be refused for what was only added up. */
+async function weightOf(trx: Knex.Transaction, row: rows.JobRow, edits: readonly StampedEdit[]): Promise<number> {
+  const added = edits.reduce((sum, e) => sum + bytesAddedBy(e.edit), 0)
+  return row.weight === null || row.weight + added > MOST_BYTES ? records.measured(trx, row.id) : row.weight
+}
+
 /** Writes what was taken in. */
-async function write(trx: Knex.Transaction, row: rows.JobRow, before: Job, job: Job, applied: readonly rows.NewEdit[]): Promise<void> {
+async function write(trx: Knex.Transaction, row: rows.JobRow & { weight: number }, before: Job, job: Job, applied: readonly rows.NewEdit[]): Promise<void> {
   const revision = row.revision + applied.length
   await records.writeRows(trx, row.id, before, job, applied.map(entry => touchedRows(entry.edit)))
   // A document that nothing has changed stands for the new revision as well.
   const documentStands = !applied.some(e => e.isInDocument) && row.documentRevision === row.revision
   if (applied.some(entry => partsOf(entry.edit).some(mayChangeOrigins))) await writeUse(trx, row.id, job)
+  const weight = row.weight + applied.reduce((sum, entry) => sum + bytesAddedBy(entry.edit), 0)
   const isDue = !documentStands && revision - row.documentRevision >= DOCUMENT_LAG
-  await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, documentStands, ...(isDue ? { job } : {}) })
+  await rows.commitRevision(trx, row.id, applied, { revision, name: job.name, weight, documentStands, ...(isDue ? { job } : {}) })
 }
 
 function resultOf(outcome: Outcome): EditResult {

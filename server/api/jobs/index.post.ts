@@ -7,6 +7,7 @@ import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { parseQuick } from '#core/quick/parse'
 import { jobOfLine } from '#core/quick/answer'
 import { newId } from '../../jobs/newId'
+import { LONGEST_FILE_BODY } from '../../http/body'
 import { jobIdSchema, noSuchJob, readJson, route } from '../../http/route'
 import { createJob, readWhole } from '../../jobs/service'
 
@@ -19,7 +20,7 @@ const body = z.discriminatedUnion('from', [
 ])
 
 export default route(async (event, db) => {
-  const wanted = await readJson(event, body)
+  const wanted = await readJson(event, body, LONGEST_FILE_BODY)
   const { job, remarks } = await (async (): Promise<ReadFile> => {
     switch (wanted.from) {
       case 'nothing': return plain(emptyJob(wanted.name))
