@@ -8,6 +8,7 @@ import { speakersOf } from '#core/job/tree'
 import type { SyncAnswer } from '#core/job/protocol'
 import { cabled, jobOf } from '#core/testing/jobs'
 import { World } from '../tests/support/world'
+import { timed, waitsOf } from './held'
 import { quantile } from './timing'
 
 /** A job of 2,000 speakers and 20,000 readings, through the server. */
@@ -60,11 +61,6 @@ export async function bigJobTimes(): Promise<BigJobTimes> {
       current = applyEdit(current, edit).job
       return edit
     }
-    const timed = async (run: () => Promise<unknown>) => {
-      const from = performance.now()
-      await run()
-      return performance.now() - from
-    }
     const median = async (count: number, run: () => Promise<unknown>) => {
       const times: number[] = []
       for (let k = 0; k < count; k++) times.push(await timed(run))
@@ -76,23 +72,7 @@ export async function bigJobTimes(): Promise<BigJobTimes> {
     const editsASecond = await tenWindows(world, id, reading)
     since = (await world.post(`/jobs/${id}/sync`, { since: 0, edits: [] }) as SyncAnswer).revision
 
-    /** The longest that anybody else waits while `run` is at work, over what an idle server takes. */
-    const held = async (run: () => Promise<unknown>) => {
-      const ask = () => timed(() => world.readJob(other))
-      const idle = await median(40, ask)
-      let isDone = false
-      const waits: number[] = []
-      const asking = (async () => {
-        while (!isDone) {
-          waits.push(await ask())
-          await new Promise(resolve => setTimeout(resolve, 2))
-        }
-      })()
-      const ms = await timed(run)
-      isDone = true
-      await asking
-      return { ms, heldMs: Math.max(0, ...waits) - idle }
-    }
+    const held = waitsOf(() => world.readJob(other))
     const runs = async (count: number) => {
       const rounds = []
       for (let k = 0; k < 5; k++) rounds.push(await held(() => sync([readings(count)])))

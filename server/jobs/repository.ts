@@ -66,6 +66,10 @@ export async function insertJob(db: Knex, id: string, job: Job): Promise<boolean
   return inserted.length > 0
 }
 
+export async function noteWeight(db: Knex, id: string, weight: number): Promise<void> {
+  await db('jobs').where({ id }).update({ weight })
+}
+
 export async function setArchived(db: Knex, id: string, archived: boolean): Promise<boolean> {
   return await db('jobs').where({ id }).whereNull('deleted_at').update({ archived_at: archived ? db.fn.now() : null }) > 0
 }

@@ -63,6 +63,7 @@ export async function createJob(db: Knex, id: string, job: Job): Promise<void> {
     if (!await rows.insertJob(trx, id, job)) return
     await writeUse(trx, id, job)
     await records.insertRows(trx, id, job)
+    await rows.noteWeight(trx, id, await records.measured(trx, id))
     await rows.notifyChanged(trx, id, 0)
   })
 }

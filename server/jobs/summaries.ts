@@ -10,24 +10,26 @@ import type { Output } from '#core/job/schema'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import { lineStateOf, type LineState } from '#core/line/jobState'
 import { tell, type JobList, type JobSummary, type JobTold } from '#core/line/jobSummary'
+import { BUILD } from '../helper/build'
+import { helperDoes, isHelper } from '../helper/helper'
+import { isHeavyJob } from '../helper/heavy'
 import { documentAt } from './documentCache'
 import { linesWithRows, rowsOfLine } from './recordRows'
-import { findJob } from './repository'
+import { findJob, notifyChanged } from './repository'
 
 /**
  * The list of jobs. What a job says of itself is worked out once a revision and kept beside it, so that a list of any length
  * is read, sorted and searched by the database; what has changed since is worked out when somebody looks.
  */
 
-/** Another build may judge otherwise: its words are not this one's. */
-const BUILD = process.env.PLAIN_MATCH_BUILD_ID ?? String(process.pid)
 /** Jobs told anew before an answer goes out; what is left is told behind it. */
 const MOST_BEFORE_ANSWER = 60
 
 export async function listJobs(db: Knex, query: ListQuery): Promise<JobList> {
   await forgetDeleted(db)
-  const left = await tellStale(db, MOST_BEFORE_ANSWER)
-  if (left) void tellAll(db)
+  const { isMore, heavy } = await tellStale(db, MOST_BEFORE_ANSWER)
+  if (isMore) void tellAll(db)
+  for (const id of heavy) void tellApart(db, id)
   const [jobs, total, counts] = await Promise.all([pageOf(db, query), totalOf(db, query), countsOf(db)])
   return { jobs, total, counts }
 }
@@ -42,14 +44,16 @@ function matching(db: Knex, { place, search, state }: ListQuery): Knex.QueryBuil
 }
 
 async function pageOf(db: Knex, query: ListQuery): Promise<JobSummary[]> {
-  interface Raw { id: string, name: string, revision: number, archived_at: Date | null, deleted_at: Date | null, updated_at: Date, summary: JobTold | null }
-  const found = matching(db, query).select('id', 'name', 'revision', 'archived_at', 'deleted_at', 'updated_at', 'summary')
+  interface Raw { id: string, name: string, revision: number, archived_at: Date | null, deleted_at: Date | null, updated_at: Date, told: JobTold | null }
+  // What was told of another revision, or by another build, is not said of this one.
+  const told = db.raw('case when summary_revision = revision and summary_build = ? then summary end as told', [BUILD])
+  const found = matching(db, query).select('id', 'name', 'revision', 'archived_at', 'deleted_at', 'updated_at', told)
   if (query.sort === 'name') found.orderByRaw('lower(name)')
   if (query.sort === 'state') found.orderByRaw('state nulls last')
   const rows = await found.orderBy([{ column: 'updated_at', order: 'desc' }, 'id']).limit(JOBS_A_PAGE).offset(query.page * JOBS_A_PAGE) as Raw[]
   return rows.map(raw => ({
     id: raw.id, name: raw.name, revision: raw.revision, archivedAt: raw.archived_at?.toISOString() ?? null, deletedAt: raw.deleted_at?.toISOString() ?? null,
-    updatedAt: raw.updated_at.toISOString(), ...(raw.summary ?? { sentence: 'Not looked at yet.', state: 'open', lines: [] }),
+    updatedAt: raw.updated_at.toISOString(), ...(raw.told ?? { sentence: 'Being looked at…', state: 'open', lines: [] }),
   }))
 }
 
@@ -65,12 +69,33 @@ async function countsOf(db: Knex): Promise<JobList['counts']> {
   return { active: Number(counts!.active), archived: Number(counts!.archived), deleted: Number(counts!.deleted) }
 }
 
-/** Tells jobs that have changed since they were told, newest first; true when some are left. */
-async function tellStale(db: Knex, most: number): Promise<boolean> {
+/** Tells jobs that have changed since they were told, newest first; whether some are left, and those that are too heavy to be waited for. */
+async function tellStale(db: Knex, most: number): Promise<{ isMore: boolean, heavy: string[] }> {
   const { rows } = await db.raw<{ rows: { id: string }[] }>(
     'select id from jobs where deleted_at is null and (summary_revision is distinct from revision or summary_build is distinct from ?) order by updated_at desc limit ?', [BUILD, most + 1])
-  for (const { id } of rows.slice(0, most)) await tellJob(db, id)
-  return rows.length > most
+  const heavy: string[] = []
+  for (const { id } of rows.slice(0, most)) {
+    if (!isHelper && await isHeavyJob(db, id)) heavy.push(id)
+    else await tellJob(db, id)
+  }
+  return { isMore: rows.length > most, heavy }
+}
+
+const apart = new Set<string>()
+/** Has a heavy job told by the helper, once at a time. Whoever looks at the list hears when it is. */
+async function tellApart(db: Knex, id: string): Promise<void> {
+  if (apart.has(id)) return
+  apart.add(id)
+  try {
+    if (!await helperDoes({ tell: id })) await tellJob(db, id)
+    await notifyChanged(db, id, (await findJob(db, id))?.revision ?? -1)
+  }
+  catch {
+    // The database is away: whoever looks next tells it.
+  }
+  finally {
+    apart.delete(id)
+  }
 }
 
 let telling = false
@@ -78,7 +103,11 @@ async function tellAll(db: Knex): Promise<void> {
   if (telling) return
   telling = true
   try {
-    while (await tellStale(db, MOST_BEFORE_ANSWER));
+    for (let isMore = true; isMore;) {
+      const stale = await tellStale(db, MOST_BEFORE_ANSWER)
+      for (const id of stale.heavy) await tellApart(db, id)
+      isMore = stale.isMore
+    }
   }
   catch {
     // The database is away: whoever looks next tells them.
@@ -89,7 +118,7 @@ async function tellAll(db: Knex): Promise<void> {
 }
 
 /** A line at a time: each is a few milliseconds, and others have their turn between two. */
-async function tellJob(db: Knex, id: string): Promise<void> {
+export async function tellJob(db: Knex, id: string): Promise<void> {
   const row = await findJob(db, id)
   if (!row) return
   const job = await documentAt(db, row)

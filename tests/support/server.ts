@@ -57,7 +57,7 @@ export function freePort(): Promise<number> {
   })
 }
 
-export interface RunningServer { url: string, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void> }
+export interface RunningServer { url: string, pid: number, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void> }
 
 export async function startServer(databaseUrl: string, port?: number): Promise<RunningServer> {
   const chosen = port ?? await freePort()
@@ -76,6 +76,7 @@ export async function startServer(databaseUrl: string, port?: number): Promise<R
   }
   return {
     url,
+    pid: child.pid!,
     log: () => log,
     stop: (signal = 'SIGTERM') => new Promise((resolve) => {
       if (child.exitCode !== null || child.signalCode !== null) return resolve()

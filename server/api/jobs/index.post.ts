@@ -1,3 +1,4 @@
+import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { emptyJob } from '#core/job/document'
 import { nameText } from '#core/quantity/fields'
@@ -6,6 +7,9 @@ import type { Job } from '#core/job/schema'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
 import { parseQuick } from '#core/quick/parse'
 import { jobOfLine } from '#core/quick/answer'
+import { isHelper, withHelper } from '../../helper/helper'
+import { isHeavyJob } from '../../helper/heavy'
+import { askHelper } from '../../helper/passOn'
 import { newId } from '../../jobs/newId'
 import { LONGEST_FILE_BODY } from '../../http/body'
 import { jobIdSchema, noSuchJob, readJson, route } from '../../http/route'
@@ -21,6 +25,13 @@ const body = z.discriminatedUnion('from', [
 
 export default route(async (event, db) => {
   const wanted = await readJson(event, body, LONGEST_FILE_BODY)
+  if (wanted.from === 'copy' && !isHelper && await isHeavyJob(db, wanted.of)) {
+    const answer = await withHelper(async socketPath => socketPath === null ? null : await askHelper(socketPath, 'POST', '/api/jobs', wanted))
+    if (answer) {
+      setResponseStatus(event, answer.status)
+      return JSON.parse(answer.text) as { id: string, remarks: string[] }
+    }
+  }
   const { job, remarks } = await (async (): Promise<ReadFile> => {
     switch (wanted.from) {
       case 'nothing': return plain(emptyJob(wanted.name))
