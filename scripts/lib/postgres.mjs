@@ -1,15 +1,17 @@
-import { createHash } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import { spawnSync } from 'node:child_process'
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { needDebian, onPath } from './debian.mjs'
+import { freePort } from './port.mjs'
 import { run } from './run.mjs'
 import { say, step } from './say.mjs'
 
 /**
- * A private database cluster. Nobody but its owner gets in: it listens on no network address, only on a socket in a folder that
- * is closed to all others. The application's role owns its own database and rules nothing else.
+ * A private database cluster. It listens on the loopback address and nowhere else, and lets in the application's role alone, by a password that
+ * lies in a file which only its owner may read; besides, on a socket in a folder that is closed to all others, for its own housekeeping. The
+ * application's role owns its own database and rules nothing else.
  */
 const asRoot = process.getuid?.() === 0
 /** Where the server refuses to run as root, it runs as the user that Debian's package makes. */
@@ -20,7 +22,7 @@ const APP = 'app'
 const DATABASE = 'plain_match'
 /** Clusters of version 1 kept everything here, with the application as their ruler. */
 const OLD_DATABASE = 'postgres'
-const PORT = 5432
+const LOOPBACK = '127.0.0.1'
 /** The system takes no longer path for a socket. */
 const LONGEST_SOCKET = 100
 
@@ -55,10 +57,33 @@ function placeFor(folder) {
 
 /** The folder of the socket: the cluster's own, which is closed to others; where its path is too long, one like it. */
 async function socketFolder(data) {
-  if (join(data, `.s.PGSQL.${PORT}`).length <= LONGEST_SOCKET) return { folder: data, remove: () => {} }
+  if (join(data, '.s.PGSQL.65535').length <= LONGEST_SOCKET) return { folder: data, remove: () => {} }
   const folder = mkdtempSync(join(tmpdir(), 'plain-match-'))
   if (asRoot) await run('chown', [SERVER_USER, folder])
   return { folder, remove: () => rmSync(folder, { recursive: true, force: true }) }
+}
+
+/**
+ * Who may enter, written anew with each start: a cluster of an older version, which let in whoever could reach it, is closed by this as well. By
+ * the address the application's role, by its password; by the socket its ruler, who has none, and whom no address lets in.
+ */
+async function whoMayEnter(data) {
+  const file = join(data, 'who-may-enter.conf')
+  writeFileSync(file, `local all all trust\nhost all ${APP} ${LOOPBACK}/32 scram-sha-256\n`, { mode: 0o600 })
+  if (asRoot) await run('chown', [SERVER_USER, file])
+  return file
+}
+
+/** The application's password: made at first, kept beside the cluster. A file that others could read is not trusted any more. */
+function passwordIn(file) {
+  if (existsSync(file) && (statSync(file).mode & 0o077) === 0) {
+    const kept = readFileSync(file, 'utf8').trim()
+    if (/^[0-9a-f]{64}$/.test(kept)) return kept
+  }
+  const password = randomBytes(32).toString('hex')
+  rmSync(file, { force: true })
+  writeFileSync(file, `${password}\n`, { mode: 0o600 })
+  return password
 }
 
 /** Must hold the folder's lock: it makes, starts, and later stops the cluster. One that a killed start left running is taken over. */
@@ -77,16 +102,20 @@ export async function startCluster(folder, { fresh = false } = {}) {
   }
   if (await isRunning(data)) await stop(data)
   const socket = await socketFolder(data)
-  // No address at all: a cluster of an older version, which let in whoever could reach its port, is closed by this as well.
-  const options = [`-c listen_addresses=''`, `-c port=${PORT}`, `-c unix_socket_directories='${socket.folder}'`, '-c unix_socket_permissions=0700', ...(fresh ? ['-c fsync=off'] : [])].join(' ')
+  const port = await freePort()
+  const options = [
+    `-c listen_addresses=${LOOPBACK}`, `-c port=${port}`, `-c unix_socket_directories='${socket.folder}'`, '-c unix_socket_permissions=0700',
+    '-c password_encryption=scram-sha-256', `-c hba_file='${await whoMayEnter(data)}'`, ...(fresh ? ['-c fsync=off'] : []),
+  ].join(' ')
   const start = () => server('pg_ctl', ['-D', data, '-w', '-t', '60', '-l', join(data, 'server.log'), '-o', options, 'start'], { advice: `Its log: ${join(data, 'server.log')}` })
   await step('Starting the database', start)
-  const urlAs = (role, database) => `postgres://${role}@localhost/${database}?host=${encodeURIComponent(socket.folder)}&port=${PORT}`
-  await prepareRoles(urlAs, fresh)
+  const urlAs = (role, database) => `postgres://${role}@localhost/${database}?host=${encodeURIComponent(socket.folder)}&port=${port}`
+  const password = passwordIn(`${resolve(folder)}.password`)
+  await prepareRoles(urlAs, password, fresh)
   // A cluster of the tests is killed and frozen by them, and stays so.
   const keeper = fresh ? null : keepUp(data, start)
   return {
-    url: urlAs(APP, DATABASE),
+    url: `postgres://${APP}:${password}@${LOOPBACK}:${port}/${DATABASE}`,
     stop: async () => {
       await keeper?.end()
       await stop(data)
@@ -100,7 +129,7 @@ export async function startCluster(folder, { fresh = false } = {}) {
 }
 
 /** The application's role and its database, made where missing; a cluster of version 1 is brought to the same. `mayCreate` is for tests. */
-async function prepareRoles(urlAs, mayCreate) {
+async function prepareRoles(urlAs, password, mayCreate) {
   const { default: pg } = await import('pg')
   const as = async (role, database, work) => {
     const client = new pg.Client({ connectionString: urlAs(role, database), connectionTimeoutMillis: 8000 })
@@ -119,6 +148,8 @@ async function prepareRoles(urlAs, mayCreate) {
   if (!isNew) await dethrone(as)
   await as(RULER, 'template1', async (query) => {
     if ((await query('select 1 from pg_roles where rolname = $1', [APP])).length === 0) await query(`create role ${APP} login nosuperuser nocreaterole ${mayCreate ? 'createdb' : 'nocreatedb'}`)
+    // Letters and digits alone: it needs no quoting.
+    await query(`alter role ${APP} password '${password}'`)
     if ((await query('select 1 from pg_database where datname = $1', [DATABASE])).length === 0) await query(`create database ${DATABASE} owner ${APP} encoding 'UTF8' template template0`)
   })
 }

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { Checkout, until } from '../support/checkout'
@@ -17,6 +17,9 @@ const jobNames = async (url: string) => (await (await fetch(`${url}/api/jobs?sor
 const DEMO = ['Bandstand, Mill Meadow', 'Excursion boat Marigold', 'Fernhollow Glasshouses', 'Rehearsal loft']
 const port = async () => ['--port', String(await freePort())]
 const isRoot = process.getuid?.() === 0
+/** Addresses on which somebody listens at a port. */
+const listeningAt = (port: string) => ['tcp', 'tcp6'].flatMap(kind => readFileSync(`/proc/net/${kind}`, 'utf8').split('\n').map(l => l.trim().split(/\s+/))
+  .flatMap(c => c[3] === '0A' && c[1]?.endsWith(`:${Number(port).toString(16).toUpperCase().padStart(4, '0')}`) ? [c[1].split(':')[0]] : []))
 
 test('started from another folder: it works in its own, on loopback alone whatever the environment says; TERM ends all of it', async () => {
   const args = await port()
@@ -24,9 +27,7 @@ test('started from another folder: it works in its own, on loopback alone whatev
   const url = await started.url()
   expect([await health(url), await jobNames(url), readdirSync(checkout.elsewhere)]).toEqual([true, DEMO, []])
   // Listening addresses as the system tells them: 0100007F is 127.0.0.1.
-  const hex = Number(args[1]).toString(16).toUpperCase().padStart(4, '0')
-  const listening = readFileSync('/proc/net/tcp', 'utf8').split('\n').map(l => l.trim().split(/\s+/)).filter(c => c[3] === '0A' && c[1]?.endsWith(`:${hex}`)).map(c => c[1])
-  expect(listening).toEqual([`0100007F:${hex}`])
+  expect(listeningAt(args[1]!)).toEqual(['0100007F'])
   started.child.kill('SIGTERM')
   expect([await started.ended(), /Stopped. Everything is kept/.test(started.log), await until(() => checkout.processes().length === 0)]).toEqual([0, true, true])
   expect(existsSync(join(checkout.folder, '.data/running.json'))).toBe(false)
@@ -144,14 +145,20 @@ describe('the private cluster', () => {
     await started.url()
     const data = join(checkout.folder, '.data/postgres')
     const options = readFileSync(join(data, 'postmaster.opts'), 'utf8')
-    const socket = /unix_socket_directories=([^"\s]+)/.exec(options)![1]!
-    const psql = (user: string, role: string, sql: string) => spawnSync(isRoot ? 'runuser' : 'sh', isRoot
-      ? ['-u', user, '--', 'psql', '-h', socket, '-U', role, '-d', 'plain_match', '-Atc', sql]
-      : ['-c', `psql -h ${socket} -U ${role} -d plain_match -Atc "${sql}"`], { encoding: 'utf8', cwd: '/' })
+    const [socket, at] = [/unix_socket_directories=([^"\s]+)/.exec(options)![1]!, /port=(\d+)/.exec(options)![1]!]
+    const psql = (user: string, role: string, sql: string, host = socket, password = '') => spawnSync(isRoot ? 'runuser' : 'sh', isRoot
+      ? ['-u', user, '--', 'psql', '-w', '-h', host, '-p', at, '-U', role, '-d', 'plain_match', '-Atc', sql]
+      : ['-c', `psql -w -h ${host} -p ${at} -U ${role} -d plain_match -Atc "${sql}"`], { encoding: 'utf8', cwd: '/', env: { ...process.env, PGPASSWORD: password } })
     if (isRoot) for (const role of ['app', 'keeper']) expect(psql('nobody', role, 'select 1').status).not.toBe(0)
+    // By its address: on loopback alone, the application's role alone, with the password of the file alone, which nobody else may read.
+    const file = join(checkout.folder, '.data/postgres.password')
+    const password = readFileSync(file, 'utf8').trim()
+    expect([listeningAt(at), (statSync(file).mode & 0o777).toString(8), password.length]).toEqual([['0100007F'], '600', 64])
+    const enter = (role: string, secret: string) => psql(isRoot ? 'nobody' : '', role, 'select 1', '127.0.0.1', secret).status === 0
+    expect([enter('app', ''), enter('app', 'x'.repeat(64)), enter('keeper', ''), enter('keeper', password), enter('app', password)]).toEqual([false, false, false, false, true])
+    expect(psql('postgres', 'keeper', `select rolpassword like 'SCRAM-SHA-256$%' from pg_authid where rolname = 'app'`).stdout.trim()).toBe('t')
     expect(psql('postgres', 'app', 'select rolsuper::text || rolcreaterole || rolcreatedb from pg_roles where rolname = current_user').stdout.trim()).toBe('falsefalsefalse')
     expect(psql('postgres', 'app', 'select count(*) > 3 from pg_tables where tableowner = current_user').stdout.trim()).toBe('t')
-    expect(options).toMatch(/listen_addresses=["\s]/)
     await started.end('SIGTERM')
   }, 120_000)
 
