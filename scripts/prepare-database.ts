@@ -4,6 +4,7 @@ import { connect, migrate } from '../server/database/connect'
 import { insertModels } from '../server/gear/repository'
 import { deleteJobs, readSetting, writeSetting } from '../server/jobs/repository'
 import { createJob } from '../server/jobs/service'
+import { DatabaseUnfit } from '../server/database/unfit'
 
 /** Migrates, and loads the demo: `once` (unless it was loaded before), `reset` (puts it back as it was), `none`. */
 const DEMO_LOADED = 'demo-loaded'
@@ -38,4 +39,12 @@ async function prepare(mode: string): Promise<string> {
   }
 }
 
-process.stdout.write(`${await prepare(process.argv[2] ?? 'once')}\n`)
+try {
+  process.stdout.write(`${await prepare(process.argv[2] ?? 'once')}\n`)
+}
+catch (error) {
+  if (!(error instanceof DatabaseUnfit)) throw error
+  // What is the whole of what its user needs (lib/run.mjs).
+  process.stdout.write(`plainly: ${error.message}\n`)
+  process.exitCode = 1
+}

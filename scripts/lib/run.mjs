@@ -1,6 +1,9 @@
 import { spawn } from 'node:child_process'
 import { Failure } from './say.mjs'
 
+/** A program that was run says with this before it what is the whole of what its user needs. */
+const PLAINLY = 'plainly: '
+
 /** Runs a command to its end, quietly; its output is shown only when it fails. Resolves to what it printed. */
 export function run(command, args, { env, cwd, advice = '', log } = {}) {
   return new Promise((resolve, reject) => {
@@ -14,7 +17,9 @@ export function run(command, args, { env, cwd, advice = '', log } = {}) {
     child.stderr.on('data', take)
     child.on('error', error => reject(new Failure(`${command}: ${error.message}. ${advice}`)))
     child.on('close', (code) => {
+      const plain = output.split('\n').find(line => line.startsWith(PLAINLY))
       if (code === 0) resolve(output)
+      else if (plain) reject(new Failure(plain.slice(PLAINLY.length)))
       else reject(new Failure(`${command} ${args.join(' ')} ended with ${code}:\n${output.slice(-4000)}\n${advice}`))
     })
   })

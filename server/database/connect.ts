@@ -2,6 +2,7 @@ import knex, { type Knex } from 'knex'
 import type { ClientConfig } from 'pg'
 import { ensureGrowing } from './growing'
 import { migrationSource } from './migrations'
+import { refuseNewer, unfit } from './unfit'
 
 /**
  * No wait without an end: a frozen database held a request for as long as it pleased. What the server cancels itself comes
@@ -37,6 +38,7 @@ const MIGRATION_LIMIT = '10min'
 /**
  * Brings the database up, one server at a time: two that began on one fresh database at once met in making the first table.
  * @returns the names of the migrations that ran
+ * @throws DatabaseUnfit for one of a newer program, or where the role may make nothing
  */
 export async function migrate(url: string): Promise<string[]> {
   const limits = { statement_timeout: 600_000, lock_timeout: 600_000, query_timeout: 600_000, idle_in_transaction_session_timeout: 0 }
@@ -48,12 +50,16 @@ export async function migrate(url: string): Promise<string[]> {
     return await database.transaction(async (trx) => {
       await trx.raw(`set local lock_timeout = '${MIGRATION_LIMIT}'`)
       await trx.raw('select pg_advisory_xact_lock(?)', [MIGRATING])
+      await refuseNewer(trx)
       // Whoever was killed while migrating left the query builder's own mark behind; with the lock in hand nobody is at it.
       await database.migrate.forceFreeMigrationsLock()
       const [, names] = await database.migrate.latest() as [number, string[]]
       await database.transaction(ensureGrowing)
       return names
     })
+  }
+  catch (error) {
+    throw unfit(error, url)
   }
   finally {
     await database.destroy()

@@ -1,7 +1,10 @@
 import type { Knex } from 'knex'
 import { connect, migrate } from './connect'
+import { DatabaseUnfit } from './unfit'
 
 let ready: Promise<Knex> | null = null
+/** Said once, not with every request that meets it. */
+let said = ''
 
 /**
  * The server's database, migrated. Nitro does not wait for plugins, so every request waits here; a failed first try is
@@ -10,6 +13,7 @@ let ready: Promise<Knex> | null = null
 export function database(): Promise<Knex> {
   ready ??= open().catch((error: unknown) => {
     ready = null
+    if (error instanceof DatabaseUnfit && error.message !== said) console.error(said = error.message)
     throw error
   })
   return ready

@@ -1,5 +1,6 @@
 import { InputError } from '#core/quantity/inputError'
 import { JobError } from '#core/job/jobError'
+import { DatabaseUnfit } from '../database/unfit'
 
 /** An answer other than success: a status, a code for programs, a sentence for people, and where in the input it lies. */
 export interface Problem {
@@ -34,6 +35,7 @@ export function problemOf(error: unknown): Problem | null {
   if (error instanceof JobError) return { status: 422, code: 'not-a-job', message: error.message, where: error.path, expected: error.expected }
   // Data nested without end: the stack ran out inside the schema.
   if (error instanceof RangeError) return { status: 422, code: 'not-valid', message: 'The request nests too deep.' }
+  if (error instanceof DatabaseUnfit) return { status: 503, code: 'database-unfit', message: error.message }
   if (isAway(error)) {
     return { status: 503, code: 'database-away', message: 'The database does not answer just now. Nothing is lost: edits are kept in this window and sent when it does.' }
   }

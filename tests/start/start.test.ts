@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync, statSync }
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { Checkout, until } from '../support/checkout'
-import { freePort } from '../support/server'
+import { freePort, makeDatabase } from '../support/server'
 import { fillAsVersion } from '../support/oldVersion'
 
 /** npm start, as it is started, stopped and killed. One copy of the project; the tests go on from one another's data. */
@@ -138,6 +138,20 @@ test('a folder of somebody else’s, a full disk: one plain line each', () => {
   const lines = execFileSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' }).trim().split('\n')
   expect(lines).toEqual([expect.stringMatching(/not allowed to this user/), expect.stringMatching(/disk is full/)])
 })
+
+test.each<[string, string[], RegExp]>([
+  ['that a newer version has brought up', ['create table migrations (id serial, name text, batch integer, migration_time timestamptz)', `insert into migrations (name) values ('001-jobs'), ('999-of-later')`],
+    /^The database was brought up by a newer version of this program \(999-of-later\): start that version, or a newer one\.$/],
+  ['whose role may make nothing', ['revoke create on schema public from public, pg_database_owner'], /^The role “app” may make no tables in the database “test_\w+”: let its owner run “grant create on schema public to app”/],
+])('a database %s: one sentence', async (_, prepare, says) => {
+  const database = await makeDatabase()
+  for (const sql of prepare) await database.query(sql)
+  const started = checkout.start(await port(), { env: { DATABASE_URL: database.url } })
+  expect(await started.ended()).toBe(1)
+  const lines = started.log.split('\n').filter(Boolean)
+  expect([lines.filter(line => says.test(line)).length, /\n\s+at /.test(started.log)]).toEqual([1, false])
+  await database.drop()
+}, 60_000)
 
 describe('the private cluster', () => {
   test('another user of the machine cannot enter it; the application’s role rules nothing', async () => {
