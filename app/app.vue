@@ -10,7 +10,7 @@ import { useOutboxStore } from '~/stores/outbox'
 const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station))]
 
 useTheme().begin()
-/** A page was asked for that had not been fetched, and the server is away. Loading the whole anew would show the browser’s own error page. */
+/** A page was asked for that had not been fetched, and the server is away or newer. Loading the whole anew would show the browser’s own error page. */
 const isMissing = shallowRef(false)
 useNuxtApp().hook('app:chunkError', () => { isMissing.value = true })
 onMounted(async () => {
@@ -23,7 +23,8 @@ onMounted(async () => {
 
 <template>
   <p v-if="isMissing" class="page-missing" role="alert">
-    That page cannot be fetched while the server is away. Stay here: what you do is kept, and sent when it is back.
+    That page cannot be fetched: the server is away, or has a newer version. What you do is kept, and sent when it is back; if it is back already, read
+    this page anew.
     <button class="act" type="button" @click="isMissing = false">all right</button>
   </p>
   <NuxtPage />

@@ -22,16 +22,18 @@ const HELP = `npm start -- [--port N] [--empty] [--reset-demo] [--listen ADDRESS
   --reset-demo      put the demo jobs back as they were; other jobs stay
   --listen ADDRESS  serve on this address of the machine, as 0.0.0.0 for all, in place of ${LOOPBACK}:
                     whoever reaches it can read and change every job
+  --name NAME       answer to this name as well: that of a balancer before it (docs/operations.md)
   DATABASE_URL      use this PostgreSQL server in place of a private one`
 
 function readOptions() {
   try {
     const { values } = parseArgs({
       options: {
-        'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
+        'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'name': { type: 'string' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
       },
     })
     const port = values.port === undefined ? null : Number(values.port)
+    if (values.name !== undefined && !/^[a-z0-9.-]+$/i.test(values.name)) throw new Error(`--name takes a name as in an address, without a port, not “${values.name}”.`)
     if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65_536)) throw new Error(`--port takes a number from 1 to 65535, not “${values.port}”.`)
     return { ...values, port, listen: values.listen ?? LOOPBACK }
   }
@@ -73,11 +75,11 @@ function ownNames(address) {
 }
 
 /** Only what the server is to know of its surroundings: an address set for another program must not open this one to the network. */
-function serverEnvironment({ databaseUrl, port, listen }) {
+function serverEnvironment({ databaseUrl, port, listen, name }) {
   const inherited = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(NITRO|NUXT)_/.test(name)))
   return {
     ...inherited, DATABASE_URL: databaseUrl, HOST: listen, NITRO_HOST: listen, PORT: String(port), NITRO_PORT: String(port), NUXT_TELEMETRY_DISABLED: '1',
-    PLAIN_MATCH_HOSTS: listen === LOOPBACK ? '' : ownNames(listen).join(','),
+    PLAIN_MATCH_HOSTS: [...listen === LOOPBACK ? [] : ownNames(listen), ...name ? [name] : []].join(','),
   }
 }
 
@@ -146,7 +148,7 @@ await main(async () => {
       return output.trim().split('\n').at(-1)
     })
     const url = `http://${options.listen === '0.0.0.0' || options.listen === '::' ? LOOPBACK : options.listen}:${port}`
-    const env = serverEnvironment({ databaseUrl, port, listen: options.listen })
+    const env = serverEnvironment({ databaseUrl, port, listen: options.listen, name: options.name })
     const entry = built ? await waited('Building the application', built) : 'node_modules/nuxt/bin/nuxt.mjs'
     if (ending) return
     // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order. The channel tells it when this script is gone.

@@ -67,6 +67,7 @@ await main(async () => {
     { name: 'chromium', isThere: () => existsSync('/usr/bin/chromium') },
     { name: 'chromium-driver', isThere: () => existsSync('/usr/bin/chromedriver') },
     { name: 'ngspice', isThere: () => onPath('ngspice') },
+    { name: 'haproxy', isThere: () => existsSync('/usr/sbin/haproxy') },
   ])
   await step('Preparing the types', prepareTypes)
   mkdirSync('.build/test', { recursive: true })

@@ -2,6 +2,7 @@ import { defineEventHandler, getRouterParam, getQuery, setResponseStatus, type H
 import type { Knex } from 'knex'
 import { z } from 'zod'
 import { complaintOf } from '#core/job/readJob'
+import { FORMAT_VERSION } from '#core/job/schema'
 import { database } from '../database'
 import { noteAnswer, noteAway } from '../database/watch'
 import { readText } from './body'
@@ -42,6 +43,14 @@ export function jobIdOf(event: H3Event): string {
 
 export function noSuchJob() {
   return problem(404, 'no-such-job', 'There is no such job. It may have been deleted, or made on another database.')
+}
+
+/**
+ * While servers are brought up one after the other, a page of the newer version may meet one of the older: it waits, keeps what it has and
+ * sends it again, until it meets a newer one. (Read by the older, its edits would be refused for fields that this one does not know.)
+ */
+export function refuseNewerPage(version: number): void {
+  if (version > FORMAT_VERSION) throw problem(503, 'older-server', 'This server is of an older version than the page. What you do is kept in this window and sent when it is brought up.')
 }
 
 /** The body as JSON of a schema. */

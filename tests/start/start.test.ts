@@ -1,7 +1,10 @@
 import { execFileSync, spawnSync } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { unstatedModel } from '#core/gear/models'
+import { FORMAT_VERSION } from '#core/job/schema'
 import { Checkout, until } from '../support/checkout'
 import { freePort, makeDatabase } from '../support/server'
 import { fillAsVersion } from '../support/oldVersion'
@@ -88,6 +91,44 @@ test('its database killed: it is started again within seconds, the server goes o
   expect(await jobNames(url)).toEqual(expect.arrayContaining(['After', 'Before']))
   await started.end('SIGTERM')
   expect(await until(() => checkout.processes().length === 0)).toBe(true)
+}, 120_000)
+
+test('starter, server and database killed in one moment while windows are at work, twice: all that was answered is there once', async () => {
+  const at = await port()
+  const post = (url: string, path: string, body: unknown) =>
+    fetch(`${url}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).then(r => r.ok, () => false)
+  const [id, answered, models] = ['3b0f1a52-7c1d-4b52-9a53-0b6b8f1f2a80', [] as string[], [] as string[]]
+  for (const round of [0, 1, 2]) {
+    const started = checkout.start(at)
+    const url = await started.url()
+    if (round === 0) await post(url, '/jobs', { id, from: 'nothing', name: 'All at once' })
+    const { log } = await (await fetch(`${url}/api/jobs/${id}?by=w`)).json() as { log: { id: string }[] }
+    const there = new Set(log.map(entry => entry.id))
+    const { rows } = await (await fetch(`${url}/api/gear?kind=cable`)).json() as { rows: { id: string }[] }
+    expect([answered.filter(e => !there.has(e)), models.filter(m => !rows.some(r => r.id === m))]).toEqual([[], []])
+    if (round === 2) {
+      await started.end('SIGTERM')
+      break
+    }
+    let isOver = false
+    const windows = [0, 1].map(async (w) => {
+      for (let k = 0; !isOver; k++) {
+        const [edit, model] = [`r${round}w${w}e${k}`, randomUUID()]
+        const variant = { kind: 'variant.add', index: 0, variant: { id: edit, name: edit, at: '2026-05-04T09:30:00Z', amplifiers: [] } }
+        const adding = { id: edit, by: 'w', who: null, undoes: null, edit: { kind: 'batch', edits: [variant, { kind: 'variant.remove', variantId: edit, was: variant.variant }] } }
+        if (await post(url, `/jobs/${id}/sync`, { since: 0, by: 'w', version: FORMAT_VERSION, edits: [adding] })) answered.push(edit)
+        const add = { do: 'add', models: [{ id: model, kind: 'cable', body: unstatedModel('cable', edit) }] }
+        if (await post(url, '/gear/acts', { id: randomUUID(), act: add })) models.push(model)
+        await new Promise(resolve => setTimeout(resolve, 60))
+      }
+    })
+    await new Promise(resolve => setTimeout(resolve, 1200 + 400 * round))
+    for (const pid of checkout.processes()) process.kill(pid, 'SIGKILL')
+    isOver = true
+    await Promise.all(windows)
+    expect([answered.length > 8 * (round + 1), models.length > 8 * (round + 1)]).toEqual([true, true])
+    await started.ended()
+  }
 }, 120_000)
 
 test('a server that was left over all the same is ended by the next start', async () => {

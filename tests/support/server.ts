@@ -59,7 +59,7 @@ export function freePort(): Promise<number> {
 
 export interface RunningServer { url: string, pid: number, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void> }
 
-export async function startServer(databaseUrl: string, port?: number): Promise<RunningServer> {
+export async function startServer(databaseUrl: string, port?: number, patienceMs = 60_000): Promise<RunningServer> {
   const chosen = port ?? await freePort()
   const child: ChildProcess = spawn(process.execPath, [required('TEST_SERVER_ENTRY')], {
     env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(chosen), NODE_ENV: 'production' },
@@ -69,9 +69,12 @@ export async function startServer(databaseUrl: string, port?: number): Promise<R
   child.stdout?.on('data', chunk => log += String(chunk))
   child.stderr?.on('data', chunk => log += String(chunk))
   const url = `http://127.0.0.1:${chosen}`
-  const until = Date.now() + 60_000
+  const until = Date.now() + patienceMs
   while (!await fetch(`${url}/api/health`).then(r => r.ok, () => false)) {
-    if (child.exitCode !== null || Date.now() > until) throw new Error(`the server did not come up:\n${log}`)
+    if (child.exitCode !== null || Date.now() > until) {
+      child.kill('SIGKILL')
+      throw new Error(`the server did not come up:\n${log}`)
+    }
     await new Promise(resolve => setTimeout(resolve, 80))
   }
   return {

@@ -4,7 +4,7 @@ import { idText } from '#core/quantity/fields'
 import { EDITS_A_REQUEST } from '#core/job/protocol'
 import { upgradedStamped } from '#core/job/upgrade'
 import { problem } from '../../../http/problem'
-import { jobIdOf, noSuchJob, readJson, refused, route } from '../../../http/route'
+import { jobIdOf, noSuchJob, readJson, refused, refuseNewerPage, route } from '../../../http/route'
 import { inSlices } from '../../../jobs/slices'
 import { syncJob } from '../../../jobs/service'
 
@@ -18,6 +18,7 @@ const body = z.strictObject({
 export default route(async (event, db) => {
   const id = jobIdOf(event)
   const { since, by, version, edits: sent } = await readJson(event, body)
+  refuseNewerPage(version)
   // A page of an older version keeps working until it is read anew: what it sends is brought up.
   const edits = await inSlices(readEdits(sent, version))
   const parts = edits.reduce((sum, e) => sum + partsOf(e.edit).length, 0)
