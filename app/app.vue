@@ -7,7 +7,7 @@ import { useTheme } from '~/composables/useTheme'
 import { useOutboxStore } from '~/stores/outbox'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
-const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station))]
+const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station)), '/gear', '/gear/any', '/gear/in']
 
 useTheme().begin()
 /** A page was asked for that had not been fetched, and the server is away or newer. Loading the whole anew would show the browser’s own error page. */

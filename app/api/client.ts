@@ -18,6 +18,8 @@ const SLOW_BYTES_A_S = 50_000
 export interface Asking {
   method?: string
   body?: unknown
+  /** The body as JSON, where it has been written already. */
+  text?: string
   /** Hears how much of the body has gone out, 0 to 1. Only for large ones: it asks another way. */
   onSent?: (part: number) => void
 }
@@ -25,10 +27,10 @@ export interface Asking {
 type Answer = Pick<Response, 'ok' | 'status' | 'json'>
 
 /** One request. @throws ApiError, always with a sentence for people */
-export async function api<T>(path: string, { method = 'GET', body, onSent }: Asking = {}): Promise<T> {
+export async function api<T>(path: string, { method = 'GET', body, text: written, onSent }: Asking = {}): Promise<T> {
   let response: Answer
   try {
-    const text = body === undefined ? undefined : JSON.stringify(body)
+    const text = written ?? (body === undefined ? undefined : JSON.stringify(body))
     const patienceMs = PATIENCE_MS + (text?.length ?? 0) / SLOW_BYTES_A_S * 1000
     const headers = text === undefined ? undefined : { 'content-type': 'application/json' }
     if (onSent && text !== undefined) response = await sentWithNews(`/api${path}`, method, text, patienceMs, onSent)

@@ -4,8 +4,10 @@ import { idsOf, modelAfter, rowsAfter, takingBack, type GearAct } from '#core/ge
 import type { GearKind, Model } from '#core/gear/models'
 import type { GearModel, GearRow } from '#core/gear/protocol'
 import { same } from '#core/quantity/same'
+import { writeActInSteps } from '#core/window/keptAct'
 import { api, ApiError } from '~/api/client'
 import { newUuid } from '~/api/ids'
+import { inSlices } from '~/composables/inSlices'
 import { useGearChangesStore } from './gearChanges'
 
 /**
@@ -76,19 +78,26 @@ export const useGearStore = defineStore('gear', () => {
     stack.value = [...stack.value, { id: changes.done(act, says), says, back: takingBack(act) }]
   }
 
-  function add(models: readonly { kind: GearKind, body: Model }[]): string[] {
-    const added = models.map(model => ({ ...model, id: newUuid() }))
-    doing({ do: 'add', models: added }, added.length === 1 ? `“${added[0]!.body.name}” is new in the library` : `${added.length} models are new in the library`)
-    return added.map(m => m.id)
+  /** As many as of a table: written beforehand, in slices. */
+  async function addMany(models: readonly { kind: GearKind, body: Model }[]): Promise<void> {
+    const act: GearAct = { do: 'add', models: models.map(model => ({ ...model, id: newUuid() })) }
+    await inSlices(writeActInSteps(act))
+    doing(act, models.length === 1 ? `“${models[0]!.body.name}” taken in` : `${models.length.toLocaleString('en-GB')} models taken in`)
+  }
+
+  function add(model: { kind: GearKind, body: Model }): string {
+    const added = { ...model, id: newUuid() }
+    doing({ do: 'add', models: [added] }, `“${model.body.name}” made`)
+    return added.id
   }
 
   /** Changes fields of a model, from what stands in them: a version more. */
   function set(id: string, name: string, was: Record<string, unknown>, to: Record<string, unknown>, ofKind: GearKind = kind.value): void {
-    if (Object.keys(to).some(field => !same(was[field], to[field]))) doing({ do: 'set', id, kind: ofKind, was, to }, `“${name}” is changed`)
+    if (Object.keys(to).some(field => !same(was[field], to[field]))) doing({ do: 'set', id, kind: ofKind, was, to }, `“${name}” changed`)
   }
 
   function retire(id: string, name: string, retired: boolean): void {
-    doing({ do: 'retire', ids: [id], retired }, `“${name}” is ${retired ? 'retired' : 'offered again'}`)
+    doing({ do: 'retire', ids: [id], retired }, `“${name}” ${retired ? 'retired' : 'offered again'}`)
   }
 
   function takeBack(): void {
@@ -98,5 +107,5 @@ export const useGearStore = defineStore('gear', () => {
     stack.value = standing.value.slice(0, -1)
   }
 
-  return { kind, rows, waits, status, problem, done, load, read, whole, shown, add, set, retire, takeBack }
+  return { kind, rows, waits, status, problem, done, load, read, whole, shown, add, addMany, set, retire, takeBack }
 })

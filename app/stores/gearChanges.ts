@@ -2,8 +2,7 @@ import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
 import type { GearAct } from '#core/gear/acts'
 import type { GearAnswer, GearModel } from '#core/gear/protocol'
-import { FORMAT_VERSION } from '#core/job/schema'
-import type { FoundAct, KeptAct } from '#core/window/keptAct'
+import { sentAct, type FoundAct, type KeptAct } from '#core/window/keptAct'
 import { gearStep, NOTHING_DONE, shownActs, type GearEvent, type GearMessage } from '#core/window/gearWindow'
 import { api, ApiError } from '~/api/client'
 import { newUuid, windowId } from '~/api/ids'
@@ -61,7 +60,7 @@ export const useGearChangesStore = defineStore('gearChanges', () => {
     const isLarge = act.do !== 'set' && (act.do === 'add' ? act.models : act.ids).length >= LARGE
     try {
       if (isLarge) sentPart.value = 0
-      const answer = await api<GearAnswer>('/gear/acts', { method: 'POST', body: { id, version: FORMAT_VERSION, act }, ...isLarge ? { onSent: (part: number) => { sentPart.value = part } } : {} })
+      const answer = await api<GearAnswer>('/gear/acts', { method: 'POST', text: sentAct({ id, act }), ...isLarge ? { onSent: (part: number) => { sentPart.value = part } } : {} })
       tell({ is: 'answered', number, answer })
     }
     catch (error) {

@@ -111,14 +111,16 @@ export function rowsAfter(kind: GearKind, rows: readonly GearRow[], acts: readon
     }
   }
   const changed = [...after.values()]
-  return changed.length === rows.length && changed.every((row, k) => row === rows[k]) ? rows : changed.sort(byName)
+  if (changed.length === rows.length && changed.every((row, k) => row === rows[k])) return rows
+  return changed.map(row => ({ row, name: nameOf(row) })).sort(byName).map(({ row }) => row)
 }
 function rowWith(row: GearRow, { kind, was, to }: Extract<GearAct, { do: 'set' }>): GearRow {
   const values = LIST_KEYS[kind].map((key, k) => key in to && same(row.values[k], was[key]) ? to[key] : row.values[k])
   return values.every((value, k) => value === row.values[k]) ? row : { ...row, values }
 }
 const nameOf = (row: GearRow) => String(row.values[0]).toLowerCase()
-const byName = (a: GearRow, b: GearRow) => nameOf(a) < nameOf(b) ? -1 : nameOf(a) > nameOf(b) ? 1 : a.id < b.id ? -1 : 1
+interface Named { row: GearRow, name: string }
+const byName = (a: Named, b: Named) => a.name < b.name ? -1 : a.name > b.name ? 1 : a.row.id < b.row.id ? -1 : 1
 
 /** A model with fields set; null where one of them is not what it was, or where nothing changes. */
 export function bodyWith(body: Model, { was, to }: Extract<GearAct, { do: 'set' }>): Model | null {

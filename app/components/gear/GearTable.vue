@@ -103,7 +103,7 @@ defineExpose({
             v-if="row.id === editing" :label="c.head" hide-label :text="writeCell(c.column, row.values[c.at])" :read="typed => readCell(c.column, typed)"
             @commit="emit('change', row, c.column.key, $event)" />
           <template v-else>{{ cellText(c, row.values[c.at]) }}<i v-if="c.at === 0 && row.isRetired" class="soft"> · retired</i><i
-            v-if="c.at === 0 && waits.has(row.id)" class="soft"> · kept here to send</i></template>
+            v-if="c.at === 0 && waits.has(row.id)" class="soft"> · to send</i></template>
         </span>
         <span role="cell" class="number figure soft">{{ row.usedIn || '' }}</span>
       </div>

@@ -63,7 +63,7 @@ function backTo(body: Model): void {
 const retire = () => store.retire(id, newest.value!.body.name, !model.value!.isRetired)
 function duplicate(): void {
   const { body } = newest.value!
-  const [copyId] = store.add([{ kind: model.value!.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
+  const copyId = store.add({ kind: model.value!.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } })
   void navigateTo(`/gear/${copyId}?rename=1`)
 }
 const toTable = () => void navigateTo(`/gear?kind=${model.value?.kind ?? 'speaker'}`)

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
 import { writeCell } from '#core/gear/cells'
-import { readGear, readTable, writeBadRows, type Mapping, type Table } from '#core/gear/csv'
+import { readGearInSteps, readTable, writeBadRows, type readGear, type Mapping, type Table } from '#core/gear/csv'
 import { columnsOf, GEAR_KINDS, GEAR_WORDS, type Model } from '#core/gear/models'
 import { MOST_MODELS } from '#core/gear/protocol'
 import { InputError } from '#core/quantity/inputError'
@@ -14,6 +14,7 @@ import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { Action } from '~/composables/action'
+import { counted, inSlices } from '~/composables/inSlices'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { mappingChoices, mappingFor, remapped, remember, type Remembered } from '~/gear/intake'
@@ -56,6 +57,15 @@ function take(text: string): void {
     problem.value = error.message
   }
 }
+/** More than this is not written into the field: to lay ten thousand lines out held the page for a quarter of a second. */
+const MOST_SHOWN = 20_000
+function takeLarge(event: ClipboardEvent): void {
+  const text = event.clipboardData?.getData('text') ?? ''
+  if (text.length < MOST_SHOWN) return
+  event.preventDefault()
+  pasted.value = ''
+  take(text)
+}
 async function takeFile(event: Event): Promise<void> {
   const input = fieldOf(event)
   if (!input) return
@@ -71,7 +81,25 @@ function map(at: number, key: string): void {
   catch { /* It is then asked again the next time. */ }
 }
 
-const read = computed(() => table.value ? readGear(kind, table.value, mapping.value) : null)
+/** What was read; null while it is being read. */
+const read = shallowRef<ReturnType<typeof readGear> | null>(null)
+/** How far the reading has come, 0 to 1. */
+const readPart = shallowRef(0)
+let reading = 0
+watch([table, mapping], async ([wanted, by]) => {
+  const mine = ++reading
+  read.value = null
+  readPart.value = 0
+  if (!wanted) return
+  let rows = 0
+  const steps = counted(readGearInSteps(kind, wanted, by), () => rows++)
+  const found = await inSlices(steps, () => {
+    readPart.value = rows / wanted.rows.length
+    return mine === reading
+  })
+  if (found) read.value = found
+})
+onBeforeUnmount(() => { reading++ })
 const badRows = computed(() => new Set(read.value?.bad.map(b => b.row)).size)
 const choices = mappingChoices(kind)
 /** The columns that the rows fill, for the preview. */
@@ -80,9 +108,9 @@ const preview = computed(() => read.value?.good.slice(0, 8) ?? [])
 const shownBad = computed(() => read.value?.bad.slice(0, 40) ?? [])
 
 /** All of them are one act: kept on this device from here on, and sent as one. */
-function send(): void {
+async function send(): Promise<void> {
   if (!read.value || read.value.good.length === 0) return
-  store.add(read.value.good.map(({ model }) => ({ kind, body: model as Model })))
+  await store.addMany(read.value.good.map(({ model }) => ({ kind, body: model as Model })))
   void navigateTo(`/gear?kind=${kind}`)
 }
 /** The bad rows as a file, each with its reason, to be mended and taken in again. */
@@ -114,9 +142,13 @@ useKeys(() => bindings)
       <section class="source">
         <Button :variant="table ? 'outlined' : undefined" size="small" label="Choose a file" @click="file?.click()" />
         <label for="pasted" class="soft small">or paste rows out of a spreadsheet, its column names first</label>
-        <Textarea id="pasted" v-model="pasted" rows="3" auto-resize spellcheck="false" @update:model-value="pasted.trim() === '' ? undefined : take(pasted)" />
+        <Textarea
+          id="pasted" v-model="pasted" rows="3" auto-resize spellcheck="false" @paste="takeLarge"
+          @update:model-value="pasted.trim() === '' ? undefined : take(pasted)" />
       </section>
       <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+      <p v-if="table && !read" role="status" class="reading">Reading {{ table.rows.length }} rows… <progress
+        aria-label="Rows read" max="1" :value="readPart" /></p>
       <template v-if="table && read">
         <section aria-label="Which column is which">
           <h2>Which column is which</h2>
@@ -160,6 +192,7 @@ useKeys(() => bindings)
 
 <style scoped>
 .in { max-width: 1120px; margin: 0 auto; padding: 20px 22px 60px; display: grid; gap: 20px; }
+progress { width: 160px; accent-color: var(--ink); }
 .source { display: grid; gap: 8px; justify-items: start; }
 .source :deep(textarea) { width: 100%; font-family: var(--mono); font-size: 14px; }
 h2 { font-size: 17px; }

@@ -92,13 +92,12 @@ const onCurrent = (run: (row: GearRow) => void) => () => { if (current.value) ru
 const open = (id: string) => navigateTo(`/gear/${id}`)
 
 function add(): void {
-  const [id] = store.add([{ kind: store.kind, body: unstatedModel(store.kind, `New ${GEAR_WORDS[store.kind].one}`) }])
+  const id = store.add({ kind: store.kind, body: unstatedModel(store.kind, `New ${GEAR_WORDS[store.kind].one}`) })
   void navigateTo(`/gear/${id}?rename=1`)
 }
 const duplicate = (row: GearRow) => attempt(async () => {
   const { body } = (await store.whole(row.id)).versions[0]!
-  const [id] = store.add([{ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }])
-  look(id)
+  look(store.add({ kind: store.kind, body: { ...body, name: `${body.name.slice(0, 110)} (copy)` } }))
 })
 const retire = (row: GearRow) => store.retire(row.id, nameOf(row), !row.isRetired)
 /** A cell of the table: what it was is what the row says. */
