@@ -1,4 +1,5 @@
 import { keptKey, readKept, writeKept, type Found, type Kept } from '#core/window/keptEdit'
+import { inSlices } from '~/composables/inSlices'
 import { editShelf } from './device'
 
 /** Edits that wait on this device. What an entry is, is core/window/keptEdit.ts. */
@@ -19,11 +20,27 @@ export function letGoOf(key: string): Promise<void> {
 /** All that waits here, and what cannot be read. */
 export async function allKept(): Promise<Found[]> {
   await bringOver()
-  const found = (await editShelf.all()).flatMap(([key, text]) => readKept(key, text) ?? [])
+  const found = await inSlices(readEach(await editShelf.all())) ?? []
   const lists = found.filter(f => f.kept && f.key !== keptKey(f.jobId, f.kept.stamped.id))
   if (lists.length === 0) return found
   await bringUp(found, new Set(lists.map(f => f.key)))
   return found.map(f => f.kept ? { ...f, key: keptKey(f.jobId, f.kept.stamped.id) } : f)
+}
+
+/** What was read before is not read again: a queue of a week takes half a second to be judged. */
+let known = new Map<string, { text: string, found: Found[] }>()
+function* readEach(entries: readonly [string, string][]): Generator<void, Found[]> {
+  const now: typeof known = new Map()
+  for (const [key, text] of entries) {
+    const before = known.get(key)
+    if (before?.text === text) now.set(key, before)
+    else {
+      now.set(key, { text, found: readKept(key, text) ?? [] })
+      yield
+    }
+  }
+  known = now
+  return [...now.values()].flatMap(({ found }) => found)
 }
 
 /** Lists that version 1 kept, put in anew one by one. A list of which anything cannot be read stays as it is, and is shown. */
