@@ -67,7 +67,10 @@ test('the helper is killed in the middle, eight times: answered as away, and wha
     const first = await coming
     expect([200, 503]).toContain(first.status)
     if (first.status === 503) expect(first.body.error.message).toMatch(/Send it again/)
-    expect((await ask('POST', '/jobs', { id, from: 'file', text })).status).toBe(200)
+    // As a window does it: once more while it is away. One that is being killed still takes a connection for a moment.
+    const again = [first.status]
+    while (again.at(-1) !== 200 && again.length < 6) again.push((await ask('POST', '/jobs', { id, from: 'file', text })).status)
+    expect(again.at(-1)).toBe(200)
     expect((await ask('GET', `/jobs/${id}`)).body.job.readings).toHaveLength(2000)
   }
 }, 90_000)

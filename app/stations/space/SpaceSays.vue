@@ -22,7 +22,7 @@ const { units } = useUnits()
 const facts = computed(() => at.facts!)
 const space = computed(() => at.kept!)
 const remarks = computed(() => spaceRemarks(space.value, facts.value))
-const measured = computed(() => space.value.measured.map(m => ({ ...m, says: measuredWords(m.db, at.levelAt(m)) })))
+const measured = computed(() => space.value.measured.map(m => ({ m, says: measuredWords(m.db, at.levelAt(m)) })))
 const hangs = computed(() => store.job ? space.value.spots.filter(s => speakerAt(store.opened, s)).length : 0)
 
 /** Where they could hang: lines that are there, an output more, a new line of which only the volts are known. */
@@ -88,8 +88,8 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
     <section v-if="measured.length > 0" class="part">
       <h3>Measured here</h3>
       <ul class="measured">
-        <li v-for="m in measured" :key="m.id">
-          {{ m.says }} <span v-if="m.note" class="soft">{{ m.note }}</span>
+        <li v-for="{ m, says } in measured" :key="m.id">
+          {{ says }} <span v-if="m.note" class="soft">{{ m.note }}</span>
           <button
             class="act small" type="button" :aria-label="`take back ${m.db} dB`"
             @click="store.edit({ kind: 'measured.remove', spaceId: space.id, measuredId: m.id, was: m })">take back</button>
