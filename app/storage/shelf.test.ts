@@ -53,6 +53,16 @@ test('put in again while the first is on its way: the newer stays', async () => 
   expect([await Promise.all(both), shelf.isUnkept(), [...kept], await shelf.all()]).toEqual([[true, true], false, [['a', '2']], [['a', '2']]])
 })
 
+test('put in again, and that could not be kept: the newer is not forgotten with the older', async () => {
+  const { store, is } = storeThat()
+  const shelf = makeShelf(store)
+  const first = shelf.put([['a', '1']])
+  is.doing = 'refuses'
+  const second = shelf.put([['a', '2']])
+  is.doing = 'takes'
+  expect([await first, await second, shelf.isUnkept(), await shelf.all()]).toEqual([true, false, true, [['a', '2']]])
+})
+
 test('all that could not be kept is on the server: nothing is wrong any more', async () => {
   const { store, is } = storeThat()
   const shelf = makeShelf(store)

@@ -66,7 +66,9 @@ describe('what waits is shown as if it had arrived', () => {
     expect(modelAfter(uuid(4), null, done(add(4, 'New'), set(4, { name: 'New' }, { name: 'Newer' })))!.versions.map(v => v.body.name)).toEqual(['Newer', 'New'])
     expect([modelAfter(uuid(4), null, acts), modelAfter(uuid(1), model, [])]).toEqual([null, model])
   })
-  test('fields set to what they are make no version', () => {
+  test('fields set to what they are make no version; nor fields that are others by now; one that is there already is not made anew', () => {
+    expect(bodyWith(box('a', 8), set(1, { nominalOhm: 16 }, { nominalOhm: 4 }) as never)).toBeNull()
+    expect(modelAfter(uuid(1), model, done(add(1, 'Alpha')))).toBe(model)
     expect(bodyWith(box('a', 8), set(1, { nominalOhm: 8 }, { nominalOhm: 8 }) as never)).toBeNull()
   })
 })

@@ -45,10 +45,19 @@ test('a job is full: what adds is refused with its reason, what takes away and w
   const note = (id: string): Edit => ({ kind: 'reading.add', reading: { ...reading(id), note: 'x'.repeat(2000) } })
   const gone: Edit = { kind: 'output.remove', outputId: output!.id, was: output! }
   const { inverse } = applyEdit(job, gone)
-  const steps = takeInSteps(job, [stamp('a', note('r1')), stamp('b', note('r2')), stamp('c', gone), stamp('d', inverse, 'c')], new Map(), false, 3000)
+  const steps = takeInSteps(job, [stamp('a', note('r1')), stamp('b', note('r2')), stamp('c', gone), stamp('d', inverse, 'c')], new Map(), false, bytesAddedBy(note('r1')) + 100)
   let step = steps.next()
   while (!step.done) step = steps.next()
   expect(step.value.outcomes.map(o => o.status === 'refused' ? o.refusal : o.status)).toEqual(['applied', { code: 'too-large', most: MOST_BYTES }, 'applied', 'applied'])
+  // What is taken back weighs more than there was room for.
+  expect(bytesAddedBy(inverse)).toBeGreaterThan(100)
+  for (const [room, status] of [[bytesAddedBy(note('r1')), 'applied'], [bytesAddedBy(note('r1')) - 1, 'refused']] as const) {
+    expect(takeInSteps(job, [stamp('a', note('r1'))], new Map(), false, room).next()).toMatchObject(status === 'applied' ? { done: false } : { done: true, value: { outcomes: [{ status }] } })
+  }
+  // Gone over to a wiring as large as the one that goes, a job weighs what it did; of what is not said to go nothing is known.
+  const [amplifier] = job.amplifiers
+  const swapped = (was: typeof amplifier | null): Edit => ({ kind: 'batch', edits: [{ kind: 'amplifier.remove', amplifierId: 'amp', was: was ?? null }, { kind: 'amplifier.add', index: 0, amplifier: amplifier! }] })
+  expect([bytesAddedBy(swapped(amplifier!)) < 100, bytesAddedBy(swapped(null)) > 500, bytesAddedBy(gone)]).toEqual([true, true, 0])
 })
 
 test('a large file is written without setting its lines in: it stays as large as it was counted', () => {

@@ -2,7 +2,10 @@ import { beforeAll, expect, test } from '@jest/globals'
 import highsLoader from 'highs'
 import { unstatedModel } from '#core/gear/models'
 import { moveEach, removeEach } from '#core/hands/many/many'
+import { makeKind, removeKind } from '#core/hands/kinds'
+import { addSpace, layOut, takeOff } from '#core/hands/spaces'
 import { keepVariant, takeVariant } from '#core/hands/variants'
+import { makeZone, removeZone } from '#core/hands/zones'
 import { applyEdit } from '#core/job/apply'
 import type { Edit, SimpleEdit } from '#core/job/edits'
 import { EditRefused } from '#core/job/refusal'
@@ -58,6 +61,19 @@ const COMPOSITES: Record<string, () => Promise<[Job, Edit | null]>> = {
     const wired = wiring && rewire(ohms, 'out1', units, wiring.network, { channels: 1 }, counter('w'))
     return [ohms, wired && typeof wired !== 'string' ? wired.edit : null]
   },
+  'a zone given up': async () => {
+    const zoned = changed(taps, makeZone(taps, [speakersOf(outputsOf(taps)[0]!.wiring)[0]!.id], 'bar', counter('z')))
+    return [zoned, removeZone(zoned, zoned.zones[0]!.id)]
+  },
+  'a kind given up': async () => {
+    const kinded = changed(taps, makeKind(taps, [speakersOf(outputsOf(taps)[0]!.wiring)[0]!.id], 'bar', counter('k'))!.edit)
+    return [kinded, removeKind(kinded, kinded.kinds[0]!.id)]
+  },
+  'places of a space taken off': async () => {
+    const spaced = changed(taps, addSpace(taps, counter('r')).edit)
+    const placed = changed(spaced, layOut(spaced, spaced.spaces[0]!, [{ xM: 1, yM: 1 }, { xM: 2, yM: 2 }], counter('p')))
+    return [placed, takeOff(placed, placed.spaces[0]!, [placed.spaces[0]!.spots[0]!.id])]
+  },
   'several taken off': async () => [taps, removeEach(taps, speakersOf(outputsOf(taps)[0]!.wiring).slice(0, 2).map(s => s.id)).edit],
 }
 
@@ -71,6 +87,12 @@ function othersOf(job: Job): [SimpleEdit, (after: Job) => boolean][] {
       [{ kind: 'output.set', outputId: o.id, was: { limiterV: null }, to: { limiterV: 20 } }, after => findOutput(after, o.id)?.output.limiterV === 20]),
     ...output.flatMap(o => speakersOf(o.wiring)).map((s): [SimpleEdit, (after: Job) => boolean] =>
       [{ kind: 'speaker.set', nodeId: s.id, was: { name: s.name }, to: { name: 'over the bar' } }, after => findSpeaker(after, s.id)?.speaker.name === 'over the bar']),
+    ...job.zones.map((z): [SimpleEdit, (after: Job) => boolean] =>
+      [{ kind: 'zone.set', zoneId: z.id, was: { name: z.name }, to: { name: 'foyer' } }, after => after.zones.some(x => x.name === 'foyer')]),
+    ...job.kinds.map((k): [SimpleEdit, (after: Job) => boolean] =>
+      [{ kind: 'kind.set', kindId: k.id, was: { from: k.from }, to: { from: { modelId: 'm', version: 1, passed: null } } }, after => after.kinds.some(x => x.from?.modelId === 'm')]),
+    ...job.spaces.flatMap(s => s.spots.map((p): [SimpleEdit, (after: Job) => boolean] =>
+      [{ kind: 'spot.set', spaceId: s.id, spotId: p.id, was: { heightM: p.heightM }, to: { heightM: 3.3 } }, after => after.spaces[0]!.spots.some(x => x.id === p.id && x.heightM === 3.3)])),
     ...output.flatMap(o => branchesOf(o.wiring)).map((b): [SimpleEdit, (after: Job) => boolean] =>
       [{ kind: 'lead.set', nodeId: b.node.id, was: b.lead, to: { cable: { awg: 10 }, lengthM: 33 } }, after => findPlace(after, b.node.id)?.branch.lead?.lengthM === 33]),
   ]
