@@ -42,7 +42,7 @@ async function apart(url: string, file = ''): Promise<void> {
   await promisify(execFile)(process.execPath, ['-e', `(async () => { ${ASK} })()`, url, file])
 }
 
-export interface HeaviestTimes { megabytes: number, held: { what: string, ms: number, heldMs: number }[], restingMb: number }
+export interface HeaviestTimes { megabytes: number, held: { what: string, ms: number, heldMs: number }[], peakMb: number, restingMb: number }
 
 export async function heaviestTimes(): Promise<HeaviestTimes> {
   const world = await World.open()
@@ -79,15 +79,18 @@ export async function heaviestTimes(): Promise<HeaviestTimes> {
         for (let tries = 0; tries < 400 && (await list()).jobs.find(j => j.id === id)?.sentence === 'Being looked at…'; tries++) await new Promise(resolve => setTimeout(resolve, 25))
       }],
     ]
+    let peakMb = 0
+    const sampling = setInterval(() => { peakMb = Math.max(peakMb, residentMb(world.server.pid)) }, 200)
     const found = []
     for (const [what, run] of acts) {
       const rounds = []
       for (let k = 0; k < 3; k++) rounds.push(await held(run))
       found.push({ what, ms: quantile(rounds.map(r => r.ms), 0.5), heldMs: quantile(rounds.map(r => r.heldMs), 0.5) })
     }
+    clearInterval(sampling)
     // The helper has nothing to do any more, and goes.
     await new Promise(resolve => setTimeout(resolve, 25_000))
-    return { megabytes: Buffer.byteLength(text) / 1e6, held: found, restingMb: residentMb(world.server.pid) }
+    return { megabytes: Buffer.byteLength(text) / 1e6, held: found, peakMb, restingMb: residentMb(world.server.pid) }
   }
   finally {
     await world.close()
