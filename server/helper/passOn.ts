@@ -3,7 +3,7 @@ import { finished, pipeline } from 'node:stream/promises'
 import type { H3Event } from 'h3'
 import { answerProblem } from '../http/route'
 
-/** Hands a request over to the helper and its answer back, both as they come: nothing of them is held here. */
+/** Hands a request over to the helper and its answer back, both as they come: nothing of them is held here. Undefined, and not answered: do it yourself. */
 export async function passOn(event: H3Event, socketPath: string): Promise<unknown> {
   const { req, res } = event.node
   try {
@@ -19,6 +19,8 @@ export async function passOn(event: H3Event, socketPath: string): Promise<unknow
   catch {
     // It ended in the middle, or whoever asked has gone. What is still being sent is read to its end, so that its sender hears why.
     req.unpipe()
+    // What has no body is done by this process after all.
+    if (req.method === 'GET' && !res.headersSent && !res.destroyed) return undefined
     if (!req.readableEnded && !req.destroyed) await finished(req.resume()).catch(() => undefined)
     if (!res.headersSent) return answerProblem(event, { status: 503, code: 'interrupted', message: 'The server was interrupted in this. Send it again.' })
     res.destroy()

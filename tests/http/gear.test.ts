@@ -6,7 +6,7 @@ import { readTable, readGear, guessMapping } from '#core/gear/csv'
 import { makeKind } from '#core/hands/kinds'
 import { readJob } from '#core/job/readJob'
 import { outputsOf, speakersOf } from '#core/job/tree'
-import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
+import { asking, makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
 
 /** The library of gear: models in versions, in columns with their bounds, and where they are used. */
 
@@ -21,11 +21,7 @@ afterAll(async () => {
   await database.drop()
 }, 60_000)
 
-async function ask(method: string, path: string, body?: unknown): Promise<{ status: number, body: any }> {
-  const response = await fetch(`${server.url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
-  const text = await response.text()
-  return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text }
-}
+const ask = asking(() => server.url)
 const ceiling = { ...unstatedModel('speaker', 'Ceiling A'), nominalOhm: 8, continuousW: 30, scales: [{ lineV: 70.71, tapsW: [5, 10] }] }
 const put = async (body: unknown = ceiling, kind = 'speaker', id = randomUUID()) => ({ id, ...await ask('POST', '/gear', { models: [{ id, kind, body }] }) })
 const row = async (id: string) => (await ask('GET', '/gear?kind=speaker')).body.rows.find((r: { id: string }) => r.id === id)

@@ -7,7 +7,7 @@ import { FORMAT_VERSION, type Job, type Reading } from '#core/job/schema'
 import { reading } from '#core/testing/edits'
 import { jobOf } from '#core/testing/jobs'
 import { familyOf, residentMb } from '../support/family'
-import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
+import { asking, makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
 
 /** What is heavy: done by a helper, once, whatever becomes of the helper; and what all requests may hold at once. */
 
@@ -22,10 +22,7 @@ afterAll(async () => {
   await database.drop()
 }, 60_000)
 
-async function ask(method: string, path: string, body?: unknown): Promise<{ status: number, body: any }> {
-  const response = await fetch(`${server.url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
-  return { status: response.status, body: await response.json() }
-}
+const ask = asking(() => server.url)
 const helpers = () => familyOf(server.pid).filter(pid => pid !== server.pid)
 function heavyJob(count: number): Job {
   const job = jobOf('40 x 5 W on 70 V 300 W')

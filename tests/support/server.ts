@@ -57,6 +57,15 @@ export function freePort(): Promise<number> {
   })
 }
 
+/** Asks a server of the API: the status, and the body where it is JSON, else its text. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+interface Answered { status: number, body: any }
+export const asking = (at: () => string) => async (method: string, path: string, body?: unknown): Promise<Answered> => {
+  const response = await fetch(`${at()}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
+  const text = await response.text()
+  return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : text }
+}
+
 export interface RunningServer { url: string, pid: number, log: () => string, stop: (signal?: NodeJS.Signals) => Promise<void> }
 
 export async function startServer(databaseUrl: string, port?: number, patienceMs = 60_000): Promise<RunningServer> {

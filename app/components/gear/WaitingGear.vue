@@ -1,18 +1,11 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import SetAside from '~/components/shell/SetAside.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useGearChangesStore } from '~/stores/gearChanges'
 
 /** What was done to the library and waits on this device, was not taken, or cannot be read. Nothing of it goes without the person's word. */
 const changes = useGearChangesStore()
 const { problem, attempt } = useAttempt()
-const doubting = ref('')
-
-const fileOf = (text: string) => `data:application/json;charset=utf-8,${encodeURIComponent(text)}`
-function throwAway(key: string): void {
-  if (doubting.value !== key) doubting.value = key
-  else void changes.throwAway(key)
-}
 </script>
 
 <template>
@@ -37,18 +30,14 @@ function throwAway(key: string): void {
       <button class="act" type="button" @click="changes.dismiss(kept.id)">leave it so</button>
     </p>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
-    <p v-for="item in changes.unreadable" :key="item.key" role="alert">
-      <b>Something kept on this device cannot be read.</b> <span class="soft">It is set aside, not sent: {{ item.text.slice(0, 80) }}</span>
-      <a class="act" :href="fileOf(item.text)" download="kept-change.json">save it as a file</a>
-      <button class="act" type="button" @click="throwAway(item.key)">{{ doubting === item.key ? 'really throw it away' : 'throw it away' }}</button>
-    </p>
+    <SetAside v-for="item in changes.unreadable" :key="item.key" :text="item.text" file="kept-change.json" @throw-away="changes.throwAway(item.key)" />
   </section>
 </template>
 
 <style scoped>
 .waiting { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 9px 14px; display: grid; gap: 6px; }
-.waiting p { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
-.waiting .act { text-decoration: underline; color: var(--ink); }
-.waiting .soft { overflow-wrap: anywhere; min-width: 0; }
+.waiting :deep(p) { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
+.waiting :deep(.act) { text-decoration: underline; color: var(--ink); }
+.waiting :deep(.soft) { overflow-wrap: anywhere; min-width: 0; }
 progress { width: 160px; accent-color: var(--ink); align-self: center; }
 </style>
