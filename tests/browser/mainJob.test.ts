@@ -266,3 +266,17 @@ test('two edits that clash are explained, and the person decides', async () => {
   await saved()
   expect((await taps())[0]).toBe(10)
 }, 60_000)
+
+test.each([[844, 390], [740, 360], [640, 400], [768, 1024], [390, 844]])('at %d × %d a reading is taken by the keys on the screen: the field and all keys in sight, side by side where it is low', async (width, height) => {
+  await begin()
+  await browser.size(width, height, true)
+  await world.go(`/jobs/${jobId()}/check`)
+  await browser.see('.keypad')
+  const boxOf = (css: string) => browser.run<{ left: number, top: number, right: number, bottom: number }>('return document.querySelector(arguments[0]).getBoundingClientRect().toJSON()', css)
+  const [field, keys] = [await boxOf('.value input'), await boxOf('.keypad')]
+  for (const box of [field, keys]) expect([box.left >= 0, box.top >= 0, box.right <= width, box.bottom <= height]).toEqual([true, true, true, true])
+  expect([field.bottom <= keys.top, field.right <= keys.left]).toEqual(height < 560 ? [expect.any(Boolean), true] : [true, expect.any(Boolean)])
+  for (const key of ['2', '6', '.', '4', 'Record']) await browser.click('.keypad button', key)
+  await browser.see('.result', 'As it should be')
+  await browser.size(1280, 800)
+}, 60_000)

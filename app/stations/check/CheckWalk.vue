@@ -33,12 +33,12 @@ const tracing = ref(false)
 const trace = useTraceStore()
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
-/** A thumb has its own keys; at a desk the keyboard is there. */
+/** A thumb has its own keys, upright and sideways; at a desk the keyboard is there. */
 const narrow = shallowRef(false)
 let media: MediaQueryList | undefined
 const onMedia = () => { narrow.value = media!.matches }
 onMounted(() => {
-  media = matchMedia('(max-width: 760px)')
+  media = matchMedia('(max-width: 900px), (max-height: 560px)')
   media.addEventListener('change', onMedia)
   onMedia()
   const wanted = selected.asked(route.query.line)
@@ -206,5 +206,13 @@ function leaveField(event: KeyboardEvent): void {
   .progress { display: none; }
   .place { font-size: 14px; line-height: 1.3; }
   .line:not(.on) .soft { display: none; }
+}
+/* Sideways: what is read to the left, its keys to the right (ReadingPanel). */
+@media (max-height: 560px) and (min-width: 561px) {
+  .check { display: block; max-width: none; margin: 0; padding: 6px calc(min(42vw, 420px) + 16px) 10px 16px; }
+  .walk { gap: 4px; }
+  .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
+  .line { white-space: nowrap; }
+  .place, .progress { display: none; }
 }
 </style>

@@ -276,10 +276,22 @@ ol.steps { padding-left: 22px; }
   .pad :deep(.key) { min-height: 49px; }
 }
 /* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */
-@media (max-width: 760px) and (max-height: 600px) {
+@media (max-width: 560px) and (max-height: 660px) {
   .reading > * { order: 2; }
-  .reading > :is(.kinds, .title, .amplifier, .steps, .correcting, .entry) { order: 0; }
+  .reading > :is(.kinds, .title, .amplifier, .correcting, .entry) { order: 0; }
   .reading > .pad { position: static; order: 1; }
+}
+/* Sideways: the keys stand at the right edge, whatever is scrolled beside them, and the field comes before what is told of it. */
+@media (max-height: 560px) and (min-width: 561px) {
+  .reading { gap: 6px; }
+  .title { display: none; }
+  .reading > * { order: 2; }
+  .reading > .kinds { order: 0; }
+  .reading > :is(.entry, .correcting) { order: 1; }
+  .pad, .pad.heard { position: fixed; left: auto; right: 0; bottom: 0; width: min(42vw, 420px); margin: 0; z-index: 5; }
+  .pad :deep(.key) { min-height: 44px; }
+  .heard :deep(button) { min-height: 44px; }
+  .reading:has(.heard) { padding-bottom: 0; }
 }
 @media (max-width: 760px) {
   .reading { gap: 7px; }
