@@ -29,7 +29,8 @@ export async function withHelper<T>(work: (socketPath: string | null) => Promise
   if (isHelper || process.env.NODE_ENV !== 'production') return work(null)
   // One that was killed is known to be gone a moment later than it is.
   if (helper && await helper.ready && !await isListening(helper.socketPath)) helper = null
-  const mine = helper ??= start()
+  const mine = helper ??= startable()
+  if (!mine) return work(null)
   mine.working++
   clearTimeout(resting)
   try {
@@ -66,6 +67,16 @@ export interface HelperTask { tell: string }
 export function stopHelper(): void {
   helper?.child.kill('SIGTERM')
   helper = null
+}
+
+/** No folder can be made, no process more: then without one. */
+function startable(): Helper | null {
+  try {
+    return start()
+  }
+  catch {
+    return null
+  }
 }
 
 function start(): Helper {
