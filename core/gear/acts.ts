@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { writeCell } from './cells'
 import { same } from '#core/quantity/same'
+import { drained } from '#core/quantity/steps'
 import { broughtUp, columnsOf, GEAR_KINDS, MODEL_SCHEMAS, type GearKind, type Model } from './models'
 import { LIST_KEYS, MOST_MODELS, type GearModel, type GearRow } from './protocol'
 
@@ -70,13 +71,9 @@ const complaint = (path: string[], message: string, at: string): ActComplaint =>
 
 /** The same in one go. @throws z.ZodError */
 export function readAct(data: unknown): GearAct {
-  const steps = readActInSteps(data)
-  for (;;) {
-    const step = steps.next()
-    if (!step.done) continue
-    if ('issues' in step.value) throw step.value.issues
-    return step.value
-  }
+  const read = drained(readActInSteps(data))
+  if ('issues' in read) throw read.issues
+  return read
 }
 
 /** What takes an act back. */

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
+import { drained } from '#core/quantity/steps'
 import { readCell, unitInHead, writeCell } from './cells'
 import { columnsOf, GEAR_KINDS, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
 
@@ -90,11 +91,7 @@ export interface GearRead<K extends GearKind> {
 
 /** Reads the rows of a table by a mapping. */
 export function readGear<K extends GearKind>(kind: K, table: Table, mapping: Mapping): GearRead<K> {
-  const steps = readGearInSteps(kind, table, mapping)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
+  return drained(readGearInSteps(kind, table, mapping))
 }
 
 /** The same, a row a step: ten thousand of them hold a page for half a second. */

@@ -1,3 +1,4 @@
+import { drained } from '#core/quantity/steps'
 import { partsOf, type Edit, type SimpleEdit } from './edits'
 import { refuse } from './refusal'
 import type { Job } from './schema'
@@ -18,11 +19,7 @@ export type Coming = 'new' | 'undo' | 'taken'
  * @throws EditRefused when the edit does not fit the job as it now is; nothing is changed then
  */
 export function applyEdit(job: Job, edit: Edit, coming: Coming = 'new'): Applied {
-  const steps = applyInSteps(job, edit, coming)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
+  return drained(applyInSteps(job, edit, coming))
 }
 
 /** The same, a part a step: a server can answer others in between. */

@@ -12,7 +12,13 @@ export const bytesOfText = (text: string): number => text.length + 2 * (text.mat
 
 const bytesOf = (data: unknown): number => bytesOfText(JSON.stringify(data))
 
+/** Taking an edit in asks three times: to measure, to refuse, to add up. */
+const counted = new WeakMap<Edit, number>()
 /** So many bytes may an edit add to a job, at most: what it says, less what it says of that which it takes away. */
 export function bytesAddedBy(edit: Edit): number {
-  return Math.max(0, partsOf(edit).reduce((sum, part) => sum + (isRemoval(part) ? (part.was === null ? 0 : -bytesOf(part.was)) : bytesOf(part)), 0))
+  const known = counted.get(edit)
+  if (known !== undefined) return known
+  const added = Math.max(0, partsOf(edit).reduce((sum, part) => sum + (isRemoval(part) ? (part.was === null ? 0 : -bytesOf(part.was)) : bytesOf(part)), 0))
+  counted.set(edit, added)
+  return added
 }

@@ -1,14 +1,12 @@
 import type { GearAnswer } from '#core/gear/protocol'
 import type { KeptAct } from './keptAct'
+import { retryMs } from './request'
 import type { Failure } from './state'
 
 /**
  * A window's side of the library's protocol, as a state machine: what is done is kept, shown at once and sent in order, each once. Smaller
  * than a job's (window.ts): the library is one, and its acts name what they are about.
  */
-
-/** Waits between tries while the server is away, ms; the last goes on. */
-const RETRY_MS = [1000, 2000, 5000, 10_000]
 
 export interface GearWindow {
   /** In the order done. The first is on its way while something is asked. */
@@ -109,7 +107,7 @@ function failed(state: GearWindow, { kind, message }: Failure): GearStep {
   if (kind === 'unreadable') return refuse({ ...state, asking: null, waiting }, kept, { message, code: null })
   return {
     state: { ...state, asking: null, isAway: true, failures: state.failures + 1 },
-    messages: [{ do: 'wait', ms: RETRY_MS[Math.min(state.failures, RETRY_MS.length - 1)]! }],
+    messages: [{ do: 'wait', ms: retryMs(state.failures) }],
   }
 }
 

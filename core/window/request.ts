@@ -12,3 +12,7 @@ export function nextRequest(waiting: readonly StampedEdit[], isSingle = false): 
   }
   return waiting.slice(0, count)
 }
+
+/** Waits between tries while the server is away, ms; the last goes on. */
+const RETRY_MS = [1000, 2000, 5000, 10_000]
+export const retryMs = (failures: number): number => RETRY_MS[Math.min(failures, RETRY_MS.length - 1)]!

@@ -8,11 +8,8 @@ import type { EditEntry, OpenedJob, SyncAnswer } from '#core/job/protocol'
 import { editWords, refusalWords } from '#core/job/words'
 import { inOrder, type Kept } from './keptEdit'
 import { onTop } from './rebase'
-import { nextRequest } from './request'
+import { nextRequest, retryMs } from './request'
 import type { Failure, Message, Pending, Refused, Step, WindowEvent, WindowState } from './state'
-
-/** Waits between tries while the server is away, ms; the last goes on. */
-const RETRY_MS = [1000, 2000, 5000, 10_000]
 
 /** A window that has just been given a job to open. */
 export function openWindow(jobId: string, by: string, who: string | null = null): Step {
@@ -70,7 +67,7 @@ function onward(state: WindowState, messages: Message[] = []): Step {
 function opened(state: WindowState, answer: OpenedJob): Step {
   const reached = { ...state, asking: null, isAway: false, failures: 0 }
   if (answer.job.version !== FORMAT_VERSION) {
-    return { state: { ...reached, phase: 'failed', problem: 'The server has a newer program than this page. Read the page anew.' }, messages: [{ do: 'wait', ms: RETRY_MS.at(-1)! }] }
+    return { state: { ...reached, phase: 'failed', problem: 'The server has a newer program than this page. Read the page anew.' }, messages: [{ do: 'wait', ms: retryMs(Infinity) }] }
   }
   const { kept, ids } = settled(state, new Set(answer.log.map(e => e.id)))
   const confirmed = fromDocument(answer.job)
@@ -136,7 +133,7 @@ function failed(state: WindowState, { kind, message }: Failure): Step {
   if (kind === 'missing') return { state: { ...idle, phase: 'missing', problem: message }, messages: [] }
   if (kind === 'unreadable' && what === 'exchange' && ids.length > 0) return unreadable(idle, ids, message)
   const away = { ...idle, isAway: true, failures: state.failures + 1 }
-  const wait: Message = { do: 'wait', ms: RETRY_MS[Math.min(state.failures, RETRY_MS.length - 1)]! }
+  const wait: Message = { do: 'wait', ms: retryMs(state.failures) }
   return { state: state.phase === 'ready' ? away : { ...away, phase: 'failed', problem: message }, messages: [wait] }
 }
 
