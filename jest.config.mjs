@@ -15,6 +15,8 @@ export default {
     { ...shared, displayName: 'outside', testMatch: ['<rootDir>/tests/{outside,recipes}/**/*.test.ts'] },
     { ...shared, displayName: 'http', testMatch: ['<rootDir>/tests/http/**/*.test.ts'] },
     { ...shared, displayName: 'start', testMatch: ['<rootDir>/tests/start/**/*.test.ts'] },
+    // The whole matrix of sizes and themes: npm run test:sizes.
+    { ...shared, displayName: 'sizes', testMatch: ['<rootDir>/tests/sizes/**/*.test.ts'] },
     { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
 }

@@ -11,6 +11,7 @@ import { main, say, seconds, step } from './lib/say.mjs'
  * Everything that is tested: lint, types, unit, outside references, HTTP, starting, browser. Brings its own database cluster, build
  * folder, ports and browser profiles, so that it runs beside a started application. Its last line counts.
  *
+ * With --sizes (npm run test:sizes): every view at every size and in every theme, and nothing else; some ten minutes.
  * With words (npm test -- upgrade hands): only the tests whose path has one of them, without lint and types.
  * What each stage takes stands in docs/testing.md.
  */
@@ -60,7 +61,8 @@ async function jest(projects, { words = [], paths = null }, env, { workers = WOR
 }
 
 await main(async () => {
-  const words = process.argv.slice(2)
+  const words = process.argv.slice(2).filter(word => word !== '--sizes')
+  const isSizes = process.argv.includes('--sizes')
   const counts = []
   await needPackages({ forWork: true })
   await needDebian([
@@ -76,7 +78,7 @@ await main(async () => {
   const from = performance.now()
   let entry = ''
   const checks = async () => {
-    if (words.length > 0) return
+    if (words.length > 0 || isSizes) return
     counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
     counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
     counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
@@ -84,13 +86,13 @@ await main(async () => {
   const units = async () => {
     entry = await build('test')
     say(`\nBuilt: ${seconds(from)}`)
-    counts.push(await jest(['unit', 'outside'], { words }, {}, { workers: words.length > 0 ? WORKERS : 1 }))
+    if (!isSizes) counts.push(await jest(['unit', 'outside'], { words }, {}, { workers: words.length > 0 ? WORKERS : 1 }))
   }
   await Promise.all([checks(), units()])
 
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {
-    counts.push(await jest(['http', 'start', 'browser'], { words }, { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }, { again: true }))
+    counts.push(await jest(isSizes ? ['sizes'] : ['http', 'start', 'browser'], { words }, { TEST_DATABASE_URL: cluster.url, TEST_SERVER_ENTRY: entry }, { again: true }))
   }
   finally {
     await cluster.remove()

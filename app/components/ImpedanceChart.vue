@@ -2,7 +2,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { ImpedanceCurve } from '#core/advice/low/impedance'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { EDGE, hertzTicks, impedanceScales, lowestLabelY, pathOf, phasePath, sampleAt, stepped, valueTicks } from '~/drawing/impedanceChart'
+import { EDGE, hertzTicks, impedanceScales, pathOf, phasePath, placeLabels, sampleAt, stepped, valueTicks } from '~/drawing/impedanceChart'
 import { saveText, svgText } from '~/drawing/saveSvg'
 import { useWidth } from '~/composables/useWidth'
 
@@ -34,11 +34,24 @@ const right = computed(() => width.value - EDGE.right)
 const path = computed(() => pathOf(scales.value, curve.hz, watts ?? curve.ohm))
 const memberPaths = computed(() => watts ? [] : members.map(m => ({ label: m.label, d: pathOf(scales.value, m.curve.hz, m.curve.ohm) })))
 const y = (value: number) => Math.max(EDGE.top, Math.min(bottom, scales.value.y(value)))
-/** Where words at the left edge stand. */
-const wordsY = computed(() => [
-  ...(floorOhm !== null && y(floorOhm) < bottom ? [y(floorOhm) + 15] : []), ...(permittedOhm === null ? [] : [y(permittedOhm) + 15]),
-  ...(dcr?.high ? [y(dcr.high) - 5] : []),
+/** Words on the chart, each where no curve strikes it through. */
+const drawn = computed(() => [
+  { hz: curve.hz, at: y, values: curve.ohm }, ...members.map(m => ({ hz: m.curve.hz, at: y, values: m.curve.ohm })),
+  { hz: curve.hz, at: scales.value.phase, values: curve.deg },
 ])
+const labels = computed(() => placeLabels(scales.value, drawn.value, [
+  ...floorOhm !== null && y(floorOhm) < bottom ? [{ says: `not under ${writeQuantity(floorOhm, 'Ω')}`, ys: [y(floorOhm) + 15], nearX: EDGE.left }] : [],
+  ...permittedOhm !== null ? [{ says: `four fifths of its label, ${writeQuantity(permittedOhm, 'Ω')}`, ys: [y(permittedOhm) + 15, y(permittedOhm) - 5], nearX: EDGE.left }] : [],
+  ...dcr && dcr.low !== null && dcr.high !== null
+    ? [{ says: `ohmmeter ${writeNumber(dcr.low)} to ${writeNumber(dcr.high)} Ω`, ys: [y(dcr.high) - 5, y(dcr.low) + 15], nearX: EDGE.left + 6 }]
+    : [],
+  ...lowest
+    ? [{
+        says: `${writeQuantity(lowest.ohm, 'Ω')} at ${writeQuantity(lowest.frequencyHz, 'Hz')}`, ys: [28, -8, -26, -44].map(by => y(lowest.ohm) + by),
+        midX: scales.value.x(lowest.frequencyHz),
+      }]
+    : [],
+]))
 const value = computed(() => (watts ?? curve.ohm)[at.value] ?? null)
 const unit = computed(() => watts ? 'W' as const : 'Ω' as const)
 const says = computed(() => {
@@ -87,15 +100,12 @@ v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(
         <g v-if="floorOhm !== null && y(floorOhm) < bottom">
           <rect :x="EDGE.left" :y="y(floorOhm)" :width="right - EDGE.left" :height="bottom - y(floorOhm)" class="under" />
           <line :x1="EDGE.left" :x2="right" :y1="y(floorOhm)" :y2="y(floorOhm)" class="floor" />
-          <text :x="EDGE.left + 6" :y="y(floorOhm) + 15" class="says">not under {{ writeQuantity(floorOhm, 'Ω') }}</text>
         </g>
         <g v-if="permittedOhm !== null">
           <line :x1="EDGE.left" :x2="right" :y1="y(permittedOhm)" :y2="y(permittedOhm)" class="permitted" />
-          <text :x="EDGE.left + 6" :y="y(permittedOhm) + 15" class="says">four fifths of its label, {{ writeQuantity(permittedOhm, 'Ω') }}</text>
         </g>
         <g v-if="dcr && dcr.low !== null && dcr.high !== null">
           <line :x1="EDGE.left + 3" :x2="EDGE.left + 3" :y1="y(dcr.low)" :y2="y(dcr.high)" class="dcr" />
-          <text :x="EDGE.left + 10" :y="y(dcr.high) - 5" class="says">ohmmeter {{ writeNumber(dcr.low) }} to {{ writeNumber(dcr.high) }} Ω</text>
         </g>
         <path :d="phasePath(scales, curve)" class="phase" />
       </template>
@@ -104,11 +114,8 @@ v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(
       <template v-if="!watts">
         <g v-if="lowest">
           <path :d="`M ${scales.x(lowest.frequencyHz)} ${y(lowest.ohm) + 3} l -6 10 h 12 z`" class="mark" />
-          <text
-:x="Math.max(EDGE.left + 50, Math.min(right - 50, scales.x(lowest.frequencyHz)))" :y="lowestLabelY(y(lowest.ohm), wordsY, bottom)"
-            class="says mid">
-            {{ writeQuantity(lowest.ohm, 'Ω') }} at {{ writeQuantity(lowest.frequencyHz, 'Hz') }}</text>
         </g>
+        <text v-for="label in labels" :key="label.says" :x="label.x" :y="label.y" class="says">{{ label.says }}</text>
         <circle v-if="meter" :cx="scales.x(meter.hz)" :cy="y(meter.ohm)" r="6" class="meter" />
       </template>
       <g v-if="value !== null">

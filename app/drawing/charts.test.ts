@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { evaluateJob } from '#core/line/evaluate'
 import { PLAYED, powerMatch } from '#core/advice/low/powerMatch'
 import { jobOf } from '#core/testing/jobs'
-import { EDGE, hertzTicks, impedanceScales, lowestLabelY, pathOf, sampleAt, spread, stepped, valueTicks } from './impedanceChart'
+import { EDGE, hertzTicks, impedanceScales, pathOf, placeLabels, sampleAt, spread, stepped, valueTicks, type ChartLabel } from './impedanceChart'
 import * as chart from './matchChart'
 
 /** Charts are places worked out from figures: what stands where, without a browser. */
@@ -25,11 +25,25 @@ test('names along an axis keep their distance, and stay inside', () => {
     valueTicks(scales).includes(8)]).toEqual([20, 20_000, true, true])
 })
 
-test.each<[number, number[], number, number]>([
-  [120, [], 260, 148], [240, [], 260, 254], // under its mark, never under the foot
-  [120, [148], 260, 112], [120, [164], 260, 112], [120, [165], 260, 148], [120, [131], 260, 148], // where other words stand there, over the curve
-  [120, [150, 112], 260, 94], [120, [150, 112, 93], 260, 76], [120, [150, 112, 93, 76], 260, 148],
-])('the lowest point at %d, words at %j, the foot at %d: its own at %d', (lowest, taken, bottom, y) => expect(lowestLabelY(lowest, taken, bottom)).toBe(y))
+describe('words on the chart', () => {
+  const floor: ChartLabel = { says: 'not under 4 Ω', ys: [250], nearX: EDGE.left }
+  const hz = Array.from({ length: 120 }, (_, k) => 20 * 1000 ** (k / 119))
+  const flat = (y: number) => ({ hz, values: hz.map(() => y), at: (v: number) => v })
+  const halves = (left: number, right: number) => ({ hz, values: hz.map(f => f < 632 ? left : right), at: (v: number) => v })
+  const rows: [name: string, curves: ReturnType<typeof flat>[], wanted: ChartLabel[], expected: [number, number][]][] = [
+    ['stand at the edge, a little in', [flat(100)], [floor], [[EDGE.left + 6, 250]]],
+    ['where a curve runs through them, past the end of it', [halves(245, 100)], [floor], [[308, 250]]],
+    ['at their second height rather than far aside', [flat(245)], [{ ...floor, ys: [250, 200] }], [[EDGE.left + 6, 200]]],
+    ['nowhere clear: where they were wanted', [flat(245)], [floor], [[EDGE.left + 6, 250]]],
+    ['in their middle, and never over the foot', [flat(100)], [{ says: '4 Ω at 632 Hz', ys: [268, 230], midX: 300 }], [[300 - 6.5 * 13 / 2, 230]]],
+    ['nowhere clear of a curve: clear of other words at least', [flat(245)], [floor, floor], [[EDGE.left + 6, 250], [EDGE.left + 6 + 96, 250]]],
+    ['two of one height side by side', [flat(100)], [floor, floor], [[EDGE.left + 6, 250], [EDGE.left + 6 + 96, 250]]],
+    ['a step of the curve inside them', [halves(200, 260)], [{ says: '4 Ω at 632 Hz', ys: [230], midX: 302 }], [[302 - 42.25 + 48, 230]]],
+  ]
+  test.each(rows)('%s', (_, curves, wanted, expected) => {
+    expect(placeLabels(scales, curves, wanted).map(({ x, y }) => [Math.round(x), y])).toEqual(expected.map(([x, y]) => [Math.round(x), y]))
+  })
+})
 
 test('the cursor: nearest sample by logarithm, a step by arrows, ten with shift, ends by Home and End', () => {
   const hz = [20, 200, 2000, 20_000]

@@ -50,12 +50,47 @@ export function spread(all: readonly number[], at: (value: number) => number, fr
 export const hertzTicks = ({ x, width }: ChartScales): number[] => spread(NAMED_HZ, x, EDGE.left, width - EDGE.right, 46)
 export const valueTicks = ({ y, height }: ChartScales): number[] => spread(NAMED, y, EDGE.top, height - EDGE.bottom, 26)
 
-/** Lines of words closer than this lie over each other. */
-const LINE_APART = 17
-/** Where the words of the lowest point stand: under its mark, or over the curve where other words stand there already. */
-export function lowestLabelY(lowestY: number, taken: readonly number[], bottom: number): number {
-  const under = Math.min(bottom - 6, lowestY + 28)
-  return [under, lowestY - 8, lowestY - 26, lowestY - 44].find(y => taken.every(t => Math.abs(t - y) >= LINE_APART)) ?? under
+/** Words on a chart: the heights that they may stand at, best first; they begin near a place, or have it in their middle. */
+export interface ChartLabel { says: string, ys: readonly number[], nearX?: number, midX?: number }
+interface DrawnCurve { hz: ArrayLike<number>, values: ArrayLike<number>, at: (value: number) => number }
+/** Of the chart's type of 12.5 px: a letter, a line over its foot and under it. */
+const LETTER_PX = 6.5
+const [OVER_FOOT_PX, UNDER_FOOT_PX] = [13, 5]
+/** How far aside words go at a time. */
+const ASIDE_PX = 12
+
+/**
+ * Places words where no curve strikes them through and no other words lie, as near to what they are of as can be. Where there is no such
+ * place they stand clear of other words at least.
+ */
+export function placeLabels(
+  { x, width, height }: ChartScales, curves: readonly DrawnCurve[], wanted: readonly ChartLabel[],
+): { says: string, x: number, y: number }[] {
+  const points = curves.map(({ hz, values, at }) => Array.from({ length: hz.length }, (_, k) => ({ x: x(hz[k]!), y: at(values[k]!) })))
+  const placed: { says: string, x: number, y: number, right: number }[] = []
+  const isFree = (left: number, right: number, y: number) =>
+    !placed.some(p => p.x < right && p.right > left && Math.abs(p.y - y) < OVER_FOOT_PX + UNDER_FOOT_PX)
+  const isClear = (left: number, right: number, y: number) => {
+    const [top, foot] = [y - OVER_FOOT_PX, y + UNDER_FOOT_PX]
+    // A curve crosses a box where a piece of it over the box has an end in it, or one over and one under it.
+    return points.every(curve => curve.every((p, k) => {
+      const before = curve[Math.max(0, k - 1)]!
+      if (p.x < left || before.x > right) return true
+      return Math.max(p.y, before.y) < top || Math.min(p.y, before.y) > foot
+    }))
+  }
+  for (const { says, ys, nearX, midX } of wanted) {
+    const px = LETTER_PX * says.length
+    const [least, most] = [EDGE.left + 6, width - EDGE.right - px - 4]
+    const from = Math.max(least, Math.min(most, midX === undefined ? (nearX ?? EDGE.left) + 6 : midX - px / 2))
+    const inside = ys.filter(y => y - OVER_FOOT_PX >= EDGE.top && y + UNDER_FOOT_PX <= height - EDGE.bottom)
+    const asides = Array.from({ length: Math.ceil(width / ASIDE_PX) }, (_, k) => k * ASIDE_PX).flatMap(by => by === 0 ? [0] : [by, -by])
+    const spots = asides.flatMap(by => inside.map(y => ({ x: from + by, y }))).filter(spot => spot.x >= least && spot.x <= most)
+    const free = spots.filter(s => isFree(s.x, s.x + px, s.y))
+    const spot = free.find(s => isClear(s.x, s.x + px, s.y)) ?? free[0] ?? { x: from, y: ys[0]! }
+    placed.push({ says, ...spot, right: spot.x + px })
+  }
+  return placed.map(({ says, x: left, y }) => ({ says, x: left, y }))
 }
 
 /** The sample nearest to a place, and the next one for a step of a key. */

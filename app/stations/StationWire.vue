@@ -31,11 +31,11 @@ defineProps<{ stations: Station[] }>()
 @media (max-width: 1000px) {
   .station { grid-template-columns: minmax(0, auto); justify-items: center; }
 }
-@media (max-width: 760px) {
+@media (max-width: 760px), (max-height: 560px) and (max-width: 1000px) {
   .stations { padding: 0 8px; }
   .stations::before { top: 9px; }
   .knot { top: 4px; }
-  .station { grid-template-columns: auto; justify-items: center; padding: 18px 4px 1px; font-size: 14px; }
+  .station { grid-template-columns: auto; justify-items: center; padding: 20px 4px 3px; font-size: 14px; min-height: 44px; }
   .says { display: none; }
 }
 </style>

@@ -35,7 +35,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
       toggleNight: () => useTheme().toggle(),
       toggleUnits: () => {
         useUnits().toggle()
-        store.said = `Lengths in ${useUnits().units.value === 'metric' ? 'metres' : 'feet'}, on this device.`
+        store.say(`Lengths in ${useUnits().units.value === 'metric' ? 'metres' : 'feet'}, on this device.`)
       },
       showDone: () => { doneOpen.value = true },
       showKeys: () => { keysOpen.value = true },

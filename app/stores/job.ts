@@ -20,8 +20,9 @@ import { nextInstant } from './instant'
  */
 export const useJobStore = defineStore('job', () => {
   const window = shallowRef<WindowState | null>(null)
-  /** What was last done, undone or refused, for a screen reader. */
-  const said = shallowRef('')
+  /** What was last done, or why it was not: read out, and shown as long as it takes to read; then it is gone, so that the same can be said again. */
+  const message = shallowRef<{ words: string, isRefusal: boolean } | null>(null)
+  let messageTimer: ReturnType<typeof setTimeout> | undefined
   /** The device cannot keep what is done; it is sent all the same. */
   const isStorageFull = shallowRef(false)
   /** Counts the jobs opened: an answer meant for one before is not heard. */
@@ -60,21 +61,29 @@ export const useJobStore = defineStore('job', () => {
     })
   }
 
+  function show(words: string, isRefusal: boolean): void {
+    clearTimeout(messageTimer)
+    message.value = words === '' ? null : { words, isRefusal }
+    messageTimer = setTimeout(() => { message.value = null }, Math.max(4000, 70 * words.length))
+  }
+
   function close(): void {
     life++
     stopLive()
     stopLive = () => {}
     clearTimeout(timer)
     window.value = null
-    said.value = ''
+    clearTimeout(messageTimer)
+    message.value = null
   }
 
   function tell(event: WindowEvent): void {
-    if (window.value) take(step(window.value, event))
+    if (window.value) take(step(window.value, event), event.is === 'undo' || event.is === 'redo')
   }
 
-  function take({ state, messages }: Step): void {
-    if (state.said !== (window.value?.said ?? '')) said.value = state.said
+  /** The same may be undone twice: it is said twice. */
+  function take({ state, messages }: Step, isSaidAgain = false): void {
+    if (isSaidAgain || state.said !== (window.value?.said ?? '')) show(state.said, state.refused.length > (window.value?.refused.length ?? 0))
     window.value = state
     for (const message of messages) act(message, state.jobId)
   }
@@ -128,8 +137,12 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, opened, waiting, refused, said, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
+    /** Says what was done. */
+    say: (words: string) => show(words, false),
+    /** Says why what was asked for was not done. */
+    sayNot: (words: string) => show(words, true),
     undo: () => tell({ is: 'undo', id: newId(), at: nextInstant() }),
     redo: () => tell({ is: 'redo', id: newId(), at: nextInstant() }),
     dismiss: (refusedId: string) => tell({ is: 'dismissed', id: refusedId }),

@@ -48,7 +48,7 @@ test('by keys: a stretch chosen, a control before it from the library, its ratin
   expect(await controls()).toEqual([{ kind: 'control', label: 'C1', name: 'Wall control 35 W', from: { modelId: expect.any(String), version: 1, passed: null }, setDb: null, stepsDb: [0, 3, 6, 9, 12, 15, 18, 21, 24, 27], ratingW: 35, lineV: 70.71, insertionDb: 0.4 }])
   await browser.press(Key.ESCAPE, 'f')
   await browser.see('.finding', 'Behind C1 hang 40 W; it is rated 35 W. Over by 5 W.')
-  expect(await (await browser.see('g.box')).getAttribute('aria-label')).toMatch(/^Volume control C1, Wall control 35 W, level not stated, 40 W behind it, rated 35 W, before 03, 04, 05, 06, on A1$/)
+  expect(await (await browser.see('g.box')).getAttribute('aria-label')).toMatch(/^Volume control C1, Wall control 35 W, level not stated, 40\/35, 40 W behind it, rated 35 W, before 03, 04, 05, 06, on A1$/)
   await browser.press('1')
   await browser.gone('.finding', 'Over by 5 W')
   expect(await drawn()).toBe('01:10 02:10 C1(03:5 04:5 05:5 06:5) 07:10 08:10')

@@ -136,7 +136,7 @@ test('a stretch is taken and pasted, here and in another job; a table and a type
   await paste('tap\tlength\n2.5 W\t6 m')
   expect(await lines(other)).toEqual(['5 10 10 20 20 2.5'])
   await paste('good morning')
-  await browser.see('.said.shown', 'Nothing pasted.')
+  await browser.see('.said.refusal', 'Not done.')
 }, 60_000)
 
 test('ways to wire a line under its floor: seen, pressed, wired in one edit; over two outputs; what cannot be asked says why', async () => {

@@ -1,5 +1,4 @@
-import { readFileSync, mkdtempSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
@@ -9,6 +8,7 @@ import { demoGear } from '../../demo/gear'
 import { demoJobs } from '../../demo'
 import { fernhollow } from '../../demo/fernhollow'
 import { marigold } from '../../demo/marigold'
+import { axeFinds, THEMES } from '../support/axe'
 import { Key, type Browser } from '../support/browser'
 import { World } from '../support/world'
 
@@ -140,6 +140,7 @@ describe('checks at phone width', () => {
       await browser.click('button', 'back to the reading')
       await browser.click('.pad button', 'Next place')
       await browser.see('.place.on', '03')
+      await browser.run('scrollTo(0, 0)')
       await browser.click('.place', '02')
       await browser.click('.kind', 'sound')
       await browser.see('.reading', 'Does it play')
@@ -157,7 +158,6 @@ describe('checks at phone width', () => {
 })
 
 describe('every main view, by day, by night and in forced colours', () => {
-  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
   const views: [string, () => string, string][] = [
     ['jobs', () => '/', '.row'], ['quick match', () => '/quick?line=12%20x%205%20W%20on%2070%20V%2060%20W', '.answer'], ['run sheet', () => `/jobs/${fern}`, '.rail-row'],
     ['run sheet, low impedance', () => `/jobs/${boat}`, '.rail-row'],
@@ -171,17 +171,7 @@ describe('every main view, by day, by night and in forced colours', () => {
     // Opened once; day, night and forced colours change nothing but colours.
     await world.go(path())
     await browser.see(css)
-    await browser.run(axe)
-    // Colours that are on their way from day to night are neither.
-    await browser.run('document.head.append(Object.assign(document.createElement("style"), { textContent: "*,*::before,*::after { transition: none !important; animation: none !important }" }))')
-    for (const [night, forced] of [[false, 'none'], [true, 'none'], [false, 'active']] as const) {
-      await browser.cdp('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: forced }] })
-      await browser.run('document.documentElement.classList.toggle("night", arguments[0])', night)
-      const found = await browser.driver.executeAsyncScript<string[]>(`const done = arguments[0]
-        axe.run({ runOnly: ['wcag2a', 'wcag2aa'] }).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html.slice(0, 160)).slice(0, 3).join(' | '))))`)
-      expect([night, forced, found]).toEqual([night, forced, []])
-    }
-    await browser.cdp('Emulation.setEmulatedMedia', { features: [] })
+    for (const theme of THEMES) expect([theme.name, await axeFinds(browser, theme)]).toEqual([theme.name, []])
   }, 60_000)
 
   test('names as long as allowed push nothing out of the sheet', async () => {

@@ -48,7 +48,7 @@ while (walker.nextNode()) {
     }
     // What lies over the page on purpose (a sheet, a menu, keys for the thumb) is a layer of its own.
     let layer = null
-    for (let p = e; p && !layer; p = p.parentElement) if (/fixed|sticky/.test(getComputedStyle(p).position) || p.matches('.items, .p-contextmenu')) layer = p
+    for (let p = e; p && !layer; p = p.parentElement) if (/fixed|sticky/.test(getComputedStyle(p).position) || p.matches('.items, .p-contextmenu, .said')) layer = p
     texts.push({ name, e, layer, left: Math.max(b.left, clip.left), right: Math.min(b.right, clip.right), top: Math.max(b.top, clip.top), bottom: Math.min(b.bottom, clip.bottom) })
   }
 }
@@ -68,11 +68,14 @@ if (document.documentElement.scrollWidth > innerWidth + 1) bad.push('the page is
 return [...new Set(bad)]
 `
 
-/** Width, height, whether it is a phone or a tablet. */
-export const SIZES = [
-  [320, 700, true], [390, 844, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false], [640, 400, false],
-] as const
-export type Size = (typeof SIZES)[number]
+/** Width, height, whether it is a phone or a tablet: pressed by a finger. */
+export type Size = readonly [width: number, height: number, isTouched: boolean]
+/** What every view is seen at by the tests; `npm run test:sizes` has more (ALL_SIZES). */
+export const SIZES: readonly Size[] = [[390, 844, true], [844, 390, true], [1280, 800, false], [640, 400, false]]
+export const ALL_SIZES: readonly Size[] = [
+  [320, 568, true], [390, 844, true], [844, 390, true], [740, 360, true], [768, 1024, true], [1024, 768, false], [1280, 800, false], [1920, 1080, false],
+  [640, 400, false],
+]
 
 /** Runs in the page: it stands still when two frames have been drawn and nothing moves. */
 const STANDS_STILL = `

@@ -43,6 +43,7 @@ export class Browser {
 
   async size(width: number, height: number, mobile = false): Promise<void> {
     await this.cdp('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile })
+    await this.cdp('Emulation.setTouchEmulationEnabled', { enabled: mobile })
   }
 
   /** Every answer comes this much later; 0 for none. */

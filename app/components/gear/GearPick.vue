@@ -84,5 +84,4 @@ function along(event: KeyboardEvent, by: 1 | -1): void {
   display: grid; min-width: 0; }
 .model:hover, .model:focus-visible { background: var(--wash); }
 .model span { overflow-wrap: anywhere; }
-@media (max-width: 760px) { .model { min-height: 44px; } }
 </style>

@@ -4,6 +4,7 @@ import { readCell, writeCell } from '#core/gear/cells'
 import type { GearRow } from '#core/gear/protocol'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { afterPaint } from '~/composables/useAfterPaint'
+import { TOUCH, useMedia } from '~/composables/useMedia'
 import { BEYOND, BEYOND_A_JUMP, cellText, windowOf, type ListColumn } from '~/gear/list'
 
 /** Models as rows. Only those in sight are drawn: ten thousand scroll like ten. */
@@ -28,7 +29,9 @@ const emit = defineEmits<{
   change: [row: GearRow, key: string, value: unknown]
 }>()
 
-const ROW = 34
+/** A row for a finger is higher. */
+const isTouched = useMedia(TOUCH)
+const rowPx = computed(() => isTouched.value ? 44 : 34)
 /** The line of heads, which stays: two lines of words. */
 const HEAD = 48
 const scroller = useTemplateRef<HTMLElement>('scroller')
@@ -46,10 +49,10 @@ onBeforeUnmount(() => {
   callOff()
 })
 
-const drawn = computed(() => windowOf(top.value, height.value, ROW, rows.length, beyond.value))
-const shown = computed(() => rows.slice(drawn.value.from, drawn.value.to).map((row, k) => ({ row, y: (drawn.value.from + k) * ROW })))
+const drawn = computed(() => windowOf(top.value, height.value, rowPx.value, rows.length, beyond.value))
+const shown = computed(() => rows.slice(drawn.value.from, drawn.value.to).map((row, k) => ({ row, y: (drawn.value.from + k) * rowPx.value })))
 /** The name, then figures as wide as they need, words as wide as there is. */
-const template = computed(() => `28px minmax(210px, 2.2fr) ${columns.slice(1).map(c => c.isNumber ? 'minmax(72px, .6fr)' : c.column.cell === 'scales' || c.column.cell === 'outputs' ? 'minmax(150px, 2fr)' : 'minmax(96px, 1fr)').join(' ')} 56px`)
+const template = computed(() => `${isTouched.value ? 44 : 28}px minmax(210px, 2.2fr) ${columns.slice(1).map(c => c.isNumber ? 'minmax(72px, .6fr)' : c.column.cell === 'scales' || c.column.cell === 'outputs' ? 'minmax(150px, 2fr)' : 'minmax(96px, 1fr)').join(' ')} 56px`)
 
 defineExpose({
   /** Brings a row into sight and puts the focus there. */
@@ -58,8 +61,8 @@ defineExpose({
     const element = scroller.value
     if (!element || k === -1) return
     const head = HEAD
-    if (k * ROW < element.scrollTop) element.scrollTop = k * ROW
-    else if ((k + 1) * ROW + head > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * ROW + head - element.clientHeight
+    if (k * rowPx.value < element.scrollTop) element.scrollTop = k * rowPx.value
+    else if ((k + 1) * rowPx.value + head > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * rowPx.value + head - element.clientHeight
     if (Math.abs(element.scrollTop - top.value) > element.clientHeight) {
       beyond.value = BEYOND_A_JUMP
       callOff()
@@ -78,6 +81,7 @@ defineExpose({
 <template>
   <div
     ref="scroller" class="scroller" role="table" aria-label="Models" :aria-rowcount="rows.length + 1"
+    :style="{ '--row': `${rowPx}px` }"
     @scroll.passive="top = ($event.target as HTMLElement).scrollTop">
     <div class="line head" role="row" :style="{ gridTemplateColumns: template }">
       <span role="columnheader" class="mark"><span class="hidden-label">marked</span></span>
@@ -89,15 +93,15 @@ defineExpose({
       </span>
       <span role="columnheader" class="number soft jobs">jobs</span>
     </div>
-    <div role="rowgroup" class="body" :style="{ height: `${rows.length * ROW}px` }">
+    <div role="rowgroup" class="body" :style="{ height: `${rows.length * rowPx}px` }">
       <div
         v-for="{ row, y } in shown" :id="`gear-${row.id}`" :key="row.id" class="line" role="row" :tabindex="row.id === at ? 0 : -1"
         :class="{ on: row.id === at, retired: row.isRetired, editing: row.id === editing }" :style="{ top: `${y}px`, gridTemplateColumns: template }"
         :aria-selected="row.id === at"
         :data-form="row.id === editing ? '' : undefined" @click="row.id !== editing && emit('look', row.id)" @dblclick="emit('open', row.id)"
         @keydown.esc="emit('leave')">
-        <span role="cell" class="mark"><input
-          type="checkbox" tabindex="-1" :checked="marked.has(row.id)" :aria-label="`mark ${row.values[0]}`" @click.stop @change="emit('mark', row)"></span>
+        <span role="cell" class="mark"><label @click.stop><input
+          type="checkbox" tabindex="-1" :checked="marked.has(row.id)" :aria-label="`mark ${row.values[0]}`" @change="emit('mark', row)"></label></span>
         <span v-for="c in columns" :key="c.column.key" role="cell" :class="{ number: c.isNumber, figure: c.isNumber }" :title="cellText(c, row.values[c.at])">
           <TextEntry
             v-if="row.id === editing" :label="c.head" hide-label :text="writeCell(c.column, row.values[c.at])" :read="typed => readCell(c.column, typed)"
@@ -115,7 +119,7 @@ defineExpose({
 .scroller { flex: 1 1 240px; min-height: 200px; overflow: auto; position: relative; border-bottom: 1px solid var(--rule); }
 .head { position: sticky; top: 0; z-index: 2; background: var(--paper); border-bottom: 1.5px solid var(--ink); }
 .body { position: relative; min-width: 900px; }
-.line { display: grid; gap: 0 12px; height: 34px; align-items: center; padding: 0 6px; min-width: 900px; }
+.line { display: grid; gap: 0 12px; height: var(--row); align-items: center; padding: 0 6px; min-width: 900px; }
 .body .line { position: absolute; left: 0; right: 0; border-bottom: 1px solid var(--rule); cursor: pointer; }
 .line > span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 15px; }
 .body .line > span:nth-child(2) { font-weight: 600; }
@@ -123,7 +127,9 @@ defineExpose({
 .line.head { height: 48px; align-items: end; padding-bottom: 4px; }
 .line.head > span { white-space: normal; }
 .number { text-align: right; }
-.sort { border: 0; background: none; padding: 0; cursor: pointer; font-size: 13.5px; line-height: 1.25; color: var(--ink-soft); text-align: inherit; }
+.sort { border: 0; background: none; padding: 0; min-height: 24px; min-width: 24px; cursor: pointer; font-size: 13.5px;
+  line-height: 1.25; color: var(--ink-soft); text-align: inherit; }
+@media (pointer: coarse), (max-width: 760px) { .sort { min-height: 44px; } }
 .sort b { color: var(--ink); }
 .on { background: var(--wash); box-shadow: inset 3px 0 var(--pen); }
 .retired { color: var(--ink-soft); }
@@ -133,5 +139,6 @@ defineExpose({
 .editing :deep(.error-words) { position: absolute; background: var(--paper-raised); border: 1px solid var(--stop);
   padding: 4px 8px; z-index: 3; white-space: normal; max-width: 320px; }
 .head .jobs { font-size: 13.5px; line-height: 1.25; }
+.mark label { display: grid; place-items: center; min-width: 100%; }
 .mark input { width: 18px; height: 18px; accent-color: var(--ink); vertical-align: middle; }
 </style>

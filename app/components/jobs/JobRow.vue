@@ -87,7 +87,7 @@ function remove(): void {
     <div v-else class="acts">
       <button v-if="!job.archivedAt" class="act" type="button" :aria-label="`rename ${job.name}`" @click="beginRename">rename</button>
       <button class="act" type="button" :aria-label="`duplicate ${job.name}`" @click="emit('copy')">duplicate</button>
-      <a class="act" :href="`/api/jobs/${job.id}/file`" download :aria-label="`file of ${job.name}`">file out</a>
+      <a class="act" :href="`/api/jobs/${job.id}/file`" download :aria-label="`file out: ${job.name}`">file out</a>
       <button v-if="job.archivedAt" class="act" type="button" :aria-label="`bring back ${job.name}`" @click="emit('bringBack')">bring back</button>
       <button v-else class="act" type="button" :aria-label="`archive ${job.name}`" @click="emit('archive')">archive</button>
       <button v-if="canDelete" class="act" type="button" :aria-label="`delete ${job.name}`" @click="remove">delete</button>
@@ -100,6 +100,7 @@ function remove(): void {
   border-bottom: 1px solid var(--rule); }
 .words { display: grid; gap: 3px; }
 .open { font-weight: 700; font-size: 18px; text-decoration: none; overflow-wrap: anywhere; }
+@media (pointer: coarse), (max-width: 760px) { a.open { display: block; min-height: 44px; align-content: center; } }
 a.open:hover { text-decoration: underline; text-decoration-color: var(--ink); }
 .when { white-space: nowrap; padding-left: 6px; }
 .further { display: inline-flex; gap: 10px; padding-left: 12px; }

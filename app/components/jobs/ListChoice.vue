@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { JOB_PLACES, type ListQuery, type StateId } from '#core/job/protocol'
 import { STATE_NAMES } from '#core/line/jobState'
 import KeyCap from '~/components/KeyCap.vue'

@@ -22,7 +22,7 @@ const says = ({ strings, inString }: Way) => inString === 1 ? 'all in parallel' 
         <td class="figure">{{ writeQuantity(way.loadOhm, 'Ω') }}</td>
         <td class="figure" :class="{ soft: way.powerW === null }">{{ watts(way) }}</td>
         <td><GradeTag :grade="way.grade" /></td>
-        <td><button class="act" type="button" :aria-label="`take ${says(way)}`" @click="emit('take', way)">take it</button></td>
+        <td><button class="act" type="button" :aria-label="`take it: ${says(way)}`" @click="emit('take', way)">take it</button></td>
       </tr>
     </tbody>
   </table>

@@ -97,6 +97,6 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 @media (max-width: 760px) {
   .one :deep(.keycap) { display: none; }
   .find-box { top: 8px; max-height: calc(100dvh - 16px); }
-  .one { min-height: 44px; }
 }
+@media (pointer: coarse), (max-width: 760px) { .one { min-height: 44px; } }
 </style>

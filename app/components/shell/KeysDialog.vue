@@ -17,7 +17,9 @@ const groups = computed(() => ACTION_GROUPS.map(group => ({ says: GROUP_WORDS[gr
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Keys" :dismissable-mask="true" :style="{ width: 'min(1080px, 96vw)' }">
+  <Dialog
+    v-model:visible="open" modal header="Keys" :dismissable-mask="true" :pt="{ content: { 'tabindex': 0, 'role': 'region', 'aria-label': 'all keys' } }"
+    :style="{ width: 'min(1080px, 96vw)' }">
     <div class="groups">
       <section v-for="group in groups" :key="group.says" class="group">
         <h3>{{ group.says }}</h3>

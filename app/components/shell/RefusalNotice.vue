@@ -1,21 +1,10 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, watch } from 'vue'
 import { useJobStore } from '~/stores/job'
 
+/** What the server did not take, with what the person can do about it: in the page, above what it is about, and never over it. */
 const store = useJobStore()
 /** Refusals that the person can get over: by doing it on top of what stands there, once the job is brought back, or once more. */
 const DOABLE = new Set(['changed-meanwhile', 'archived', 'id-taken'])
-
-/** What is said to a screen reader is shown to all, as long as it takes to read; then it is gone, so that the same can be said again. */
-const shownMs = (said: string) => Math.max(4000, 70 * said.length)
-const shown = ref(false)
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(() => store.said, (said) => {
-  shown.value = said !== ''
-  clearTimeout(timer)
-  timer = setTimeout(() => { store.said = '' }, shownMs(said))
-})
-onBeforeUnmount(() => clearTimeout(timer))
 </script>
 
 <template>
@@ -31,16 +20,13 @@ onBeforeUnmount(() => clearTimeout(timer))
       </span>
     </div>
   </div>
-  <p class="said" :class="{ shown }" role="status">{{ store.said }}</p>
 </template>
 
 <style scoped>
-.notices { position: fixed; left: 50%; bottom: 46px; translate: -50%; z-index: 20; width: min(680px, 94vw); display: grid; gap: 6px; }
-.notice { background: var(--paper-raised); border: 1.5px solid var(--stop); padding: 10px 14px; display: flex; gap: 16px; justify-content: space-between;
+.notices { display: grid; gap: 6px; padding: 8px 22px; }
+.notice { background: var(--paper-raised); border: 1.5px solid var(--stop); padding: 8px 14px; display: flex; gap: 4px 16px; justify-content: space-between;
   align-items: baseline; flex-wrap: wrap; }
-.said { position: fixed; left: 22px; bottom: 52px; z-index: 19; max-width: min(520px, 80vw); padding: 7px 12px; background: var(--ink); color: var(--paper);
-  font-size: 15px; pointer-events: none; opacity: 0; transition: opacity .15s; }
-.said.shown { opacity: 1; }
 .choices { display: flex; gap: 16px; }
 .choices .act { color: var(--ink); text-decoration: underline; }
+@media (max-width: 760px) { .notices { padding: 6px 8px; } }
 </style>

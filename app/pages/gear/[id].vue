@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import Button from 'primevue/button'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { choicesOf, readCell, writeCell } from '#core/gear/cells'
 import { headOf } from '#core/gear/csv'
 import { columnsOf, GEAR_WORDS, type Column, type Model } from '#core/gear/models'

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import Button from 'primevue/button'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import Textarea from 'primevue/textarea'
 import { writeCell } from '#core/gear/cells'
 import { readGearInSteps, readTable, writeBadRows, type readGear, type Mapping, type Table } from '#core/gear/csv'

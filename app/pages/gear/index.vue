@@ -3,7 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTem
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { choicesOf } from '#core/gear/cells'
 import { GEAR_KINDS, GEAR_WORDS, unstatedModel, type GearKind, type Model } from '#core/gear/models'
 import type { GearRow } from '#core/gear/protocol'
@@ -226,6 +226,5 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
 .row { min-height: 40px; display: flex; align-items: center; }
 @media (max-width: 760px) {
   .gear { padding: 6px 14px 0; }
-  .kind { min-height: 44px; }
 }
 </style>

@@ -80,7 +80,8 @@ onMounted(() => {
 
 <template>
   <div>
-    <AppHeader :title="store.job?.name ?? ''" :says="says" :kept="kept">
+    <div class="band">
+    <AppHeader :title="store.job?.name ?? ''" :says="says" :kept="kept" :message="store.message">
       <template v-if="store.status === 'ready'" #first>
         <button
           class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
@@ -97,6 +98,9 @@ onMounted(() => {
       </template>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>
+    <StationWire v-if="store.status === 'ready'" :stations="stations" />
+    </div>
+    <RefusalNotice />
     <div v-if="renaming" ref="nameBox" class="rename">
       <InputText
         v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finishRename(true)" @keydown.esc="finishRename(false)"
@@ -113,15 +117,18 @@ onMounted(() => {
       </div>
     </section>
     <template v-else>
-      <StationWire :stations="stations" />
       <NuxtPage />
     </template>
     <DoneDialog v-model:open="doneOpen" />
-    <RefusalNotice />
   </div>
 </template>
 
 <style scoped>
+/* Undo and the stations stay at hand while a phone is scrolled; sideways they are one row. */
+@media (max-width: 1000px) { .band { position: sticky; top: 0; z-index: 11; background: var(--paper); } }
+@media (max-height: 560px) and (min-width: 561px) and (max-width: 1000px) {
+  .band { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }
+}
 .state { padding: 60px 22px; display: grid; gap: 14px; justify-items: start; max-width: 640px; }
 .choices { display: flex; gap: 12px; }
 /* Between, the name of the job needs the room: there it stands at the foot of the station. */
@@ -129,4 +136,10 @@ onMounted(() => {
 /* Over the page, not in it: a page that jumps as this closes takes the press away that closed it. */
 .rename { position: absolute; z-index: 6; left: 0; right: 0; padding: 8px 22px; background: var(--paper); border-bottom: 1px solid var(--rule); }
 .rename :deep(input) { width: min(520px, 100%); }
+</style>
+
+<style>
+/* What is scrolled to, by key or script, stands under the band that stays. */
+@media (max-width: 1000px) { html:has(.band) { scroll-padding-top: 100px; } }
+@media (max-height: 560px) and (min-width: 561px) and (max-width: 1000px) { html:has(.band) { scroll-padding-top: 56px; } }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
 import { checkKey, firstWrong } from '#core/check/proof'
 import { amplifierFor, nextOpen, walkOf, type Stop } from '#core/check/walk'
@@ -16,6 +16,7 @@ import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { walkKeys } from '~/stations/check/keys'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
+import { useMedia } from '~/composables/useMedia'
 import { wiringText } from '~/drawing/speakerText'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
@@ -34,19 +35,13 @@ const trace = useTraceStore()
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
 /** A thumb has its own keys, upright and sideways; at a desk the keyboard is there. */
-const narrow = shallowRef(false)
-let media: MediaQueryList | undefined
-const onMedia = () => { narrow.value = media!.matches }
+const narrow = useMedia('(max-width: 900px), (max-height: 560px)')
 onMounted(() => {
-  media = matchMedia('(max-width: 900px), (max-height: 560px)')
-  media.addEventListener('change', onMedia)
-  onMedia()
   const wanted = selected.asked(route.query.line)
   const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
   if (wanted !== null) selected.select(wanted, speakerId ?? (selected.selection.outputId === wanted ? selected.selection.nodeId : null))
   else if (selected.selection.outputId === null) selected.select((evaluation.lines.find(l => l.speakers.length > 0) ?? evaluation.lines[0])?.outputId ?? null)
 })
-onBeforeUnmount(() => media?.removeEventListener('change', onMedia))
 watch(() => selected.selection, ({ outputId, nodeId }) => {
   if (outputId) void router.replace({ query: { line: outputId, ...(nodeId ? { speaker: nodeId } : {}) } })
 })
@@ -181,7 +176,7 @@ function leaveField(event: KeyboardEvent): void {
 .progress { display: flex; justify-content: space-between; align-items: baseline; }
 .find { font-size: 14px; }
 .lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
-.line { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
+.line { border: 0; background: none; padding: 3px 0 6px; min-width: 24px; flex: none; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
 .line .soft { font-weight: 400; }
 .line.on { border-bottom-color: var(--pen); }
 .wrong { color: var(--stop); font-weight: 700; margin-left: 6px; }
@@ -206,6 +201,12 @@ function leaveField(event: KeyboardEvent): void {
   .progress { display: none; }
   .place { font-size: 14px; line-height: 1.3; }
   .line:not(.on) .soft { display: none; }
+}
+/* A small phone: its keys are in sight with the field; the place is marked on its rail. */
+@media (max-width: 560px) and (max-height: 660px) {
+  .check { padding-top: 2px; gap: 4px; }
+  .walk { gap: 2px; }
+  .place { display: none; }
 }
 /* Sideways: what is read to the left, its keys to the right (ReadingPanel). */
 @media (max-height: 560px) and (min-width: 561px) {

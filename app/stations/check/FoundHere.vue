@@ -29,7 +29,7 @@ const usualCable = computed(() => selected.place?.parent.children.find(b => b.le
 const asRead = computed(() => driverAsRead(speaker, evaluation.proofs.get(output.id)?.standing.get(checkKey('coil-dcr', speaker.id)) ?? null))
 
 function take(edit: Edit | null, says: string): void {
-  if (store.edit(edit)) store.said = `${says}: in the plan now`
+  if (store.edit(edit)) store.say(`${says}: in the plan now`)
 }
 function another(): void {
   const added = addAfter(store.opened, speaker.id, newId)
@@ -69,5 +69,4 @@ function gone(): void {
 .found { border: 0; border-top: 1px solid var(--rule); margin: 10px 0 0; padding: 8px 0 0; display: grid; gap: 8px; }
 .length { max-width: 200px; }
 .acts { display: flex; flex-wrap: wrap; gap: 2px 20px; }
-@media (max-width: 760px) { .acts .act, .tap { min-height: 44px; } .tap { min-width: 44px; } }
 </style>

@@ -15,7 +15,7 @@ function press(key: string): void {
     <template v-for="row in ROWS" :key="row.join()">
       <button
         v-for="key in row" :key="key" type="button" class="key" :class="{ word: key.length > 1 || key === 'k' }"
-        :aria-label="key === 'k' ? 'kilo-ohm' : key" @click="press(key)">
+        :aria-label="key === 'k' ? 'kΩ, kilo-ohm' : key" @click="press(key)">
         {{ key === 'k' ? 'kΩ' : key }}
       </button>
     </template>
@@ -33,5 +33,6 @@ function press(key: string): void {
 .key:active { background: var(--wash); }
 .word { font-size: 16px; color: var(--ink-soft); }
 .record { background: var(--ink); color: var(--paper); font-size: 17px; }
+@media (max-width: 360px) { .word, .record { font-size: 15px; padding: 0 2px; } }
 .record:disabled { background: var(--wash); color: var(--ink-soft); }
 </style>

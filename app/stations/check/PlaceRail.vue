@@ -52,5 +52,5 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
 .place.good { color: var(--good); font-weight: 700; }
 .place.stop { color: var(--stop); font-weight: 700; text-decoration: underline wavy; }
 .place.on { background: var(--ink); color: var(--paper); }
-@media (max-width: 760px) { .places { flex-wrap: nowrap; overflow-x: auto; } .place { padding-bottom: 8px; min-width: 42px; flex: none; } }
+@media (max-width: 760px) { .places { flex-wrap: nowrap; overflow-x: auto; } .place { padding-bottom: 8px; flex: none; } }
 </style>

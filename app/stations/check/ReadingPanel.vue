@@ -277,6 +277,14 @@ ol.steps { padding-left: 22px; }
 }
 /* Low windows, and zoom: keys that stuck to the foot would cover the field that they fill. They stand right under it. */
 @media (max-width: 560px) and (max-height: 660px) {
+  .reading { gap: 4px; }
+  .amplifier { font-size: 14px; line-height: 1.3; }
+  .amplifier b { font-size: 16px; }
+  .value input { font-size: 30px; width: 4.6ch; }
+  .entry { gap: 2px 8px; }
+  .entry :deep(.large) { font-size: 15px; }
+  .pad { margin-top: 0; }
+  .pad :deep(.key) { min-height: 44px; }
   .reading > * { order: 2; }
   .reading > :is(.kinds, .title, .amplifier, .correcting, .entry) { order: 0; }
   .reading > .pad { position: static; order: 1; }

@@ -23,6 +23,7 @@ import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { catchUp } from '~/composables/useAfterPaint'
 import { fetchedLater } from '~/composables/fetchedLater'
+import { NARROW, useMedia } from '~/composables/useMedia'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/rail/foldStore'
 import { useClip } from '~/stations/match/useClip'
@@ -65,7 +66,7 @@ const { suspects, chosenOf } = useRailMarks()
 
 // The width of the rails is what the window leaves; measured once per change, never per row.
 let observer: ResizeObserver | undefined
-const isNarrow = () => matchMedia('(max-width: 1000px)').matches
+const isNarrow = useMedia(NARROW)
 onMounted(() => {
   const narrow = matchMedia('(max-width: 760px)')
   observer = new ResizeObserver(([entry]) => { folds.railWidth = Math.max(230, Math.floor(entry!.contentRect.width) - (narrow.matches ? 60 : 166)) })
@@ -82,7 +83,7 @@ watch(() => evaluation.isWhole, (isWhole) => {
   if (!isWhole) return
   if (selected.selection.outputId === null && selected.asked(route.query.line) === null) selected.select(worstLine(evaluation.lines)?.outputId ?? null)
   if (route.params.pane === 'trace') selectWorst()
-  if (document.activeElement === document.body) void actions.focusSelection(isNarrow() ? 'where it is' : 'brought into view')
+  if (document.activeElement === document.body) void actions.focusSelection(isNarrow.value ? 'where it is' : 'brought into view')
 }, { immediate: true })
 watch(() => route.params.pane, (pane) => {
   if (pane === 'trace') {
@@ -140,7 +141,7 @@ function seek({ outputId, nodeId }: FoundPlace): void {
 
 /** In a narrow window the same list has a field to look in: a menu of forty lines is a long way for a thumb. */
 function showMore(event: Event): void {
-  if (isNarrow()) findOpen.value = true
+  if (isNarrow.value) findOpen.value = true
   else menu.value?.show(event)
 }
 
@@ -172,7 +173,7 @@ const bindings = [...sheetActions({
   splitLine,
   open: (name) => {
     const isOfLoads = name === 'clip' || name === 'match'
-    if (isOfLoads && selected.line?.kind !== 'low-impedance') store.said = 'That is asked of an output into loads; this is a transformer line.'
+    if (isOfLoads && selected.line?.kind !== 'low-impedance') store.sayNot('That is asked of an output into loads; this is a transformer line.')
     else dialog.value = name
   },
   leave: () => {

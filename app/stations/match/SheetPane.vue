@@ -121,8 +121,8 @@ defineExpose({ pane })
   .pane.is-head .body { display: none; }
   .narrow { display: flex; flex: none; }
   span.narrow { gap: 10px; }
-  .narrow .act { min-height: 44px; padding: 0 6px; color: var(--ink); }
-  .mode { min-height: 44px; }
+  .narrow .act { padding: 0 6px; color: var(--ink); }
+  span.narrow .act { justify-content: center; }
   .mode :deep(.keycap) { display: none; }
 }
 </style>

@@ -27,7 +27,7 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
       localStorage.setItem(KEY, writeClip(text, branches))
     }
     catch { /* Its groups are then not kept; the table is all the same. */ }
-    store.said = `${selected.ids.length} taken: paste them where they shall hang, here, in another job or in a spreadsheet`
+    store.say(`${selected.ids.length} taken: paste them where they shall hang, here, in another job or in a spreadsheet`)
   }
 
   function onPaste(event: ClipboardEvent): void {
@@ -42,12 +42,12 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
       const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
       if (store.edit(edit)) {
         chooseAll(nodeIds)
-        store.said = [`${nodeIds.length} pasted`, ...said].join('. ')
+        store.say([`${nodeIds.length} pasted`, ...said].join('. '))
       }
     }
     catch (error) {
       if (!(error instanceof InputError)) throw error
-      store.said = `Nothing pasted. ${error.message}`
+      store.sayNot(error.message)
     }
   }
 

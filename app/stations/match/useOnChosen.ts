@@ -11,7 +11,8 @@ export function useOnChosen() {
     if (!store.job || selected.ids.length === 0) return false
     const { edit, skipped } = make(store.job, selected.ids)
     const isDone = store.edit(edit)
-    if (skipped.length > 0) store.said = `${isDone ? 'Not all: ' : 'Nothing done: '}${skippedWords(skipped)}`
+    if (skipped.length > 0 && isDone) store.say(`Not all: ${skippedWords(skipped)}`)
+    else if (skipped.length > 0) store.sayNot(skippedWords(skipped))
     return isDone
   }
 }

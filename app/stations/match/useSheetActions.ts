@@ -35,7 +35,7 @@ export function useSheetActions() {
     if (!added || !store.edit(added.edit)) return
     go(outputId, added.nodeId)
     // What is taken over is said: it may not be meant.
-    if (last !== null) store.said = 'added, like the one before it: name, tap, ratings and cable'
+    if (last !== null) store.say('added, like the one before it: name, tap, ratings and cable')
   }
 
   function copyBehind(): void {
@@ -50,7 +50,7 @@ export function useSheetActions() {
       const { group, through } = selected.throughGroup
       const first = selected.ids[0] ?? null
       if (store.job && store.edit(takeOut(store.job, group.id))) {
-        store.said = `${through.label} is out; what hung behind it hangs on the rail`
+        store.say(`${through.label} is out; what hung behind it hangs on the rail`)
         go(outputId, first)
       }
       return
@@ -105,10 +105,10 @@ export function useSheetActions() {
     const lineV = line.kind === 'constant-voltage' ? line.lineV : null
     const fresh = kind === 'control' ? { ...unknownControl(label), lineV } : kind === 'transformer' ? usualTransformer(label, lineV ?? USUAL_LINE_V, USUAL_TAPS_W) : usualPart(kind, label)
     const made = putBefore(job, selected.ids, like ? { ...like, label, ...(like.kind === 'control' ? { setDb: null } : {}) } : fresh, newId)
-    if (made === 'not-beside') store.said = 'Nothing done: they do not hang side by side on one rail.'
-    else if (made === 'has-one') store.said = 'Nothing done: one stands before them already.'
+    if (made === 'not-beside') store.sayNot('They do not hang side by side on one rail.')
+    else if (made === 'has-one') store.sayNot('One stands before them already.')
     else if (made && store.edit(made.edit)) {
-      store.said = like ? `${label} is before them, like ${like.label}` : `${label} is before them; choose which one it is`
+      store.say(like ? `${label} is before them, like ${like.label}` : `${label} is before them; choose which one it is`)
       matchPane.mode = 'change'
       matchPane.drawn = 'up'
       go(line.outputId, made.nodeId)
@@ -118,7 +118,7 @@ export function useSheetActions() {
   function tap(step: 1 | -1): void {
     const { throughGroup } = selected
     if (!throughGroup) onChosen((job, ids) => retapEach(job, ids, step))
-    else if (store.job && !store.edit(stepThrough(store.job, throughGroup.group.id, step))) store.said = `${throughGroup.through.label}: no further`
+    else if (store.job && !store.edit(stepThrough(store.job, throughGroup.group.id, step))) store.sayNot(`${throughGroup.through.label}: no further`)
   }
 
   /** Opens the group that the selected speaker is in. */
@@ -127,7 +127,7 @@ export function useSheetActions() {
     const { job } = store
     if (!place || !job || !findPlace(job, place.parent.id)) return
     const through = findGroup(job, place.parent.id)?.group.through
-    if (store.edit(through ? takeOut(job, place.parent.id) : ungroup(job, place.parent.id)) && through) store.said = `${through.label} is out; what hung behind it hangs on the rail`
+    if (store.edit(through ? takeOut(job, place.parent.id) : ungroup(job, place.parent.id)) && through) store.say(`${through.label} is out; what hung behind it hangs on the rail`)
     void focusSelection()
   }
 
@@ -138,8 +138,8 @@ export function useSheetActions() {
     const ids = selected.isMany ? selected.ids : equalsOf(job, selected.ids[0]!)
     const first = findSpeaker(job, selected.ids[0]!)?.speaker
     const made = first && makeKindOf(job, ids, kindName(first), newId)
-    if (made && store.edit(made.edit)) store.said = `${ids.length} of one kind now: change it once, and all follow`
-    else if (first) store.said = `${first.label} is of the kind “${kindOf(job, first)?.model.name ?? '?'}” already`
+    if (made && store.edit(made.edit)) store.say(`${ids.length} of one kind now: change it once, and all follow`)
+    else if (first) store.sayNot(`${first.label} is of the kind “${kindOf(job, first)?.model.name ?? '?'}” already`)
   }
 
   function newOutput(): void {

@@ -83,7 +83,7 @@ export function useSheetFocus() {
   /** Chooses and says how many, for who cannot see it. */
   function chooseAll(nodeIds: readonly string[]): void {
     selected.chooseAll(nodeIds)
-    store.said = nodeIds.length === 1 ? 'one chosen' : `${nodeIds.length} chosen`
+    store.say(nodeIds.length === 1 ? 'one chosen' : `${nodeIds.length} chosen`)
     void focusSelection()
   }
 

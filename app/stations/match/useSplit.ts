@@ -16,20 +16,20 @@ export function useSplit(): () => void {
   const { answer, problem, isSlow, start } = useSearch('split')
   let outputId = ''
 
-  watch(isSlow, (slow) => { if (slow) store.said = 'Trying ways to split it…' })
-  watch(problem, (says) => { if (says !== '') store.said = says })
+  watch(isSlow, (slow) => { if (slow) store.say('Trying ways to split it…') })
+  watch(problem, (says) => { if (says !== '') store.sayNot(says) })
   watch(answer, (split) => {
     if (split === null) return
     answer.value = null
-    if (typeof split === 'string') return void (store.said = NOT_SPLIT_WORDS[split])
+    if (typeof split === 'string') return void (store.sayNot(NOT_SPLIT_WORDS[split]))
     const line = evaluation.lineById.get(outputId)
     if (!store.job || !line) return
-    if (!split.feasible) return void (store.said = 'One speaker alone is more than such an output carries: a larger amplifier, or a lower tap.')
+    if (!split.feasible) return void (store.sayNot('One speaker alone is more than such an output carries: a larger amplifier, or a lower tap.'))
     const done = splitEdit(store.job, line, split, newId)
     if (!done) return
     const after = applyEdit(store.job, done.edit).job
     const labels = done.outputIds.map(id => findOutput(after, id)?.output.label ?? '?')
-    if (store.edit(done.edit)) store.said = splitWords(line.output.label, split, labels)
+    if (store.edit(done.edit)) store.say(splitWords(line.output.label, split, labels))
   })
 
   return () => {

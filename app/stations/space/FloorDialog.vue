@@ -172,5 +172,5 @@ svg:focus-visible { outline: 2.5px solid var(--pen); outline-offset: 2px; }
 .foot { display: flex; justify-content: space-between; gap: 12px; min-height: 26px; }
 .acts { display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: center; }
 .zoom { margin-left: auto; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
-@media (max-width: 760px) { .acts .act { min-height: 44px; } .zoom { margin-left: 0; } .length { font-size: 34px; stroke-width: 8px; } }
+@media (max-width: 760px) { .zoom { margin-left: 0; } .length { font-size: 34px; stroke-width: 8px; } }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { same } from '#core/quantity/same'
 import { computed, ref } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import type { Model } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { partsOf, together } from '#core/job/edits'
@@ -79,7 +79,7 @@ function pick({ modelId, version, body }: { modelId: string, version: number, bo
   const lineVOf = (nodeId: string) => evaluation.lines.find(l => l.kind === 'constant-voltage' && l.speakers.some(s => s.id === nodeId))?.lineV ?? null
   const given = giveKind(withKind, hung, kindId, lineVOf)
   const set = setSpace(space.value, { kindId, tapW: null })
-  if (store.edit(together([...add, ...given ? partsOf(given) : [], ...set ? partsOf(set) : []]))) store.said = `${model.name} in ${space.value.name}`
+  if (store.edit(together([...add, ...given ? partsOf(given) : [], ...set ? partsOf(set) : []]))) store.say(`${model.name} in ${space.value.name}`)
 }
 
 const heights = computed(() => new Set(at.spots.map(s => s.heightM)))

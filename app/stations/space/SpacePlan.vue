@@ -8,6 +8,7 @@ import { areaM2, boxOf, contains, type Place } from '#core/room/outline'
 import { spaceGrade, wattsText } from '#core/advice/spaceWords'
 import { writeArea, writeLength } from '#core/quantity/units'
 import { useMenuPress } from '~/composables/useMenuPress'
+import { useMedia } from '~/composables/useMedia'
 import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
 import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './floorPlan'
@@ -63,8 +64,11 @@ const laid = computed(() => {
   const px = cells.stepM * scale.value.pxPerM
   return { left: `${scale.value.x(cells.from.xM) - px / 2}px`, top: `${scale.value.y(cells.from.yM) - px / 2}px`, width: `${cells.columns * px}px`, height: `${cells.rows * px}px` }
 })
-/** The slate of what is neither good nor bad, as light or dark as the theme has it. */
+/** The slate of what is neither good nor bad, as light or dark as the theme has it, or the system whose colours are forced. */
 const INK = { day: [62, 74, 92], night: [190, 202, 222] } as const
+const isForced = useMedia('(forced-colors: active)')
+const isSystemDark = useMedia('(prefers-color-scheme: dark)')
+const shadeInk = computed(() => (isForced.value ? isSystemDark.value : night.value) ? INK.night : INK.day)
 let pixels: ImageData | null = null
 function shade(): void {
   const element = canvas.value
@@ -75,10 +79,10 @@ function shade(): void {
     element.height = cells.rows
     pixels = new ImageData(cells.columns, cells.rows)
   }
-  shadeCells(grid, { offsetDb: at.offsetDb, aboutDb: at.aboutDb, ink: night.value ? INK.night : INK.day }, pixels.data)
+  shadeCells(grid, { offsetDb: at.offsetDb, aboutDb: at.aboutDb, ink: shadeInk.value }, pixels.data)
   element.getContext('2d')!.putImageData(pixels, 0, 0)
 }
-watch([image, () => at.aboutDb, () => at.offsetDb, night], shade, { flush: 'post' })
+watch([image, () => at.aboutDb, () => at.offsetDb, shadeInk], shade, { flush: 'post' })
 
 /** Lines of equal level: as wanted, and 3 dB to either side. */
 const lines = computed(() => at.grid.length === 0
@@ -87,7 +91,7 @@ const lines = computed(() => at.grid.length === 0
 const legend = computed(() => [SHADE_ABOVE_DB, 6, 3, 0, -3, -6, -SHADE_BELOW_DB].map(off => ({
   off, db: Math.round(at.aboutDb + off), shade: (off + SHADE_BELOW_DB) / (SHADE_ABOVE_DB + SHADE_BELOW_DB),
 })))
-const ink = computed(() => (night.value ? INK.night : INK.day).join(' '))
+const ink = computed(() => shadeInk.value.join(' '))
 
 /** What the level is under the mouse, else at the cross. */
 const pointer = ref<Place | null>(null)
@@ -96,18 +100,21 @@ const read = computed(() => {
   const db = place && contains(space.value.outline, place) ? at.levelAt(place) : null
   return place && contains(space.value.outline, place) ? { place, says: db === null ? 'level not known' : `${db.toFixed(1)} dB` } : null
 })
+/** The place whose tag, or the floor about it that a finger may press for it, this is. */
+const spotOf = (element: Element | null | undefined): string | null =>
+  element?.closest<SVGElement>('[data-spot]')?.dataset.spot ?? element?.closest<SVGElement>('[data-reach]')?.dataset.reach?.slice('spot-'.length) ?? null
 function placeOf(event: MouseEvent): Place {
   const { left, top } = svg.value!.getBoundingClientRect()
   return scale.value.placeAt(event.clientX - left, event.clientY - top)
 }
 function pressFloor(event: MouseEvent): void {
-  if (elementOf(event)?.closest('[data-spot]')) return
+  if (spotOf(elementOf(event))) return
   const place = placeOf(event)
   if (contains(space.value.outline, place)) emit('cross', snapped(place, units.value))
 }
 
 useMenuPress(svg, (event) => {
-  emit('menu', event, elementOf(event)?.closest<SVGGElement>('[data-spot]')?.dataset.spot ?? null)
+  emit('menu', event, spotOf(elementOf(event)))
   return true
 })
 
@@ -117,11 +124,11 @@ onMounted(() => {
   shade()
   const behaviour = drag<SVGSVGElement, unknown, { x: number, y: number, spotId: string }>()
     .clickDistance(CLICK_PX)
-    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && Boolean(elementOf(event)?.closest('[data-spot]')))
+    .filter((event: MouseEvent) => !event.button && !event.ctrlKey && spotOf(elementOf(event)) !== null)
     .container(() => document.documentElement)
     .subject((event: Dragged) => {
       const { clientX: x, clientY: y, target } = event.sourceEvent as MouseEvent
-      return { x: x ?? event.x, y: y ?? event.y, spotId: (target as Element).closest<SVGGElement>('[data-spot]')!.dataset.spot! }
+      return { x: x ?? event.x, y: y ?? event.y, spotId: spotOf(target as Element)! }
     })
     .on('drag', ({ subject, x, y }: Dragged) => {
       if (!at.held && Math.hypot(x - subject.x, y - subject.y) < CLICK_PX) return
@@ -178,6 +185,11 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
         <g v-for="m in space.measured" :key="m.id" class="measured" :transform="`translate(${scale.x(m.xM)} ${scale.y(m.yM)})`">
           <path d="M-5 -5 L5 5 M-5 5 L5 -5" /><text x="8" y="4">{{ m.db.toFixed(1) }}</text>
         </g>
+        <g class="reach" aria-hidden="true">
+          <circle
+            v-for="tag in tags" :key="tag.id" :cx="tag.x" :cy="tag.y + (size === 'dot' ? 0 : (tag.up ? -14 : 14))" r="22"
+            :data-reach="`spot-${tag.id}`" @click="emit('choose', tag.id, false)" />
+        </g>
         <g
           v-for="tag in tags" :id="`spot-${tag.id}`" :key="tag.id" class="spot" :class="[size, { chosen: tag.isChosen, free: !tag.hangs }]"
           :data-spot="tag.id" :transform="`translate(${tag.x} ${tag.y})`" role="button" :tabindex="tag.isChosen ? 0 : -1" :aria-label="tag.spoken"
@@ -188,7 +200,7 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
             <path :d="outline(size === 'full' ? 40 : 25, size === 'full' ? 38 : 23)" class="outline" :transform="tag.up ? 'scale(1 -1)' : undefined" />
             <circle :cy="tag.up ? -5 : 5" r="1.8" class="hole" />
             <text :y="tag.up ? (size === 'full' ? -24 : -10) : 19" class="label">{{ tag.label }}</text>
-            <text v-if="size === 'full'" :y="tag.up ? -10 : 33" class="figure watts">{{ tag.watts }}</text>
+            <text v-if="size === 'full'" aria-hidden="true" :y="tag.up ? -10 : 33" class="figure watts">{{ tag.watts }}</text>
           </template>
         </g>
         <g v-if="at.cross" class="cross" :transform="`translate(${scale.x(at.cross.xM)} ${scale.y(at.cross.yM)})`" aria-hidden="true">
@@ -238,6 +250,9 @@ svg { position: relative; display: block; overflow: visible; touch-action: pan-y
 .free .outline { stroke-dasharray: 3 2.5; }
 .hole { fill: var(--paper); stroke: var(--ink); stroke-width: 1; }
 .hit { fill: transparent; }
+/* Under the tags, so that where two are close the one that is pressed is the one that is seen. */
+.reach { display: none; fill: transparent; }
+@media (pointer: coarse), (max-width: 760px) { .reach { display: inline; } }
 .label { font-size: 12.5px; font-weight: 600; }
 .watts { font-size: 11.5px; fill: var(--ink-soft); }
 .aim { fill: none; stroke: var(--ink); stroke-width: 2; }
@@ -245,6 +260,7 @@ svg { position: relative; display: block; overflow: visible; touch-action: pan-y
 .spot.chosen .label, .spot.chosen .watts { fill: var(--paper); }
 .spot:focus-visible .outline { stroke: var(--pen); stroke-width: 3.2; }
 @media (forced-colors: active) {
+  .clip, .swatch { forced-color-adjust: none; }
   .spot.chosen .outline { forced-color-adjust: none; fill: Highlight; }
   .spot.chosen text { forced-color-adjust: none; fill: HighlightText; }
 }

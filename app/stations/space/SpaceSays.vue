@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { isKnown, writeRating } from '#core/amplifier/index'
 import type { HangTo } from '#core/hands/spaces'
 import { speakerAt } from '#core/hands/spaces'
@@ -121,5 +121,5 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
 @media (forced-colors: active) {
   .step.on, .step.on * { forced-color-adjust: none; background: Highlight; color: HighlightText; }
 }
-@media (max-width: 760px) { .step { min-height: 44px; align-items: center; } }
+@media (pointer: coarse), (max-width: 760px) { .step { align-items: center; } }
 </style>

@@ -121,7 +121,7 @@ function putCross(place: Place): void {
   at.cross = place
 }
 function moved(by: Place): void {
-  if (at.kept && !store.edit(nudge(at.kept, [...at.chosen], by))) store.said = 'That is beside the floor.'
+  if (at.kept && !store.edit(nudge(at.kept, [...at.chosen], by))) store.sayNot('That is beside the floor.')
 }
 function noteMeasured(db: number): void {
   actions.isMeasuring.value = false
@@ -220,7 +220,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
 @media (max-width: 1000px) {
   .spaces { padding: 6px 12px 0; flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; }
   .storey { flex-wrap: nowrap; }
-  .space, .mode { min-height: 44px; }
+  .storey, .space, .units { flex: none; }
   .body { grid-template-columns: minmax(0, 1fr); height: auto; }
   .room { overflow: visible; padding: 8px 4px; }
   .pane { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px 20px; }

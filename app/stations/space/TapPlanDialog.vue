@@ -30,7 +30,7 @@ const rows = computed(() => plan.value?.spaces.map((s) => {
 const lp = computed(() => plan.value ? `data:text/plain;charset=utf-8,${encodeURIComponent(plan.value.lp)}` : '')
 function set(): void {
   if (!plan.value?.edit || !store.edit(plan.value.edit)) return
-  store.said = `taps of ${plan.value.spaces.length} ${plan.value.spaces.length === 1 ? 'space' : 'spaces'} set`
+  store.say(`taps of ${plan.value.spaces.length} ${plan.value.spaces.length === 1 ? 'space' : 'spaces'} set`)
   open.value = false
 }
 </script>

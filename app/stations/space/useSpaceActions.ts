@@ -55,17 +55,17 @@ export function useSpaceActions() {
     if (!job || !space) return
     const wanted = { ...space, ...over }
     const circleM = at.facts?.circleM ?? null
-    if (at.facts?.kind === null) return void (store.said = 'Choose the speaker of this space first: its coverage angle says how far apart.')
-    if (circleM === null) return void (store.said = 'Its coverage angle is not stated, or covers all round: add places by hand (a).')
+    if (at.facts?.kind === null) return void (store.sayNot('Choose the speaker of this space first: its coverage angle says how far apart.'))
+    if (circleM === null) return void (store.sayNot('Its coverage angle is not stated, or covers all round: add places by hand (a).'))
     const { factor, pattern } = overlapOf(wanted.overlap)
     const layout = layoutOf(space.outline, { spacingM: factor * circleM, pattern, turnDeg: wanted.turnDeg })
-    if (!layout) return void (store.said = 'More than 400 places: this speaker covers too little for so large a floor, or hangs too low.')
+    if (!layout) return void (store.sayNot('More than 400 places: this speaker covers too little for so large a floor, or hangs too low.'))
     const changed = setSpace(space, over)
     const laid = layOut(job, space, layout.places, newId)
     const gone = laid ? partsOf(laid).filter(e => e.kind === 'node.remove').length : 0
     if (store.edit(together([...changed ? partsOf(changed) : [], ...laid ? partsOf(laid) : []]))) {
       const left = overlapOf(wanted.overlap).factor < 1 ? outsideWords(outsideShare(space.outline, layout.places, circleM)) : ''
-      store.said = `${layout.places.length} places${left === '' ? '' : `; ${left}`}${gone > 0 ? `; ${gone} ${gone === 1 ? 'speaker' : 'speakers'} taken off with theirs` : ''}`
+      store.say(`${layout.places.length} places${left === '' ? '' : `; ${left}`}${gone > 0 ? `; ${gone} ${gone === 1 ? 'speaker' : 'speakers'} taken off with theirs` : ''}`)
     }
   }
 
@@ -74,7 +74,7 @@ export function useSpaceActions() {
     if (!space) return
     const place = at.cross ?? middleOf(space)
     const added = addSpot(space, snapped(place, units.value), newId)
-    if (!added) return void (store.said = 'That is beside the floor.')
+    if (!added) return void (store.sayNot('That is beside the floor.'))
     if (store.edit(added.edit)) at.choose([added.spotId])
   }
 
@@ -83,7 +83,7 @@ export function useSpaceActions() {
     if (!job || !at.kept || at.chosen.size === 0) return
     const speakers = at.spots.filter(s => speakerAt(job, s)).length
     const count = at.chosen.size
-    if (store.edit(takeOff(job, at.kept, [...at.chosen]))) store.said = `${count} ${count === 1 ? 'place' : 'places'} taken off${speakers > 0 ? `, ${speakers} ${speakers === 1 ? 'speaker' : 'speakers'} with ${count === 1 ? 'it' : 'them'}` : ''}`
+    if (store.edit(takeOff(job, at.kept, [...at.chosen]))) store.say(`${count} ${count === 1 ? 'place' : 'places'} taken off${speakers > 0 ? `, ${speakers} ${speakers === 1 ? 'speaker' : 'speakers'} with ${count === 1 ? 'it' : 'them'}` : ''}`)
   }
 
   function arrow(xStep: number, yStep: number, isLarge: boolean): void {
@@ -91,7 +91,7 @@ export function useSpaceActions() {
     if (!space) return
     const m = nudgeM(units.value, isLarge)
     if (at.chosen.size > 0) {
-      if (!store.edit(nudge(space, [...at.chosen], { xM: xStep * m, yM: yStep * m }))) store.said = 'The wall is there.'
+      if (!store.edit(nudge(space, [...at.chosen], { xM: xStep * m, yM: yStep * m }))) store.sayNot('The wall is there.')
       return
     }
     const from = at.cross ?? middleOf(space)
@@ -111,16 +111,16 @@ export function useSpaceActions() {
   }
   function tap(by: 1 | -1): void {
     const taps = at.facts?.taps
-    if (!taps || !store.job || !at.kept) return void (store.said = 'They hang on no taps here.')
+    if (!taps || !store.job || !at.kept) return void (store.sayNot('They hang on no taps here.'))
     if (taps.nowW === null) {
       const { edit } = retapEach(store.job, at.kept.spots.flatMap(s => s.nodeId ?? []), by)
-      if (!store.edit(edit)) store.said = 'No tap further.'
+      if (!store.edit(edit)) store.sayNot('No tap further.')
       return
     }
     const k = taps.steps.findIndex(s => s.tapW === taps.nowW)
     const next = taps.steps[k + by]
     if (next) tapAll(next.tapW)
-    else store.said = 'No tap further.'
+    else store.sayNot('No tap further.')
   }
 
   /** Where speakers of this space hang already, or would go. */
@@ -138,22 +138,22 @@ export function useSpaceActions() {
     if (!job || !space) return
     const { taps } = at.facts ?? {}
     const answer = hangSpace(job, space, to, { tapW: space.tapW ?? taps?.lowestW ?? null, cable: null, newId })
-    if (typeof answer === 'string') return void (store.said = NOT_HUNG_WORDS[answer])
+    if (typeof answer === 'string') return void (store.sayNot(NOT_HUNG_WORDS[answer]))
     const count = partsOf(answer.edit).filter(e => e.kind === 'node.add').length
     if (!store.edit(answer.edit)) return
     const cable = cableOn(outputOf(store.opened, answer.outputId).output.wiring)
-    store.said = `${count} ${count === 1 ? 'speaker hangs' : 'speakers hang'} now${cable ? `, on ${writeCable(cable)} as their line has` : '; say once of which size their cable is'}`
+    store.say(`${count} ${count === 1 ? 'speaker hangs' : 'speakers hang'} now${cable ? `, on ${writeCable(cable)} as their line has` : '; say once of which size their cable is'}`)
   }
   function lengthsAgain(): void {
     const { job } = store
-    if (job && at.kept && !store.edit(leadsAgain(job, at.kept, null))) store.said = 'Every length is as the plan has it.'
+    if (job && at.kept && !store.edit(leadsAgain(job, at.kept, null))) store.sayNot('Every length is as the plan has it.')
   }
 
   function toSheet(): void {
     const { job } = store
     const [spot] = at.spots
     const found = job && spot ? speakerAt(job, spot) : null
-    if (!found) return void (store.said = 'No speaker hangs here yet.')
+    if (!found) return void (store.sayNot('No speaker hangs here yet.'))
     void navigateTo({ path: addressOf(String(route.params.id), match), query: { line: found.output.id, speaker: found.speaker.id } })
   }
 

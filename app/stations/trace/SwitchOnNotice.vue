@@ -41,5 +41,4 @@ const why = computed(() => {
 <style scoped>
 .risk { border-left: 5px solid var(--stop); padding: 4px 0 4px 10px; display: grid; gap: 6px; justify-items: start; }
 .act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 32px; }
-@media (max-width: 760px) { .act { min-height: 44px; } }
 </style>

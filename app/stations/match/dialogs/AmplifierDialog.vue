@@ -41,7 +41,7 @@ function put(set: AmplifierSet): void {
   if (!store.job || !offered.value) return
   const applied = applySet(store.job, set, offered.value, newId)
   if (!store.edit(applied.edit)) return
-  store.said = appliedWords(applied)
+  store.say(appliedWords(applied))
   open.value = false
 }
 </script>

@@ -29,7 +29,7 @@ const W = (w: number | null) => w === null ? 'not known' : writeQuantity(w, 'W')
 const dB = (db: number | null, unit = 'dB') => db === null ? 'not known' : `${db.toFixed(1)} ${unit}`
 const toSet = computed(() => store.job && levels.value && levelsSet(store.job, levels.value))
 function setAll(): void {
-  if (store.edit(toSet.value)) store.said = `${levels.value!.system}: levels of its bands noted as set`
+  if (store.edit(toSet.value)) store.say(`${levels.value!.system}: levels of its bands noted as set`)
 }
 </script>
 

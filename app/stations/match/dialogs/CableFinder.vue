@@ -76,7 +76,7 @@ function cost({ leads }: CablePlan): string {
   return sum === null ? '' : ` ${sum.toFixed(2)} by the library.`
 }
 function lay(plan: CablePlan): void {
-  if (store.edit(layCable(output, plan))) store.said = `${output.label}: ${says(plan)}`
+  if (store.edit(layCable(output, plan))) store.say(`${output.label}: ${says(plan)}`)
 }
 </script>
 

@@ -36,10 +36,10 @@ const rows = computed(() => list.value.sizes.map((size) => {
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(cableListTable(list.value, priceOf, units.value))
-    store.said = 'The list is copied: paste it into a spreadsheet.'
+    store.say('The list is copied: paste it into a spreadsheet.')
   }
   catch {
-    store.said = 'This browser does not give the clipboard: choose the list and copy it by hand.'
+    store.sayNot('This browser does not give the clipboard: choose the list and copy it by hand.')
   }
 }
 </script>

@@ -30,7 +30,7 @@ const Ohm = (ohm: number | null) => ohm === null ? 'not known' : writeQuantity(o
 const level = (db: number | null) => db === null ? 'not known' : `${db < -0.05 ? '−' : db > 0.05 ? '+' : '±'}${Math.abs(db).toFixed(1)} dB`
 function put(row: Replacement): void {
   if (!store.edit(row.edit)) return
-  store.said = `${speaker.value!.label} is ${row.offered.model.name} now`
+  store.say(`${speaker.value!.label} is ${row.offered.model.name} now`)
   open.value = false
 }
 </script>
@@ -65,7 +65,7 @@ const STEP = 12
               <td class="number figure" data-of="level">{{ level(row.levelDb) }}</td>
               <td class="number figure" data-of="line">{{ Ohm(row.line.loadOhm) }}</td><td><GradeTag
                 :grade="row.line.grade" /></td>
-              <td><Button label="Put it in" size="small" :aria-label="`Put ${row.offered.model.name} in`" @click="put(row)" /></td>
+              <td><Button label="Put it in" size="small" :aria-label="`Put it in: ${row.offered.model.name}`" @click="put(row)" /></td>
             </tr>
           </tbody>
         </table>

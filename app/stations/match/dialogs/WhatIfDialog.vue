@@ -40,11 +40,11 @@ const name = ref<string | null>(null)
 
 function keep(): void {
   const called = name.value ?? nextName.value
-  if (store.job && store.edit(keepVariant(store.job, called, new Date(nextInstant()).toISOString(), newId))) store.said = `This wiring is kept as “${called}”: change what you like, and compare`
+  if (store.job && store.edit(keepVariant(store.job, called, new Date(nextInstant()).toISOString(), newId))) store.say(`This wiring is kept as “${called}”: change what you like, and compare`)
   name.value = null
 }
 function goOver(id: string, called: string): void {
-  if (store.job && store.edit(takeVariant(store.job, id))) store.said = `Wired as “${called}”; undo brings the other back`
+  if (store.job && store.edit(takeVariant(store.job, id))) store.say(`Wired as “${called}”; undo brings the other back`)
 }
 function rename(variant: Variant, to: string): void {
   store.edit({ kind: 'variant.set', variantId: variant.id, was: { name: variant.name }, to: { name: to } })

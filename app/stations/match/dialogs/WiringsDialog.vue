@@ -80,8 +80,13 @@ function put(wiring: Wiring): void {
   if (typeof wired === 'string') return void (refusal.value = wired)
   const { edit, outputIds } = wired
   if (!store.edit(edit)) return
-  store.said = `${line.output.label}${outputIds.length > 1 ? ` and ${outputIds.length - 1} more` : ''} wired: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${powerText(wiring)}`
+  store.say(`${line.output.label}${outputIds.length > 1 ? ` and ${outputIds.length - 1} more` : ''} wired: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${powerText(wiring)}`)
   open.value = false
+}
+/** Its name holds all that is seen on it. */
+function spoken(wiring: Wiring, power: string, over: number): string {
+  const more = over === 0 ? '' : `; ${over} ${over === 1 ? 'gets' : 'get'} more than “${school.value.name}” lets`
+  return `${wiring.text}: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${power}, ${wiring.connections} joints${more}. Wire it so`
 }
 </script>
 
@@ -121,7 +126,7 @@ function put(wiring: Wiring): void {
         <p class="verdict" role="status">{{ wiringsWords(result) }}</p>
         <ul class="cards">
           <li v-for="{ wiring, drawing, power, over, ohms } in cards" :key="wiring.text">
-            <button class="card" type="button" :aria-label="`${wiring.text}: ${writeQuantity(wiring.loadOhm, 'Ω')}, ${power}. Wire it so`" @click="put(wiring)">
+            <button class="card" type="button" :aria-label="spoken(wiring, power, over)" @click="put(wiring)">
               <span class="picture">
                 <svg
                   :viewBox="`-9 -2 ${drawing.width + 18} ${drawing.height + 4}`" :style="{ maxWidth: `${drawing.width + 18}px`, maxHeight: '128px' }"

@@ -45,7 +45,7 @@ const asModel = (body: Model, from: Origin) => asAmplifierModel(store.opened, am
 function become(model: Model, from: Origin): void {
   isPicking.value = false
   const { edit, beyond } = asModel(model, from)
-  if (store.edit(edit)) store.said = beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`
+  if (store.edit(edit)) store.say(beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`)
 }
 </script>
 

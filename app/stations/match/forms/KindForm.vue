@@ -14,7 +14,7 @@ const store = useJobStore()
 
 function set(change: Partial<SpeakerModel>): void {
   if (!store.edit(changeKind(store.opened, kind.id, change))) return
-  store.said = `${kind.model.name}: changed for all ${count} of it`
+  store.say(`${kind.model.name}: changed for all ${count} of it`)
 }
 const scaleWith = (k: number, to: Partial<SpeakerModel['scales'][number]>) => kind.model.scales.map((scale, i) => i === k ? { ...scale, ...to } : scale)
 /** A scale more: of the voltages in use the first that its dial has not yet. Common practice, no source. */

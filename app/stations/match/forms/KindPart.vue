@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import type { Model } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
 import { asKind, byHand, equalsOf, FOLLOWED_WORDS, giveKind, giveModel, kindOf, passVersion, speakersOfKind, takeVersion } from '#core/hands/kinds'
@@ -48,7 +48,7 @@ const used = computed(() => store.opened.kinds.flatMap(k => k.from?.modelId ?? [
 function pick({ modelId, version, body }: { modelId: string, version: number, body: Model }): void {
   isPicking.value = false
   const model = body as SpeakerModel
-  if (store.edit(giveModel(store.opened, ids.value, { modelId, version, model }, lineVOf, newId))) store.said = `${model.name}: ${ids.value.length} of it now`
+  if (store.edit(giveModel(store.opened, ids.value, { modelId, version, model }, lineVOf, newId))) store.say(`${model.name}: ${ids.value.length} of it now`)
 }
 
 function give(kindId: string): void {

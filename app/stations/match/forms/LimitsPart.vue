@@ -30,7 +30,7 @@ const fit = computed(() => tuningHz.value === null || highPassHz.value === null 
 const isInPlan = computed(() => line.output.limiterV !== null && Math.abs(line.output.limiterV / limiter.value.outV - 1) < 0.005)
 function setLimiter(): void {
   const limiterV = Number(limiter.value.outV.toPrecision(3))
-  if (store.edit({ kind: 'output.set', outputId: line.outputId, was: { limiterV: line.output.limiterV }, to: { limiterV } })) store.said = `${line.output.label}: a limiter at ${writeQuantity(limiterV, 'V')}`
+  if (store.edit({ kind: 'output.set', outputId: line.outputId, was: { limiterV: line.output.limiterV }, to: { limiterV } })) store.say(`${line.output.label}: a limiter at ${writeQuantity(limiterV, 'V')}`)
 }
 const signed = (value: number, unit: string) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)} ${unit}`
 const hot = hotCoil(200)

@@ -64,14 +64,14 @@ const remarks = computed(() => contradictionsOf(output.rating)
 const MODES: Record<ChannelMode, string> = { single: 'one channel', bridged: 'two, bridged', parallel: 'two, side by side' }
 function join(mode: ChannelMode): void {
   const joined = joinChannels(store.opened, output.id, mode, newId)
-  if (typeof joined === 'string') store.said = joined
+  if (typeof joined === 'string') store.sayNot(joined)
   else store.edit(joined)
 }
 const isPickingCable = ref(false)
 function layModel(body: Model): void {
   isPickingCable.value = false
   const { size, name } = body as CableModel
-  if (store.edit(setLineCable(store.opened, output.id, size))) store.said = `${output.label}: ${name} all along`
+  if (store.edit(setLineCable(store.opened, output.id, size))) store.say(`${output.label}: ${name} all along`)
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { valveOf } from '#core/amplifier/index'
 import { computed } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { POWER_SCHOOLS } from '#core/schools/power'
 import { RESERVE_SCHOOLS } from '#core/schools/reserve'
 import { VALVE_SCHOOLS } from '#core/schools/valve'
@@ -68,5 +68,5 @@ function set(to: Partial<Practice>): void {
 .practice :deep(.p-select) { font-size: 14px; }
 .practice :deep(.p-select-label) { padding: 2px 6px; font-size: 14px; }
 .school { display: grid; max-width: 420px; white-space: normal; }
-@media (max-width: 760px) { .practice { margin-left: 0; flex-wrap: wrap; } }
+@media (max-width: 1000px) { .practice { margin-left: 0; flex: 1 1 100%; flex-wrap: wrap; min-width: 0; } }
 </style>

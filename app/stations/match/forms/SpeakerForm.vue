@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { setSpeaker, setTap, ungroup } from '#core/hands/intents'
 import { addLike } from '#core/hands/many/many'
 import type { Speaker, SpeakerLoad } from '#core/job/schema'
@@ -62,7 +62,7 @@ function addMore(): void {
   if (!store.job) return
   const { edit, nodeIds } = addLike(store.job, speaker.id, count.value, apartM.value, usualCable.value, newId)
   if (!store.edit(edit)) return
-  store.said = `${count.value} more like ${speaker.label}: its name, tap, ratings${apartM.value === null ? ' and cable' : ''} taken over`
+  store.say(`${count.value} more like ${speaker.label}: its name, tap, ratings${apartM.value === null ? ' and cable' : ''} taken over`)
   emit('choose', nodeIds)
 }
 const alikeWays = computed(() => Object.entries(ALIKE)
@@ -153,7 +153,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
       rail</button>
     <fieldset class="lead">
       <legend class="soft small">More like this</legend>
-      <div class="two">
+      <div class="more-like">
         <div class="steps">
           <TextEntry label="How many" :text="String(count)" :read="countOf" @commit="count = $event" />
           <button
@@ -183,7 +183,9 @@ const alikeWays = computed(() => Object.entries(ALIKE)
 .field { display: grid; gap: 2px; }
 .now { align-self: center; }
 /* A count that a thumb can set. */
-.steps { display: grid; grid-template-columns: minmax(0, 1fr) auto auto auto; gap: 4px; align-items: end; }
+.more-like { display: flex; flex-wrap: wrap; gap: 8px 10px; align-items: start; }
+.more-like > * { flex: 1 1 120px; }
+.steps { display: grid; grid-template-columns: minmax(58px, 1fr) auto auto auto; gap: 4px; align-items: end; flex: 1 1 180px; }
 .steps .tap { height: 34px; padding: 0 5px; }
 .more { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
 .lead { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 4px; }

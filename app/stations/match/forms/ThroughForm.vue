@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import type { ControlModel } from '#core/gear/control'
 import type { Model, GearKind } from '#core/gear/models'
 import type { TransformerModel } from '#core/gear/transformer'
@@ -42,7 +42,7 @@ function asModel(body: Model, from: Origin): Edit | null {
 }
 function become(body: Model, from: Origin): void {
   isPicking.value = false
-  if (does(asModel(body, from))) store.said = `${through.label} is ${body.name} now`
+  if (does(asModel(body, from))) store.say(`${through.label} is ${body.name} now`)
 }
 function out(): void {
   const first = selected.ids[0] ?? null

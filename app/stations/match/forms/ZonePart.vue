@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import Select from 'primevue/select'
+import Select from '~/components/form/choiceList'
 import { partsOf, together } from '#core/job/edits'
 import { applyEdit } from '#core/job/apply'
 import type { Speaker } from '#core/job/schema'
@@ -82,7 +82,7 @@ function putControls(): void {
     current = applyEdit(current, made.edit).job
     return partsOf(made.edit)
   })
-  if (store.edit(together(edits))) store.said = 'A control stands before them; choose which one it is'
+  if (store.edit(together(edits))) store.say('A control stands before them; choose which one it is')
 }
 function take(way: ZoneWay): void {
   const all = facts.value!.speakers.map(s => s.id)
@@ -93,7 +93,7 @@ function take(way: ZoneWay): void {
 const nameOrNone = (typed: string) => typed === '' ? '' : textOf(zoneFields.name, 'name')(typed)
 function make(name: string): void {
   // Enter takes it, and the field that goes away then is left too.
-  if (name !== '' && !zone.value && store.edit(makeZone(store.opened, ids.value, name, newId))) store.said = `zone ${name}: ${ids.value.length} in it`
+  if (name !== '' && !zone.value && store.edit(makeZone(store.opened, ids.value, name, newId))) store.say(`zone ${name}: ${ids.value.length} in it`)
 }
 function rename(name: string): void {
   store.edit({ kind: 'zone.set', zoneId: zone.value!.id, was: { name: zone.value!.name }, to: { name } })

@@ -32,6 +32,6 @@ const ratings = computed(() => {
 .add { margin-top: auto; }
 @media (max-width: 760px) {
   .box { flex-direction: row; flex-wrap: wrap; gap: 0 12px; align-items: baseline; padding: 6px 10px; margin-right: 8px; }
-  .add { margin: 0 0 0 auto; min-height: 44px; }
+  .add { margin: 0 0 0 auto; }
 }
 </style>

@@ -15,7 +15,7 @@ import { writeLength } from '#core/quantity/units'
 import { countOf, writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import GradeTag from '~/components/GradeTag.vue'
 import { foldLabel, rangeText } from '~/stations/match/rail/folds'
-import { drawRail, TAG } from '~/stations/match/rail/rail'
+import { drawRail, TAG, wiringPx } from '~/stations/match/rail/rail'
 import { THROUGH_NAMES, shortLabel, throughText, throughWords, wattText, wiringText } from '~/drawing/speakerText'
 import ReserveScale from './ReserveScale.vue'
 import { useUnits } from '~/composables/useUnits'
@@ -88,7 +88,10 @@ const fade = (volts: number) => (1 - 0.62 * Math.min(1, (1 - volts) / 0.15)).toF
 
 const repaired = computed(() => new Set(proof.repairs.map(r => r.nodeId)))
 const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
-/** A tag as it is drawn and spoken. Watts are spoken as they are written: a change far along the line leaves it as it is, and it is not drawn again. */
+/**
+ * A tag as it is drawn and spoken: its name holds every word that is seen on it. Watts are spoken as they are written: a change far along the line leaves it
+ * as it is, and it is not drawn again.
+ */
 const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width: tagWidth }) => {
   const { id } = speaker
   const marks = SPEAKER_CHECKS.map(kind => ({ kind, grade: proof.standing.get(checkKey(kind, id))?.verdict.grade ?? null }))
@@ -124,7 +127,7 @@ const boxes = computed(() => drawing.value.boxes.map(({ id, through, x, y }) => 
   const rating = ratingW === undefined || ratingW === null ? '?' : writeNumber(ratingW)
   const third = through.kind === 'control' ? `${load || '?'}/${rating}` : through.kind === 'transformer' ? `${writeNumber(through.secondaryOhm)} Ω` : ''
   const spoken = [
-    `${sentence(THROUGH_NAMES[through.kind])} ${through.label}`, through.name, throughWords(through), behindW === null ? '' : `${load} W behind it`,
+    `${sentence(THROUGH_NAMES[through.kind])} ${through.label}`, through.name, throughWords(through), third, behindW === null ? '' : `${load} W behind it`,
     ratingW === undefined ? '' : ratingW === null ? 'rating not known' : `rated ${rating} W`, `before ${speakers.map(s => s.label).join(', ')}`, `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   return { id, x, y, ids: speakers.map(s => s.id), label: shortLabel(through.label), stands: throughText(through), third, grade, spoken }
@@ -194,7 +197,7 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         <path :d="outline(tag.width)" class="outline" />
         <circle cy="7" r="2" class="hole" />
         <text y="20" class="label">{{ tag.label }}</text>
-        <text y="35" class="figure wiring">{{ tag.wiring }}</text>
+        <text y="35" class="figure wiring" :font-size="wiringPx(tag.wiring, tag.width)">{{ tag.wiring }}</text>
         <text y="48.5" class="figure watts">{{ tag.watts }}<template v-if="tag.ids && tag.watts !== '—'"> W</template></text>
         <text v-if="tag.volts !== '—'" :x="tag.width / 4" :y="TAG.height + 20" class="volts">{{ tag.volts }} V</text>
         <g class="marks" :transform="`translate(${tag.ids ? -tag.width / 4 : 0} ${TAG.height + (tag.ids ? 16 : 11)})`">
@@ -223,6 +226,7 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         :id="`rail-${line.outputId}`" class="terminal" :class="{ chosen: selectedId === '' }" role="button" :tabindex="selectedId === '' ? 0 : -1"
         :aria-label="spokenLine" :aria-pressed="selectedId === ''" :transform="`translate(0 ${drawing.railY})`" @click="emit('select', null, 'alone')"
         @focus="onFocus($event, null)">
+        <rect x="-46" y="-22" width="56" height="44" class="hit" />
         <text x="-13" y="5" class="output">{{ line.output.label }}</text>
         <circle r="8" class="ring" /><circle r="3" class="core" />
       </g>
@@ -236,15 +240,16 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .rail-row::after { content: ''; position: absolute; left: 54px; right: 0; bottom: 0; border-bottom: 1px solid var(--rule); }
 /* Containment would cut the terminal that stands on the amplifier's edge. */
 .rail-row { padding-left: 54px; margin-left: -54px; }
-.selected::before { content: ''; position: absolute; left: 64px; top: 8px; bottom: 8px; width: 4px; background: var(--pen); }
-.top { display: flex; flex-wrap: wrap; align-items: center; gap: 0 12px; padding: 0 14px 3px 24px; }
+/* Beside the heading alone: along the rail it lay over the first length. */
+.selected .top::before { content: ''; position: absolute; left: 10px; top: 2px; bottom: 2px; width: 4px; background: var(--pen); }
+.top { position: relative; display: flex; flex-wrap: wrap; align-items: center; gap: 0 12px; padding: 0 14px 3px 24px; }
 .name { font-size: 16px; line-height: 24px; max-width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .read { line-height: 24px; white-space: nowrap; }
 .read.good { color: var(--good); }
 .read.stop, .read.tight { color: var(--stop); }
 .fine { flex-basis: 100%; font-size: 13.5px; line-height: 18px; }
 .fold { font-size: 13.5px; padding: 0 0 0 12px; text-decoration: underline; text-decoration-color: var(--rule-strong); text-underline-offset: 3px; }
-@media (max-width: 760px) { .fold { min-height: 44px; margin: -13px 0; } }
+@media (pointer: coarse), (max-width: 760px) { .fold { margin: -13px 0; } }
 .rail { display: block; overflow: visible; }
 .signal polyline, .signal path { fill: none; stroke: var(--copper); stroke-linejoin: round; }
 .signal .turn { stroke-width: 2; }
@@ -264,7 +269,7 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .behind { fill: none; stroke: var(--ink); stroke-width: 1.1; }
 .hole { fill: var(--paper); stroke: var(--ink); stroke-width: 1; }
 .label { font-size: 11.5px; fill: var(--ink-soft); }
-.wiring { font-size: 15px; font-weight: 600; }
+.wiring { font-weight: 600; }
 .watts { font-size: 13px; fill: var(--ink-soft); }
 .tag.chosen .outline { fill: var(--ink); }
 .tag.chosen .label, .tag.chosen .wiring, .tag.chosen .watts { fill: var(--paper); }
@@ -286,6 +291,7 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
 .rank text { font-size: 12px; font-weight: 600; }
 .rank.first text { fill: var(--paper); }
 .terminal .output { text-anchor: end; font-weight: 700; font-size: 14.5px; }
+.hit { fill: transparent; }
 .ring { fill: var(--paper-raised); stroke: var(--ink); stroke-width: 1.5; }
 .core { fill: var(--copper); }
 .terminal.chosen .ring { fill: var(--ink); }

@@ -45,7 +45,7 @@ const spoken = computed(() => [figures.says, figures.parts].filter(Boolean).join
 <style scoped>
 .scale { display: inline-flex; align-items: center; gap: 12px; }
 .scale { position: relative; }
-.bar { border: 0; background: none; padding: 0; display: inline-flex; cursor: help; }
+.bar { border: 0; background: none; padding: 2px 0; margin-block: -2px; display: inline-flex; cursor: help; }
 .marks { position: absolute; z-index: 6; left: 0; top: 26px; width: max-content; max-width: min(340px, 86vw); display: grid; gap: 2px; padding: 8px 12px;
   background: var(--paper-raised); border: 1.5px solid var(--ink); }
 .marks .chosen { font-weight: 600; }
@@ -59,5 +59,6 @@ const spoken = computed(() => [figures.says, figures.parts].filter(Boolean).join
 .mark.chosen { stroke: var(--pen); stroke-width: 3.4; }
 .text { font-size: 14px; white-space: nowrap; }
 .text.over { color: var(--stop); }
+@media (pointer: coarse), (max-width: 760px) { .bar { margin-block: -12px; align-items: center; } }
 @media (max-width: 420px) { .scale { flex-wrap: wrap; gap: 0 10px; } }
 </style>

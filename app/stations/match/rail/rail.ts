@@ -5,6 +5,9 @@ import type { DropFacts } from '#core/line/facts'
 /** Places of everything on one rail, in px. The drawing follows from the wiring alone; nothing is dragged into place. */
 
 export const TAG = { width: 52, height: 54, roof: 9 } as const
+/** The size of type in which a tap or a coil fits its tag: a letter of the figures' face is 0.6 of its size wide. */
+export const wiringPx = (text: string, tagWidth: number): number => Math.min(15, Math.floor((tagWidth - 5) / (0.6 * text.length) * 2) / 2)
+
 /** A wide window draws longer rails, so that its width is used. */
 const CELL = { least: 58, most: 84, mostWide: 132, wide: 1000 } as const
 const ABOVE_RAIL = 21
