@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { sure } from '#core/quantity/known'
 import type { Edit } from '#core/job/edits'
 import type { OpenedJob, SyncAnswer } from '#core/job/protocol'
-import { editWords } from '#core/job/words'
+import { historyWords } from '#core/job/historyWords'
 import type { Failure, Message, Step, WindowEvent, WindowState } from '#core/window/state'
 import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'
 import { api, ApiError } from '~/api/client'
@@ -14,6 +14,9 @@ import { otherWindows } from '~/storage/windows'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
 
+/** What is told of what was done. `read`: read out only; `done`: shown too; `not-done`: shown as what came to nothing. */
+export interface JobMessage { words: string, tone: 'read' | 'done' | 'not-done' }
+
 /**
  * The opened job. What happens to it is decided in core/window, a state machine; here it is wired to the screen, the browser's
  * storage and the network.
@@ -21,7 +24,7 @@ import { nextInstant } from './instant'
 export const useJobStore = defineStore('job', () => {
   const window = shallowRef<WindowState | null>(null)
   /** What was last done, or why it was not: read out, and shown as long as it takes to read; then it is gone, so that the same can be said again. */
-  const message = shallowRef<{ words: string, isRefusal: boolean } | null>(null)
+  const message = shallowRef<JobMessage | null>(null)
   let messageTimer: ReturnType<typeof setTimeout> | undefined
   /** The device cannot keep what is done; it is sent all the same. */
   const isStorageFull = shallowRef(false)
@@ -44,7 +47,7 @@ export const useJobStore = defineStore('job', () => {
   const stacks = computed(() => log.value && pending.value ? stacksOf({ log: log.value, pending: pending.value, by: windowId() }) : { undo: [], redo: [] })
   const nameOf = (which: 'undo' | 'redo') => {
     const last = stacks.value[which].at(-1)
-    return last ? editWords(last.original.edit) : ''
+    return last ? historyWords(last.original.edit, job.value) : ''
   }
   const canUndo = computed(() => stacks.value.undo.length > 0)
   const canRedo = computed(() => stacks.value.redo.length > 0)
@@ -61,9 +64,9 @@ export const useJobStore = defineStore('job', () => {
     })
   }
 
-  function show(words: string, isRefusal: boolean): void {
+  function show(words: string, tone: JobMessage['tone']): void {
     clearTimeout(messageTimer)
-    message.value = words === '' ? null : { words, isRefusal }
+    message.value = words === '' ? null : { words, tone }
     messageTimer = setTimeout(() => { message.value = null }, Math.max(4000, 70 * words.length))
   }
 
@@ -78,12 +81,13 @@ export const useJobStore = defineStore('job', () => {
   }
 
   function tell(event: WindowEvent): void {
-    if (window.value) take(step(window.value, event), event.is === 'undo' || event.is === 'redo')
+    if (window.value) take(step(window.value, event), event.is === 'undo' || event.is === 'redo' ? 'done' : 'read')
   }
 
-  /** The same may be undone twice: it is said twice. */
-  function take({ state, messages }: Step, isSaidAgain = false): void {
-    if (isSaidAgain || state.said !== (window.value?.said ?? '')) show(state.said, state.refused.length > (window.value?.refused.length ?? 0))
+  /** What a hand does is seen where it does it, and read out; what is undone may lie elsewhere, and the same may be undone twice. */
+  function take({ state, messages }: Step, tone: JobMessage['tone'] = 'read'): void {
+    const isRefused = state.refused.length > (window.value?.refused.length ?? 0)
+    if (tone === 'done' || state.said !== (window.value?.said ?? '')) show(state.said, isRefused ? 'not-done' : tone)
     window.value = state
     for (const message of messages) act(message, state.jobId)
   }
@@ -140,9 +144,9 @@ export const useJobStore = defineStore('job', () => {
     id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     /** Says what was done. */
-    say: (words: string) => show(words, false),
+    say: (words: string) => show(words, 'done'),
     /** Says why what was asked for was not done. */
-    sayNot: (words: string) => show(words, true),
+    sayNot: (words: string) => show(words, 'not-done'),
     undo: () => tell({ is: 'undo', id: newId(), at: nextInstant() }),
     redo: () => tell({ is: 'redo', id: newId(), at: nextInstant() }),
     dismiss: (refusedId: string) => tell({ is: 'dismissed', id: refusedId }),

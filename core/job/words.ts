@@ -1,6 +1,6 @@
 import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
-import type { Edit } from './edits'
+import type { Edit, SimpleEdit } from './edits'
 import { same } from '#core/quantity/same'
 import { WHOLE, type Refusal } from './refusal'
 import { EDIT_KINDS, ruleOf, SECTIONS } from './sections'
@@ -42,16 +42,17 @@ function changedOf(was: Fields, now: Fields): string {
   return `its ${word} ${Array.isArray(now[field]) && word.endsWith('s') ? 'were' : 'was'} changed`
 }
 const HANGING: ReadonlySet<string> = new Set(['amplifiers', 'outputs', 'wiring', 'children'])
-const OTHER = 'something else'
+/** What is said of a value that has no few words. */
+export const OTHER = 'something else'
 
-function valueWords(value: unknown): string {
+export function valueWords(value: unknown): string {
   if (value === null || value === undefined || value === '') return 'not stated'
   if (typeof value !== 'object') return `“${String(value)}”`
   const v = value as Record<string, unknown>
   if ('tapW' in v) return v.tapW === 0 ? 'off' : `${v.tapW} W`
   if ('nominalOhm' in v) return `${v.nominalOhm} Ω`
   if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable | null)}`
-  if ('lineV' in v) return v.powerW === null ? `${v.lineV} V` : `${v.powerW} W at ${v.lineV} V`
+  if ('lineV' in v && 'powerW' in v) return v.powerW === null ? `${v.lineV} V` : `${v.powerW} W at ${v.lineV} V`
   if ('points' in v) return (v.points as { loadOhm: number, powerW: number }[]).map(p => `${p.powerW} W at ${p.loadOhm} Ω`).join(', ')
   return OTHER
 }
@@ -61,13 +62,20 @@ const LEADING = EDIT_KINDS
   .flatMap(kind => ruleOf({ kind }).leads === undefined ? [] : [{ kind, leads: ruleOf({ kind }).leads! }])
   .sort((a, b) => a.leads - b.leads).map(({ kind }) => kind)
 
+/** The kind of its parts that an edit is called by; null where none leads. */
+export function leadingOf(edit: Edit): SimpleEdit['kind'] | null {
+  if (edit.kind !== 'batch') return edit.kind
+  const kinds = edit.edits.map(e => e.kind)
+  return LEADING.find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
+}
+
 /** A short name for what an edit did: "speaker moved"; of several at once with their number: "speaker changed × 12". */
 export function editWords(edit: Edit): string {
   if (edit.kind !== 'batch') return ruleOf(edit).words
   const kinds = edit.edits.map(e => e.kind)
   const together = SECTIONS.flatMap(section => section.ofBatch?.(kinds) ?? [])[0]
   if (together !== undefined) return together
-  const leading = LEADING.find(kind => kinds.includes(kind)) ?? (new Set(kinds).size === 1 ? kinds[0]! : null)
+  const leading = leadingOf(edit)
   if (leading === null) return 'change'
   const count = kinds.filter(kind => kind === leading).length
   return `${ruleOf({ kind: leading }).words}${count > 1 ? ` × ${count}` : ''}`

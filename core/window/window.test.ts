@@ -71,7 +71,7 @@ test('undo and redo say what the hand did, not what the machine does', () => {
   const remove: Edit = { kind: 'node.remove', nodeId: 'o1n3', was: null }
   const undone = play(done('a', remove), { is: 'undo', id: 'b', at: 6 }).state
   const redone = step(undone, { is: 'redo', id: 'c', at: 7 }).state
-  expect([undone.said, redone.said, step(redone, { is: 'undo', id: 'd', at: 8 }).state.said]).toEqual(['undone: speaker removed', 'done again: speaker removed', 'undone: speaker removed'])
+  expect([undone.said, redone.said, step(redone, { is: 'undo', id: 'd', at: 8 }).state.said]).toEqual(['undone: speaker removed', 'done again: speaker removed: A1 01', 'undone: speaker removed'])
 })
 
 test('the answer to an older question is not heard', () => {

@@ -5,7 +5,8 @@ import { EditRefused, type Refusal } from '#core/job/refusal'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { UNDO_REACH, undoStacks, type LogEntry, type UndoStacks } from '#core/job/undo'
 import type { EditEntry, OpenedJob, SyncAnswer } from '#core/job/protocol'
-import { editWords, refusalWords } from '#core/job/words'
+import { historyWords } from '#core/job/historyWords'
+import { refusalWords } from '#core/job/words'
 import { inOrder, type Kept } from './keptEdit'
 import { onTop } from './rebase'
 import { nextRequest, retryMs } from './request'
@@ -25,7 +26,7 @@ export function step(state: WindowState, event: WindowEvent): Step {
     case 'opened': return isMine(state, event.number) ? opened(state, event.answer) : { state, messages: [] }
     case 'answered': return isMine(state, event.number) ? answered(state, event.answer) : { state, messages: [] }
     case 'failed': return isMine(state, event.number) ? failed(state, event.problem) : { state, messages: [] }
-    case 'done': return done(state, event.edit, event.id, event.at, null, editWords(event.edit))
+    case 'done': return done(state, event.edit, event.id, event.at, null, historyWords(event.edit, state.job))
     case 'undo': return turnBack(state, 'undo', event.id, event.at)
     case 'redo': return turnBack(state, 'redo', event.id, event.at)
     case 'found': return found(state, event.kept)
@@ -163,7 +164,7 @@ function turnBack(state: WindowState, which: 'undo' | 'redo', id: string, at: nu
   const last = stacksOf(state)[which].at(-1)
   if (!last) return { state, messages: [] }
   // What is named is what the hand once did, in both directions: "done again: speaker moved".
-  return done(state, last.entry.inverse, id, at, last.entry.id, `${which === 'undo' ? 'undone' : 'done again'}: ${editWords(last.original.edit)}`)
+  return done(state, last.entry.inverse, id, at, last.entry.id, `${which === 'undo' ? 'undone' : 'done again'}: ${historyWords(last.original.edit, state.job)}`)
 }
 
 function found(state: WindowState, kept: readonly Kept[]): Step {
@@ -188,7 +189,7 @@ function forced(state: WindowState, id: string, newId: string, at: number): Step
   const refused = state.refused.find(r => r.stamped.id === id)
   if (!refused || !state.job) return { state, messages: [] }
   const { edit } = refused.stamped
-  const { state: next, messages } = done(withoutRefused(state, id), onTop(state.job, edit), newId, at, null, editWords(edit))
+  const { state: next, messages } = done(withoutRefused(state, id), onTop(state.job, edit), newId, at, null, historyWords(edit, state.job))
   // It is kept under its new name before the old one is let go.
   return { state: next, messages: [...messages, { do: 'let go', ids: [id] }] }
 }

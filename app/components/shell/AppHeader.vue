@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { JobMessage } from '~/stores/job'
 
 /**
  * `says`: how the job stands; `kept`: what is on the server and what is not, which is always in sight; `message`: what was done last, or why it was not,
  * for a while. It lies over words of the header and of the stations: nothing is pressed there next.
  */
-const { kept = '' } = defineProps<{ title: string, says?: string, kept?: string, message?: { words: string, isRefusal: boolean } | null }>()
+const { kept = '' } = defineProps<{ title: string, says?: string, kept?: string, message?: JobMessage | null }>()
 /** In a narrow window all but what is wanted at any time stands in a menu. */
 const open = ref(false)
 /** Longer than beside the name on a phone: a row of its own. */
@@ -35,8 +36,8 @@ function leave(event: FocusEvent): void {
         <span class="items" :class="{ open }" @click="open = false"><slot /></span>
       </span>
     </nav>
-    <p class="said" :class="{ shown: message, refusal: message?.isRefusal }" role="status">
-      <b v-if="message?.isRefusal">Not done.</b> {{ message?.words ?? '' }}</p>
+    <p class="said" :class="{ shown: message && message.tone !== 'read', refusal: message?.tone === 'not-done' }" role="status">
+      <b v-if="message?.tone === 'not-done'">Not done.</b> {{ message?.words ?? '' }}</p>
   </header>
 </template>
 
@@ -57,8 +58,8 @@ function leave(event: FocusEvent): void {
 .actions { margin-left: auto; }
 .menu { display: none; }
 .said { position: absolute; z-index: 19; left: 22px; top: calc(100% + 5px); max-width: min(760px, calc(100% - 44px)); padding: 8px 14px; background: var(--ink);
-  color: var(--paper); font-size: 15px; pointer-events: none; opacity: 0; visibility: hidden; }
-.said.shown { opacity: 1; visibility: visible; }
+  color: var(--paper); font-size: 15px; pointer-events: none; opacity: 0; }
+.said.shown { opacity: 1; }
 .said.refusal { background: var(--paper-raised); color: var(--ink); outline: 2px solid var(--stop); }
 .said b { color: var(--stop); }
 @media (max-width: 1100px) {

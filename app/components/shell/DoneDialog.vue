@@ -2,16 +2,18 @@
 import { computed } from 'vue'
 import Dialog from 'primevue/dialog'
 import type { Undoable } from '#core/job/undo'
-import { editWords } from '#core/job/words'
+import { historyWords } from '#core/job/historyWords'
 import { timeOf } from '~/drawing/times'
+import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 
 /** What was done in this window, newest first, and back to any of it; what was taken back, and forth again. */
 const open = defineModel<boolean>('open', { required: true })
 const store = useJobStore()
+const { units } = useUnits()
 
 /** `steps`: how many undos lead to before it, or redos to after it. */
-const entryOf = ({ original: { id, edit, at } }: Undoable, steps: number) => ({ id, words: editWords(edit), at, steps })
+const entryOf = ({ original: { id, edit, at } }: Undoable, steps: number) => ({ id, words: historyWords(edit, store.job, units.value), at, steps })
 const undone = computed(() => store.stacks.redo.map((entry, k, all) => entryOf(entry, all.length - k)))
 const done = computed(() => [...store.stacks.undo].reverse().map((entry, k) => entryOf(entry, k + 1)))
 
