@@ -37,7 +37,7 @@ export const useEvaluationStore = defineStore('evaluation', () => {
   const proofs = computed((): ReadonlyMap<string, LineProof> => store.job ? prove(store.job, lines.value) : new Map())
 
   const states = computed(() => lines.value.map(line => lineStateOf(line, proofs.value.get(line.outputId)!)))
-  const sentence = computed(() => isWhole.value ? stateSentence(states.value) : 'Working it out…')
+  const sentence = computed(() => isWhole.value ? stateSentence(states.value, store.job?.spaces.length) : 'Working it out…')
 
   return { lines, isWhole, lineById, proofs, states, sentence, beginWith: (outputId: string | null) => { first = outputId } }
 })

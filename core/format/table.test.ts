@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import type { Branch } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
-import { isTable, readTable, writeTable } from './table'
+import { isTable, lookAtTable, readTable, writeTable } from './table'
 import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 70.71, cable: { awg: 16 } }
@@ -48,6 +48,13 @@ describe('tables that people have', () => {
   ])('%s', (_, text, says) => {
     expect(() => read(text)).toThrow(InputError)
     expect(() => read(text)).toThrow(says)
+  })
+  test('all that is wrong is told at once, row by row; what can be read is there beside it', () => {
+    const rows = lookAtTable('no.\ttap\tlength\nC1\t10 W\t5 m\nC2\t10 W\tfar\nC3\t\t\nC4\toff\t6 m', usual, counter('t'))
+    expect(rows.map(({ row, text, branch, problem }) => [row, text, branch?.node.kind === 'speaker' ? branch.node.label : null, problem?.message ?? ''])).toEqual([
+      [2, 'C1  10 W  5 m', 'C1', ''], [3, 'C2  10 W  far', null, expect.stringMatching(/^Row 3, length: /)], [4, 'C3', null, 'Row 4: how it is wired is not said.'], [5, 'C4  off  6 m', 'C4', ''],
+    ])
+    expect(() => read('no.\ttap\tlength\nC1\t10 W\tfar\nC2\t10 W\tfar\nC3\t\t')).toThrow(/^Row 2, length: .* 2 more rows cannot be read either\.$/)
   })
   test('a typed line is no table', () => expect(['4 x 8', '4 x 8\n', 'a\tb', '10 W\n10 W'].map(isTable)).toEqual([false, false, true, true]))
 })

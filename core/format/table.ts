@@ -50,12 +50,21 @@ export function isTable(text: string): boolean {
   return /\t/.test(text) || /\n/.test(text.trim())
 }
 
+/** A row of a table as it was read: the speaker, or what is wrong with it. */
+export interface ReadRow {
+  /** Counted as a spreadsheet does, names of columns included. */
+  row: number
+  text: string
+  branch: Branch | null
+  problem: InputError | null
+}
+
 /**
- * The speakers of a table. Columns go by their names; without names by what stands in them. A tap that does not say its volts is for
+ * Every row of a table as far as it can be read. Columns go by their names; without names by what stands in them. A tap that does not say its volts is for
  * `lineV`; a length that does not say its cable is of `cable`.
- * @throws InputError that says which row and column cannot be read; nothing is taken in part
+ * @throws InputError where there is no row at all
  */
-export function readTable(text: string, usual: { lineV: number, cable: Cable | null }, newId: NewId): Branch[] {
+export function lookAtTable(text: string, usual: { lineV: number, cable: Cable | null }, newId: NewId): ReadRow[] {
   const rows = text.split(/\r?\n/).map(line => line.split(/\t|;/).map(cell => cell.trim())).filter(cells => cells.some(cell => cell !== ''))
   if (rows.length === 0) throw new InputError('There is nothing in it.', 0, [])
   const named = namesOf(rows[0]!)
@@ -64,8 +73,36 @@ export function readTable(text: string, usual: { lineV: number, cable: Cable | n
   return body.map((cells, k) => {
     const found = named ? null : unnamed(cells)
     const at = (column: Column) => (found ? found.get(column) : cells[named!.indexOf(column)]) ?? ''
-    return branchOf(at, k, named ? k + 2 : k + 1, usual, newId)
+    const row = named ? k + 2 : k + 1
+    const seen = { row, text: cells.join('  ').trim() }
+    try {
+      return { ...seen, branch: branchOf(at, k, row, usual, newId), problem: null }
+    }
+    catch (problem) {
+      if (!(problem instanceof InputError)) throw problem
+      return { ...seen, branch: null, problem }
+    }
   })
+}
+
+/** A table of which rows cannot be read: all of them with what is wrong, and those that can. */
+export class TableError extends InputError {
+  override name = 'TableError'
+  constructor(readonly rows: readonly ReadRow[]) {
+    const bad = rows.flatMap(({ problem }) => problem ?? [])
+    const more = bad.length - 1
+    super(`${bad[0]!.message}${more > 0 ? ` ${more} more ${more === 1 ? 'row' : 'rows'} cannot be read either.` : ''}`, 0, bad[0]!.expected)
+  }
+}
+
+/**
+ * The speakers of a table.
+ * @throws TableError that says which rows and columns cannot be read, all of them; InputError where there are none. Nothing is taken in part.
+ */
+export function readTable(text: string, usual: { lineV: number, cable: Cable | null }, newId: NewId): Branch[] {
+  const rows = lookAtTable(text, usual, newId)
+  if (rows.some(({ problem }) => problem !== null)) throw new TableError(rows)
+  return rows.flatMap(({ branch }) => branch ?? [])
 }
 
 /** What each column of a first row is called; null where it names none by which a speaker could be known. */

@@ -39,14 +39,14 @@ const rows: [string, Edit, string][] = [
   ['taken away, by what it was', { kind: 'space.remove', spaceId: 'gone', was: plainSpace('gone', 'Cellar') }, 'space removed: Cellar'],
   ['moved', { kind: 'node.move', nodeId: ids[2]!, parentId: 'x', index: 0 }, 'speaker moved: A1 03'],
   ['a place', { kind: 'spot.set', spaceId: 'dining', spotId: 's', was: { xM: 1, yM: 1 }, to: { xM: 2, yM: 1 } }, 'place moved: Dining'],
-  ['a thing that is gone', { kind: 'speaker.set', nodeId: 'gone', was: { label: 'a' }, to: { label: 'b' } }, 'speaker changed'],
+  ['a thing that is gone', { kind: 'speaker.set', nodeId: 'gone', was: { label: 'a' }, to: { label: 'b' } }, '1 speaker: label “a” → “b”'],
   ['of several kinds the one that leads', batch({ kind: 'kind.add', index: 0, item: { what: 'speaker', id: 'k', from: null, model: { name: 'Pendant' } } } as never, tap(ids[0]!, 5, 10)), 'kind made: Pendant'],
   ['what none leads', batch({ kind: 'output.set', outputId: 'out1', was: {}, to: {} }, { kind: 'amplifier.set', amplifierId: 'amp', was: {}, to: {} }), 'change'],
 ]
 test.each(rows)('%s', (_, edit, says) => expect(historyWords(edit, start)).toBe(says))
 
 test('lengths as a person reads them; without the job, in short', () => {
-  expect([historyWords(space({ heightM: 3 }, { heightM: 3.2 }), start, 'imperial'), historyWords(space({ heightM: 3 }, { heightM: 3.2 }), null)]).toEqual(['Dining: height 9.84 ft → 10.5 ft', 'space changed'])
+  expect([historyWords(space({ heightM: 3 }, { heightM: 3.2 }), start, 'imperial'), historyWords(space({ heightM: 3 }, { heightM: 3.2 }), null)]).toEqual(['Dining: height 9.84 ft → 10.5 ft', '1 space: height 3 m → 3.2 m'])
 })
 
 test('every kind of edit is called by what it is about, and nothing stands there as code', () => {

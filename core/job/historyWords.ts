@@ -28,11 +28,14 @@ export function historyWords(edit: Edit, job: Job | null, units: Units = 'metric
   // A sentence of a section's own, and several kinds of edits, say more than one of their parts would.
   if (parts.length === 0 || (edit.kind === 'batch' && !words.startsWith(ruleOf(parts[0]!).words))) return words
   const names = namesOf(parts, job)
-  const isMany = names.length > MOST_NAMES
-  const subject = isMany ? countOf(names.length, ABOUT.find(([key]) => key in parts[0]!)?.[1] ?? 'thing') : names.join(', ')
+  const about = ABOUT.find(([key]) => key in parts[0]!)
+  // What is gone from the job since is counted by its ids.
+  const count = names.length > 0 || !about ? names.length : new Set(parts.map(part => (part as unknown as Fields)[about[0]])).size
+  const isMany = names.length === 0 || names.length > MOST_NAMES
+  const subject = count === 0 ? '' : isMany ? countOf(count, about?.[1] ?? 'thing') : names.join(', ')
   const changes = parts[0]!.kind.endsWith('.set') ? changesOf(parts, units) : null
   // The job and its rules are named by what they are.
-  if (changes !== null && subject === '' && ABOUT.every(([key]) => !(key in parts[0]!))) return `${words}: ${changes}`
+  if (changes !== null && subject === '' && !about) return `${words}: ${changes}`
   if (changes !== null && subject !== '') return `${subject}: ${changes}`
   return subject === '' || isMany ? words : `${ruleOf(parts[0]!).words}: ${subject}`
 }

@@ -1,4 +1,5 @@
 import { sure } from '#core/quantity/known'
+import { countOf } from '#core/quantity/write'
 import type { LineProof } from '#core/check/proof'
 import { makeProver } from '#core/check/proveJob'
 import type { LineKind } from '#core/amplifier/rating'
@@ -48,7 +49,7 @@ export function gradeOf(lines: readonly LineState[]): Grade {
 
 /** What a job's most pressing thing is called, in a list to choose from. */
 export const STATE_NAMES: Record<StateId, string> = {
-  stop: 'must not be switched on', wrong: 'reads wrong', unproved: 'repairs to prove', tight: 'tight', open: 'to be proved', empty: 'nothing drawn', proved: 'all proved',
+  stop: 'must not be switched on', wrong: 'reads wrong', unproved: 'repairs to prove', tight: 'tight', open: 'to be proved', empty: 'no speakers yet', proved: 'all proved',
 }
 
 /** The most pressing thing about a job, for sorting and choosing. */
@@ -61,9 +62,9 @@ export function pressing(lines: readonly LineState[]): StateId {
   return sumOf(lines, 'proved') < sumOf(lines, 'total') ? 'open' : 'proved'
 }
 
-/** The state of a job in one sentence, the most pressing thing first. */
-export function stateSentence(lines: readonly LineState[]): string {
-  if (lines.length === 0) return 'Nothing drawn yet.'
+/** The state of a job in one sentence, the most pressing thing first; `spaces`: how many rooms are planned in it. */
+export function stateSentence(lines: readonly LineState[], spaces = 0): string {
+  if (lines.length === 0) return spaces > 0 ? `${countOf(spaces, 'space')} planned, no line yet.` : 'Nothing drawn yet.'
   const stops = lines.filter(l => l.grade === 'stop')
   const tights = lines.filter(l => l.grade === 'tight')
   const [wrong, unproved, proved, total] = (['wrong', 'unproved', 'proved', 'total'] as const).map(key => sumOf(lines, key)) as [number, number, number, number]

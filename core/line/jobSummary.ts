@@ -2,7 +2,13 @@ import type { JOB_PLACES, StateId } from '#core/job/protocol'
 import { pressing, stateSentence, type LineState } from './jobState'
 
 /** What a job says of itself in a list. */
-export interface JobTold { sentence: string, state: StateId, lines: LineState[] }
+export interface JobTold {
+  sentence: string
+  state: StateId
+  lines: LineState[]
+  /** Rooms planned in it; null while the job is being looked at. */
+  spaces: number | null
+}
 
 /** A job in a list of jobs. */
 export interface JobSummary extends JobTold {
@@ -17,6 +23,6 @@ export interface JobSummary extends JobTold {
 /** One page of the list, with how many there are. */
 export interface JobList { jobs: JobSummary[], total: number, counts: Record<(typeof JOB_PLACES)[number], number> }
 
-export function tell(lines: LineState[]): JobTold {
-  return { sentence: stateSentence(lines), state: pressing(lines), lines }
+export function tell(lines: LineState[], spaces: number): JobTold {
+  return { sentence: stateSentence(lines, spaces), state: pressing(lines), lines, spaces }
 }

@@ -53,7 +53,7 @@ async function pageOf(db: Knex, query: ListQuery): Promise<JobSummary[]> {
   const rows = await found.orderBy([{ column: 'updated_at', order: 'desc' }, 'id']).limit(JOBS_A_PAGE).offset(query.page * JOBS_A_PAGE) as Raw[]
   return rows.map(raw => ({
     id: raw.id, name: raw.name, revision: raw.revision, archivedAt: raw.archived_at?.toISOString() ?? null, deletedAt: raw.deleted_at?.toISOString() ?? null,
-    updatedAt: raw.updated_at.toISOString(), ...(raw.told ?? { sentence: 'Being looked at…', state: 'open', lines: [] }),
+    updatedAt: raw.updated_at.toISOString(), ...(raw.told ?? { sentence: 'Being looked at…', state: 'open', lines: [], spaces: null }),
   }))
 }
 
@@ -141,7 +141,7 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
     states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, lessons) : proof))
     if (lessons) await new Promise(resolve => setImmediate(resolve))
   }
-  const told = tell(states)
+  const told = tell(states, job.spaces.length)
   await db('jobs').where({ id, revision: row.revision })
     .update({ summary: JSON.stringify(told), state: JOB_STATES.indexOf(told.state), summary_revision: row.revision, summary_build: BUILD })
 }
@@ -150,7 +150,8 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
 export async function deleteJob(db: Knex, id: string): Promise<'deleted' | 'not-there' | 'in-hand'> {
   const row = await findJob(db, id)
   if (!row) return 'not-there'
-  const isEmpty = outputsOf(await documentAt(db, row)).length === 0
+  const job = await documentAt(db, row)
+  const isEmpty = outputsOf(job).length === 0 && job.spaces.length === 0
   if (!isEmpty && row.archivedAt === null) return 'in-hand'
   const gone = await db('jobs').where({ id, revision: row.revision }).whereNull('deleted_at').update({ deleted_at: db.fn.now() })
   return gone > 0 ? 'deleted' : 'in-hand'

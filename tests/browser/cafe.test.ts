@@ -27,7 +27,7 @@ const WANTED = [[{ kind: 'constant-voltage', lineV: 70.71, powerW: 240 }, [...Ar
 
 async function byPressing(press: (css: string, text?: string) => Promise<void>): Promise<void> {
   await press('.head button', 'new job')
-  await press('button', 'Add an amplifier')
+  await press('.ways .offer', 'An amplifier')
   await press('.usual .tap', '70 V')
   await press('.usual .tap', '240 W')
   await press('.action-row .act', 'add')

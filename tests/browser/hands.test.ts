@@ -73,12 +73,12 @@ test('a note that is opened has the focus: what is typed goes there', async () =
   expect(await browser.run('return document.querySelector("[aria-label=\'Note to this reading\']").value')).toBe('loose cover')
 }, 60_000)
 
-test('in a new job the first press on “Add an amplifier” counts', async () => {
+test('in a new job the first press on “An amplifier” counts', async () => {
   await world.go('/')
   await browser.see('.quickline')
   await browser.click('button', 'new job')
   await browser.see('.rename input')
-  await browser.click('button', 'Add an amplifier')
+  await browser.click('.ways .offer', 'An amplifier')
   await browser.see('.rail-row')
 }, 60_000)
 

@@ -24,7 +24,7 @@ const asked = ref<0 | 1 | 2>(0)
 const readsWrong = computed(() => job.state === 'wrong')
 const grade = computed(() => readsWrong.value ? 'stop' : gradeOf(job.lines))
 const words = computed(() => readsWrong.value ? 'Reads wrong' : plannedWords(grade.value, sumOf(job.lines, 'wrong')))
-const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || job.lines.length === 0))
+const canDelete = computed(() => job.deletedAt === null && (job.archivedAt !== null || (job.lines.length === 0 && job.spaces === 0)))
 const proved = computed(() => job.lines.reduce((sum, l) => sum + l.proved, 0))
 /** The stations beside the run sheet, which the name itself leads to; of rooms the list knows nothing. */
 const further = computed(() => STATIONS.filter(s => s.path !== '' && s !== space).map(station => ({ name: station.name, to: addressOf(job.id, station), state: station.state(job.lines, null) })))

@@ -62,6 +62,7 @@ function leave(event: FocusEvent): void {
 .said.shown { opacity: 1; }
 .said.refusal { background: var(--paper-raised); color: var(--ink); outline: 2px solid var(--stop); }
 .said b { color: var(--stop); }
+@media (forced-colors: active) { .said { forced-color-adjust: none; background: Canvas; color: CanvasText; outline: 2px solid CanvasText; } }
 @media (max-width: 1100px) {
   .menu { display: inline-flex; }
   .items { display: none; }

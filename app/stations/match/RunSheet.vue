@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute } from '#imports'
-import Button from 'primevue/button'
 import { firstWrong } from '#core/check/proof'
 import type { ReadingKind } from '#core/job/schema'
+import { addSpace } from '#core/hands/spaces'
 import { worstLine } from '#core/line/evaluate'
+import { newId } from '~/api/ids'
 import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
 import AmplifierBox from '~/stations/match/rail/AmplifierBox.vue'
 import RailRow from '~/stations/match/rail/RailRow.vue'
+import BeginHere from '~/stations/match/begin/BeginHere.vue'
 import SheetDialogs from '~/stations/match/dialogs/SheetDialogs.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
 import PracticeForm from '~/stations/match/forms/PracticeForm.vue'
@@ -19,6 +21,8 @@ import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/ke
 import { placesNamed, type FoundPlace } from '~/stations/match/search'
 import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
+import { useSpaceStore } from '~/stations/space/spaceStore'
+import { space as spaceStation } from '~/stations/space/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { catchUp } from '~/composables/useAfterPaint'
@@ -145,8 +149,26 @@ function showMore(event: Event): void {
   else menu.value?.show(event)
 }
 
-/** A number chooses among what is offered: remedies, or rails to move to. */
+const begin = useTemplateRef<InstanceType<typeof BeginHere>>('begin')
+function begun(outputId: string, nodeIds: string[]): void {
+  matchPane.mode = 'change'
+  actions.go(outputId, nodeIds[0] ?? null)
+}
+/** A first room, or with rooms there already the way to them. */
+async function beginRoom(): Promise<void> {
+  const spaces = useSpaceStore()
+  if (store.opened.spaces.length === 0) {
+    const { edit, spaceId } = addSpace(store.opened, newId)
+    if (store.edit(edit)) spaces.look(spaceId)
+    spaces.mode = 'change'
+  }
+  await navigateTo({ path: addressOf(String(route.params.id), spaceStation) })
+  document.querySelector<HTMLInputElement>('.space-form input')?.select()
+}
+
+/** A number chooses among what is offered: what to begin with, remedies, or rails to move to. */
 function choose(number: number): void {
+  if (begin.value) return begin.value.choose(number)
   if (!actions.moving.value) return actions.remedy(number)
   if (number === 0) return actions.moveToNewOutput()
   const target = evaluation.lines.filter(l => l.outputId !== selected.selection.outputId)[number - 1]
@@ -154,7 +176,9 @@ function choose(number: number): void {
 }
 
 const splitLine = useSplit()
-const { clip } = useClip(actions.chooseAll)
+const { clip, unread, hangHere } = useClip(actions.chooseAll)
+const PasteDialog = fetchedLater(() => import('~/stations/match/dialogs/PasteDialog.vue'))
+const isUnread = computed({ get: () => unread.value !== null, set: (open) => { if (!open) unread.value = null } })
 // Fetched after the rails: nobody asks for the menu before there is a tag.
 const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
@@ -237,13 +261,10 @@ function leaveList(event: KeyboardEvent): void {
 
 <template>
   <div>
-    <div class="sheet">
+    <div class="sheet" :class="{ alone: amplifiers.length === 0 }">
       <main ref="rails" class="rails" aria-label="Run sheet">
-        <section v-if="amplifiers.length === 0" class="empty">
-          <p>Nothing drawn yet. Begin with the amplifier: its outputs become the rails, and the speakers hang on them.</p>
-          <Button label="Add an amplifier" @click="actions.newAmplifier()" />
-          <p class="soft">Or type the whole line at <NuxtLink to="/quick">quick match</NuxtLink> and keep it as a job.</p>
-        </section>
+        <BeginHere
+          v-if="amplifiers.length === 0" ref="begin" class="empty" @room="beginRoom" @amplifier="actions.newAmplifier()" @begun="begun" />
         <section v-for="amplifier in amplifiers" :key="amplifier.id" class="amplifier" :aria-label="amplifier.name">
           <AmplifierBox :amplifier="amplifier" @output="actions.outputOn(amplifier.id)" />
           <div class="rows">
@@ -267,7 +288,7 @@ function leaveList(event: KeyboardEvent): void {
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
       <SheetPane
-        ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
+        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
         @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
         @more="showMore" @choose="actions.chooseAll" @make-kind="actions.makeKind"
@@ -288,6 +309,7 @@ function leaveList(event: KeyboardEvent): void {
     </template>
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <SheetDialogs v-model="dialog" :line="selected.line ?? undefined" />
+    <PasteDialog v-if="unread" v-model:open="isUnread" :text="unread.text" :usual="unread.usual" @hang="hangHere" />
     <FindBox v-model:open="findOpen" :actions="bindings" :target="target" :places="words => placesNamed(evaluation.lines, words)" @place="seek" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" :mouse="MOUSE_WORDS" />
   </div>
@@ -295,12 +317,12 @@ function leaveList(event: KeyboardEvent): void {
 
 <style scoped>
 .sheet { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px); }
+.sheet.alone { grid-template-columns: minmax(0, 1fr); }
 .rails { overflow-y: auto; overflow-x: hidden; padding: 12px 0 20px 18px; }
 .amplifier { display: grid; grid-template-columns: 138px minmax(0, 1fr); margin-bottom: 10px; }
 .rows { min-width: 0; }
 .none { padding: 14px 24px; }
 .more { margin-left: 2px; }
-.empty { padding: 50px 30px; display: grid; gap: 14px; justify-items: start; max-width: 560px; }
 .foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
   color: var(--ink-soft); }
 .row { flex: 1; }

@@ -1,6 +1,9 @@
-import { onBeforeUnmount, onMounted } from 'vue'
-import { writeTable } from '#core/format/table'
+import { onBeforeUnmount, onMounted, shallowRef } from 'vue'
+import { USUAL_LINE_V } from '#core/amplifier/index'
+import { TableError, writeTable } from '#core/format/table'
 import { hang, wholeNodes } from '#core/hands/many/many'
+import type { Branch } from '#core/job/schema'
+import type { Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { newId } from '~/api/ids'
 import { placeOf } from '~/composables/useKeys'
@@ -15,6 +18,8 @@ const KEY = 'plain-match.clip'
 export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
   const store = useJobStore()
   const selected = useSelectionStore()
+  /** A pasted table of which rows cannot be read: it is mended in a dialog. */
+  const unread = shallowRef<{ text: string, usual: { lineV: number, cable: Cable | null } } | null>(null)
   const isElsewhere = (event: Event) => placeOf(event.target).typing || !store.job
 
   function onCopy(event: ClipboardEvent): void {
@@ -32,23 +37,36 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
 
   function onPaste(event: ClipboardEvent): void {
     const text = event.clipboardData?.getData('text/plain') ?? ''
-    const { outputId, nodeId } = selected.selection
+    const { outputId } = selected.selection
     if (isElsewhere(event) || text.trim() === '' || outputId === null) return
     event.preventDefault()
-    const last = selected.ids.at(-1) ?? nodeId
     try {
-      const usual = { lineV: selected.line?.lineV ?? null, cable: usualCableOf(store.opened, last === null ? [] : [last]) }
-      const { branches, said } = asKinds(branchesOf(text, localStorage.getItem(KEY), usual, newId), store.opened.kinds)
-      const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
-      if (store.edit(edit)) {
-        chooseAll(nodeIds)
-        store.say([`${nodeIds.length} pasted`, ...said].join('. '))
-      }
+      const usual = usualHere()
+      hangHere(branchesOf(text, localStorage.getItem(KEY), usual, newId))
     }
     catch (error) {
       if (!(error instanceof InputError)) throw error
-      store.sayNot(error.message)
+      if (error instanceof TableError) unread.value = { text, usual: usualHere() }
+      else store.sayNot(error.message)
     }
+  }
+
+  /** What a table is read with that does not say it: the volts of the line that is looked at, the cable that it has. */
+  function usualHere(): { lineV: number, cable: Cable | null } {
+    const last = selected.ids.at(-1) ?? selected.selection.nodeId
+    return { lineV: selected.line?.lineV ?? USUAL_LINE_V, cable: usualCableOf(store.opened, last === null ? [] : [last]) }
+  }
+
+  /** Hangs branches behind what is chosen, or at the end of the rail. */
+  function hangHere(read: Branch[]): void {
+    const { outputId } = selected.selection
+    if (outputId === null) return
+    const last = selected.ids.at(-1) ?? selected.selection.nodeId
+    const { branches, said } = asKinds(read, store.opened.kinds)
+    const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
+    if (!store.edit(edit)) return
+    chooseAll(nodeIds)
+    store.say([`${nodeIds.length} pasted`, ...said].join('. '))
   }
 
   onMounted(() => {
@@ -60,6 +78,8 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     document.removeEventListener('paste', onPaste)
   })
   return {
+    unread,
+    hangHere,
     /** From the menu: the browser is asked to copy, and asks this page in turn what. */
     clip: () => void document.execCommand('copy'),
   }

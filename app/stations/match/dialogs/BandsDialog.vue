@@ -42,7 +42,7 @@ function setAll(): void {
       system belong together.</p>
     <template v-else>
       <p class="verdict" role="status">{{ levelsSentence(levels) }}</p>
-      <div class="wide">
+      <div class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead>
             <tr>

@@ -61,7 +61,7 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
     <SearchState :problem="problem" :is-slow="isSlow" doing="Clipping it…" @again="again" @stop="stop" />
     <template v-if="rows.length > 0">
       <p class="verdict" role="status">{{ clipVerdict(rows, highRatedW) }}</p>
-      <div class="wide">
+      <div class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead>
             <tr>

@@ -93,7 +93,7 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
       <label class="asif"><span class="small">As if it gave {{ match.at.mostW === null ? 'more or less' : W(match.at.mostW) }}</span>
         <input v-model.number="asIfDb" type="range" min="-10" max="10" step="0.5" :aria-valuetext="`${asIfDb} dB against its rating`">
         <button v-if="asIfDb !== 0" class="act" type="button" @click="asIfDb = 0">as it is rated</button></label>
-      <div class="wide">
+      <div class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead><tr><th>speaker</th><th class="number">at full output</th><th class="number">on average, {{ played.name }}</th><th
             class="number">rated</th><th class="number">at 1 m</th></tr></thead>

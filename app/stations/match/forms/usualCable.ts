@@ -1,12 +1,16 @@
 import type { Job } from '#core/job/schema'
 import { branchesOf, cableOn, findPlace, outputsOf } from '#core/job/tree'
 import { writeCable, type Cable } from '#core/quantity/cable'
+import type { Units } from '#core/quantity/units'
 
 /** The cable most at hand for some speakers: the first that is on their line already; null for none: a length alone chooses no size. */
 export function usualCableOf(job: Job, ids: readonly string[]): Cable | null {
   const output = ids[0] === undefined ? undefined : findPlace(job, ids[0])?.output
   return output ? cableOn(output.wiring) : null
 }
+
+/** A size as people of these units write it: what a field of cable shows until one is stated. */
+export const cableExample = (units: Units): string => units === 'metric' ? '1.5 mm²' : '16 AWG'
 
 /** What is on every shelf. Common practice, no source. */
 const ON_THE_SHELF: readonly Cable[] = [{ awg: 18 }, { awg: 16 }, { awg: 14 }, { areaMm2: 1.5 }, { areaMm2: 2.5 }]
