@@ -1,4 +1,4 @@
-import { guessMapping, headOf, type Mapping } from '#core/gear/csv'
+import { guessMapping, headOf, type BadCell, type Mapping } from '#core/gear/csv'
 import { columnsOf, type GearKind } from '#core/gear/models'
 
 /** Which columns of a file are which, guessed and remembered; and what to do with its rows. */
@@ -16,9 +16,27 @@ export function mappingFor(kind: GearKind, heads: readonly string[], remembered:
   return chosen.map((key, k) => key !== null && !(heads[k]! in remembered) && taken.has(key) ? null : key)
 }
 
-/** One column of the file is another now; whichever was it before is left out. */
+/** One column of the file is another now; whichever was it before is left out, but for taps: several columns may be a dial’s. */
 export function remapped(mapping: Mapping, at: number, key: string | null): Mapping {
-  return mapping.map((before, k) => k === at ? key : before === key ? null : before)
+  return mapping.map((before, k) => k === at ? key : before === key && key !== 'scales' ? null : before)
+}
+
+/** The same complaint of many rows is one, with how many and an example. */
+export interface Complaint { column: string, message: string, rows: number[] }
+export function complaintsOf(bad: readonly BadCell[]): Complaint[] {
+  const found = new Map<string, Complaint>()
+  for (const { row, column, message } of bad) {
+    const key = `${column} ${message.replace(/“[^”]*”/, '')}`
+    const known = found.get(key)
+    if (known) known.rows.push(row)
+    else found.set(key, { column, message, rows: [row] })
+  }
+  return [...found.values()].sort((a, b) => b.rows.length - a.rows.length)
+}
+/** "rows 3, 5 and 28 more" */
+export function rowsText(rows: readonly number[]): string {
+  if (rows.length === 1) return `row ${rows[0]}`
+  return rows.length <= 4 ? `rows ${rows.join(', ')}` : `rows ${rows.slice(0, 3).join(', ')} and ${rows.length - 3} more`
 }
 
 export const remember = (heads: readonly string[], mapping: Mapping): Remembered => Object.fromEntries(heads.map((head, k) => [head, mapping[k] ?? '']))

@@ -1,3 +1,4 @@
+import { USUAL_LINE_V } from '#core/amplifier/index'
 import { readCable, writeCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { NUMBER, numberOf } from '#core/quantity/number'
@@ -108,6 +109,19 @@ function readScale(text: string): Scale {
   return { lineV: readNumber(volts!, ''), tapsW: numbersOf(taps!) }
 }
 
+/** The volts of a line that a head names, as "Taps 70V (W)"; null where it names none. A line of 70 V is one of 70.71 V. */
+export function voltsInHead(head: string): number | null {
+  const volts = Number(/(\d+(?:[.,]\d+)?)\s*v(?:olts?)?\b/i.exec(head)?.[1]?.replace(',', '.') ?? NaN)
+  return Number.isNaN(volts) ? null : volts === 70 ? USUAL_LINE_V : volts
+}
+/** Dials with their taps; under a head that names its volts the taps alone do. */
+function readScales(text: string, headVolts: string): Scale[] {
+  if (text === '' || /[:=]/.test(text)) return listed(readScale)(text)
+  const tapsW = numbersOf(text.replace(/[;/|]/g, ' '))
+  if (headVolts === '') throw new InputError(`“${text}” is not a dial with its taps: for which line is not said. Name the column “Taps 70 V”, or write it out.`, 0, ['70.71 V: 5 10 20'])
+  return [{ lineV: Number(headVolts), tapsW }]
+}
+
 type Lead = SpeakerModel['leads'][number]
 const writeColour = ({ base, stripe }: { base: string, stripe: string }) => stripe === '' ? base : `${base}/${stripe}`
 const readColour = (text: string) => {
@@ -177,7 +191,7 @@ function valueOf({ cell, unit, schema, label }: Column, text: string, headUnit: 
     case 'text': return text
     case 'cable': return readCable(text !== '' && headUnit !== '' && /^[\d.,]+$/.test(text) ? `${text} ${headUnit}` : text)
     case 'numbers': return text === '' ? [] : numbersOf(text)
-    case 'scales': return listed(readScale)(text)
+    case 'scales': return readScales(text, headUnit)
     case 'leads': return listed(readLead)(text)
     case 'outputs': return listed(readOutputs)(text)
     case 'colours': return text === '' ? [] : text.split(/[,;]/).map(part => readColour(part.trim()))

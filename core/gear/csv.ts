@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
 import { drained } from '#core/quantity/steps'
-import { readCell, unitInHead, writeCell } from './cells'
+import { readCell, unitInHead, voltsInHead, writeCell } from './cells'
 import { columnsOf, GEAR_KINDS, MODEL_SCHEMAS, unstatedModel, type Column, type GearKind, type Models } from './models'
 
 /** Gear as a table of text, out and in: RFC 4180 by a library; cells that a spreadsheet would run are kept from it. */
@@ -66,7 +66,8 @@ export function guessMapping(kind: GearKind, heads: readonly string[]): Mapping 
   const mapping: Mapping = heads.map(() => null)
   const pass = (fits: (head: string, column: Column, k: number) => boolean) => plain.forEach((head, k) => {
     if (mapping[k] !== null || head === '') return
-    const column = columns.find(c => !taken.has(c.key) && fits(head, c, k))
+    // A dial for each line: several columns are its taps.
+    const column = columns.find(c => (!taken.has(c.key) || (c.cell === 'scales' && voltsInHead(heads[k]!) !== null)) && fits(head, c, k))
     if (!column) return
     taken.add(column.key)
     mapping[k] = column.key
@@ -89,6 +90,11 @@ export interface GearRead<K extends GearKind> {
   bad: BadCell[]
 }
 
+function headUnitOf({ cell, unit }: Column, head: string): string {
+  if (cell === 'cable') return /awg|mm2|mm²/i.exec(head)?.[0] ?? ''
+  return cell === 'scales' ? String(voltsInHead(head) ?? '') : unitInHead(head, unit)
+}
+
 /** Reads the rows of a table by a mapping. */
 export function readGear<K extends GearKind>(kind: K, table: Table, mapping: Mapping): GearRead<K> {
   return drained(readGearInSteps(kind, table, mapping))
@@ -99,7 +105,7 @@ export function* readGearInSteps<K extends GearKind>(kind: K, { heads, rows }: T
   const columns = columnsOf(kind)
   const used = mapping.flatMap((key, k) => {
     const column = columns.find(c => c.key === key)
-    return column ? [{ column, k, headUnit: column.cell === 'cable' ? /awg|mm2|mm²/i.exec(heads[k]!)?.[0] ?? '' : unitInHead(heads[k]!, column.unit) }] : []
+    return column ? [{ column, k, headUnit: headUnitOf(column, heads[k]!) }] : []
   })
   const read: GearRead<K> = { good: [], bad: [] }
   if (!used.some(u => u.column.key === 'name')) return { good: [], bad: rows.map(({ line }) => ({ row: line, column: 'name', message: 'No column is the name.' })) }
@@ -109,7 +115,8 @@ export function* readGearInSteps<K extends GearKind>(kind: K, { heads, rows }: T
     const bad: BadCell[] = []
     for (const { column, k, headUnit } of used) {
       try {
-        model[column.key] = readCell(column, cells[k] ?? '', headUnit)
+        const value = readCell(column, cells[k] ?? '', headUnit)
+        model[column.key] = column.cell === 'scales' ? [...model[column.key] as unknown[], ...value as unknown[]] : value
       }
       catch (error) {
         if (!(error instanceof InputError)) throw error

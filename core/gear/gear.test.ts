@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { parse } from 'csv-parse/sync'
 import { randomModel } from '#core/testing/gear'
 import { seeded } from '#core/testing/trees'
-import { readCell, unitInHead, writeCell } from './cells'
+import { readCell, unitInHead, writeCell, voltsInHead } from './cells'
 import { guessMapping, headOf, readGear, readTable, writeBadRows, writeCsv } from './csv'
 import { columnsOf, GEAR_KINDS, MODEL_SCHEMAS, unstatedModel, type GearKind } from './models'
 
@@ -58,6 +58,8 @@ test.each<[GearKind, string, string, string, unknown]>([
   ['speaker', 'scales', '70.71V: 5, 10, 20; 100 V = 10 20', '', [{ lineV: 70.71, tapsW: [5, 10, 20] }, { lineV: 100, tapsW: [10, 20] }]],
   ['speaker', 'scales', '100: 1,25 2,5', '', [{ lineV: 100, tapsW: [1.25, 2.5] }]],
   ['speaker', 'scales', '100: 5,10,20', '', [{ lineV: 100, tapsW: [5, 10, 20] }]],
+  ['speaker', 'scales', '1.25;2.5;5;10', '70.71', [{ lineV: 70.71, tapsW: [1.25, 2.5, 5, 10] }]], ['speaker', 'scales', '5 W / 10 W', '100', [{ lineV: 100, tapsW: [5, 10] }]],
+  ['speaker', 'scales', '100 V: 5 10', '70.71', [{ lineV: 100, tapsW: [5, 10] }]], ['speaker', 'scales', '', '100', []],
   ['speaker', 'leads', 'com: black; 5W: white/red', '', [{ tapW: null, base: 'black', stripe: '' }, { tapW: 5, base: 'white', stripe: 'red' }]],
   ['speaker', 'members', '4 + 4 ohm', '', { kind: 'members', joined: 'series', members: [{ kind: 'nominal', nominalOhm: 4 }, { kind: 'nominal', nominalOhm: 4 }] }],
   ['speaker', 'smallSignal', 'Re=5.6 Le=0.0005 Fs=45 Qms=4.2 Qes=0.48', '', { reOhm: 5.6, leH: 0.0005, fsHz: 45, qms: 4.2, qes: 0.48 }],
@@ -95,6 +97,17 @@ test.each<[string, string, string]>([
   ['W', 'W', 'W'],
 ])('the head “%s” names of %s the unit “%s”', (head, unit, spelled) =>
   expect(unitInHead(head, unit as never)).toBe(spelled))
+
+test.each<[string, number | null]>([['Taps 70V (W)', 70.71], ['taps, 100 V', 100], ['Taps @ 25 volts', 25], ['70,7 V taps', 70.7], ['Taps (W)', null], ['V', null]])('the head “%s” is for a line of %s V', (head, volts) => expect(voltsInHead(head)).toBe(volts))
+
+test('taps of two lines in two columns are two scales of one dial', () => {
+  const table = readTable('Name\tTaps 70V (W)\tTaps 100V\tBuilt as\nA\t1.25;2.5;5;10\t2.5;5;10\tceiling can\nB\t\t5\tCeiling-Open\n')
+  const mapping = guessMapping('speaker', table.heads)
+  expect(mapping).toEqual(['name', 'scales', 'scales', 'build'])
+  expect(readGear('speaker', table, mapping).good.map(({ model }) => [model.scales, model.build])).toEqual([
+    [[{ lineV: 70.71, tapsW: [1.25, 2.5, 5, 10] }, { lineV: 100, tapsW: [2.5, 5, 10] }], 'ceiling-can'], [[{ lineV: 100, tapsW: [5] }], 'ceiling-open'],
+  ])
+})
 
 test('heads of other people are guessed, none twice', () => {
   expect(guessMapping('speaker', ['Model', 'RMS power (W)', 'Peak Power', 'Impedance', 'SPL', 'Weight (lb)', 'Colour of box', 'Notes', 'List price', 'Taps', 'Model']))

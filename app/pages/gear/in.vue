@@ -4,7 +4,7 @@ import { navigateTo, useHead, useRoute } from '#imports'
 import Button from 'primevue/button'
 import Select from '~/components/form/choiceList'
 import Textarea from 'primevue/textarea'
-import { writeCell } from '#core/gear/cells'
+import { choicesOf, writeCell } from '#core/gear/cells'
 import { readGearInSteps, readTable, writeBadRows, type readGear, type Mapping, type Table } from '#core/gear/csv'
 import { columnsOf, GEAR_KINDS, GEAR_WORDS, type Model } from '#core/gear/models'
 import { MOST_MODELS } from '#core/gear/protocol'
@@ -17,7 +17,8 @@ import type { Action } from '~/composables/action'
 import { counted, inSlices } from '~/composables/inSlices'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
-import { mappingChoices, mappingFor, remapped, remember, type Remembered } from '~/gear/intake'
+import { complaintsOf, mappingChoices, mappingFor, remapped, remember, rowsText, type Remembered } from '~/gear/intake'
+import { sampleTable } from '~/gear/sample'
 import { useGearStore } from '~/stores/gear'
 import { fieldOf } from '~/composables/elements'
 
@@ -105,7 +106,8 @@ const choices = mappingChoices(kind)
 /** The columns that the rows fill, for the preview. */
 const filled = computed(() => columnsOf(kind).filter(c => mapping.value.includes(c.key)))
 const preview = computed(() => read.value?.good.slice(0, 8) ?? [])
-const shownBad = computed(() => read.value?.bad.slice(0, 40) ?? [])
+const MOST_COMPLAINTS = 20
+const complaints = computed(() => complaintsOf(read.value?.bad ?? []))
 
 /** All of them are one act: kept on this device from here on, and sent as one. */
 async function send(): Promise<void> {
@@ -113,12 +115,14 @@ async function send(): Promise<void> {
   await store.addMany(read.value.good.map(({ model }) => ({ kind, body: model as Model })))
   void navigateTo(`/gear?kind=${kind}`)
 }
+function saveText(text: string, name: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: 'text/csv' }))
+  Object.assign(document.createElement('a'), { href: url, download: name }).click()
+  URL.revokeObjectURL(url)
+}
 /** The bad rows as a file, each with its reason, to be mended and taken in again. */
 function saveBad(): void {
-  const url = URL.createObjectURL(new Blob([writeBadRows(table.value!, read.value!.bad)], { type: 'text/csv' }))
-  const link = Object.assign(document.createElement('a'), { href: url, download: `${kind}s-to-mend.csv` })
-  link.click()
-  URL.revokeObjectURL(url)
+  saveText(writeBadRows(table.value!, read.value!.bad), `${kind}s-to-mend.csv`)
 }
 
 const back = () => void navigateTo(`/gear?kind=${kind}`)
@@ -145,6 +149,14 @@ useKeys(() => bindings)
         <Textarea
           id="pasted" v-model="pasted" rows="3" auto-resize spellcheck="false" @paste="takeLarge"
           @update:model-value="pasted.trim() === '' ? undefined : take(pasted)" />
+        <p class="small"><button class="act sample" type="button" @click="saveText(sampleTable(kind), `${kind}s-sample.csv`)">a sample to fill in</button></p>
+        <details class="known">
+          <summary class="small">Columns that it knows</summary>
+          <ul><li v-for="column in columnsOf(kind)" :key="column.key"><b>{{ column.label }}</b><span
+            v-if="column.unit" class="soft"> in {{ column.unit }}</span><span
+            v-if="choicesOf(column.schema).length > 0" class="soft">: {{ choicesOf(column.schema).map(c => c.replace('-', ' ')).join(', ') }}</span><span
+            v-else-if="column.cell === 'scales'" class="soft">: 70.71 V: 5 10 20; or a column “Taps 70 V” with 5 10 20</span></li></ul>
+        </details>
       </section>
       <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
       <p v-if="table && !read" role="status" class="reading">Reading {{ table.rows.length }} rows… <progress
@@ -171,9 +183,10 @@ useKeys(() => bindings)
             <Button v-if="badRows > 0" size="small" variant="outlined" :label="`Save the ${badRows} others, to mend`" @click="saveBad" />
             <span v-if="badRows > 0" class="soft small">Or mend the table first, and all come in together.</span>
           </p>
-          <ul v-if="shownBad.length > 0" class="bad">
-            <li v-for="(bad, k) in shownBad" :key="k"><span class="figure">row {{ bad.row }}</span>, {{ bad.column }}: {{ bad.message }}</li>
-            <li v-if="read.bad.length > shownBad.length" class="soft">and {{ read.bad.length - shownBad.length }} more</li>
+          <ul v-if="complaints.length > 0" class="bad">
+            <li v-for="bad in complaints.slice(0, MOST_COMPLAINTS)" :key="`${bad.column} ${bad.message}`"><b v-if="bad.rows.length > 1">{{
+              bad.rows.length }} rows</b> <b>{{ bad.column }}</b>: {{ bad.message }} <span class="figure soft">{{ rowsText(bad.rows) }}</span></li>
+            <li v-if="complaints.length > MOST_COMPLAINTS" class="soft">and {{ complaints.length - MOST_COMPLAINTS }} other complaints</li>
           </ul>
           <div v-if="preview.length > 0" class="preview">
             <table>
@@ -196,6 +209,9 @@ progress { width: 160px; accent-color: var(--ink); }
 .source { display: grid; gap: 8px; justify-items: start; }
 .source :deep(textarea) { width: 100%; font-family: var(--mono); font-size: 14px; }
 h2 { font-size: 17px; }
+.sample { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
+.known ul { list-style: none; columns: 2 320px; column-gap: 30px; padding-top: 6px; font-size: 14.5px; }
+.known summary { cursor: pointer; }
 .columns { list-style: none; padding: 8px 0 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 10px 20px; }
 .columns li { display: grid; min-width: 0; }
 .head, .example { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

@@ -169,10 +169,17 @@ async function beginRoom(): Promise<void> {
 /** A number chooses among what is offered: what to begin with, remedies, or rails to move to. */
 function choose(number: number): void {
   if (begin.value) return begin.value.choose(number)
+  const { value: putting } = actions.putting
+  if (putting) return putting.reaches[number - 1] ? actions.putBeforeThese(putting.kind, putting.reaches[number - 1]!.nodeIds) : undefined
   if (!actions.moving.value) return actions.remedy(number)
   if (number === 0) return actions.moveToNewOutput()
   const target = evaluation.lines.filter(l => l.outputId !== selected.selection.outputId)[number - 1]
   if (target) actions.move({ outputId: target.outputId })
+}
+
+function leaveQuestion(): void {
+  actions.moving.value = false
+  actions.putting.value = null
 }
 
 const splitLine = useSplit()
@@ -202,6 +209,7 @@ const bindings = [...sheetActions({
   },
   leave: () => {
     actions.moving.value = false
+    actions.putting.value = null
     matchPane.drawn = 'away'
     if (selected.isMany) selected.select(selected.selection.outputId, selected.selection.nodeId)
     void actions.focusSelection()
@@ -211,6 +219,7 @@ useKeys(() => bindings, () => target.value)
 
 function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
   actions.moving.value = false
+  actions.putting.value = null
   if (matchPane.drawn === 'away') matchPane.drawn = 'head'
   const fold = nodeId === null ? null : folds.foldAt(outputId, nodeId)
   if (nodeId === null) selected.select(outputId)
@@ -288,9 +297,10 @@ function leaveList(event: KeyboardEvent): void {
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
       <SheetPane
-        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
+        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :putting="actions.putting.value"
+        :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
-        @leave="actions.moving.value = false" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
+        @leave="leaveQuestion" @put="actions.putBeforeThese" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
         @more="showMore" @choose="actions.chooseAll" @make-kind="actions.makeKind"
         @new-output="actions.newOutputFor" @cable-list="dialog = 'cable-list'" />
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { ReadingKind } from '#core/job/schema'
+import type { Reach } from '#core/hands/reach'
+import type { LineThrough, ReadingKind } from '#core/job/schema'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import { plannedWords } from '#core/check/words'
 import type { MoveTo } from '#core/hands/many/many'
@@ -15,17 +16,24 @@ import { useSelectionStore } from '~/stores/selection'
 import FindingsPane from './FindingsPane.vue'
 import ManyForm from './forms/ManyForm.vue'
 import MovePicker from './forms/MovePicker.vue'
+import PutPicker from './forms/PutPicker.vue'
 import OutputForm from './forms/OutputForm.vue'
 import SpeakerForm from './forms/SpeakerForm.vue'
 import ThroughForm from './forms/ThroughForm.vue'
 
 /** What is said and can be done about the selection. */
-const { moving, actions, target } = defineProps<{ moving: boolean, actions: readonly Action[], target: ActionTarget }>()
+const { moving, putting, actions, target } = defineProps<{
+  moving: boolean
+  putting: { kind: LineThrough['kind'], reaches: readonly Reach[] } | null
+  actions: readonly Action[]
+  target: ActionTarget
+}>()
 const emit = defineEmits<{
   mode: [mode: PaneMode]
   move: [to: MoveTo]
   moveToNew: []
   leave: []
+  put: [kind: LineThrough['kind'], nodeIds: readonly string[]]
   again: []
   more: [event: MouseEvent]
   choose: [nodeIds: string[]]
@@ -79,6 +87,8 @@ defineExpose({ pane })
       </div>
       <div class="body">
         <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
+        <PutPicker
+          v-else-if="putting" :kind="putting.kind" :reaches="putting.reaches" @put="nodeIds => emit('put', putting!.kind, nodeIds)" @close="emit('leave')" />
         <ManyForm
           v-else-if="isMany" @make-kind="emit('makeKind')" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
         <FindingsPane v-else-if="matchPane.mode === 'findings'" />

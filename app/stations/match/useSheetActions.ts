@@ -2,6 +2,7 @@ import { USUAL_LINE_V } from '#core/amplifier/index'
 import { USUAL_TAPS_W, addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/hands/intents'
 import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/hands/many/many'
 import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/hands/kinds'
+import { reachesOf } from '#core/hands/reach'
 import type { LineThrough } from '#core/job/schema'
 import { putBefore, stepThrough, takeOut, throughLabel, unknownControl, usualPart, usualTransformer } from '#core/hands/throughs'
 import { findGroup, findOutput, findPlace, findSpeaker, throughsOf } from '#core/job/tree'
@@ -23,7 +24,7 @@ export function useSheetActions() {
   const folds = useFoldStore()
   const onChosen = useOnChosen()
   const about = useSheetFocus()
-  const { moving, focusSelection, go, chooseAll } = about
+  const { moving, putting, focusSelection, go, chooseAll } = about
 
   function add(): void {
     const { job } = store
@@ -95,8 +96,18 @@ export function useSheetActions() {
     if (isDone) void focusSelection()
   }
 
-  /** A control or a transformer before what is chosen: like the last one of the job, else one of which nothing is known yet. */
+  /** Before one speaker it is asked how far it reaches: in the middle of a rail it is seldom meant for that one alone. */
   function put(kind: LineThrough['kind']): void {
+    const [one] = selected.ids
+    const reaches = store.job && one !== undefined && !selected.isMany && !selected.throughGroup ? reachesOf(store.job, one) : []
+    if (reaches.length < 2) return putBeforeThese(kind, selected.ids)
+    matchPane.drawn = 'up'
+    putting.value = { kind, reaches }
+  }
+
+  /** A control or a transformer before some: like the last one of the job, else one of which nothing is known yet. */
+  function putBeforeThese(kind: LineThrough['kind'], ids: readonly string[]): void {
+    putting.value = null
     const { job } = store
     const { line } = selected
     if (!job || !line || selected.throughGroup) return
@@ -104,7 +115,7 @@ export function useSheetActions() {
     const like = throughsOf(job).map(t => t.through).filter(t => t.kind === kind).at(-1)
     const lineV = line.kind === 'constant-voltage' ? line.lineV : null
     const fresh = kind === 'control' ? { ...unknownControl(label), lineV } : kind === 'transformer' ? usualTransformer(label, lineV ?? USUAL_LINE_V, USUAL_TAPS_W) : usualPart(kind, label)
-    const made = putBefore(job, selected.ids, like ? { ...like, label, ...(like.kind === 'control' ? { setDb: null } : {}) } : fresh, newId)
+    const made = putBefore(job, ids, like ? { ...like, label, ...(like.kind === 'control' ? { setDb: null } : {}) } : fresh, newId)
     if (made === 'not-beside') store.sayNot('They do not hang side by side on one rail.')
     else if (made === 'has-one') store.sayNot('One stands before them already.')
     else if (made && store.edit(made.edit)) {
@@ -171,7 +182,7 @@ export function useSheetActions() {
     newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },
-    makeKind, put, tap,
+    makeKind, put, putBeforeThese, tap,
     fold: () => {
       if (!selected.line) return
       folds.toggle(selected.line)

@@ -1,4 +1,6 @@
-import { nextTick, ref } from 'vue'
+import { nextTick, ref, shallowRef } from 'vue'
+import type { Reach } from '#core/hands/reach'
+import type { LineThrough } from '#core/job/schema'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
@@ -12,6 +14,8 @@ export function useSheetFocus() {
   const folds = useFoldStore()
   /** Whether a place to move to is being chosen; to look elsewhere ends it. */
   const moving = ref(false)
+  /** What is to be put before the speaker that is looked at, and how far it may reach; to look elsewhere ends it. */
+  const putting = shallowRef<{ kind: LineThrough['kind'], reaches: Reach[] } | null>(null)
 
   /** Puts the focus where the selection is, so that a screen reader follows; a page that is only opened does not scroll away from its top. */
   async function focusSelection(how: 'brought into view' | 'where it is' = 'brought into view'): Promise<void> {
@@ -36,6 +40,7 @@ export function useSheetFocus() {
   /** Looks at a rail, a speaker, or equals that are drawn as one. */
   function go(outputId: string | null, nodeId: string | null, all: readonly string[] = []): void {
     moving.value = false
+    putting.value = null
     if (all.length > 1) selected.chooseAll(all)
     else selected.select(outputId, nodeId)
     void focusSelection()
@@ -87,5 +92,5 @@ export function useSheetFocus() {
     void focusSelection()
   }
 
-  return { moving, focusSelection, go, along, end, between, chooseAlong, chooseAll }
+  return { moving, putting, focusSelection, go, along, end, between, chooseAlong, chooseAll }
 }

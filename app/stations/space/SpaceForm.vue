@@ -12,6 +12,7 @@ import { setSpace, setSpots, speakerAt } from '#core/hands/spaces'
 import { EARS, NOISE_EXAMPLES, PEAK_SCHOOLS, SPACE_USES, spaceUse } from '#core/schools/loudness'
 import { writeLength, withUnit } from '#core/quantity/units'
 import { readQuantity } from '#core/quantity/read'
+import { countOf } from '#core/quantity/write'
 import { InputError } from '#core/quantity/inputError'
 import { OVERLAPS, overlapOf } from '#core/room/coverage'
 import { boxOf, type Place } from '#core/room/outline'
@@ -68,6 +69,22 @@ function entryOf(typed: string): Place {
   return { xM: metres(x.trim()) + box.value.fromXM, yM: metres(y.trim()) + box.value.fromYM }
 }
 
+/** What the folded parts say, so that they are opened only for a change. */
+const restWords = computed(() => [`ears at ${length(space.value.earsM)}`, overlapOf(space.value.overlap).name].join(', '))
+const cableWords = computed(() => [space.value.rackM === null ? 'length from the rack not known' : `${length(space.value.rackM)} from the rack`, CEILING_WORDS[space.value.ceiling]]
+  .filter(words => words !== 'not stated').join(', '))
+/** What is lost with the space. */
+const goesWith = computed(() => {
+  const { spots, measured } = space.value
+  const parts = [spots.length > 0 && countOf(spots.length, 'place'), measured.length > 0 && countOf(measured.length, 'measured level')].filter(Boolean)
+  return parts.length === 0 ? '' : `, with its ${parts.join(' and ')}`
+})
+/** Lines of the job say which taps fit. */
+const here = computed(() => {
+  const line = evaluation.lines.find(l => l.kind === 'constant-voltage')
+  return line?.kind === 'constant-voltage' ? { lineV: line.lineV } : {}
+})
+
 /** The speaker of the space; those that hang here already become it too. */
 function pick({ modelId, version, body }: { modelId: string, version: number, body: Model }): void {
   isPicking.value = false
@@ -101,40 +118,24 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
 
 <template>
   <form class="form space-form" @submit.prevent>
+    <TextEntry label="Space" :text="space.name" :read="textOf(spaceFields.name, 'name')" @commit="emit('set', { name: $event })" />
     <div class="two">
-      <TextEntry label="Space" :text="space.name" :read="textOf(spaceFields.name, 'name')" @commit="emit('set', { name: $event })" />
-      <TextEntry label="Storey" :text="space.floor" :read="textOf(spaceFields.floor, 'storey')" hint="ground floor" @commit="emit('set', { floor: $event })" />
-    </div>
-    <TextEntry label="Floor" :text="floorText" :read="floorOf" hint="18 x 9 m" @commit="emit('set', { outline: $event })" />
-    <p class="soft small note"><span class="figure">18 x 9 m</span>, or its walls with the turns: <span
-      class="figure">12 right 4 right 3 left 5 right 9 right 9</span>. <button
-      class="act" type="button" @click="emit('draw')">or draw it on a grid <KeyCap of="D" /></button></p>
-    <div class="two even">
+      <TextEntry label="Floor" :text="floorText" :read="floorOf" hint="18 x 9 m" @commit="emit('set', { outline: $event })" />
       <TextEntry
         label="Height of the ceiling" :text="length(space.heightM)" :read="lengthWithin('heightM', 'height')"
         @commit="emit('set', { heightM: $event })" />
-      <div>
-        <TextEntry label="Ears above the floor" :text="length(space.earsM)" :read="lengthWithin('earsM', 'height')" @commit="emit('set', { earsM: $event })" />
-        <div class="taps">
-          <button
-            v-for="e in EARS" :key="e.says" type="button" class="tap" :class="{ on: space.earsM === e.earsM }" :aria-pressed="space.earsM === e.earsM"
-            @click="emit('set', { earsM: e.earsM })">{{ e.says }}</button>
-        </div>
-      </div>
     </div>
+    <p class="soft small note"><span class="figure">18 x 9 m</span>, or its walls with the turns: <span
+      class="figure">12 right 4 right 3 left 5 right 9 right 9</span>. <button
+      class="act" type="button" @click="emit('draw')">or draw it on a grid <KeyCap of="D" /></button></p>
     <label class="field">What it is for
       <Select
         :model-value="space.use" aria-label="what it is for" :options="uses" option-label="label" option-value="value" size="small"
         @update:model-value="emit('set', { use: $event })" />
       <span class="soft small">{{ spaceUse(space.use).says }}</span></label>
-    <div class="two even">
-      <TextEntry
-        label="Noise, system off" :text="space.noiseDb === null ? '' : `${space.noiseDb} dB`" :read="dB" hint="not known"
-        @commit="emit('set', { noiseDb: $event })" />
-      <TextEntry
-        label="Above the noise" :text="space.overDb === null ? '' : `${space.overDb} dB`" :read="over" hint="as its use says"
-        @commit="emit('set', { overDb: $event })" />
-    </div>
+    <TextEntry
+      label="Noise, system off" :text="space.noiseDb === null ? '' : `${space.noiseDb} dB`" :read="dB" hint="not known"
+      @commit="emit('set', { noiseDb: $event })" />
     <div class="taps" aria-label="about as loud as">
       <button
         v-for="n in NOISE_EXAMPLES" :key="n.says" type="button" class="tap" :class="{ on: space.noiseDb === n.db }" :aria-pressed="space.noiseDb === n.db"
@@ -148,22 +149,8 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
         v-if="kinds.length > 0" aria-label="the speaker of this space" :model-value="space.kindId" :options="kinds" option-label="label"
         option-value="value" size="small"
         placeholder="not chosen yet" @update:model-value="emit('set', { kindId: $event, tapW: null })" />
-      <GearPick v-if="isPicking" kind="speaker" :used="used" @pick="pick" @close="isPicking = false" />
+      <GearPick v-if="isPicking" kind="speaker" :used="used" :here="here" @pick="pick" @close="isPicking = false" />
       <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
-      <div class="two even">
-        <label class="field">How close
-          <Select
-            :model-value="space.overlap" aria-label="how close" :options="overlaps" option-label="label" option-value="value" size="small"
-            @update:model-value="emit('set', { overlap: $event })" /></label>
-        <TextEntry
-          label="Grid turned by" :text="`${space.turnDeg}°`" :read="t => within(-180, 180, 'A turn', '°')(t.replace('°', ''))"
-          @commit="emit('set', { turnDeg: $event })" />
-      </div>
-      <p class="soft small">{{ overlapOf(space.overlap).says }}</p>
-      <label class="field">Kept for peaks
-        <Select
-          :model-value="space.peaks" aria-label="kept for peaks" :options="peaks" option-label="label" option-value="value" size="small"
-          @update:model-value="emit('set', { peaks: $event })" /></label>
     </fieldset>
 
     <fieldset v-if="at.chosen.size > 0" class="part">
@@ -174,28 +161,64 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
       </div>
     </fieldset>
 
-    <fieldset class="part">
-      <legend class="soft small">Cable</legend>
-      <div class="two even">
-        <TextEntry label="Comes in at" :text="entryText" :read="entryOf" @commit="emit('set', { entry: $event })" />
-        <TextEntry label="From the rack to there" :text="length(space.rackM)" :read="metresOrNot" hint="not known" @commit="emit('set', { rackM: $event })" />
-      </div>
-      <div class="two even">
-        <TextEntry label="Slack" :text="`${Math.round(space.slack * 100)} %`" :read="percent" @commit="emit('set', { slack: $event })" />
-        <label class="field">Ceiling
+    <details class="part">
+      <summary>Listeners, level, how close <span class="soft small">{{ restWords }}</span></summary>
+      <div class="more">
+        <div class="two even">
+          <TextEntry
+            label="Storey" :text="space.floor" :read="textOf(spaceFields.floor, 'storey')" hint="ground floor" @commit="emit('set', { floor: $event })" />
+          <TextEntry
+            label="Above the noise" :text="space.overDb === null ? '' : `${space.overDb} dB`" :read="over" hint="as its use says"
+            @commit="emit('set', { overDb: $event })" />
+        </div>
+        <TextEntry label="Ears above the floor" :text="length(space.earsM)" :read="lengthWithin('earsM', 'height')" @commit="emit('set', { earsM: $event })" />
+        <div class="taps">
+          <button
+            v-for="e in EARS" :key="e.says" type="button" class="tap" :class="{ on: space.earsM === e.earsM }" :aria-pressed="space.earsM === e.earsM"
+            @click="emit('set', { earsM: e.earsM })">{{ e.says }}</button>
+        </div>
+        <div class="two even">
+          <label class="field">How close
+            <Select
+              :model-value="space.overlap" aria-label="how close" :options="overlaps" option-label="label" option-value="value" size="small"
+              @update:model-value="emit('set', { overlap: $event })" /></label>
+          <TextEntry
+            label="Grid turned by" :text="`${space.turnDeg}°`" :read="t => within(-180, 180, 'A turn', '°')(t.replace('°', ''))"
+            @commit="emit('set', { turnDeg: $event })" />
+        </div>
+        <p class="soft small">{{ overlapOf(space.overlap).says }}</p>
+        <label class="field">Kept for peaks
           <Select
-            :model-value="space.ceiling" aria-label="ceiling" :options="ceilings" option-label="label" option-value="value" size="small"
-            @update:model-value="emit('set', { ceiling: $event })" /></label>
+            :model-value="space.peaks" aria-label="kept for peaks" :options="peaks" option-label="label" option-value="value" size="small"
+            @update:model-value="emit('set', { peaks: $event })" /></label>
       </div>
-      <TextEntry
-        label="Listing that the local code asks of cable here" :text="space.cableRemark" :read="textOf(spaceFields.cableRemark, 'remark')" hint="not noted"
-        @commit="emit('set', { cableRemark: $event })" />
-    </fieldset>
-    <button class="act" type="button" @click="emit('remove')">remove this space; its speakers stay on their lines</button>
+    </details>
+    <details class="part">
+      <summary>Cable and ceiling <span class="soft small">{{ cableWords }}</span></summary>
+      <div class="more">
+        <div class="two even">
+          <TextEntry label="Comes in at" :text="entryText" :read="entryOf" @commit="emit('set', { entry: $event })" />
+          <TextEntry label="From the rack to there" :text="length(space.rackM)" :read="metresOrNot" hint="not known" @commit="emit('set', { rackM: $event })" />
+        </div>
+        <div class="two even">
+          <TextEntry label="Slack" :text="`${Math.round(space.slack * 100)} %`" :read="percent" @commit="emit('set', { slack: $event })" />
+          <label class="field">Ceiling
+            <Select
+              :model-value="space.ceiling" aria-label="ceiling" :options="ceilings" option-label="label" option-value="value" size="small"
+              @update:model-value="emit('set', { ceiling: $event })" /></label>
+        </div>
+        <TextEntry
+          label="Listing that the local code asks of cable here" :text="space.cableRemark" :read="textOf(spaceFields.cableRemark, 'remark')" hint="not noted"
+          @commit="emit('set', { cableRemark: $event })" />
+      </div>
+    </details>
+    <button class="act" type="button" @click="emit('remove')">remove this space{{ goesWith }}; its speakers stay on their lines</button>
   </form>
 </template>
 
 <style scoped>
+.more { display: grid; gap: 12px; padding-top: 8px; }
+summary { cursor: pointer; }
 .form { display: grid; grid-template-columns: minmax(0, 1fr); gap: 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: 10px; align-items: start; }
 .even { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { countOf } from '#core/quantity/write'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
@@ -123,6 +124,13 @@ function putCross(place: Place): void {
 function moved(by: Place): void {
   if (at.kept && !store.edit(nudge(at.kept, [...at.chosen], by))) store.sayNot('That is beside the floor.')
 }
+/** The next space is looked at by its level: its own key for taking it away does not come to lie under the hand. */
+function removeSpace(): void {
+  const { kept } = at
+  if (!kept || !store.edit({ kind: 'space.remove', spaceId: kept.id, was: kept })) return
+  at.mode = 'level'
+  store.say(`${kept.name} is removed${kept.spots.length > 0 ? `, and its ${countOf(kept.spots.length, 'place')}` : ''}; undo brings it back`)
+}
 function noteMeasured(db: number): void {
   actions.isMeasuring.value = false
   if (!at.kept || !at.cross) return
@@ -179,7 +187,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             @lengths="actions.lengthsAgain()" />
           <SpaceForm
             v-else :key="at.kept.id" @set="actions.set" @draw="drawOpen = true"
-            @remove="store.edit({ kind: 'space.remove', spaceId: at.kept!.id, was: at.kept })" />
+            @remove="removeSpace" />
         </aside>
       </div>
       <footer class="foot space-foot"><ActionRow class="grow" :actions="bindings" :target="target" @more="showMore" />

@@ -52,6 +52,12 @@ function become(model: Model, from: Origin): void {
 <template>
   <fieldset class="amplifier">
     <legend class="soft small">The amplifier</legend>
+    <NewerPart
+      kind="amplifier" :from="amplifier.from" marks :as-model="(model, from) => asModel(model, from).edit" @keep="from => set({ from })" />
+    <GearPick
+      v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
+      @close="isPicking = false" />
+    <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
     <div class="two">
       <TextEntry label="Name" :text="amplifier.name" :read="textOf(amplifierFields.name, 'name')" @commit="set({ name: $event })" />
       <TextEntry
@@ -95,12 +101,6 @@ function become(model: Model, from: Origin): void {
           @commit="set({ inputOhm: $event })" />
       </div>
     </details>
-    <NewerPart
-      kind="amplifier" :from="amplifier.from" marks :as-model="(model, from) => asModel(model, from).edit" @keep="from => set({ from })" />
-    <GearPick
-      v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
-      @close="isPicking = false" />
-    <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
   </fieldset>
 </template>
 

@@ -44,6 +44,11 @@ const lineVOf = (nodeId: string) => {
   const line = evaluation.lines.find(l => l.speakers.some(s => s.id === nodeId))
   return line?.kind === 'constant-voltage' ? line.lineV : null
 }
+/** What hangs there now says what fits: the volts of its line, its ohms. */
+const here = computed(() => {
+  const ohms = [...new Set(speakers.map(s => s.load.kind === 'nominal' ? s.load.nominalOhm : null))]
+  return { lineV: lineVOf(ids.value[0] ?? ''), nominalOhm: ohms.length === 1 && kind.value !== null ? ohms[0]! : null }
+})
 const used = computed(() => store.opened.kinds.flatMap(k => k.from?.modelId ?? []))
 function pick({ modelId, version, body }: { modelId: string, version: number, body: Model }): void {
   isPicking.value = false
@@ -72,7 +77,7 @@ function give(kindId: string): void {
     <KindForm v-if="kind && isOpen" :key="kind.id" :kind="kind" :count="count" @close="isOpen = false" />
     <p v-if="differing !== ''" class="small">≠ By hand otherwise than the kind: {{ differing }}. <button
       class="act" type="button" @click="store.edit(asKind(store.opened, ids))">as the kind again</button></p>
-    <GearPick v-if="isPicking" kind="speaker" :used="used" @pick="pick" @close="isPicking = false" />
+    <GearPick v-if="isPicking" kind="speaker" :used="used" :here="here" @pick="pick" @close="isPicking = false" />
     <button v-else class="act make library" type="button" @click="isPicking = true">
       {{ kind ? 'another model of the library' : 'a model of the library' }}</button>
     <button v-if="!kind" class="act make" type="button" @click="emit('make')">

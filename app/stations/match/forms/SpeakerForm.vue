@@ -71,6 +71,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
 
 <template>
   <form class="form" @submit.prevent>
+    <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
     <div class="two">
       <TextEntry label="Label" :text="speaker.label" :read="textOf(speakerFields.label, 'label')" @commit="set({ label: $event })" />
       <TextEntry label="What it is" :text="speaker.name" :read="textOf(speakerFields.name, 'name')" hint="not stated" @commit="set({ name: $event })" />
@@ -144,7 +145,6 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     <CurvePart v-if="load.kind === 'curve'" :label="speaker.label" :name="speaker.name" :load="load" @set="to => set({ load: to })" />
     <CabinetPart v-if="load.kind === 'cabinet'" :load="load" @set="to => set({ load: to })" />
     <CoilPart v-if="load.kind === 'coil'" :load="load" @set="to => set({ load: to })" />
-    <KindPart :speakers="[speaker]" @make="emit('makeKind')" />
     <ZonePart :speakers="[speaker]" @choose="emit('choose', $event)" @new-output="emit('newOutput', $event)" />
     <LeadPart v-for="{ nodeId, says } in leads" :key="nodeId" :node-id="nodeId" :says="says" />
     <button

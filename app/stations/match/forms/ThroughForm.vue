@@ -31,6 +31,7 @@ const does = (edit: Edit | null) => store.edit(edit)
 const set = (change: ThroughChange) => does(setThrough(store.opened, group.id, change))
 
 const control = computed(() => selected.line?.throughs.find(t => t.nodeId === group.id) ?? null)
+const here = computed(() => ({ lineV: selected.line?.kind === 'constant-voltage' ? selected.line.lineV : null, behindW: control.value?.behindW ?? null }))
 const steps = computed(() => stepsOf(through))
 const SECONDARIES_OHM = [4, 8, 16] as const
 
@@ -56,6 +57,14 @@ function out(): void {
     <p v-if="control && control.behindW !== null" class="small">Behind it hang <b class="figure">{{ writeQuantity(control.behindW, 'W') }}</b>, every
       control fully up<template v-if="control.inW !== null && control.outW !== null">; as it stands it takes {{ writeQuantity(control.inW, 'W') }} and gives
         on {{ writeQuantity(control.outW, 'W') }}</template>.</p>
+    <template v-if="gearKind">
+      <p v-if="!isPicking" class="model"><b>{{ through.name || `${through.kind} of which nothing is stated` }}</b> <button
+        class="act library" type="button" @click="isPicking = true">{{ through.from ? 'another model of the library' : 'a model of the library' }}</button></p>
+      <NewerPart :kind="gearKind" :from="through.from" marks :as-model="asModel" @keep="from => set({ from })" />
+      <GearPick
+        v-if="isPicking" :kind="gearKind" :used="used" :here="here" :chosen="through.name"
+        @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })" @close="isPicking = false" />
+    </template>
     <div class="two">
       <TextEntry label="Label" :text="through.label" :read="textOf(controlSchema.shape.label, 'label')" @commit="set({ label: $event })" />
       <TextEntry label="What it is" :text="through.name" :read="textOf(controlSchema.shape.name, 'name')" hint="not stated" @commit="set({ name: $event })" />
@@ -132,13 +141,6 @@ function out(): void {
       </div>
     </template>
     <PartFields v-else :group="group" :part="through" @set="set" />
-    <template v-if="gearKind">
-    <NewerPart :kind="gearKind" :from="through.from" marks :as-model="asModel" @keep="from => set({ from })" />
-    <GearPick
-      v-if="isPicking" :kind="gearKind" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
-      @close="isPicking = false" />
-    <button v-else class="act library" type="button" @click="isPicking = true">a model of the library</button>
-    </template>
     <LeadPart :node-id="group.id" says="to here" />
     <button class="act" type="button" @click="out">take {{ through.label }} out: the speakers behind it stay</button>
   </form>
@@ -148,6 +150,8 @@ function out(): void {
 .form { display: grid; gap: 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; align-items: start; }
 .field { display: grid; gap: 2px; }
+.model { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
+.library { color: var(--ink); text-decoration: underline; text-underline-offset: 3px; }
 .levels { margin-bottom: -10px; }
 .act { justify-self: start; }
 </style>
