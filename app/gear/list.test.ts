@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals'
 import { unstatedModel, type GearKind } from '#core/gear/models'
 import { LIST_KEYS, type GearRow } from '#core/gear/protocol'
 import { cablePrices, controlFor } from './prices'
-import { cellText, differences, listColumns, offered, shownRows, USUAL_ASK, windowOf, wordsInSteps, type Asked } from './list'
+import { cellText, differences, listColumns, offered, shownColumns, shownRows, USUAL_ASK, windowOf, wordsInSteps, type Asked } from './list'
 
 const rowOf = (kind: GearKind, stated: { name: string, [key: string]: unknown }, isRetired = false): GearRow => {
   const body = { ...unstatedModel(kind, 'x'), ...stated } as unknown as Record<string, unknown>
@@ -71,3 +71,8 @@ test('what a metre of a size costs, and the cheapest control that carries so muc
   const controls = [row(['C10', 10, [70.71], 0.4, false, 22]), row(['C35', 35, [70.71, 100], 0.4, false, 31]), row(['dear', 35, [70.71], 0.4, true, 44]), row(['free', 50, [70.71], 0.4, false, null]), row(['gone', 90, [70.71], 0.4, false, 1], true)]
   expect([controlFor(controls, 10, 70.71)?.name, controlFor(controls, 10.1, 70.71)?.name, controlFor(controls, 5, 100)?.name, controlFor(controls, 36, 70.71), controlFor(controls, 5, null)?.name]).toEqual(['C10', 'C35', 'C35', null, 'C10'])
 })
+
+test.each<[number, string[] | null, string]>([
+  [320, null, 'name'], [390, null, 'name'], [800, null, 'name build nominalOhm continuousW believedW sensitivityDb'], [1180, null, 'name build nominalOhm continuousW believedW sensitivityDb coverageDeg scales price'],
+  [2000, null, 'name build nominalOhm continuousW believedW sensitivityDb coverageDeg scales price purpose'], [390, ['price', 'scales'], 'name scales price'], [390, [], 'name'],
+])('%d px, chosen %j: the columns %s', (px, chosen, keys) => expect(shownColumns(listColumns('speaker'), px, chosen).map(c => c.column.key).join(' ')).toBe(keys))

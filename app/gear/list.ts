@@ -109,3 +109,24 @@ export function differences(kind: GearKind, bodies: readonly object[]): { column
     return new Set(says).size > 1 ? [{ column, says }] : []
   })
 }
+
+/** What a column takes at least, px, with the gap beside it: figures, lists of taps or outputs, words. */
+export const columnPx = ({ isNumber, column }: ListColumn): number => 12 + (isNumber ? 72 : column.cell === 'scales' || column.cell === 'outputs' ? 150 : 96)
+/** The name, the mark before it and the count of jobs behind it. */
+const FIXED_PX = 210 + 44 + 56 + 36
+
+/**
+ * The columns that are shown: those chosen, else as many as the window has room for, in the order of the list; the name always.
+ */
+export function shownColumns(columns: readonly ListColumn[], widthPx: number, chosen: readonly string[] | null): ListColumn[] {
+  const [name, ...others] = columns as [ListColumn, ...ListColumn[]]
+  if (chosen) return [name, ...others.filter(c => chosen.includes(c.column.key))]
+  let left = widthPx - FIXED_PX
+  const fits = new Set<ListColumn>()
+  for (const column of others) {
+    left -= columnPx(column)
+    if (left < 0) break
+    fits.add(column)
+  }
+  return [name, ...others.filter(c => fits.has(c))]
+}

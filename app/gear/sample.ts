@@ -4,12 +4,15 @@ import { unstatedModel, type GearKind, type Models } from '#core/gear/models'
 /** One invented model a kind: what a table with these columns may look like. */
 const EXAMPLES: { [K in GearKind]: Partial<Models[K]> } = {
   speaker: {
-    build: 'ceiling-can', purpose: 'Music and speech where people stay', nominalOhm: 8, continuousW: 40, sensitivityDb: 89, sensitivityAt: '1 W',
+    build: 'ceiling-can', purpose: 'Music and speech where people stay', nominalOhm: 8, continuousW: 40,
+    sensitivityDb: 89, sensitivityAt: '1 W',
     coverageDeg: 110,
-    scales: [{ lineV: 70.71, tapsW: [2.5, 5, 10, 20] }, { lineV: 100, tapsW: [5, 10, 20, 40] }], frameMm: 230, cutOutMm: 205, depthMm: 190, massKg: 2.6, price: 88,
+    scales: [{ lineV: 70.71, tapsW: [2.5, 5, 10, 20] }, { lineV: 100, tapsW: [5, 10, 20, 40] }],
+    frameMm: 230, cutOutMm: 205, depthMm: 190, massKg: 2.6, price: 88,
   },
   amplifier: {
-    outputs: [{ count: 2, points: [{ loadOhm: 4, powerW: 300 }, { loadOhm: 8, powerW: 180 }], lines: [{ lineV: 70.71, powerW: 300 }], floorOhm: 4, valve: null }],
+    outputs: [{ count: 2, points: [{ loadOhm: 4, powerW: 300 }, { loadOhm: 8, powerW: 180 }],
+      lines: [{ lineV: 70.71, powerW: 300 }], floorOhm: 4, valve: null }],
     rackUnits: 2, price: 740,
   },
   cable: { size: { awg: 16 }, conductors: [{ base: 'red', stripe: '' }, { base: 'black', stripe: '' }], price: 0.9 },

@@ -210,6 +210,7 @@ test('a level measured at the cross is kept beside what is worked out there, and
 test('letters typed in a field of the room are words', async () => {
   await browser.press(Key.ESCAPE, 'e')
   const before = JSON.stringify((await stored()).spaces[0]!.spots)
+  await browser.click('summary', 'Cable and ceiling')
   await enter('Listing that the local code asks of cable here', 'gx hang all wait for -= the inspector')
   await until(job => job.spaces[0]!.cableRemark, 'gx hang all wait for -= the inspector')
   expect(JSON.stringify((await stored()).spaces[0]!.spots)).toBe(before)

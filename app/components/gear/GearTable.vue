@@ -5,7 +5,7 @@ import type { GearRow } from '#core/gear/protocol'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { TOUCH, useMedia } from '~/composables/useMedia'
-import { BEYOND, BEYOND_A_JUMP, cellText, windowOf, type ListColumn } from '~/gear/list'
+import { BEYOND, BEYOND_A_JUMP, cellText, columnPx, windowOf, type ListColumn } from '~/gear/list'
 
 /** Models as rows. Only those in sight are drawn: ten thousand scroll like ten. */
 const { columns, rows, at, editing } = defineProps<{
@@ -54,6 +54,9 @@ const shown = computed(() => rows.slice(drawn.value.from, drawn.value.to).map((r
 /** The name, then figures as wide as they need, words as wide as there is. */
 const template = computed(() => `${isTouched.value ? 44 : 28}px minmax(210px, 2.2fr) ${columns.slice(1).map(c => c.isNumber ? 'minmax(72px, .6fr)' : c.column.cell === 'scales' || c.column.cell === 'outputs' ? 'minmax(150px, 2fr)' : 'minmax(96px, 1fr)').join(' ')} 56px`)
 
+/** Columns that somebody chose may be more than fit: then the table is drawn sideways. */
+const leastPx = computed(() => 330 + columns.slice(1).reduce((sum, c) => sum + columnPx(c), 0))
+
 defineExpose({
   /** Brings a row into sight and puts the focus there. */
   show(id: string): void {
@@ -81,7 +84,7 @@ defineExpose({
 <template>
   <div
     ref="scroller" class="scroller" role="table" aria-label="Models" :aria-rowcount="rows.length + 1"
-    :style="{ '--row': `${rowPx}px` }"
+    :style="{ '--row': `${rowPx}px`, '--least': `${leastPx}px` }"
     @scroll.passive="top = ($event.target as HTMLElement).scrollTop">
     <div class="line head" role="row" :style="{ gridTemplateColumns: template }">
       <span role="columnheader" class="mark"><span class="hidden-label">marked</span></span>
@@ -118,8 +121,8 @@ defineExpose({
 <style scoped>
 .scroller { flex: 1 1 240px; min-height: 200px; overflow: auto; position: relative; border-bottom: 1px solid var(--rule); }
 .head { position: sticky; top: 0; z-index: 2; background: var(--paper); border-bottom: 1.5px solid var(--ink); }
-.body { position: relative; min-width: 900px; }
-.line { display: grid; gap: 0 12px; height: var(--row); align-items: center; padding: 0 6px; min-width: 900px; }
+.body { position: relative; min-width: var(--least); }
+.line { display: grid; gap: 0 12px; height: var(--row); align-items: center; padding: 0 6px; min-width: var(--least); }
 .body .line { position: absolute; left: 0; right: 0; border-bottom: 1px solid var(--rule); cursor: pointer; }
 .line > span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font-size: 15px; }
 .body .line > span:nth-child(2) { font-weight: 600; }

@@ -20,6 +20,7 @@ import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { timeOf } from '~/drawing/times'
 import { differences } from '~/gear/list'
+import { PART_WORDS, partsOf, type Part } from '~/gear/parts'
 import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
 import { useGearChangesStore } from '~/stores/gearChanges'
@@ -38,6 +39,18 @@ const form = useTemplateRef<HTMLElement>('form')
 
 const newest = computed(() => model.value?.versions[0] ?? null)
 const columns = computed(() => model.value ? columnsOf(model.value.kind) : [])
+const parts = computed(() => partsOf(columns.value))
+/** What a new model lacks is not looked for: nothing of it is folded away. */
+const isNew = route.query.rename !== undefined
+const isFolded = (part: Part) => !isNew && part !== 'name'
+/** What a folded part states, in its order. */
+const statedIn = (all: readonly Column[]) => {
+  const stated = all.filter(c => c.key !== 'name').flatMap((c) => {
+    const text = writeCell(c, valueOf(c))
+    return text === '' ? [] : [`${c.label} ${text}${c.unit ? ` ${c.unit}` : ''}`]
+  })
+  return stated.length === 0 ? 'nothing stated' : stated.slice(0, 4).map(t => t.length > 44 ? `${t.slice(0, 43)}…` : t).join(', ') + (stated.length > 4 ? `, ${stated.length - 4} more` : '')
+}
 const remarks = computed(() => model.value && newest.value ? remarksOn(model.value.kind, newest.value.body, model.value.versions[1]?.body ?? null) : [])
 useHead({ title: computed(() => `${newest.value?.body.name ?? 'Gear'} · Plain Match`) })
 
@@ -111,18 +124,23 @@ useKeys(() => bindings)
         <template v-else><p>{{ problem }}</p><Button v-if="status !== 404" variant="outlined" label="Try now" @click="read" /></template>
       </section>
       <template v-else>
-        <form ref="form" class="fields" aria-label="The model" @submit.prevent>
-          <div v-for="column in columns" :key="column.key" :class="{ broad: column.cell !== 'number' && !isChoice(column) }">
-            <template v-if="isChoice(column)">
-              <label class="soft label" :for="`f-${column.key}`">{{ headOf(column) }}</label>
-              <Select
-                :input-id="`f-${column.key}`" :model-value="writeCell(column, valueOf(column)) || 'null'" :options="optionsOf(column)" option-label="label"
-                option-value="value" size="small" @update:model-value="set(column, readCell(column, $event === 'null' ? '' : $event))" />
-            </template>
-            <TextEntry
-              v-else :label="headOf(column)" :text="writeCell(column, valueOf(column))" :read="typed => readCell(column, typed)" hint="not stated"
-              @commit="set(column, $event)" />
-          </div>
+        <form ref="form" class="sheet" aria-label="The model" @submit.prevent>
+          <details v-for="(part, k) in parts" :key="part.part" class="part" :open="k < 2 || !isFolded(part.part)">
+            <summary><h2>{{ PART_WORDS[part.part] }}</h2><span class="soft small">{{ statedIn(part.columns) }}</span></summary>
+            <div class="fields">
+              <div v-for="column in part.columns" :key="column.key" :class="{ broad: column.cell !== 'number' && !isChoice(column) }">
+                <template v-if="isChoice(column)">
+                  <label class="soft label" :for="`f-${column.key}`">{{ headOf(column) }}</label>
+                  <Select
+                    :input-id="`f-${column.key}`" :model-value="writeCell(column, valueOf(column)) || 'null'" :options="optionsOf(column)" option-label="label"
+                    option-value="value" size="small" @update:model-value="set(column, readCell(column, $event === 'null' ? '' : $event))" />
+                </template>
+                <TextEntry
+                  v-else :label="headOf(column)" :text="writeCell(column, valueOf(column))" :read="typed => readCell(column, typed)" hint="not stated"
+                  @commit="set(column, $event)" />
+              </div>
+            </div>
+          </details>
         </form>
         <aside class="beside">
           <section aria-label="What does not agree">
@@ -157,6 +175,12 @@ useKeys(() => bindings)
 <style scoped>
 .model { display: grid; grid-template-columns: minmax(0, 1fr) 340px; gap: 14px 40px; max-width: 1240px; margin: 0 auto; padding: 18px 22px 60px; }
 .wide { grid-column: 1 / -1; }
+.sheet { display: grid; gap: 4px; align-content: start; }
+.part { border-top: 1px solid var(--rule); padding: 8px 0 12px; }
+.part summary { cursor: pointer; }
+.part summary h2 { display: inline; margin-right: 14px; }
+.part[open] summary .soft { display: none; }
+.part .fields { padding-top: 10px; }
 .fields { display: grid; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); gap: 12px 14px; align-content: start; align-items: start; }
 .fields > div { display: grid; min-width: 0; }
 .broad { grid-column: span 2; }

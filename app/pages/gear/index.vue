@@ -20,7 +20,9 @@ import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
 import { gearKeys } from '~/gear/keys'
-import { listColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from '~/gear/list'
+import { useWidth } from '~/composables/useWidth'
+import { keepColumns, keptColumns } from '~/gear/columns'
+import { listColumns, shownColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from '~/gear/list'
 import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
 import { useGearChangesStore } from '~/stores/gearChanges'
@@ -63,6 +65,20 @@ watch(() => store.rows, (all) => {
 onBeforeUnmount(() => clearTimeout(warming))
 
 const columns = computed(() => listColumns(store.kind))
+/** Columns that a person chose, kept on this device; null: as many as fit. */
+const chosenColumns = shallowRef<readonly string[] | null>(null)
+watch(() => store.kind, (kind) => { chosenColumns.value = keptColumns(kind) }, { immediate: true })
+const width = useWidth(useTemplateRef<HTMLElement>('page'))
+const shown = computed(() => shownColumns(columns.value, width.value, chosenColumns.value))
+const isShown = (key: string) => shown.value.some(c => c.column.key === key)
+function chooseColumn(key: string): void {
+  const keys = shown.value.map(c => c.column.key)
+  takeColumns(keys.includes(key) ? keys.filter(k => k !== key) : [...keys, key])
+}
+function takeColumns(keys: readonly string[] | null): void {
+  chosenColumns.value = keys
+  keepColumns(store.kind, keys)
+}
 const rows = computed(() => shownRows(store.kind, store.rows, asked.value))
 const current = computed((): GearRow | null => rows.value.find(r => r.id === at.value) ?? null)
 const retired = computed(() => store.rows.filter(r => r.isRetired).length)
@@ -157,7 +173,7 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
       <button class="act" type="button" @click="navigateTo('/')">jobs <KeyCap of="j" /></button>
       <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
     </AppHeader>
-    <main class="gear">
+    <main ref="page" class="gear">
       <div ref="box" class="choice" role="search" aria-label="Which models">
         <div class="kinds" role="tablist" aria-label="Kind of gear">
           <button
@@ -176,6 +192,14 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
           :placeholder="choices[0]!.says" @update:model-value="ask({ choice: $event })" />
         <label v-if="retired > 0" class="small retired"><input
           type="checkbox" :checked="asked.withRetired" @change="ask({ withRetired: !asked.withRetired })"> {{ retired }} retired too</label>
+        <details class="columns">
+          <summary class="small">columns <span class="soft">{{ shown.length }} of {{ columns.length }}</span></summary>
+          <div class="chooser" role="group" aria-label="Columns">
+            <label v-for="c in columns.slice(1)" :key="c.column.key"><input
+              type="checkbox" :checked="isShown(c.column.key)" @change="chooseColumn(c.column.key)"> {{ c.head }}</label>
+            <button class="act" type="button" :disabled="chosenColumns === null" @click="takeColumns(null)">as many as fit</button>
+          </div>
+        </details>
         <span class="soft small count">{{ rows.length }} of {{ store.rows.length }}</span>
       </div>
       <p v-if="problem" class="error-words note" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
@@ -198,7 +222,7 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
       <template v-else>
         <CompareGear v-if="comparing.length > 0" :kind="store.kind" :models="comparing" @close="leave" />
         <GearTable
-          ref="table" :columns="columns" :rows="rows" :waits="store.waits" :at="at" :editing="editing" :marked="marked"
+          ref="table" :columns="shown" :rows="rows" :waits="store.waits" :at="at" :editing="editing" :marked="marked"
           :sort="asked.sort" :is-down="asked.isDown"
           @look="look" @open="open" @mark="mark" @leave="leave"
           @sort="key => ask({ sort: key, isDown: asked.sort === key && !asked.isDown })"
@@ -220,6 +244,10 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
 .kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
 .find { display: inline-flex; gap: 6px; align-items: center; }
 .retired { display: inline-flex; gap: 6px; align-items: center; }
+.columns { position: relative; }
+.columns summary { cursor: pointer; }
+.chooser { position: absolute; z-index: 5; top: 100%; left: 0; background: var(--paper); border: 1.5px solid var(--ink); padding: 8px 14px;
+  display: grid; gap: 4px; width: max-content; max-width: 86vw; }
 .count { margin-left: auto; }
 .note { padding-top: 2px; }
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }

@@ -1,22 +1,17 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { gainOf, type OutputRating } from '#core/amplifier/index'
-import { inputOhm, type AmplifierModel } from '#core/gear/amplifier'
-import type { Model } from '#core/gear/models'
-import { asAmplifierModel } from '#core/hands/amplifierModel'
+import { inputOhm } from '#core/gear/amplifier'
 import { setting } from '#core/job/edits'
-import type { Amplifier, Origin, Source } from '#core/job/schema'
+import type { Amplifier, Source } from '#core/job/schema'
 import { amplifierFields, sourceOhm } from '#core/job/sections/wiring/schema'
 import { nameText } from '#core/quantity/fields'
 import { writeNumber } from '#core/quantity/write'
-import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
-import GearPick from '~/components/gear/GearPick.vue'
 import { highPassOf, quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
-import NewerPart from './NewerPart.vue'
 
-/** The amplifier that an output is of: its name and place, as what it is made, what feeds it, the model of the library that it is. */
+/** The amplifier that an output is of: its name and place, as what it is made, what feeds it. */
 const { amplifier, rating } = defineProps<{ amplifier: Amplifier, rating: OutputRating }>()
 const store = useJobStore()
 
@@ -38,26 +33,11 @@ function nameSource(name: string): void {
 }
 const gain = computed(() => amplifier.gainDb === null ? gainOf(rating, amplifier) : null)
 const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== null || amplifier.inputV !== null || amplifier.inputOhm !== null)
-
-const isPicking = ref(false)
-const used = computed(() => store.opened.amplifiers.flatMap(a => a.from?.modelId ?? []))
-const asModel = (body: Model, from: Origin) => asAmplifierModel(store.opened, amplifier.id, body as AmplifierModel, from, newId)
-function become(model: Model, from: Origin): void {
-  isPicking.value = false
-  const { edit, beyond } = asModel(model, from)
-  if (store.edit(edit)) store.say(beyond.length === 0 ? `${model.name}: ratings taken over` : `${model.name}: ratings taken over; it has no ${beyond.join(', ')}, which stay as they are`)
-}
 </script>
 
 <template>
   <fieldset class="amplifier">
     <legend class="soft small">The amplifier</legend>
-    <NewerPart
-      kind="amplifier" :from="amplifier.from" marks :as-model="(model, from) => asModel(model, from).edit" @keep="from => set({ from })" />
-    <GearPick
-      v-if="isPicking" kind="amplifier" :used="used" @pick="({ modelId, version, body }) => become(body, { modelId, version, passed: null })"
-      @close="isPicking = false" />
-    <button v-else class="act" type="button" @click="isPicking = true">a model of the library</button>
     <div class="two">
       <TextEntry label="Name" :text="amplifier.name" :read="textOf(amplifierFields.name, 'name')" @commit="set({ name: $event })" />
       <TextEntry
@@ -106,7 +86,6 @@ function become(model: Model, from: Origin): void {
 
 <style scoped>
 .amplifier { border: 0; border-top: 1px solid var(--rule); margin: 0; padding: 8px 0 0; display: grid; gap: 10px; justify-items: stretch; min-width: 0; }
-.amplifier > .act { justify-self: start; }
 .two { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 3fr); gap: 10px; align-items: start; }
 summary { cursor: pointer; }
 .fed { display: grid; grid-template-columns: repeat(auto-fit, minmax(130px, 1fr)); gap: 10px; align-items: start; padding-top: 6px; }

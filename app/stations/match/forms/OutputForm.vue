@@ -20,6 +20,7 @@ import { cableOf, textOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import KeyCap from '~/components/KeyCap.vue'
+import AmplifierModel from './AmplifierModel.vue'
 import AmplifierPart from './AmplifierPart.vue'
 import BandPart from './BandPart.vue'
 import CableFinder from '../dialogs/CableFinder.vue'
@@ -77,7 +78,7 @@ function layModel(body: Model): void {
 
 <template>
   <form class="form" @submit.prevent>
-    <AmplifierPart v-if="amplifier" :amplifier="amplifier" :rating="output.rating" />
+    <AmplifierModel v-if="amplifier" :amplifier="amplifier" />
     <div class="two">
       <TextEntry label="Output" :text="output.label" :read="textOf(outputFields.label, 'label')" @commit="setOutput({ label: $event })" />
       <TextEntry label="Line" :text="output.name" :read="textOf(outputFields.name, 'name')" hint="where it plays" @commit="setOutput({ name: $event })" />
@@ -119,6 +120,7 @@ function layModel(body: Model): void {
       @close="isPickingCable = false" />
     <button v-else-if="leads.length > 0" class="act" type="button" @click="isPickingCable = true">a cable of the library for all of it</button>
     <CableFinder v-if="leads.length > 0 && line" :output="output" :line="line" />
+    <AmplifierPart v-if="amplifier" :amplifier="amplifier" :rating="output.rating" />
     <div class="acts">
       <button class="act" type="button" @click="emit('cableList')">cable of the whole job, by size <KeyCap of="b" /></button>
       <a class="act" :href="netlist" download>netlist for a circuit simulator</a>
