@@ -121,6 +121,7 @@ test('what is shown of a ranking: the likely groups, some of many members, and n
   const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99, test: null }
   const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004, test: null }])
   expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[6, 3]])
+  expect(shownGroups([many, many], new Set([1])).map(g => [g.suspects.length, g.more])).toEqual([[6, 3], [9, 0]])
   expect([1, 0.996, 0.994, 0.014, 0.009, 0].map(shareText)).toEqual(['over 99 %', 'over 99 %', '99 %', '1 %', 'under 1 %', 'under 1 %'])
 })
 

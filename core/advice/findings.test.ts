@@ -180,6 +180,7 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a label of 8 and a curve of 2: watts go by the curve', withLoad(rated(jobOf('8'), [[150, 8], [550, 2]]), measured([[20, 2, 0], [20_000, 2, 0]]), { continuousW: 75 }), ['stop speaker-overdriven', 'tight amplifier-outside-rule', 'tight label-contradicts', 'good load-suits'], /can get 550 W/],
   ['behind a transformer of 60 W on 100 V it draws 240 W', behind(withLoad(jobOf('10 W on 100 V 400 W'), measured([[20, 2, 0], [20_000, 2, 0]])), 1, { secondaryOhm: 8, ratedV: 100, tapW: 60 }), ['stop transformer-load', 'tight label-contradicts', 'good fits-with-reserve'], /240 W instead of 60 W/],
   ['a first speaker that stands for one not known yet: nothing is good of it', taken('5 W on 70 V 100 W'), ['good fits-with-reserve', 'unknown taken-as'], /./],
+  ['two of one number', at(jobOf('3 x 5 W on 70 V 100 W'), 2, { label: '01' }), ['good fits-with-reserve', 'unknown labels-repeat'], /./],
   ['a valve output with nothing on it', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8 on valve 50 W at 8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['stop valve-open', 'unknown nothing-connected'], /Never switch on so/],
   // Bridged and side by side: common practice, no source.
   ['4 Ω bridged is 2 Ω for each half', jobOf('8 || 8 on 2 x 300 W at 4 bridged'), ['stop load-under-floor'], /4 Ω is under 8 Ω, twice the lowest rated load of one channel, as these two are bridged/],

@@ -60,6 +60,8 @@ export interface FindingFacts {
   'label-dips': { labels: string[], nominalOhm: number, lowestOhm: number, frequencyHz: number }
   /** Speakers, controls and transformers that stand for ones of which nothing is known yet. */
   'taken-as': { labels: string[] }
+  /** Numbers that more than one speaker of the line bears. */
+  'labels-repeat': { labels: string[] }
   /** A unit whose coils have terminals of their own: `driven` of `of` are wired. */
   'coil-idle': { unit: string, of: number, driven: number }
   'coils-unlike': { unit: string, outputs: string[] }

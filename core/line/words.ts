@@ -188,6 +188,10 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     what: `What ${list(f.labels)} ${f.labels.length === 1 ? 'is' : 'are'} is not known yet: what is drawn is a guess.`,
     why: 'All that is said of this line is said of that guess.', todo: 'Say what hangs there: its tap or its ohms, or a model of the library.',
   }),
+  'labels-repeat': f => ({
+    what: `${list(f.labels)} ${f.labels.length === 1 ? 'stands' : 'stand'} on this line more than once.`,
+    why: 'A reading, a repair or a label of one would be taken for that of another.', todo: 'Give each a number of its own.',
+  }),
   'coil-idle': f => ({
     what: `Of the ${f.of} coils of ${f.unit} ${f.driven === 1 ? 'one is' : `${f.driven} are`} wired.`,
     why: 'A coil that is not driven takes no part: less power, and other bass than the unit is made for.', todo: 'Wire every coil, each with the same signal; do not short the one left over.',

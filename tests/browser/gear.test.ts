@@ -137,9 +137,9 @@ test('a model for a stretch of a rail, one undo; a newer version is asked about,
   await world.go(`/jobs/${id}`)
   await browser.see('.rail-row')
   await browser.press(Key.HOME, 'e')
-  await browser.see('.amplifier .newer', 'version 2 of it now; it differs in high-pass')
-  await browser.click('.amplifier .newer .act', 'take it')
-  await browser.gone('.amplifier .newer')
+  await browser.see('.pane .model .newer', 'version 2 of it now; it differs in high-pass')
+  await browser.click('.pane .model .newer .act', 'take it')
+  await browser.gone('.pane .model .newer')
   await browser.driver.wait(async () => (await read()).amplifier.highPassHz === 55, 5000)
   // Set by hand otherwise than its model: marked, and taken back.
   await fill('What this output gives', '70 V 100 W', '.pane')

@@ -57,6 +57,13 @@ function commit(): void {
   }
 }
 
+/** Once it is read the keys are the page's again; Tab goes on from here all the same. A dialog keeps the focus inside. */
+function enter(): void {
+  commit()
+  const field = focused()
+  if (problem.value === '' && !field?.closest('[role=dialog], .hanging, .editing')) field?.blur()
+}
+
 function giveUp(): void {
   typed.value = text
   problem.value = ''
@@ -69,7 +76,7 @@ function giveUp(): void {
     <label :for="id" :class="{ 'hidden-label': hideLabel }">{{ label }}</label>
     <InputText
       :id="id" v-model="typed" size="small" autocomplete="off" spellcheck="false" maxlength="300" :invalid="problem !== ''" :placeholder="hint"
-      :aria-describedby="problem ? `${id}-problem` : undefined" @blur="leave" @keydown.enter="commit" @keydown.esc="giveUp"
+      :aria-describedby="problem ? `${id}-problem` : undefined" @blur="leave" @keydown.enter="enter" @keydown.esc="giveUp"
     />
     <p v-if="problem" :id="`${id}-problem`" ref="words" class="error-words" role="alert">{{ problem }}</p>
   </div>

@@ -13,6 +13,7 @@ import { lengthOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import { useHold } from '~/composables/useHold'
 import { useUnits } from '~/composables/useUnits'
 
 const { units } = useUnits()
@@ -31,13 +32,16 @@ const asRead = computed(() => driverAsRead(speaker, evaluation.proofs.get(output
 function take(edit: Edit | null, says: string): void {
   if (store.edit(edit)) store.say(`${says}: in the plan now`)
 }
+const { isHeld, hold } = useHold()
 function another(): void {
   const added = addAfter(store.opened, speaker.id, newId)
   if (added) take(added.edit, `one more behind ${speaker.label}, like it`)
+  hold()
 }
 function gone(): void {
   take(removeNode(store.opened, speaker.id), `${speaker.label} taken off`)
   selected.select(output.id)
+  hold()
 }
 </script>
 
@@ -56,11 +60,12 @@ function gone(): void {
       </button>
     </div>
     <TextEntry
-      class="length" label="Cable to here" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" hint="3.6 m or 12 ft"
+      class="length" label="Cable to here"
+      :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" :hint="units === 'metric' ? '3.6 m' : '12 ft'"
       @commit="take({ kind: 'lead.set', nodeId: speaker.id, was: lead, to: { cable: lead?.cable ?? usualCable, lengthM: $event } }, 'the cable')" />
     <p class="acts">
-      <button class="act" type="button" @click="another">one more hangs behind it</button>
-      <button class="act" type="button" @click="gone">it is not there</button>
+      <button class="act" type="button" :disabled="isHeld" @click="another">one more hangs behind it</button>
+      <button class="act" type="button" :disabled="isHeld" @click="gone">it is not there</button>
     </p>
   </fieldset>
 </template>

@@ -248,7 +248,9 @@ const tagId = (nodeId: string) => `tag-${evaluation.lines.map(l => folds.foldAt(
 const dropMark = computed(() => {
   const place = held.value?.place
   if (!place) return null
-  const element = 'outputId' in place ? document.getElementById(`rail-${place.outputId}`)?.closest('.rail-row') : document.getElementById(tagId('afterId' in place ? place.afterId : place.beforeId))
+  const element = 'outputId' in place
+    ? document.getElementById(`rail-${place.outputId}`)?.closest('.rail-row')
+    : document.getElementById(tagId('afterId' in place ? place.afterId : place.beforeId))
   const box = element?.getBoundingClientRect()
   if (!box) return null
   return 'outputId' in place
@@ -297,7 +299,8 @@ function leaveList(event: KeyboardEvent): void {
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
       <SheetPane
-        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" :moving="actions.moving.value" :putting="actions.putting.value"
+        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" v-model:lead-there="actions.leadThere.value"
+        :moving="actions.moving.value" :putting="actions.putting.value"
         :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
         @leave="leaveQuestion" @put="actions.putBeforeThese" @again="again" @keydown="leavePane" @keydown.capture="leaveList"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import type { Reach } from '#core/hands/reach'
 import type { LineThrough, ReadingKind } from '#core/job/schema'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import { plannedWords } from '#core/check/words'
-import type { MoveTo } from '#core/hands/many/many'
+import type { LeadThere, MoveTo } from '#core/hands/many/many'
 import ActionRow from '~/components/ActionRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
@@ -42,6 +42,7 @@ const emit = defineEmits<{
   newOutput: [nodeIds: string[]]
 }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
+const leadThere = defineModel<LeadThere>('leadThere', { required: true })
 const selected = useSelectionStore()
 const matchPane = useMatchPaneStore()
 const pane = ref<HTMLElement>()
@@ -56,6 +57,8 @@ function show(mode: PaneMode): void {
   matchPane.drawn = 'up'
   emit('mode', mode)
 }
+// What is said of another thing, or in another way, is read from its beginning.
+watch([() => selected.selection, () => matchPane.mode], () => { if (pane.value) pane.value.scrollTop = 0 }, { flush: 'post' })
 defineExpose({ pane })
 </script>
 
@@ -86,7 +89,7 @@ defineExpose({ pane })
         </button>
       </div>
       <div class="body">
-        <MovePicker v-if="moving" @move="emit('move', { outputId: $event })" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
+        <MovePicker v-if="moving" v-model:lead-there="leadThere" @move="to => emit('move', to)" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
         <PutPicker
           v-else-if="putting" :kind="putting.kind" :reaches="putting.reaches" @put="nodeIds => emit('put', putting!.kind, nodeIds)" @close="emit('leave')" />
         <ManyForm

@@ -1,6 +1,7 @@
+import { shallowRef } from 'vue'
 import { USUAL_LINE_V } from '#core/amplifier/index'
 import { USUAL_TAPS_W, addAfter, addAmplifier, addFirst, addOutput, joinWithNext, shift, ungroup } from '#core/hands/intents'
-import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type MoveTo } from '#core/hands/many/many'
+import { copyEach, joinEach, moveEach, moveToNew, removeEach, retapEach, type LeadThere, type MoveTo } from '#core/hands/many/many'
 import { equalsOf, kindOf, makeKind as makeKindOf } from '#core/hands/kinds'
 import { reachesOf } from '#core/hands/reach'
 import type { LineThrough } from '#core/job/schema'
@@ -23,6 +24,8 @@ export function useSheetActions() {
   const matchPane = useMatchPaneStore()
   const folds = useFoldStore()
   const onChosen = useOnChosen()
+  /** What becomes of the cable of what is moved by the list of lines; one that is drawn to its place by hand takes it along. */
+  const leadThere = shallowRef<LeadThere>('along')
   const about = useSheetFocus()
   const { moving, putting, focusSelection, go, chooseAll } = about
 
@@ -65,7 +68,14 @@ export function useSheetActions() {
 
   function move(to: MoveTo): void {
     const ids = selected.throughGroup ? [selected.throughGroup.group.id] : selected.ids
-    if (onChosen((job, chosen) => moveEach(job, chosen, to))) {
+    let renumbered: { from: string, to: string }[] = []
+    const isDone = onChosen((job, chosen) => {
+      const moved = moveEach(job, chosen, to, moving.value ? leadThere.value : 'along')
+      renumbered = moved.renumbered
+      return moved
+    })
+    if (isDone) {
+      if (renumbered.length > 0) store.say(`${renumbered.map(r => `${r.from} is ${r.to}`).join(', ')} now: that number stood there already`)
       selected.chooseAll(ids)
       void focusSelection()
     }
@@ -178,7 +188,7 @@ export function useSheetActions() {
   }
 
   return {
-    ...about, add, copyBehind, remove, move, moveToNewOutput, newOutputFor, reorder, join, apart,
+    ...about, leadThere, add, copyBehind, remove, move, moveToNewOutput, newOutputFor, reorder, join, apart,
     newOutput, outputOn, newAmplifier,
     chooseRail: () => chooseAll(selected.line?.speakers.map(s => s.id) ?? []),
     chooseAlike: () => { if (store.job && selected.speaker) chooseAll(allAlike(store.job, selected.speaker, 'all', selected.selection.outputId)) },

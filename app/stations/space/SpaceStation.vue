@@ -98,6 +98,8 @@ const bindings = [...spaceActions({
   measure: actions.measure,
   show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, drawFloor: () => { drawOpen.value = true }, leave: actions.leave,
 }), ...common]
+const pane = useTemplateRef<HTMLElement>('pane')
+watch([() => at.kept?.id, () => at.mode], () => { if (pane.value) pane.value.scrollTop = 0 }, { flush: 'post' })
 useKeys(() => bindings, () => target.value)
 
 function choose(spotId: string, too: boolean): void {
@@ -171,7 +173,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
             <button class="act" type="button" @click="actions.isMeasuring.value = false">not now</button>
           </form>
         </main>
-        <aside class="pane" aria-label="About the space" @keydown="leavePane">
+        <aside ref="pane" class="pane" aria-label="About the space" @keydown="leavePane">
           <p class="subject"><GradeTag
             :grade="spaceGrade(at.facts)"
             :words="{ good: 'Loud enough', tight: 'Too quiet', unknown: 'Not known' }[spaceGrade(at.facts)]" />

@@ -9,6 +9,7 @@ import { FAULTS } from '#core/faults/index'
 import type { NextTest } from '#core/trace/groups'
 import type { Suspect } from '#core/trace/rank'
 import { newId } from '~/api/ids'
+import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
 import { shareText } from '~/stations/trace/shown'
@@ -71,6 +72,7 @@ const plan = computed(() => {
   return FAULTS.find(f => f.kind === fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
 })
 
+const { isHeld, hold } = useHold()
 function repair(): void {
   const fault = chosen.value?.suspect.fault
   if (!fault || !selected.line) return
@@ -81,7 +83,9 @@ function repair(): void {
       fault: fault.kind, note: note.value.trim(), who: null, withdrawn: false,
     },
   })
-  if (done) note.value = ''
+  if (!done) return
+  note.value = ''
+  hold()
 }
 </script>
 
@@ -106,7 +110,7 @@ function repair(): void {
       <SwitchOnNotice />
       <p v-if="trace.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(trace.tried * 100) }} % done…</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
-        <div v-for="group in groups" :key="group.key" class="group" :class="{ alike: group.alike }">
+        <div v-for="(group, k) in groups" :key="group.key" class="group" :class="{ alike: group.alike }">
           <p v-if="group.alike" class="small together">
             <b>{{ group.share }}</b> together: these read alike so far.
             <template v-if="group.test">What tells them apart: <b>{{ testWords(group.test) }}</b>.</template>
@@ -120,7 +124,7 @@ function repair(): void {
             <span class="share figure">{{ row.share }}</span>
             <span class="then">{{ row.makes }}</span>
           </button>
-          <p v-if="group.more > 0" class="soft small">and {{ group.more }} more alike</p>
+          <button v-if="group.more > 0" class="act" type="button" @click="trace.openGroup(k)">{{ group.more }} more that read alike: show them</button>
         </div>
       </div>
       <template v-if="chosen?.suspect.fault">
@@ -128,7 +132,7 @@ function repair(): void {
         <div data-form class="form">
         <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
         <div class="deeds">
-          <Button :label="`Record the repair of ${chosen.rank}`" @click="repair" />
+          <Button :label="`Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
           <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
         </div>
         </div>

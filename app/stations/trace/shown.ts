@@ -6,10 +6,12 @@ const MOST_GROUPS = 8
 /** Members of one group that are listed; the rest are counted. */
 const MOST_MEMBERS = 6
 
-/** What of a ranking is shown: the likely groups, and of each the likeliest members. */
-export function shownGroups(groups: readonly SuspectGroup[]): (SuspectGroup & { more: number })[] {
-  return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS)
-    .map(group => ({ ...group, suspects: group.suspects.slice(0, MOST_MEMBERS), more: Math.max(0, group.suspects.length - MOST_MEMBERS) }))
+/** What of a ranking is shown: the likely groups, and of each the likeliest members; of those that were opened (by their place) all. */
+export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): (SuspectGroup & { more: number })[] {
+  return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, k) => {
+    const most = opened.has(k) ? Infinity : MOST_MEMBERS
+    return { ...group, suspects: group.suspects.slice(0, most), more: Math.max(0, group.suspects.length - most) }
+  })
 }
 
 /** A chance as it is said: never surer than it can be. */

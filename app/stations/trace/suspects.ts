@@ -12,7 +12,10 @@ const SLICE_MS = 12
 /** Ranked faults of the selected line, in groups that read alike; worked out only while someone looks, in slices that leave the page its frames. */
 export const useTraceStore = defineStore('trace', () => {
   const selected = useSelectionStore()
-  const groups = shallowRef<(SuspectGroup & { more: number })[]>([])
+  const all = shallowRef<readonly SuspectGroup[]>([])
+  /** Groups of which every member is shown, by their place. */
+  const opened = shallowRef<ReadonlySet<number>>(new Set())
+  const groups = computed(() => shownGroups(all.value, opened.value))
   const chosenSuspect = shallowRef(0)
   const tracing = shallowRef(false)
   /** Checks are being taken: whether the amplifier may be switched on is asked even while nobody looks at suspects. */
@@ -38,7 +41,7 @@ export const useTraceStore = defineStore('trace', () => {
     ranked.value = null
     const isWanted = tracing.value || (checking.value && (selected.proof?.wrong ?? 0) > 0)
     if (!isWanted || !selected.line || !selected.proof) {
-      groups.value = []
+      all.value = []
       tried.value = null
       return
     }
@@ -50,7 +53,8 @@ export const useTraceStore = defineStore('trace', () => {
       while (!step.done && performance.now() < until) step = steps.next()
       if (step.done) {
         ranked.value = step.value
-        groups.value = shownGroups(groupSuspects(step.value, output, proof))
+        all.value = groupSuspects(step.value, output, proof)
+        opened.value = new Set()
         tried.value = null
         return
       }
@@ -60,5 +64,7 @@ export const useTraceStore = defineStore('trace', () => {
     }
   }, { immediate: true })
 
-  return { groups, suspects, chosenSuspect, tracing, checking, tried, risk, mayBeOn, answer: () => { answered.value = asRead.value } }
+  const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
+
+  return { groups, openGroup, suspects, chosenSuspect, tracing, checking, tried, risk, mayBeOn, answer: () => { answered.value = asRead.value } }
 })

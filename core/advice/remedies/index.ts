@@ -2,6 +2,7 @@ import { acrossTheLine } from './acrossTheLine'
 import { behindControl } from './behindControl'
 import { highPass } from './highPass'
 import { moveAway } from './moveAway'
+import { numberAnew } from './numberAnew'
 import { ontoTap } from './ontoTap'
 import { pairInSeries } from './pairInSeries'
 import { broughtBy } from './brought'
@@ -19,6 +20,7 @@ export { remedyWords } from './words'
 
 const MAKERS: readonly RemedyMaker[] = [
   tapDown, moveAway, splitHere, thickerCable, pairInSeries, rightScale, acrossTheLine, behindControl, ontoTap, highPass, thickFirst, withCan, valveTap,
+  numberAnew,
 ]
 
 /**

@@ -33,6 +33,7 @@ export type RemedyFacts
     | { code: 'valve-tap', tapOhm: number, loadOhm: number }
     | { code: 'thick-first', thick: string, lossDb: number }
     | { code: 'with-can', labels: string[], kind: string }
+    | { code: 'number-anew', renumbered: { from: string, to: string }[] }
     | { code: 'right-scale', labels: string[], tapW: number, ratedV: number, takesW: number }
 
 export interface RemedyQuestion {

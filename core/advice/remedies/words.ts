@@ -40,6 +40,10 @@ function doneWords(facts: RemedyFacts, areAlike: boolean): { does: string, then:
     case 'valve-tap': return { does: `The ${Ohm(facts.tapOhm)} tap for this line`, then: `${Ohm(facts.loadOhm)} on it; off before the plug is moved.` }
     case 'thick-first': return { does: `${facts.thick} from the amplifier to there`, then: `Far end then ${writeDb(facts.lossDb)}.` }
     case 'with-can': return { does: `${list(facts.labels)} as ${facts.kind}`, then: 'On the taps that they stand on; that they fit the ceiling is to be looked at.' }
+    case 'number-anew': return {
+      does: facts.renumbered.length === 1 ? `Call the second ${facts.renumbered[0]!.from} ${facts.renumbered[0]!.to}` : `Number ${facts.renumbered.length} of them anew`,
+      then: facts.renumbered.map(r => `${r.from} becomes ${r.to}`).slice(0, 6).join(', ') + (facts.renumbered.length > 6 ? ' and more.' : '.'),
+    }
     case 'right-scale': return {
       does: `${facts.labels.length === 1 ? `Speaker ${facts.labels[0]} to its` : `${list(facts.labels)} to their`} ${W(facts.tapW)} tap of the ${lineVoltageName(facts.ratedV)} scale`,
       then: `${facts.labels.length === 1 ? 'It then takes' : 'Each then takes'} ${W(facts.takesW)} on this line, and is written so.`,

@@ -8,7 +8,7 @@ import { applyEdit } from '#core/job/apply'
 import { partsOf, type Edit } from '#core/job/edits'
 import { joinWithNext } from '../intents'
 import type { Branch, Job, WireNode } from '#core/job/schema'
-import { outputsOf, speakersOf } from '#core/job/tree'
+import { outputsOf, speakersOf, placeOf } from '#core/job/tree'
 import { addLike, cableEach, copyEach, joinEach, lengthsEach, moveEach, moveToNew, relabelEach, removeEach, retapEach, setEach, skippedWords, tapEach, wholeNodes, type ManyDone } from './many'
 import { countedOn } from './numbering'
 
@@ -44,7 +44,10 @@ describe('what a hand means with several', () => {
     ['a label too long is not made', () => done(relabelEach(job, [a], 'x'.repeat(60))), 'nothing | 01: the label would be too long'],
     ['taken off: the cable stays', () => done(removeEach(job, [b, c])), '01:10@5 04:10@15'],
     ['a whole group taken off', () => done(removeEach(series, [b, c]), series), '01:10@5 04:10@10'],
-    ['moved to another line in their order, the gap closed', () => { const on = applyEdit(job, moveEach(job, [c, a], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '02:10@10 04:10@10 | 01:5@5 01:10@5 03:10@5'],
+    ['moved to another line in their order, the gap closed', () => { const on = applyEdit(job, moveEach(job, [c, a], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '02:10@10 04:10@10 | 01:5@5 02:10@5 03:10@5'],
+    ['a number that stands there becomes the lowest free one, and it is said', () => moveEach(job, [c, a], { outputId: 'out3' }).renumbered.map(r => `${r.from} ${r.to}`).join(), '01 02'],
+    ['its length there not known', () => { const on = applyEdit(job, moveEach(job, [c], { outputId: 'out3' }, 'not-stated').edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '01:10@5 02:10@5 04:10@10 | 01:5@5 03:10'],
+    ['to the end of what hangs behind a control', () => done(moveEach(series, [a], { behindId: placeOf(series, b).parent.id }), series), 'series(02:10 03:10@5 01:10@5)@10 04:10@5'],
     ['moved behind one of the same line', () => done(moveEach(job, [a, b], { afterId: c })), '03:10@5 01:10@5 02:10@5 04:10@5'],
     ['moved before one, from both sides', () => done(moveEach(job, [a, d], { beforeId: c })), '02:10@5 01:10@5 04:10@5 03:10@5'],
     ['before the first', () => done(moveEach(job, [c, d], { beforeId: a })), '03:10@5 04:10@5 01:10@5 02:10@5'],

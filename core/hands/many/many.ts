@@ -4,9 +4,9 @@ import { isGroup } from '#core/network/tree'
 import { applyEdit } from '#core/job/apply'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setSpeaker, setTap, takesMore, type NewId } from '../intents'
-import type { Branch, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
+import type { Branch, Group, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
-import { findOutput, findPlace, speakersOf, throughsOf, outputOf, placeOf } from '#core/job/tree'
+import { findGroup, findOutput, findPlace, findSpeaker, speakersOf, throughsOf, outputOf, placeOf } from '#core/job/tree'
 import { countedOn } from './numbering'
 
 /**
@@ -123,24 +123,32 @@ export function removeEach(job: Job, ids: readonly string[]): ManyDone {
 }
 
 /** Where something is moved: the end of a line, behind a node, or before it. */
-export type MoveTo = { outputId: string } | { afterId: string } | { beforeId: string }
+export type MoveTo = { outputId: string } | { afterId: string } | { beforeId: string } | { behindId: string }
+
+/** What becomes of the cable of what is moved: it goes along as it is, or its length there is not known yet. */
+export type LeadThere = 'along' | 'not-stated'
+export interface Moved extends ManyDone { renumbered: { from: string, to: string }[] }
 
 /**
- * To another place, in the order they had: the end of a line, behind one of its speakers or before it. Leads go along; where they
- * leave a chain the cable that stays closes the gap. No group is left empty: one that is chosen whole goes whole.
+ * To another place, in the order they had: the end of a line, behind one of its speakers or before it, the end of what hangs behind a control. Where they
+ * leave a chain the cable that stays closes the gap. No group is left empty: one that is chosen whole goes whole. A number that stands on that line already
+ * becomes the lowest free one.
  */
-export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone {
+export function moveEach(job: Job, ids: readonly string[], to: MoveTo, leadThere: LeadThere = 'along'): Moved {
   const sequence = new Sequence(job)
   const asked = 'afterId' in to ? to.afterId : 'beforeId' in to ? to.beforeId : null
-  if (asked !== null && ids.includes(asked)) return { edit: null, skipped: [] }
+  const nothing: Moved = { edit: null, skipped: [], renumbered: [] }
+  if (asked !== null && ids.includes(asked)) return nothing
   let behind = 'afterId' in to ? to.afterId : null
   const nodes = wholeNodes(job, ids)
   const going = new Set(nodes.map(b => b.node.id))
   for (const { node, lead } of nodes) {
     const from = placeOf(sequence.job, node.id)
     const beside = behind ?? asked
-    const target = beside === null ? findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring : findPlace(sequence.job, beside)?.parent
-    if (!target) return { edit: null, skipped: [] }
+    const target = beside !== null
+      ? findPlace(sequence.job, beside)?.parent
+      : 'behindId' in to ? findGroup(sequence.job, to.behindId)?.group : findOutput(sequence.job, (to as { outputId: string }).outputId)?.output.wiring
+    if (!target) return nothing
     const rest = target.children.filter(b => b.node.id !== node.id)
     const index = beside === null ? rest.length : rest.findIndex(b => b.node.id === beside) + (behind === null ? 0 : 1)
     behind = node.id
@@ -152,8 +160,27 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo): ManyDone
       sequence.do({ kind: 'lead.set', nodeId: next.node.id, was: next.lead, to: { ...next.lead, lengthM: next.lead.lengthM + lead.lengthM } })
     }
     sequence.do({ kind: 'node.move', nodeId: node.id, parentId: target.id, index })
+    if (leadThere === 'not-stated' && lead) sequence.do({ kind: 'lead.set', nodeId: node.id, was: lead, to: null })
   }
-  return { edit: together(sequence.edits), skipped: [] }
+  const renumbered = numberedAnew(sequence, nodes.flatMap(b => speakersOf(asChain(b))))
+  return { edit: together(sequence.edits), skipped: [], renumbered }
+}
+const asChain = (branch: Branch): Group => ({ kind: 'chain', id: '', children: [branch] })
+
+/** Numbers of a line stay single: who came to one where another bears its number takes the lowest that is free. */
+function numberedAnew(sequence: Sequence, came: readonly Speaker[]): Moved['renumbered'] {
+  const ids = new Set(came.map(s => s.id))
+  return came.flatMap(({ id }) => {
+    const found = findSpeaker(sequence.job, id)
+    if (!found) return []
+    const { output, speaker } = found
+    const others = speakersOf(output.wiring).filter(s => s.id !== id)
+    // Two that bore one number already came so, and stay: it is said of their line.
+    if (!others.some(s => s.label === speaker.label && !ids.has(s.id))) return []
+    const label = freeLabel(new Set(others.map(s => s.label)))
+    sequence.do({ kind: 'speaker.set', nodeId: id, was: { label: speaker.label }, to: { label } })
+    return [{ from: speaker.label, to: label }]
+  })
 }
 
 /** To an output more on the amplifier of the first of them, rated like the line that they hang on; one edit. */

@@ -17,6 +17,7 @@ import { input } from './input'
 import { limiter } from './limiter'
 import { stated } from './stated'
 import { labels } from './labels'
+import { repeated } from './repeated'
 import { taken } from './taken'
 import { units } from './units'
 import { valve } from './valve'
@@ -24,4 +25,4 @@ import { valve } from './valve'
 /** Every rule, in the order in which their findings are told within one grade. */
 export const RULES: readonly Rule[] = [connection, lineVoltage, kindRemarks, throughs, taps, floor, stated, valve, reserve, limiter, cableLoss,
   cableGrows, highPass,
-  sharing, believed, units, bands, input, labels, curves, taken]
+  sharing, believed, units, bands, input, labels, curves, repeated, taken]

@@ -25,7 +25,11 @@ const isSearching = ref(false)
 const found = shallowRef<CableSearch | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
 
-const isMetric = computed(() => output.wiring.children.some(b => b.lead?.cable && 'areaMm2' in b.lead.cable))
+/** The sizes of the run, and where none is stated those of the person's own units. */
+const isMetric = computed(() => {
+  const stated = output.wiring.children.flatMap(b => b.lead?.cable ?? [])
+  return stated.length === 0 ? units.value === 'metric' : stated.some(cable => 'areaMm2' in cable)
+})
 const sizes = computed((): Cable[] => isMetric.value ? [...CLASS5_OHM_PER_KM.keys()].map(areaMm2 => ({ areaMm2 })) : USUAL_AWG.map(awg => ({ awg })))
 
 /** In slices of a frame: a long run is searched for seconds, and the page stays in the hand. */

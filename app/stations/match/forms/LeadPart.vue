@@ -9,7 +9,7 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, lengthOf } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
-import { sizesAtHand, usualCableOf } from './usualCable'
+import { cableExample, lengthExample, sizesAtHand, usualCableOf } from './usualCable'
 
 /** The cable that a place hangs by: its length and its size. `says`: which one of its cables that is. */
 const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()
@@ -17,7 +17,7 @@ const store = useJobStore()
 const { units } = useUnits()
 const lead = computed(() => store.job ? findPlace(store.job, nodeId)?.branch.lead ?? null : null)
 /** Of those that the job has, else the usual ones. */
-const sizes = computed(() => sizesAtHand(store.opened))
+const sizes = computed(() => sizesAtHand(store.opened, units.value))
 const usual = computed(() => usualCableOf(store.opened, [nodeId]))
 
 function set(change: { cable?: Cable, lengthM?: number }): void {
@@ -31,9 +31,9 @@ function set(change: { cable?: Cable, lengthM?: number }): void {
     <legend class="soft small">Cable {{ says }}</legend>
     <div class="two">
       <TextEntry
-        label="Length" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" hint="3.6 m or 12 ft"
+        label="Length" :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" :hint="lengthExample(units)"
         @commit="set({ lengthM: $event })" />
-      <TextEntry label="Size" :text="lead?.cable ? writeCable(lead.cable) : ''" :read="cableOf" hint="16 AWG" @commit="set({ cable: $event })" />
+      <TextEntry label="Size" :text="lead?.cable ? writeCable(lead.cable) : ''" :read="cableOf" :hint="cableExample(units)" @commit="set({ cable: $event })" />
     </div>
     <div v-if="lead && !lead.cable" class="taps" role="group" aria-label="Size of this cable">
       <span class="soft small">of which size?</span>

@@ -12,7 +12,7 @@ import { useSelectionStore } from '~/stores/selection'
 import KindPart from './KindPart.vue'
 import ZonePart from './ZonePart.vue'
 import { useOnChosen } from '../useOnChosen'
-import { usualCableOf } from './usualCable'
+import { cableExample, usualCableOf } from './usualCable'
 import { useUnits } from '~/composables/useUnits'
 
 const { units } = useUnits()
@@ -67,7 +67,7 @@ const act = useOnChosen()
       <TextEntry
         label="Lengths, in order" text="" :read="lengthsOf(units)" hint="20, then 6"
         @commit="v => act((job, ids) => lengthsEach(job, ids, v, usualCableOf(job, ids)))" />
-      <TextEntry label="Cable" text="" :read="cableOf" hint="16 AWG" @commit="v => act((job, ids) => cableEach(job, ids, v))" />
+      <TextEntry label="Cable" text="" :read="cableOf" :hint="cableExample(units)" @commit="v => act((job, ids) => cableEach(job, ids, v))" />
     </div>
     <div class="two">
       <TextEntry

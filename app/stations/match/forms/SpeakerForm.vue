@@ -7,10 +7,12 @@ import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findPlace } from '#core/job/tree'
 import { isGroup, nominalOhmOf } from '#core/network/tree'
+import { writeLength } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { newId } from '~/api/ids'
-import { countOf, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
+import { countOf, lengthOf, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
+import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
 import { useSelectionStore } from '~/stores/selection'
@@ -56,6 +58,8 @@ const usualCable = computed(() => usualCableOf(store.opened, [speaker.id]))
 
 // More of the same: how many, how far apart.
 const count = ref(1)
+const { units } = useUnits()
+const lengthOrNot = (typed: string) => typed === '' ? null : lengthOf(units.value)(typed)
 const apartM = ref<number | null>(null)
 const ownLengthM = computed(() => selected.place?.branch.lead?.lengthM ?? null)
 function addMore(): void {
@@ -162,8 +166,8 @@ const alikeWays = computed(() => Object.entries(ALIKE)
             {{ by < 0 ? '−' : '+' }}{{ Math.abs(by) === 1 ? '' : by }}</button>
         </div>
         <TextEntry
-          label="So far apart" :text="apartM === null ? '' : `${writeNumber(apartM, 6)} m`" :read="quantityOrNot('length')"
-          :hint="ownLengthM === null ? 'not stated' : `${writeNumber(ownLengthM, 6)} m, as this one`" @commit="apartM = $event" />
+          label="So far apart" :text="apartM === null ? '' : writeLength(apartM, units, 6)" :read="lengthOrNot"
+          :hint="ownLengthM === null ? 'not stated' : `${writeLength(ownLengthM, units, 6)}, as this one`" @commit="apartM = $event" />
       </div>
       <button class="act more" type="button" @click="addMore">Add {{ count }} like {{ speaker.label }} behind it</button>
     </fieldset>

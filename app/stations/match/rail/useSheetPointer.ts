@@ -5,13 +5,16 @@ import type { MoveTo } from '#core/hands/many/many'
 import { useMenuPress } from '~/composables/useMenuPress'
 import { elementOf } from '~/composables/elements'
 
+/** Where what is held can be put down by hand. */
+type DropPlace = Exclude<MoveTo, { behindId: string }>
+
 /** A mouse that moves less than this has only been pressed. */
 const CLICK_PX = 6
 
 interface Hands {
   /** Takes hold of a speaker: what is chosen goes along if it is one of them. */
   hold: (nodeIds: readonly string[]) => void
-  drop: (place: MoveTo) => void
+  drop: (place: DropPlace) => void
   frame: (nodeIds: string[]) => void
   menu: (event: Event, place: { outputId: string, nodeIds: readonly string[] }) => void
 }
@@ -29,7 +32,7 @@ const railAt = (target: EventTarget | null) => target instanceof Element ? targe
 export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
   const frame = shallowRef<{ left: number, top: number, width: number, height: number } | null>(null)
   /** What is held, beside the mouse, and where it would go. */
-  const held = shallowRef<{ x: number, y: number, place: MoveTo | null } | null>(null)
+  const held = shallowRef<{ x: number, y: number, place: DropPlace | null } | null>(null)
 
   type Subject = { x: number, y: number, nodeIds: string[] }
   type Dragged = D3DragEvent<HTMLElement, unknown, Subject>
@@ -61,7 +64,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
       frame.value = null
     })
 
-  function placeUnder(x: number, y: number): MoveTo | null {
+  function placeUnder(x: number, y: number): DropPlace | null {
     const under = document.elementFromPoint(x, y)
     const tag = tagAt(under)
     if (tag) {
