@@ -9,8 +9,8 @@ export interface Station {
   /** Goes there from any other; null where no letter is left for it: it is found by its name like all that can be done. */
   key: string | null
   keySays: string
-  /** Where it stands, in a few words; empty where there is nothing to say. */
-  state: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => string
+  /** Where it stands, in a few words; empty where there is nothing to say. `tooQuiet`: spaces that fall short, where that is known. */
+  state: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null, tooQuiet?: readonly string[]) => string
   isDone: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => boolean
 }
 

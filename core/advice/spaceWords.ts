@@ -1,10 +1,11 @@
 import type { Grade } from '#core/check/verdict'
-import type { Space } from '#core/job/schema'
+import type { Kind, Space, Job } from '#core/job/schema'
+import { TRANSFORMER_LOSS_DB } from '#core/schools/reserve'
 import { peakSchool, spaceUse } from '#core/schools/loudness'
 import { overlapOf } from '#core/room/coverage'
 import { writeLength, type Units } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import type { SpaceFacts, SpaceUnknown } from './spaces'
+import { spaceFacts, type DropsById, type SpaceFacts, type SpaceUnknown } from './spaces'
 
 /** Everything that is said of a space, in one place. */
 
@@ -16,6 +17,18 @@ export function spaceGrade({ targetDb, level }: Pick<SpaceFacts, 'targetDb' | 'l
   if (targetDb === null || level === null) return 'unknown'
   return level.meanDb >= targetDb - NOT_HEARD_DB ? 'good' : 'tight'
 }
+
+/** Names of the spaces that fall short of their target, a space a step: each is some milliseconds. What is not known falls short of nothing. */
+export function* tooQuietSpaces(job: Job, drops: DropsById): Generator<void, string[]> {
+  const names: string[] = []
+  for (const space of job.spaces) {
+    if (spaceGrade(spaceFacts(job, drops, space)) === 'tight') names.push(space.name)
+    yield
+  }
+  return names
+}
+/** "Dining too quiet", "3 spaces too quiet"; nothing where none is. */
+export const tooQuietWords = (names: readonly string[]): string => names.length === 0 ? '' : names.length <= 2 ? `${names.join(' and ')} too quiet` : `${names.length} spaces too quiet`
 
 const MISSING: Record<SpaceUnknown, string> = {
   'noise': 'how loud it is there with the system off', 'no-places': 'where speakers hang', 'kind': 'which speakers hang there', 'sensitivity': 'their sensitivity, and whether it is for 1 W or 2.83 V',
@@ -36,13 +49,33 @@ export function verdictWords({ targetDb, level, unknown, taps }: SpaceFacts): st
 
 /** Where the target comes from. */
 export function targetWords({ use, noiseDb, overDb }: Space, { targetDb }: SpaceFacts): string {
-  const { name, overDb: [least, most], mostDb } = spaceUse(use)
+  const { name, overDb: [least, most], mostDb, mostSays } = spaceUse(use)
   if (noiseDb === null || targetDb === null) return ''
   if (overDb !== null) return `Target ${writeNumber(targetDb)} dB = ${writeNumber(noiseDb)} dB noise and ${writeNumber(overDb)} dB that you ask.`
   const capped = mostDb !== null && targetDb < noiseDb + most
   return capped
-    ? `Target ${writeNumber(targetDb)} dB: ${name} wants ${least} to ${most} dB above ${writeNumber(noiseDb)} dB of noise, but gets no clearer above ${mostDb} dB. Make it quieter there first.`
+    ? `Target ${writeNumber(targetDb)} dB: ${name} wants ${least} to ${most} dB above ${writeNumber(noiseDb)} dB of noise, but ${mostSays}`
     : `Target ${writeNumber(targetDb)} dB = ${writeNumber(noiseDb)} dB noise and ${most} dB: ${name} wants ${least} to ${most}; the upper end, since level is trimmed later and capability is not.`
+}
+
+/** Over on the lowest tap, or short on the highest: what else would do. */
+const FAR_OVER_DB = 6
+export function otherModelWords({ targetDb, level, taps }: Pick<SpaceFacts, 'targetDb' | 'level' | 'taps'>): string {
+  const [lowest, highest] = [taps?.steps[0], taps?.steps.at(-1)]
+  if (targetDb === null || level === null || !lowest || !highest) return ''
+  if (lowest.meanDb - targetDb > FAR_OVER_DB) return `${dB(lowest.meanDb - targetDb)} over on its lowest tap, ${writeQuantity(lowest.tapW, 'W')}: a less sensitive speaker, one with a lower tap, or fewer of them would do.`
+  if (highest.meanDb < targetDb - NOT_HEARD_DB) return `${dB(targetDb - highest.meanDb)} short on its highest tap, ${writeQuantity(highest.tapW, 'W')}: a more sensitive speaker, or more of them, closer.`
+  return ''
+}
+
+/** What the transformers take of the level, where they are counted: stated by the model, or taken where it is not. */
+export function lossWords({ spots }: Pick<SpaceFacts, 'spots'>): string {
+  const losses = [...new Set(spots.flatMap(({ kind, tapW }) => kind === null || tapW === null || tapW === 0 ? [] : [lossText(kind)]))]
+  return losses.length === 0 ? '' : `Counted: ${losses.join('; ')}.`
+}
+function lossText({ model: { insertionDb, tapMeans } }: Kind): string {
+  if (tapMeans === 'driver-gets') return 'no transformer loss, since its taps say what the driver gets'
+  return insertionDb === null ? `${dB(TRANSFORMER_LOSS_DB)} lost in the transformer, taken: its sheet states none` : `${dB(insertionDb)} lost in the transformer, as stated`
 }
 
 /** How even it is. */
@@ -75,6 +108,7 @@ export function spaceRemarks(space: Space, { kind, spots }: SpaceFacts): SpaceRe
   if (space.ceiling === 'tiles') remarks.push({ grade: 'caution', says: 'A tile does not bear a speaker: a bridge or rails across the grid, and a safety hang to the building at each. How it is fixed is for the local code and a licensed person to decide.' })
   else if (spots.some(s => (s.spot.heightM ?? space.heightM) >= 2)) remarks.push({ grade: 'caution', says: 'What hangs overhead is held twice. Lifting, rigging and fixings: the local code and a licensed person decide.' })
   if (space.use === 'speech' || space.use === 'event') remarks.push({ grade: 'caution', says: 'Evacuation and fire alarm sound has standards of its own and is licensed work: nothing here sizes it.' })
+  if (space.use === 'masking') remarks.push({ grade: 'remark', says: 'Masking is heard where it changes: the same within 3 dB over the whole floor, brought up over days, and trimmed by ear and meter when the furniture stands.' })
   if (build === 'ceiling-open') remarks.push({ grade: 'remark', says: 'Open at the back: cheap, little bass, and heard above the ceiling too. A can has more bass and passes inspection more easily.' })
   if (space.heightM >= 5 && spots.some(s => s.spot.aim === null)) remarks.push({ grade: 'remark', says: 'A high roof: from above, much of the sound is echo before it arrives. Hang them lower, or aim from the walls, the last rows with units of their own.' })
   if (space.ceiling === 'outdoors' && (build === 'ceiling-open' || build === 'ceiling-can' || build === 'pendant')) remarks.push({ grade: 'remark', says: 'Outdoors there is no ceiling to hold it, and its sheet must say that it stands weather.' })

@@ -195,7 +195,7 @@ describe('power', () => {
   test('twice the watts are 3 dB', () => expect(wattsDb(10) - wattsDb(5)).toBeCloseTo(3.01, 2))
   test.each<[number, number | null]>([[0.1, 1.25], [1.25, 1.25], [1.26, 2.5], [10, 10], [10.1, null]])('%d W: tap %s', (needed, tap) => expect(lowestTap([0, 10, 1.25, 2.5, 5], needed, w => w)).toBe(tap))
   test.each<[SpaceUseId, number | null, number | null, number | null]>([
-    ['quiet-background', 50, null, 53],
+    ['quiet-background', 50, null, 53], ['masking', 40, null, 45], ['masking', 46, null, 48], ['masking', 52, null, 52],
     ['lively-background', 58, null, 64],
     ['foreground', 65, null, 75],
     ['speech', 65, null, 80],

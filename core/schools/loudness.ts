@@ -10,17 +10,26 @@ export interface SpaceUse {
   overDb: readonly [number, number]
   /** Louder than this is not asked of it, dB SPL; null: no such limit. */
   mostDb: number | null
+  /** Why not. */
+  mostSays?: string
 }
 
 /** Speech gets no clearer above this. */
 export const SPEECH_MOST_DB = 95
+/** Masking stays below speech: above this people raise their voices over it. From memory; common practice, no source. */
+export const MASKING_MOST_DB = 48
+const SPEECH_SAYS = `gets no clearer above ${SPEECH_MOST_DB} dB. Make it quieter there first.`
 
 export const SPACE_USES = [
   { id: 'quiet-background', name: 'quiet background', says: 'music that nobody has to raise a voice over', overDb: [0, 3], mostDb: null },
   { id: 'lively-background', name: 'lively background', says: 'music that is noticed: shops, bars', overDb: [3, 6], mostDb: null },
   { id: 'foreground', name: 'foreground', says: 'music that people come for', overDb: [8, 10], mostDb: null },
-  { id: 'speech', name: 'speech and paging', says: 'calls that must be understood', overDb: [10, 15], mostDb: SPEECH_MOST_DB },
-  { id: 'event', name: 'sport or event', says: 'above a crowd', overDb: [10, 15], mostDb: SPEECH_MOST_DB },
+  { id: 'speech', name: 'speech and paging', says: 'calls that must be understood', overDb: [10, 15], mostDb: SPEECH_MOST_DB, mostSays: SPEECH_SAYS },
+  { id: 'event', name: 'sport or event', says: 'above a crowd', overDb: [10, 15], mostDb: SPEECH_MOST_DB, mostSays: SPEECH_SAYS },
+  {
+    id: 'masking', name: 'sound masking', says: 'a low, even sound that hides talk from the next desk; below speech', overDb: [2, 5], mostDb: MASKING_MOST_DB,
+    mostSays: `is to stay below speech: ${MASKING_MOST_DB} dB at most.`,
+  },
 ] as const satisfies readonly SpaceUse[]
 export type SpaceUseId = (typeof SPACE_USES)[number]['id']
 export const SPACE_USE_IDS = SPACE_USES.map(u => u.id) as [SpaceUseId, ...SpaceUseId[]]

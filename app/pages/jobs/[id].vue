@@ -13,13 +13,16 @@ import { addressOf } from '~/stations/station'
 import DoneDialog from '~/components/shell/DoneDialog.vue'
 import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
 import { useJobStore } from '~/stores/job'
+import { tooQuietWords } from '#core/advice/spaceWords'
 import { useEvaluationStore } from '~/stores/evaluation'
+import { useRoomsStore } from '~/stores/rooms'
 import { useSelectionStore } from '~/stores/selection'
 
 const route = useRoute()
 const store = useJobStore()
 const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
+const rooms = useRoomsStore()
 const keysOpen = ref(false)
 provide(OPEN_KEYS, keysOpen)
 const findOpen = ref(false)
@@ -37,7 +40,7 @@ useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` :
 
 const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
 // With the server away its words need the room; how the job stands is at the stations too.
-const says = computed(() => store.status === 'ready' && store.connection !== 'away' ? evaluation.sentence.replace(/\.$/, '') : '')
+const says = computed(() => store.status === 'ready' && store.connection !== 'away' ? [evaluation.sentence.replace(/\.$/, ''), tooQuietWords(rooms.tooQuiet)].filter(Boolean).join('; ') : '')
 const kept = computed(() => {
   if (store.status !== 'ready') return ''
   const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
@@ -50,7 +53,7 @@ const stations = computed(() => STATIONS.map((station) => {
   const query = selected.selection.outputId ? { line: selected.selection.outputId } : undefined
   const { states, isWhole } = evaluation
   const job = store.job ?? { spaces: [] }
-  return { name: station.name, to: { path, query }, says: isWhole ? station.state(states, job) : '…', here: route.path === path, done: isWhole && station.isDone(states, job) }
+  return { name: station.name, to: { path, query }, says: isWhole ? station.state(states, job, rooms.tooQuiet) : '…', here: route.path === path, done: isWhole && station.isDone(states, job) }
 }))
 
 // A new job asks for its name first; later a press on the name renames it.

@@ -11,7 +11,9 @@ import { useMenuPress } from '~/composables/useMenuPress'
 import { useMedia } from '~/composables/useMedia'
 import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
-import { contourPath, EDGE, planScale, rulerMarks, SHADE_ABOVE_DB, SHADE_BELOW_DB, SHADE_MOST, shadeCells, snapped, TAG_ROOM } from './floorPlan'
+import { walkOrder } from '#core/room/walls'
+import { useEvaluationStore } from '~/stores/evaluation'
+import { contourPath, EDGE, legendRows, planScale, rulerMarks, SHADE_MOST, shadeCells, shadeRange, snapped, TAG_ROOM, wayPath } from './floorPlan'
 import { useSpaceStore } from './spaceStore'
 import { elementOf } from '~/composables/elements'
 
@@ -24,6 +26,7 @@ const emit = defineEmits<{
   menu: [event: MouseEvent, spotId: string | null]
 }>()
 const at = useSpaceStore()
+const evaluation = useEvaluationStore()
 const space = computed(() => sure(at.space, 'space to draw'))
 const kept = computed(() => sure(at.kept, 'space to draw'))
 const { units } = useUnits()
@@ -69,6 +72,7 @@ const INK = { day: [62, 74, 92], night: [190, 202, 222] } as const
 const isForced = useMedia('(forced-colors: active)')
 const isSystemDark = useMedia('(prefers-color-scheme: dark)')
 const shadeInk = computed(() => (isForced.value ? isSystemDark.value : night.value) ? INK.night : INK.day)
+const range = computed(() => shadeRange(at.facts?.level ?? null, at.facts?.targetDb ?? null))
 let pixels: ImageData | null = null
 function shade(): void {
   const element = canvas.value
@@ -79,19 +83,29 @@ function shade(): void {
     element.height = cells.rows
     pixels = new ImageData(cells.columns, cells.rows)
   }
-  shadeCells(grid, { offsetDb: at.offsetDb, aboutDb: at.aboutDb, ink: shadeInk.value }, pixels.data)
+  shadeCells(grid, { offsetDb: at.offsetDb, range: range.value, ink: shadeInk.value }, pixels.data)
   element.getContext('2d')!.putImageData(pixels, 0, 0)
 }
-watch([image, () => at.aboutDb, () => at.offsetDb, shadeInk], shade, { flush: 'post' })
+watch([image, range, () => at.offsetDb, shadeInk], shade, { flush: 'post' })
 
 /** Lines of equal level: as wanted, and 3 dB to either side. */
 const lines = computed(() => at.grid.length === 0
   ? []
   : [0, -3, 3].map(off => ({ off, path: contourPath(at.field!.cells, at.grid, at.aboutDb + off - at.offsetDb, scale.value) })).filter(l => l.path !== ''))
-const legend = computed(() => [SHADE_ABOVE_DB, 6, 3, 0, -3, -6, -SHADE_BELOW_DB].map(off => ({
-  off, db: Math.round(at.aboutDb + off), shade: (off + SHADE_BELOW_DB) / (SHADE_ABOVE_DB + SHADE_BELOW_DB),
-})))
+const legend = computed(() => legendRows(range.value, at.aboutDb))
+/** What is wanted lies beyond the shades: it is said how far. */
+const beyond = computed(() => legend.value.some(row => row.isAbout) ? '' : `${Math.round(at.aboutDb)} dB wanted, ${at.aboutDb < range.value.fromDb ? 'below' : 'above'} all of this`)
 const ink = computed(() => shadeInk.value.join(' '))
+
+/** The way of the cable: line by line in the order of the rail for those that hang, in walking order for those that do not yet. */
+const ways = computed(() => {
+  const { entry, spots } = space.value
+  const bySpeaker = new Map(spots.flatMap(s => s.nodeId === null ? [] : [[s.nodeId, s] as const]))
+  const hung = evaluation.lines.map(line => line.speakers.flatMap(s => bySpeaker.get(s.id) ?? [])).filter(places => places.length > 0)
+  const free = at.facts!.spots.filter(s => s.speaker === null).map(s => s.spot)
+  const planned = free.length === 0 || at.held ? [] : [walkOrder(free, entry).map(k => free[k]!)]
+  return [...hung, ...planned].map(places => wayPath(entry, places, scale.value))
+})
 
 /** What the level is under the mouse, else at the cross. */
 const pointer = ref<Place | null>(null)
@@ -176,6 +190,7 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
             </template>
           </g>
         </g>
+        <path v-for="(d, k) in ways" :key="`way${k}`" :d="d" class="way" aria-hidden="true" />
         <polygon :points="walls" class="walls" />
         <g
           class="entry"
@@ -209,19 +224,21 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
       </svg>
     </div>
     <div class="beside">
-      <p class="soft small">{{ writeArea(areaM2(space.outline), units) }}, from above</p>
+      <p class="soft small">{{ writeArea(areaM2(space.outline), units) }}, from above<template
+        v-if="space.spots.length > 0">; {{ writeArea(areaM2(space.outline) / space.spots.length, units) }} a speaker, for who goes by that rule</template></p>
       <p class="reading" role="status">
         <template v-if="read"><b class="read figure">{{ read.says }}</b> <span
           class="soft small">at {{ writeLength(read.place.xM - box.fromXM, units) }}, {{ writeLength(read.place.yM - box.fromYM, units) }}</span></template>
         <span v-else class="soft small">Press the floor: what is heard there.</span>
       </p>
       <div v-if="at.grid.length > 0" class="legend" :aria-label="`Shades about ${Math.round(at.aboutDb)} dB`">
-        <p v-for="row in legend" :key="row.off" class="row small">
+        <p v-for="row in legend" :key="row.db" class="row small">
           <span class="swatch" :style="{ background: `rgb(${ink} / ${row.shade * SHADE_MOST})` }" />
           <span class="figure">{{ row.db }}</span>
-          <span v-if="row.off === 0" class="soft">{{ spaceGrade(at.facts!) === 'unknown' ? 'dB average' : 'dB wanted' }}</span>
+          <span v-if="row.isAbout" class="soft">{{ spaceGrade(at.facts!) === 'unknown' ? 'dB average' : 'dB wanted' }}</span>
         </p>
       </div>
+      <p v-if="at.grid.length > 0 && beyond" class="soft small key">{{ beyond }}</p>
       <p v-if="lines.length > 0" class="soft small key"><span class="dash" aria-hidden="true" /> thick: as wanted; thin: 3 dB to either side</p>
     </div>
   </div>
@@ -240,6 +257,7 @@ svg { position: relative; display: block; overflow: visible; touch-action: pan-y
 .contour { fill: none; stroke: var(--ink); stroke-width: 1; stroke-dasharray: 2 4; pointer-events: none; }
 .contour.wanted { stroke-width: 2.2; stroke-dasharray: none; }
 .circles circle { fill: none; stroke: var(--pen); stroke-width: 1.4; stroke-dasharray: 5 4; pointer-events: none; }
+.way { fill: none; stroke: var(--copper); stroke-width: 1.3; stroke-opacity: .75; pointer-events: none; }
 .entry path { stroke: var(--copper); stroke-width: 3; }
 .entry circle { fill: var(--copper); }
 .measured path { stroke: var(--ink); stroke-width: 2; }

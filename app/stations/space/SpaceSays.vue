@@ -5,8 +5,8 @@ import { isKnown, writeRating } from '#core/amplifier/index'
 import type { HangTo } from '#core/hands/spaces'
 import { speakerAt } from '#core/hands/spaces'
 import { outputsOf } from '#core/job/tree'
-import { evennessWords, LAW_WORDS, measuredWords, missingWords, peaksWords, spaceGrade, spaceRemarks, spacingWords, targetWords, verdictWords } from '#core/advice/spaceWords'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { evennessWords, LAW_WORDS, lossWords, measuredWords, missingWords, otherModelWords, peaksWords, spaceGrade, spaceRemarks, spacingWords, targetWords, verdictWords } from '#core/advice/spaceWords'
+import { writeQuantity } from '#core/quantity/write'
 import KeyCap from '~/components/KeyCap.vue'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
@@ -47,7 +47,7 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
       <p v-if="spaceGrade(facts) !== 'unknown'" class="soft">{{ targetWords(space, facts) }}</p>
       <p v-if="facts.level" class="soft">{{ evennessWords(facts) }} {{ peaksWords(space) }}</p>
       <p v-if="facts.level && facts.unknown.length > 0" class="soft">{{ missingWords(facts.unknown) }}</p>
-      <p v-if="facts.assumed.length > 0" class="soft">The loss of their transformers is not stated: 1 dB taken.</p>
+      <p v-if="facts.level && lossWords(facts)" class="soft">{{ lossWords(facts) }}</p>
     </section>
 
     <section v-if="facts.taps" class="part">
@@ -61,8 +61,8 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
         </button>
       </div>
       <p v-if="facts.taps.nowW === null" class="soft">They hang on different taps: tap − and tap + move each to its next.</p>
-      <p v-else-if="facts.targetDb !== null && facts.taps.lowestW === null" class="soft">
-        No tap of this speaker reaches {{ writeNumber(facts.targetDb) }} dB: more of them, closer, or more sensitive ones.</p>
+      <p v-else-if="otherModelWords(facts)" class="soft">{{ otherModelWords(facts) }} <button class="act" type="button" @click="at.mode = 'change'">choose
+        another model</button></p>
     </section>
 
     <section class="part">

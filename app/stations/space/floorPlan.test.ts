@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { LevelField, cellsOf } from '#core/room/level'
 import { rectangle } from '#core/room/outline'
-import { besidePlace, contourPath, nudgeM, planScale, rulerMarks, SHADE_MOST, shadeCells, shadeOf, snapped } from './floorPlan'
+import { besidePlace, contourPath, legendRows, nudgeM, planScale, rulerMarks, SHADE_MOST, shadeCells, shadeOf, shadeRange, snapped, wayPath } from './floorPlan'
 
 describe('scale', () => {
   test.each<[number, number, number, number, number]>([[10, 5, 854, 644, 80], [10, 5, 854, 244, 40], [1, 1, 854, 644, 120], [800, 400, 300, 300, 4]])('%d by %d m in %d by %d px: %d px a metre', (l, w, width, height, px) => {
@@ -17,12 +17,26 @@ describe('scale', () => {
 })
 
 describe('shades', () => {
-  test.each([[70, 0.5], [61, 0], [50, 0], [79, 1], [90, 1], [73, 12 / 18]])('%d dB about 70: %d', (db, shade) => expect(shadeOf(db, 70)).toBeCloseTo(shade, 9))
+  const range = { fromDb: 61, toDb: 79 }
+  test.each([[70, 0.5], [61, 0], [50, 0], [79, 1], [90, 1], [73, 12 / 18]])('%d dB between 61 and 79: %d', (db, shade) => expect(shadeOf(db, range)).toBeCloseTo(shade, 9))
+  test.each<[string, { p10Db: number, p90Db: number } | null, number | null, number, number]>([
+    ['what was found and what is wanted', { p10Db: 68, p90Db: 74 }, 70, 65, 77], ['a little above all that was found', { p10Db: 60, p90Db: 66 }, 70, 57, 73],
+    ['nine above: not in the shades', { p10Db: 60, p90Db: 66 }, 75, 57, 69], ['nine below: neither', { p10Db: 75, p90Db: 80 }, 66, 71.5, 83.5],
+    ['an even floor is not made to look uneven', { p10Db: 70, p90Db: 70.5 }, null, 64.25, 76.25], ['nothing known', null, 70, 64, 76],
+  ])('%s', (_, found, wanted, fromDb, toDb) => expect(shadeRange(found, wanted)).toEqual({ fromDb, toDb }))
+  test('rows of the legend are 3 dB apart from what is wanted, loudest first, within the shades', () => {
+    expect(legendRows({ fromDb: 65, toDb: 77 }, 70).map(r => [r.db, r.isAbout, Number(r.shade.toFixed(3))]))
+      .toEqual([[76, false, 0.917], [73, false, 0.667], [70, true, 0.417], [67, false, 0.167]])
+    expect(legendRows({ fromDb: 75, toDb: 83 }, 66).map(r => [r.db, r.isAbout])).toEqual([[81, false], [78, false], [75, false]])
+  })
+  test('a way runs along first, then across, from where the cable comes in', () => {
+    expect(wayPath({ xM: 0, yM: 0 }, [{ xM: 2, yM: 1 }, { xM: 4, yM: 1 }], { x: m => 10 * m, y: m => 10 * m })).toBe('M0.0 0.0H20.0V10.0H40.0V10.0')
+  })
   test('each cell its ink, as dark as its level less the peaks; none where no level is known', () => {
     const pixels = new Uint8ClampedArray(8).fill(9)
-    shadeCells(Float64Array.of(76, 90), { offsetDb: -6, aboutDb: 70, ink: [1, 2, 3] }, pixels)
+    shadeCells(Float64Array.of(76, 90), { offsetDb: -6, range, ink: [1, 2, 3] }, pixels)
     expect([...pixels]).toEqual([1, 2, 3, Math.round(SHADE_MOST * 255 / 2), 1, 2, 3, Math.round(SHADE_MOST * 255)])
-    shadeCells(new Float64Array(0), { offsetDb: 0, aboutDb: 70, ink: [1, 2, 3] }, pixels)
+    shadeCells(new Float64Array(0), { offsetDb: 0, range, ink: [1, 2, 3] }, pixels)
     expect([...pixels]).toEqual(Array(8).fill(0))
   })
 })

@@ -40,25 +40,44 @@ export function rulerMarks(lengthM: number, pxPerM: number, units: Units): { m: 
   return scaleLinear().domain([0, lengthM / unitM]).ticks(count).filter(v => v >= 0).map(v => ({ m: v * unitM, text: String(Number(v.toFixed(2))) }))
 }
 
-/** Shades run from so far below what is wanted to so far above. */
-export const SHADE_BELOW_DB = 9
-export const SHADE_ABOVE_DB = 9
+/** Levels between which the shades run, dB: at `fromDb` paper, at `toDb` the darkest. */
+export interface ShadeRange { fromDb: number, toDb: number }
+/** Beyond the levels found, to either side; and never less than this in all, so that an even floor is not made to look uneven. */
+const BEYOND_DB = 3
+const LEAST_RANGE_DB = 12
+/** What is wanted belongs to the shades where it is no farther than this from what was found: a floor 9 dB above it was one dark slab. */
+const WANTED_WITHIN_DB = 4
+/** Shades that fit the values found: from a little under the quietest tenth to a little over the loudest, with what is wanted where it is near. */
+export function shadeRange(found: { p10Db: number, p90Db: number } | null, wantedDb: number | null): ShadeRange {
+  const [low, high] = found ? [found.p10Db, found.p90Db] : [wantedDb ?? 0, wantedDb ?? 0]
+  const isNear = wantedDb !== null && wantedDb >= low - WANTED_WITHIN_DB && wantedDb <= high + WANTED_WITHIN_DB
+  const [fromDb, toDb] = [Math.min(low, isNear ? wantedDb : low) - BEYOND_DB, Math.max(high, isNear ? wantedDb : high) + BEYOND_DB]
+  const short = Math.max(0, LEAST_RANGE_DB - (toDb - fromDb)) / 2
+  return { fromDb: fromDb - short, toDb: toDb + short }
+}
+/** Rows of the legend, loudest first: 3 dB apart and counted from what is wanted, so that it is one of them where it lies within. */
+export function legendRows({ fromDb, toDb }: ShadeRange, aboutDb: number): { db: number, isAbout: boolean, shade: number }[] {
+  const first = Math.ceil((fromDb - aboutDb) / 3)
+  const last = Math.floor((toDb - aboutDb) / 3)
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => last - k)
+    .map(step => ({ db: Math.round(aboutDb + 3 * step), isAbout: step === 0, shade: shadeOf(aboutDb + 3 * step, { fromDb, toDb }) }))
+}
 /** The darkest shade lets paper through still: what is written on it is read. */
 export const SHADE_MOST = 0.84
 /** How dark a level is shaded, 0 to 1. */
-export function shadeOf(db: number, aboutDb: number): number {
-  return Math.min(1, Math.max(0, (db - aboutDb + SHADE_BELOW_DB) / (SHADE_BELOW_DB + SHADE_ABOVE_DB)))
+export function shadeOf(db: number, { fromDb, toDb }: ShadeRange): number {
+  return Math.min(1, Math.max(0, (db - fromDb) / (toDb - fromDb)))
 }
 
-export interface Shading { offsetDb: number, aboutDb: number, ink: readonly [number, number, number] }
+export interface Shading { offsetDb: number, range: ShadeRange, ink: readonly [number, number, number] }
 /** Cells as an image: ink of that colour, as dark as the level. What lies beside the floor is cut off where it is drawn. */
-export function shadeCells(gridDb: Float64Array, { offsetDb, aboutDb, ink: [r, g, b] }: Shading, into: Uint8ClampedArray): void {
+export function shadeCells(gridDb: Float64Array, { offsetDb, range, ink: [r, g, b] }: Shading, into: Uint8ClampedArray): void {
   if (gridDb.length === 0) into.fill(0)
   for (let k = 0; k < gridDb.length; k++) {
     into[4 * k] = r
     into[4 * k + 1] = g
     into[4 * k + 2] = b
-    into[4 * k + 3] = Math.round(SHADE_MOST * 255 * shadeOf(gridDb[k]! + offsetDb, aboutDb))
+    into[4 * k + 3] = Math.round(SHADE_MOST * 255 * shadeOf(gridDb[k]! + offsetDb, range))
   }
 }
 
@@ -98,3 +117,8 @@ export function snapped({ xM, yM }: Place, units: Units): Place {
 }
 /** One press of an arrow key. */
 export const nudgeM = (units: Units, isLarge: boolean): number => (units === 'metric' ? 0.1 : FOOT_M / 4) * (isLarge ? 10 : 1)
+
+/** A way along walls through places, as a path: along first, then across, as its length is counted. */
+export function wayPath(from: Place, places: readonly Place[], scale: Pick<PlanScale, 'x' | 'y'>): string {
+  return places.reduce((path, place) => `${path}H${scale.x(place.xM).toFixed(1)}V${scale.y(place.yM).toFixed(1)}`, `M${scale.x(from.xM).toFixed(1)} ${scale.y(from.yM).toFixed(1)}`)
+}
