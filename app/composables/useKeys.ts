@@ -27,6 +27,16 @@ export function useKeys(bindings: () => Action[], target: () => ActionTarget | n
     event.preventDefault()
     binding.run(event)
   }
-  onMounted(() => document.addEventListener('keydown', onKey))
-  onBeforeUnmount(() => document.removeEventListener('keydown', onKey))
+  // A choice that is pressed with the mouse is done: the keys are the page's again. One that the keys came to stays where they are.
+  const onClick = (event: MouseEvent) => {
+    if (event.detail > 0 && event.target instanceof Element) event.target.closest<HTMLElement>('form .tap')?.blur()
+  }
+  onMounted(() => {
+    document.addEventListener('keydown', onKey)
+    document.addEventListener('click', onClick)
+  })
+  onBeforeUnmount(() => {
+    document.removeEventListener('keydown', onKey)
+    document.removeEventListener('click', onClick)
+  })
 }

@@ -30,7 +30,7 @@ test.each<[string, GearKind, object, Here, string, string]>([
   ['cable is chosen by its size', 'cable', {}, { lineV: 70.71 }, 'not-known', ''],
 ])('%s', (_, kind, stated, here, fits, why) => expect(fitHere(kind, rowOf(kind, stated), here)).toEqual({ fits, why }))
 
-test('what fits comes first, what does not comes last, each in its order', () => {
-  const rows = [10, 35, null, 50, 20].map(ratingW => rowOf('control', { ratingW, linesV: [70] }))
-  expect(fittingFirst('control', rows, { lineV: 70.71, behindW: 37.5 }).map(({ row }) => row.values[1])).toEqual([50, null, 10, 35, 20])
+test('what fits comes first, the smallest that carries it before larger ones; what does not comes last, in its order', () => {
+  const rows = [10, 100, 35, null, 50, 20].map(ratingW => rowOf('control', { ratingW, linesV: [70] }))
+  expect(fittingFirst('control', rows, { lineV: 70.71, behindW: 37.5 }).map(({ row }) => row.values[1])).toEqual([50, 100, null, 10, 35, 20])
 })

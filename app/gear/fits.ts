@@ -46,8 +46,11 @@ function speaker(scales: readonly { lineV: number, tapsW: number[] }[], ownOhm: 
   return scales.some(s => isSameVoltage(s.lineV, lineV)) ? { fits: 'yes', why: '' } : { fits: 'no', why: `its taps are for ${volts(scales.map(s => s.lineV))}` }
 }
 
-/** Those that fit first, then those of which it is not known; each part keeps its order. */
+/** Those that fit first, of what carries something the smallest that does; then those of which it is not known. Else each part keeps its order. */
 export function fittingFirst(kind: GearKind, rows: readonly GearRow[], here: Here): { row: GearRow, fit: Fit }[] {
+  const ratingAt = here.behindW == null ? -1 : LIST_KEYS[kind].indexOf('ratingW')
+  const ratingOf = ({ values }: GearRow) => ratingAt === -1 ? 0 : Number(values[ratingAt])
   const judged = rows.map(row => ({ row, fit: fitHere(kind, row, here) }))
-  return (['yes', 'not-known', 'no'] as const).flatMap(fits => judged.filter(j => j.fit.fits === fits))
+  const part = (fits: Fit['fits']) => judged.filter(j => j.fit.fits === fits)
+  return [...part('yes').sort((a, b) => ratingOf(a.row) - ratingOf(b.row)), ...part('not-known'), ...part('no')]
 }

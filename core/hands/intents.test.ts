@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { cabled, counter, jobOf, nodeIds as idsOf, outputOf } from '#core/testing/jobs'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
-import { addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, nextLabel, removeNode, retap, setLineCable, setSpeaker, setTap, shift, ungroup } from './intents'
+import { sizeUnstated, addAfter, addAmplifier, addFirst, addOutput, joinWithNext, moveToOutput, nextLabel, removeNode, retap, setLineCable, setSpeaker, setTap, shift, ungroup } from './intents'
 import { TAKEN_AS } from './takenAs'
 import type { Cable } from '#core/quantity/cable'
 import type { Job, WireNode } from '#core/job/schema'
@@ -103,4 +103,12 @@ test('who sets what was only guessed has said it: the name that told of a guess 
   expect([setTap({ ...speaker, name: 'wall unit' }, 10), setTap({ ...speaker, name: 'wall unit' }, 5)]).toEqual([null, expect.objectContaining({ to: { load: expect.objectContaining({ tapW: 5 }) } })])
   expect((setSpeaker(speaker, { continuousW: 20 }))).toMatchObject({ to: { continuousW: 20 } })
   expect(JSON.stringify(setSpeaker(speaker, { continuousW: 20 }))).not.toContain('name')
+})
+
+test('a size for every length that has none: what is stated stays, what has no length stays so', () => {
+  const sizeless = applyEdit(job, { kind: 'lead.set', nodeId: b, was: lead(5), to: { cable: null, lengthM: 7 } }).job
+  const bare = applyEdit(sizeless, { kind: 'lead.set', nodeId: c, was: lead(5), to: null }).job
+  const sized = applyEdit(bare, sizeUnstated(bare, { areaMm2: 1.5 })!).job
+  expect(outputOf(sized).wiring.children.map(child => child.lead)).toEqual([lead(5), { cable: { areaMm2: 1.5 }, lengthM: 7 }, null, lead(5)])
+  expect(sizeUnstated(job, { awg: 12 })).toBeNull()
 })

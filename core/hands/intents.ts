@@ -142,6 +142,13 @@ export function setLineCable(job: Job, outputId: string, cable: Cable): Edit | n
     : []))
 }
 
+/** One size for every length of the job of which none is stated: what is stated stays. */
+export function sizeUnstated(job: Job, cable: Cable): Edit | null {
+  return together(outputsOf(job).flatMap(o => branchesOf(o.wiring)).flatMap(({ lead, node }): SimpleEdit[] => lead && lead.cable === null
+    ? [{ kind: 'lead.set', nodeId: node.id, was: lead, to: { ...lead, cable } }]
+    : []))
+}
+
 /** Whether a further member may simply go into it: what stands behind a control is a place of its own, and nobody slips behind it unasked. */
 export function takesMore(node: WireNode, kind: 'series' | 'star'): node is Group {
   return isGroup(node) && node.kind === kind && !node.through

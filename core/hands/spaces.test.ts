@@ -134,11 +134,12 @@ test('moving stays on the floor; heights and aims are set; what does not change 
   expect(setSpace(space(), { name: 'Hall' })).toBeNull()
   expect(setSpace(space(), { name: 'Nave', heightM: 3 })).toEqual({ kind: 'space.set', spaceId: 'hall', was: { name: 'Hall' }, to: { name: 'Nave' } })
 })
-test('a new space takes the storey of the last, and a free name; something new is put on the floor', () => {
+test('a new space takes the storey, use, height and speaker of the last, not its noise, and a free name; something new is put on the floor', () => {
   const { job, space } = house()
-  const storeyed = done(job, setSpace(space(), { floor: 'Ground', name: 'Space 1' }))
+  const storeyed = done(job, setSpace(space(), { floor: 'Ground', name: 'Space 1', use: 'speech', heightM: 4.5, noiseDb: 61, rackM: 9 }))
   const { edit, spaceId } = addSpace(storeyed, counter('s'))
-  expect([spaceById(done(storeyed, edit), spaceId)!.name, spaceById(done(storeyed, edit), spaceId)!.floor]).toEqual(['Space 2', 'Ground'])
+  const { name, floor, use, heightM, noiseDb, rackM, kindId, spots } = spaceById(done(storeyed, edit), spaceId)!
+  expect([name, floor, use, heightM, noiseDb, rackM, kindId === space().kindId, spots]).toEqual(['Space 2', 'Ground', 'speech', 4.5, null, null, true, []])
   const bent = [[0, 0], [10, 0], [10, 2], [2, 2], [2, 10], [0, 10]].map(([xM, yM]) => ({ xM: xM!, yM: yM! }))
   expect([middleOf(space()), middleOf({ outline: bent })]).toEqual([{ xM: 4, yM: 3 }, { xM: 6.667, yM: 0.667 }])
 })

@@ -36,7 +36,10 @@ export function addSpace(job: Job, newId: NewId): { edit: Edit, spaceId: string 
   const taken = new Set(job.spaces.map(s => s.name))
   let number = 1
   while (taken.has(`Space ${number}`)) number++
-  const space: Space = { ...plainSpace(newId(), `Space ${number}`), floor: job.spaces.at(-1)?.floor ?? '' }
+  const last = job.spaces.at(-1)
+  // The next room of a house is mostly for the same, as high, with the same speaker; its noise, its floor and its cable are its own.
+  const { floor, use, heightM, earsM, ceiling, kindId, overlap, peaks, slack } = last ?? plainSpace('', '')
+  const space: Space = { ...plainSpace(newId(), `Space ${number}`), floor, use, heightM, earsM, ceiling, kindId, overlap, peaks, slack }
   return { edit: { kind: 'space.add', index: job.spaces.length, space }, spaceId: space.id }
 }
 

@@ -143,9 +143,9 @@ test('a model for a stretch of a rail, one undo; a newer version is asked about,
   await browser.driver.wait(async () => (await read()).amplifier.highPassHz === 55, 5000)
   // Set by hand otherwise than its model: marked, and taken back.
   await fill('What this output gives', '70 V 100 W', '.pane')
-  await browser.see('.amplifier .again', 'By hand otherwise than its model')
-  await browser.click('.amplifier .again .act', 'as the model')
-  await browser.gone('.amplifier .again')
+  await browser.see('.pane .model .again', 'By hand otherwise than its model')
+  await browser.click('.pane .model .again .act', 'as the model')
+  await browser.gone('.pane .model .again')
   expect(((await (await fetch(`${world.url}/api/gear/${rack.modelId}`)).json()) as { usedIn: { version: number }[] }).usedIn.map(u => u.version)).toEqual([2])
   expect([amplifier.name, amplifier.outputs.length, new Set(amplifier.outputs.map(o => JSON.stringify(o.rating))).size]).toEqual(['Line amplifier 4 × 240 W', 4, 1])
 }, 60_000)

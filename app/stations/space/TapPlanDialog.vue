@@ -52,7 +52,7 @@ function set(): void {
       <ul v-if="plan.limits.length > 0" class="limits" aria-label="What stops it">
         <li v-for="limit in plan.limits" :key="`${limit.kind} ${limit.label}`">{{ limitWords(limit) }}</li>
       </ul>
-      <div v-if="rows.length > 0" class="wide">
+      <div v-if="rows.length > 0" class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead><tr><th>space</th><th class="number">wanted</th><th class="number">reached</th><th>taps now</th><th>then</th></tr></thead>
           <tbody>

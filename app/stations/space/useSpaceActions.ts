@@ -36,7 +36,9 @@ export function useSpaceActions() {
   function add(): void {
     if (!store.job) return
     const { edit, spaceId } = addSpace(store.job, newId)
+    const last = store.job.spaces.at(-1)
     if (!store.edit(edit)) return
+    if (last) store.say(`Like ${last.name}: its use, height and speaker are taken over; its floor and noise are to be said`)
     at.look(spaceId)
     at.mode = 'change'
     void nextTick(() => document.querySelector<HTMLInputElement>('.space-form input')?.select())

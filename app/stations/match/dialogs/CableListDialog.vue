@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import Dialog from 'primevue/dialog'
+import { sizeUnstated } from '#core/hands/intents'
 import { cableCost, cableList, cableListTable, USUAL_SLACK } from '#core/advice/cableList'
 import { writeCable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
@@ -10,6 +11,7 @@ import { within } from '~/components/form/readers'
 import { useCablePrices } from '~/composables/useCablePrices'
 import { useJobStore } from '~/stores/job'
 import { useUnits } from '~/composables/useUnits'
+import { sizesAtHand } from '../forms/usualCable'
 
 const { units } = useUnits()
 
@@ -33,6 +35,7 @@ const rows = computed(() => list.value.sizes.map((size) => {
   const model = size.cable && modelOf(size.cable)
   return { ...size, key: writeCable(size.cable), cost: model ? (model.price * size.withSlackM).toFixed(2) : 'not known', model: model?.name ?? 'no price in the library' }
 }))
+const sizes = computed(() => sizesAtHand(store.opened, units.value))
 async function copy(): Promise<void> {
   try {
     await navigator.clipboard.writeText(cableListTable(list.value, priceOf, units.value))
@@ -47,7 +50,7 @@ async function copy(): Promise<void> {
 <template>
   <Dialog v-model:visible="open" modal header="Cable of the whole job" :dismissable-mask="true" :style="{ width: 'min(680px, 96vw)' }">
     <p v-if="rows.length === 0" class="soft">No length of cable is stated yet.</p>
-    <div v-else class="wide">
+    <div v-else class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
       <table>
         <thead>
           <tr>
@@ -64,6 +67,11 @@ async function copy(): Promise<void> {
         <tfoot v-if="rows.length > 1 || total !== null"><tr><td colspan="4">all</td><td class="number figure">
           <b>{{ total === null ? 'not known' : total.toFixed(2) }}</b></td><td /></tr></tfoot>
       </table>
+    </div>
+    <div v-if="list.sizes.some(s => s.cable === null)" class="taps" role="group" aria-label="Size of all lengths of which none is stated">
+      <span class="small">All of no stated size are of</span>
+      <button v-for="size in sizes" :key="writeCable(size)" type="button" class="tap figure" @click="store.edit(sizeUnstated(store.opened, size))">{{
+        writeCable(size) }}</button>
     </div>
     <p v-if="list.missing > 0" class="small">{{ list.missing }} {{ list.missing === 1 ? 'length is' : 'lengths are' }} not stated and in no sum.</p>
     <div class="ask">

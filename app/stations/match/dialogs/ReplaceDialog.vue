@@ -46,7 +46,7 @@ const STEP = 12
     <template v-else-if="found && speaker">
       <p class="verdict" role="status">{{ found.fit.length === 0 ? 'No speaker of the library can take its place.'
         : `${found.fit.length} of ${found.fit.length + found.refused.length} of the library could take its place.` }}</p>
-      <div v-if="found.fit.length > 0" class="wide">
+      <div v-if="found.fit.length > 0" class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead>
             <tr><th>speaker</th><th>wired</th><th class="number">gets</th><th class="number">level</th><th class="number">line</th><th>then</th><th /></tr>

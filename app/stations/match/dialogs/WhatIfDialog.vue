@@ -66,7 +66,7 @@ const letGo = (id: string) => store.edit({ kind: 'variant.remove', variantId: id
         <Button label="Keep this wiring" :disabled="store.opened.amplifiers.length === 0" @click="keep" />
       </div>
     </form></template>
-    <div v-if="variants.length > 0 && rows.length > 0" class="wide">
+    <div v-if="variants.length > 0 && rows.length > 0" class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
       <table>
         <thead>
           <tr>
