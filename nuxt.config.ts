@@ -53,6 +53,10 @@ export default defineNuxtConfig({
   vite: { build: { reportCompressedSize: false } },
   typescript: { strict: true },
   telemetry: false,
+  hooks: {
+    // Every page would be fetched with the first one, before its data: app.vue fetches them when that one stands.
+    'build:manifest': (manifest) => { for (const chunk of Object.values(manifest)) chunk.prefetch = false },
+  },
   primevue: {
     autoImport: false,
     components: { include: COMPONENTS },

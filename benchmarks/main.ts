@@ -7,6 +7,7 @@ import { evaluationTimes } from './evaluation'
 import { gearKeysMs, keyTimes } from './keys'
 import { lowestAgainstGrid } from '#core/testing/lowest'
 import { heaviestTimes } from './heaviest'
+import { firstLoads } from './firstLoad'
 import { playSchedules, thousands, toldOf } from './schedules'
 import { ms } from './timing'
 import { finderMs } from './finder'
@@ -31,6 +32,7 @@ const big = await bigJobTimes()
 const heaviest = await heaviestTimes()
 const schedules = playSchedules()
 const lowest = lowestAgainstGrid(1000)
+const loads = await firstLoads()
 
 const row = (drops: number, frequencies: number) => sweeps.find(s => s.drops === drops && s.frequencies === frequencies)!
 const ratio = (drops: number) => row(drops, 240).ratio
@@ -72,6 +74,10 @@ const aims: [string, string, string, boolean][] = [
   ['what a clipping amplifier sends to a high-frequency unit', '300 ms', `${ms(clip)} ms`, clip < 300],
   ['a space of 2,000 m² with 80 speakers: one nudged, press to paint, level and its lines drawn anew, median', '33 ms', `${ms(space.nudgeMs)} ms`, space.nudgeMs < 33],
   ['the same: from the press on its station to its plan', '300 ms', `${ms(space.firstMs)} ms`, space.firstMs < 300],
+  ...loads.map(({ page, kilobytes }): [string, string, string, boolean] => {
+    const most = page === 'gear' ? 330 : 250
+    return [`${page} as the first page: script and style before it stands, gzipped`, `${most} kB`, `${kilobytes.toFixed(0)} kB`, kilobytes <= most]
+  }),
   ['scrolling that sheet, between two frames, 95th percentile', '50 ms', `${ms(keys.scrollFrameMs)} ms`, keys.scrollFrameMs < 50],
 ]
 

@@ -3,6 +3,7 @@ import { bandstand } from '../demo/bandstand'
 import { fernhollow } from '../demo/fernhollow'
 import { loft } from '../demo/loft'
 import { marigold } from '../demo/marigold'
+import { Records } from '#core/job/records'
 import { Key } from '../tests/support/browser'
 import { World } from '../tests/support/world'
 
@@ -35,6 +36,7 @@ try {
   }
   const line = (text: string) => `/quick?line=${encodeURIComponent(text)}`
   await take('jobs', '/', '.row')
+  await take('begin', `/jobs/${await world.putJob({ ...fernhollow, name: 'Tea room', amplifiers: [], spaces: [], zones: [], kinds: [], readings: Records.of([]), repairs: Records.of([]), variants: [] })}`, '.begin', ['2'], '.hanging')
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('space', `/jobs/${fern}/space?space=fh-space-fern`, '.plan')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
