@@ -45,7 +45,6 @@ try {
   await take('match', `/jobs/${ids.get(bandstand.name)!}?line=mm-left`, '.rail-row', [Key.HOME, 'G'], '.verdict')
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
-  await take('find', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.HOME, '/', 't', 'a', 'p'], '.found .one')
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await take('amplifiers', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'F'], '.set .leads')
   await take('what-if', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'W'], '[role=dialog] .keep')

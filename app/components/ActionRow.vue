@@ -28,8 +28,10 @@ const shown = computed(() => actionsFor(actions, target, true))
 .act { gap: 5px; font-size: 14px; color: var(--ink); padding: 6px 1px; }
 @media (max-width: 1350px) { .action-row :deep(.keycap) { display: none; } }
 @media (max-width: 1000px) {
-  .action-row, .words { flex-wrap: wrap; gap: 5px; }
+  /* One row, drawn along by the thumb: three of it took a third of a phone. All that can be done stays at its end. */
+  .action-row { gap: 5px; overflow-x: auto; scrollbar-width: none; }
   .words { display: contents; }
+  .action-row > .act { position: sticky; right: 0; }
   .act { min-height: 44px; padding: 0 11px; border: 1px solid var(--rule); border-radius: 2px; background: var(--paper); font-size: 15px; }
 }
 </style>

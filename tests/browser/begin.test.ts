@@ -129,3 +129,18 @@ test('C asks before what; a move asks for the cable, keeps numbers single and sa
   await browser.press('1')
   await browser.see('.said.shown', '01 is 02 now: that number stood there already')
 }, 60_000)
+
+test('what is not there on the ladder is taken off once: a second press in the same place does nothing to the next', async () => {
+  await begin()
+  await press('.offer', 'Speakers that hang already')
+  await press('.hanging button', 'Hang 6 of 5 W')
+  await browser.see('.rail-row')
+  const path = (await browser.path()).split('?')[0]!
+  await world.go(`${path}/check`)
+  await browser.click('.place', '03')
+  await browser.click('.found button', 'it is not there')
+  await browser.click('.place', '04')
+  // At once: the hand is still there.
+  await browser.run('[...document.querySelectorAll(".found button")].find(b => b.textContent.includes("it is not there")).click()')
+  expect((await drawn() as unknown[][])[0]![1]).toBe('5 5 5 5 5')
+}, 60_000)

@@ -163,3 +163,44 @@ test('on a phone the same list stands behind more, with its field', async () => 
     await browser.size(1280, 800)
   }
 }, 60_000)
+
+test('a choice list lets go of the keys under the name of a phone’s browser, too: Enter opens and takes, Tab goes on and back', async () => {
+  const agent = await browser.run<string>('return navigator.userAgent')
+  await browser.cdp('Network.setUserAgentOverride', { userAgent: 'Mozilla/5.0 (Linux; Android 14; Phone) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/130.0.0.0 Mobile Safari/537.36' })
+  try {
+    const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
+    await world.go(`/jobs/${id}`)
+    await browser.see('.rail-row')
+    await browser.press(Key.ARROW_RIGHT, 'e')
+    const focus = () => browser.run<string>('return document.activeElement.id || document.activeElement.getAttribute("aria-label") || document.activeElement.tagName')
+    await browser.run('document.getElementById("load-kind").focus()')
+    await browser.press(Key.ENTER)
+    await browser.see('[role=listbox] [role=option]')
+    await browser.press(Key.ESCAPE)
+    await browser.gone('[role=listbox]')
+    await browser.press(Key.TAB)
+    expect(await focus()).not.toBe('load-kind')
+    await browser.chord(Key.SHIFT, Key.TAB)
+    expect(await focus()).toBe('load-kind')
+    await browser.press(Key.ENTER, Key.ARROW_DOWN, Key.ENTER)
+    await browser.gone('[role=listbox]')
+    await browser.driver.wait(async () => (await world.readJob(id)).job.amplifiers[0]!.outputs[0]!.wiring.children.some(({ node }) => node.kind === 'speaker' && node.load.kind !== 'tap'), 6000)
+  }
+  finally {
+    await browser.cdp('Network.setUserAgentOverride', { userAgent: agent })
+  }
+}, 60_000)
+
+test('in forced colours what is chosen looks otherwise than what is not', async () => {
+  const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
+  await world.go(`/jobs/${id}`)
+  await browser.see('.rail-row')
+  await browser.press(Key.ARROW_RIGHT, 'e')
+  await browser.see('.taps .tap')
+  const looks = () => browser.run<[string, boolean][]>(`const look = e => { const s = getComputedStyle(e); return [s.backgroundColor, s.borderBottomColor, s.fill].join() }
+    return [['tab', '.mode.on', '.mode:not(.on)'], ['tap', '.tap.on', '.tap:not(.on)'], ['tag', '.tag.chosen .outline', '.tag:not(.chosen) .outline']]
+      .map(([name, on, off]) => [name, look(document.querySelector(on)) !== look(document.querySelector(off))])`)
+  await browser.cdp('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: 'active' }] })
+  expect(await looks()).toEqual([['tab', true], ['tap', true], ['tag', true]])
+  await browser.cdp('Emulation.setEmulatedMedia', { features: [] })
+}, 60_000)
