@@ -29,9 +29,10 @@ const shown = computed(() => actionsFor(actions, target, true))
 @media (max-width: 1350px) { .action-row :deep(.keycap) { display: none; } }
 @media (max-width: 1000px) {
   /* One row, drawn along by the thumb: three of it took a third of a phone. All that can be done stays at its end. */
-  .action-row { gap: 5px; overflow-x: auto; scrollbar-width: none; }
-  .words { display: contents; }
-  .action-row > .act { position: sticky; right: 0; }
+  .action-row { gap: 5px; }
+  .words { flex: 1 1 auto; flex-wrap: nowrap; gap: 5px; height: auto; overflow: auto hidden; scrollbar-width: none; padding: 2px; }
+  .words .act { height: auto; }
+  .action-row > .act { flex: none; }
   .act { min-height: 44px; padding: 0 11px; border: 1px solid var(--rule); border-radius: 2px; background: var(--paper); font-size: 15px; }
 }
 </style>

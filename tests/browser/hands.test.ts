@@ -53,6 +53,7 @@ test('a line that reads as a short: no sound is asked for until it is cleared, o
   await browser.click('button', 'I switch on all the same')
   await browser.click('.entry button', 'It plays')
   await browser.see('.stop-row.on', '02 sound')
+  await browser.see('.kept', 'saved')
   expect((await world.readJob(id)).job.readings.at(-1)).toMatchObject({ kind: 'sound', note: 'amplifier on all the same' })
   // Read right, it is clear again.
   await browser.click('.stop-row', 'line impedance')
