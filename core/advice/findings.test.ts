@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
-import { withBranch } from '#core/job/tree'
+import { speakersOf, withBranch } from '#core/job/tree'
 import type { Amplifier, Control, Job, LineThrough, LineTransformer, Output, Speaker, SpeakerLoad } from '#core/job/schema'
 import type { Edit } from '#core/job/edits'
 import { putBefore, unknownControl, usualTransformer } from '#core/hands/throughs'
@@ -456,6 +456,7 @@ test('what presses most about a job, for sorting', () => {
   // What is known in part is not known.
   const grades = (...all: LineState['grade'][]) => gradeOf(all.map(grade => line({ grade })))
   expect([grades('good', 'good'), grades('good', 'unknown'), grades('unknown', 'tight'), grades('tight', 'stop', 'good'), grades()]).toEqual(['good', 'unknown', 'tight', 'stop', 'unknown'])
+  expect([stateSentence([]), stateSentence([], 1), stateSentence([], 2), stateSentence([line({})], 2) === stateSentence([line({})])]).toEqual(['Nothing drawn yet.', '1 space planned, no line yet.', '2 spaces planned, no line yet.', true])
   expect(stateSentence([line({ grade: 'tight', wrong: 1, unproved: 2, proved: 1 }), line({ grade: 'stop', label: 'A2' })]))
     .toBe('A2 must not be switched on; 1 reading wrong; 2 repairs to prove; A1 tight; 1 of 4 proved.')
   expect(Object.keys(STATE_NAMES).sort()).toEqual([...new Set(cases.map(([, state]) => state))].sort())
@@ -543,4 +544,13 @@ test('what is too much for one output goes to an empty one like it, before anoth
     return applyEdit(job, found.edit).job.amplifiers[0]!.outputs.map(o => o.wiring.children.length)
   }
   expect([splitOf(beside(25)), splitOf(beside(60))]).toEqual([[5, 5], [5, 0, 5]])
+})
+
+test('numbers that repeat: the first keeps its own, each other takes one that is free', () => {
+  const three = [0, 1, 2].reduce((job, k) => at(job, k, { label: '01' }), jobOf('4 x 5 W on 70 V 100 W'))
+  const line = evaluateJob(three)[0]!
+  const finding = line.findings.find(f => f.code === 'labels-repeat')!
+  const [remedy] = remediesFor({ job: three, line, finding, newId: counter('r') })
+  expect(speakersOf(outputOf(applyEdit(three, remedy!.edit).job).wiring).map(s => s.label)).toEqual(['01', '02', '03', '04'])
+  expect(remedyWords(remedy!)).toEqual({ does: 'Number 2 of them anew', then: '01 becomes 02, 01 becomes 03.' })
 })

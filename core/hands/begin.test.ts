@@ -32,6 +32,7 @@ test('a second line stands on an amplifier of its own letter, and brings its kin
   const item = { what: 'speaker' as const, id: 'k', from: null, model: unstatedModel('speaker', 'Box') }
   const first = applyEdit(emptyJob('New'), beginWith(emptyJob('New'), hanging({ count: 1, each: { tapW: 5 }, lineV: 70.71, lead: null }, newId), newId).edit).job
   const line = { ...hanging({ count: 3, each: { nominalOhm: 4 }, lineV: null, lead: null }, newId), kinds: [item] }
-  const second = applyEdit(first, beginWith(first, line, newId).edit).job
-  expect([second.amplifiers.map(a => a.name), outputsOf(second).map(o => o.label), second.kinds.map(k => k.id)]).toEqual([['Amplifier A', 'Amplifier B'], ['A1', 'B1'], ['k']])
+  const known = { ...first, kinds: [{ ...item, id: 'a' }] }
+  const second = applyEdit(known, beginWith(known, line, newId).edit).job
+  expect([second.amplifiers.map(a => a.name), outputsOf(second).map(o => o.label), second.kinds.map(k => k.id)]).toEqual([['Amplifier A', 'Amplifier B'], ['A1', 'B1'], ['a', 'k']])
 })

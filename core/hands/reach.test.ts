@@ -7,7 +7,8 @@ import { reachesOf } from './reach'
 
 const plain = jobOf('5 x 10 W on 70 V', '(8 + 8) || 8')
 const [a, b] = outputsOf(plain).map(o => speakersOf(o.wiring))
-const zoned = applyEdit(plain, makeZone(plain, [a![1]!.id, a![3]!.id], 'Bar', () => 'z')!).job
+const barred = applyEdit(plain, makeZone(plain, [a![1]!.id, a![3]!.id], 'Bar', () => 'z')!).job
+const zoned = applyEdit(barred, makeZone(barred, [a![4]!.id], 'Yard', () => 'y')!).job
 const said = (job: typeof plain, id: string) => reachesOf(job, id).map(({ of, nodeIds }) => `${of} ${nodeIds.map(n => [...a!, ...b!].find(s => s.id === n)!.label).join(' ')}`)
 test.each<[string, string[], string[]]>([
   ['the first: behind it is the whole rail', said(plain, a![0]!.id), ['this 01', 'behind 01 02 03 04 05']],

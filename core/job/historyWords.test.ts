@@ -45,6 +45,12 @@ const rows: [string, Edit, string][] = [
 ]
 test.each(rows)('%s', (_, edit, says) => expect(historyWords(edit, start)).toBe(says))
 
+test('what a section says of several together says more than one of them would', () => {
+  const [amplifier] = start.amplifiers
+  const edit = batch({ kind: 'amplifier.remove', amplifierId: 'amp', was: amplifier! }, { kind: 'amplifier.add', index: 0, amplifier: amplifier! })
+  expect(historyWords(edit, start)).toBe('wired as another variant')
+})
+
 test('lengths as a person reads them; without the job, in short', () => {
   expect([historyWords(space({ heightM: 3 }, { heightM: 3.2 }), start, 'imperial'), historyWords(space({ heightM: 3 }, { heightM: 3.2 }), null)]).toEqual(['Dining: height 9.84 ft → 10.5 ft', '1 space: height 3 m → 3.2 m'])
 })

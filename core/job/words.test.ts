@@ -12,7 +12,7 @@ const changed = (was: unknown, now: unknown, field = 'rating') => refusalWords({
 test.each<[unknown, string]>([
   [null, 'not stated'], [undefined, 'not stated'], ['', 'not stated'], ['Hall', '“Hall”'], [7, '“7”'], [{ kind: 'tap', tapW: 0 }, 'off'], [{ kind: 'tap', tapW: 5 }, '5 W'], [{ kind: 'nominal', nominalOhm: 8 }, '8 Ω'],
   [{ cable: { awg: 16 }, lengthM: 6 }, '6 m of 16 AWG'], [{ lineV: 70, powerW: null }, '70 V'], [{ lineV: 70, powerW: 240 }, '240 W at 70 V'],
-  [{ points: [{ loadOhm: 4, powerW: 200 }, { loadOhm: 8, powerW: 120 }] }, '200 W at 4 Ω, 120 W at 8 Ω'], [{ kind: 'not-known' }, 'something else'],
+  [{ points: [{ loadOhm: 4, powerW: 200 }, { loadOhm: 8, powerW: 120 }] }, '200 W at 4 Ω, 120 W at 8 Ω'], [{ kind: 'not-known' }, 'something else'], [{ kind: 'control', lineV: 70.71, ratingW: 35 }, 'something else'],
 ])('%j is said as %s', (value, says) => {
   expect(changed(value, 'x')).toBe(`The rating of A1 was changed in another window: it was ${says}, it is now “x”.`)
   expect(changed('x', value, 'load')).toBe(`The tap or impedance of A1 was changed in another window: it was “x”, it is now ${says}.`)

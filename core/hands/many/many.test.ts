@@ -46,6 +46,7 @@ describe('what a hand means with several', () => {
     ['a whole group taken off', () => done(removeEach(series, [b, c]), series), '01:10@5 04:10@10'],
     ['moved to another line in their order, the gap closed', () => { const on = applyEdit(job, moveEach(job, [c, a], { outputId: 'out3' }).edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '02:10@10 04:10@10 | 01:5@5 02:10@5 03:10@5'],
     ['a number that stands there becomes the lowest free one, and it is said', () => moveEach(job, [c, a], { outputId: 'out3' }).renumbered.map(r => `${r.from} ${r.to}`).join(), '01 02'],
+    ['two that bore one number among themselves keep it where nobody else does', () => { const twins = applyEdit(job, { kind: 'speaker.set', nodeId: b, was: { label: '02' }, to: { label: '01' } }).job; return drawn(applyEdit(twins, moveToNew(twins, [a, b], newId())!.edit!).job, 3) }, '01:10@5 01:10@5'],
     ['its length there not known', () => { const on = applyEdit(job, moveEach(job, [c], { outputId: 'out3' }, 'not-stated').edit!).job; return `${drawn(on)} | ${drawn(on, 2)}` }, '01:10@5 02:10@5 04:10@10 | 01:5@5 03:10'],
     ['to the end of what hangs behind a control', () => done(moveEach(series, [a], { behindId: placeOf(series, b).parent.id }), series), 'series(02:10 03:10@5 01:10@5)@10 04:10@5'],
     ['moved behind one of the same line', () => done(moveEach(job, [a, b], { afterId: c })), '03:10@5 01:10@5 02:10@5 04:10@5'],
