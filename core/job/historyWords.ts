@@ -25,8 +25,8 @@ export function historyWords(edit: Edit, job: Job | null, units: Units = 'metric
   const all = partsOf(edit)
   const leading = leadingOf(edit)
   const parts = leading === null ? [] : all.filter(part => part.kind === leading)
-  // A sentence of a section's own, and several kinds of edits, say more than one of their parts would.
-  if (parts.length === 0 || (edit.kind === 'batch' && !words.startsWith(ruleOf(parts[0]!).words))) return words
+  // What none of its parts leads, and a sentence of a section's own, is said as it is.
+  if (parts.length === 0) return words
   const names = namesOf(parts, job)
   const about = ABOUT.find(([key]) => key in parts[0]!)
   // What is gone from the job since is counted by its ids.
