@@ -40,5 +40,5 @@ export function beginWith(job: Job, { rating, children, kinds = [] }: FirstLine,
     ...kinds.map((item, k): SimpleEdit => ({ kind: 'kind.add', index: job.kinds.length + k, item })),
     { ...edit, amplifier: { ...edit.amplifier, outputs } },
   ]
-  return { edit: together(edits)!, outputId, nodeIds: children.flatMap(({ node }) => speakersOf({ kind: 'chain', id: '', children: [{ lead: null, node }] })).map(s => s.id) }
+  return { edit: together(edits)!, outputId, nodeIds: children.flatMap(({ node }) => speakersOf(node)).map(s => s.id) }
 }

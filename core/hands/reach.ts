@@ -13,7 +13,7 @@ export function reachesOf(job: Job, nodeId: string): Reach[] {
   const place = findPlace(job, nodeId)
   const node = place?.branch.node
   if (!place || node?.kind !== 'speaker') return []
-  const idsOf = (children: typeof place.parent.children) => children.flatMap(b => speakersOf({ kind: 'chain', id: '', children: [b] })).map(s => s.id)
+  const idsOf = (children: typeof place.parent.children) => children.flatMap(b => speakersOf(b.node)).map(s => s.id)
   const rail = speakersOf(place.output.wiring)
   const wanted: Reach[] = [
     { of: 'this', nodeIds: [nodeId] },

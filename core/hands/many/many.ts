@@ -4,7 +4,7 @@ import { isGroup } from '#core/network/tree'
 import { applyEdit } from '#core/job/apply'
 import { partsOf, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import { addOutput, freeLabel, freeThroughLabel, joinWithNext, removeNode, retap, setSpeaker, setTap, takesMore, type NewId } from '../intents'
-import type { Branch, Group, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
+import type { Branch, Job, LineThrough, Speaker, WireNode } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
 import { findGroup, findOutput, findPlace, findSpeaker, speakersOf, throughsOf, outputOf, placeOf } from '#core/job/tree'
 import { countedOn } from './numbering'
@@ -162,10 +162,9 @@ export function moveEach(job: Job, ids: readonly string[], to: MoveTo, leadThere
     sequence.do({ kind: 'node.move', nodeId: node.id, parentId: target.id, index })
     if (leadThere === 'not-stated' && lead) sequence.do({ kind: 'lead.set', nodeId: node.id, was: lead, to: null })
   }
-  const renumbered = numberedAnew(sequence, nodes.flatMap(b => speakersOf(asChain(b))))
+  const renumbered = numberedAnew(sequence, nodes.flatMap(b => speakersOf(b.node)))
   return { edit: together(sequence.edits), skipped: [], renumbered }
 }
-const asChain = (branch: Branch): Group => ({ kind: 'chain', id: '', children: [branch] })
 
 /** Numbers of a line stay single: who came to one where another bears its number takes the lowest that is free. */
 function numberedAnew(sequence: Sequence, came: readonly Speaker[]): Moved['renumbered'] {
