@@ -208,8 +208,7 @@ const bindings = [...sheetActions({
     else dialog.value = name
   },
   leave: () => {
-    actions.moving.value = false
-    actions.putting.value = null
+    leaveQuestion()
     matchPane.drawn = 'away'
     if (selected.isMany) selected.select(selected.selection.outputId, selected.selection.nodeId)
     void actions.focusSelection()
@@ -218,8 +217,7 @@ const bindings = [...sheetActions({
 useKeys(() => bindings, () => target.value)
 
 function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
-  actions.moving.value = false
-  actions.putting.value = null
+  leaveQuestion()
   if (matchPane.drawn === 'away') matchPane.drawn = 'head'
   const fold = nodeId === null ? null : folds.foldAt(outputId, nodeId)
   if (nodeId === null) selected.select(outputId)

@@ -51,9 +51,12 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     }
   }
 
+  /** Behind what a clip is hung. */
+  const lastId = () => selected.ids.at(-1) ?? selected.selection.nodeId
+
   /** What a table is read with that does not say it: the volts of the line that is looked at, the cable that it has. */
   function usualHere(): { lineV: number, cable: Cable | null } {
-    const last = selected.ids.at(-1) ?? selected.selection.nodeId
+    const last = lastId()
     return { lineV: selected.line?.lineV ?? USUAL_LINE_V, cable: usualCableOf(store.opened, last === null ? [] : [last]) }
   }
 
@@ -61,7 +64,7 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
   function hangHere(read: Branch[]): void {
     const { outputId } = selected.selection
     if (outputId === null) return
-    const last = selected.ids.at(-1) ?? selected.selection.nodeId
+    const last = lastId()
     const { branches, said } = asKinds(read, store.opened.kinds)
     const { edit, nodeIds } = hang(store.opened, branches, last === null ? { outputId } : { afterId: last }, newId)
     if (!store.edit(edit)) return
