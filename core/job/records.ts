@@ -1,4 +1,5 @@
-import { List, Map } from 'immutable'
+import { EmptyBTree } from 'sorted-btree'
+import type BTree from 'sorted-btree'
 
 /** An entry of a section that only grows: what was read or done at a place. */
 export interface Placed { id: string, outputId: string }
@@ -6,13 +7,17 @@ export interface Placed { id: string, outputId: string }
 /** Entries of one line. Versions of a line share one list as long as each only adds to the one before: adding copies nothing. */
 interface Line<T> { shared: T[], length: number, list: readonly T[] | null }
 
-interface Index<T> { byId: Map<string, T>, order: List<string> }
+/** A tree of pairs; `true`, here and below: without it a tree that has the key already is given back as it was. */
+const treeOf = <K, V>(pairs: [K, V][]): BTree<K, V> => EmptyBTree.withPairs(pairs, true)
+
+/** Both are shared between versions: a copy is made of the nodes on the way to what changes. An order counts up and is never given again. */
+interface Index<T> { orderOf: BTree<string, number>, entries: BTree<number, T> }
 
 interface Held<T> {
   /** Entries as they were given; the index over them is made when it is first asked for. */
   given: readonly T[]
   index: Index<T> | null
-  lines: Map<string, Line<T>>
+  lines: BTree<string, Line<T>>
   /** Entries that are kept elsewhere and count all the same. */
   elsewhere: number
 }
@@ -37,26 +42,29 @@ export class Records<T extends Placed> implements Iterable<T> {
    */
   static of<T extends Placed>(entries: Iterable<T> = [], elsewhere = 0): Records<T> {
     const all = [...entries]
-    const lines = new globalThis.Map<string, Line<T>>()
+    const lines = new Map<string, Line<T>>()
     for (const entry of all) {
       const line = lines.get(entry.outputId)
       if (line) line.length = line.shared.push(entry)
       else lines.set(entry.outputId, { shared: [entry], length: 1, list: null })
     }
-    return new Records({ given: all, index: null, lines: Map(lines), elsewhere })
+    return new Records({ given: all, index: null, lines: treeOf([...lines]), elsewhere })
   }
 
   /** Opening a job asks for its lines alone, and waits for it: 20,000 readings took 40 to 90 ms to be put in order by id. */
   private get index(): Index<T> {
-    return this.held.index ??= { byId: Map(this.held.given.map(e => [e.id, e])), order: List(this.held.given.map(e => e.id)) }
+    const { given } = this.held
+    return this.held.index ??= { orderOf: treeOf(given.map((e, order) => [e.id, order])), entries: treeOf(given.map((e, order) => [order, e])) }
   }
 
   get size(): number {
-    return (this.held.index?.order.size ?? this.held.given.length) + this.held.elsewhere
+    return (this.held.index?.entries.size ?? this.held.given.length) + this.held.elsewhere
   }
 
   get(id: string): T | undefined {
-    return this.index.byId.get(id)
+    const { orderOf, entries } = this.index
+    const order = orderOf.get(id)
+    return order === undefined ? undefined : entries.get(order)
   }
 
   /** Entries of one line, in the order in which they were added. */
@@ -67,26 +75,29 @@ export class Records<T extends Placed> implements Iterable<T> {
 
   added(entry: T): Records<T> {
     const { lines } = this.held
-    const { byId, order } = this.index
+    const { orderOf, entries } = this.index
+    const order = (entries.maxKey() ?? -1) + 1
     const line = lines.get(entry.outputId)
     // Somebody else has added to the same version before: this one goes its own way from here.
     const shared = !line ? [] : line.shared.length === line.length ? line.shared : line.shared.slice(0, line.length)
     const length = shared.push(entry)
-    const grown = lines.set(entry.outputId, { shared, length, list: null })
-    return new Records({ ...this.held, index: { byId: byId.set(entry.id, entry), order: order.push(entry.id) }, lines: grown })
+    const grown = lines.with(entry.outputId, { shared, length, list: null }, true)
+    return new Records({ ...this.held, index: { orderOf: orderOf.with(entry.id, order, true), entries: entries.with(order, entry, true) }, lines: grown })
   }
 
   /** With another state of an entry that is there. */
   replaced(entry: T): Records<T> {
     const shared = this.ofLine(entry.outputId).map(e => e.id === entry.id ? entry : e)
     const line = { shared, length: shared.length, list: null }
-    const { byId, order } = this.index
-    return new Records({ ...this.held, index: { byId: byId.set(entry.id, entry), order }, lines: this.held.lines.set(entry.outputId, line) })
+    const { orderOf, entries } = this.index
+    return new Records({
+      ...this.held, index: { orderOf, entries: entries.with(orderOf.get(entry.id)!, entry, true) }, lines: this.held.lines.with(entry.outputId, line, true),
+    })
   }
 
   * [Symbol.iterator](): Iterator<T> {
     if (!this.held.index) yield* this.held.given
-    else for (const id of this.index.order) yield this.index.byId.get(id)!
+    else yield* this.index.entries.values()
   }
 
   toJSON(): T[] {
