@@ -3,8 +3,8 @@ import { onMounted, shallowRef } from 'vue'
 import { preloadRouteComponents, useNuxtApp } from '#imports'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
+import { fetchAllBehind } from '~/composables/fetchedLater'
 import { useTheme } from '~/composables/useTheme'
-import { useOutboxStore } from '~/stores/outbox'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
 const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station)), '/gear', '/gear/any', '/gear/in']
@@ -14,12 +14,12 @@ useTheme().begin()
 const isMissing = shallowRef(false)
 useNuxtApp().hook('app:chunkError', () => { isMissing.value = true })
 onMounted(async () => {
-  useOutboxStore().begin()
-  // What gear is made of is not wanted for the first picture.
-  void import('~/stores/gearChanges').then(({ useGearChangesStore }) => useGearChangesStore().begin())
   // At once: a second later the server may be away. From here on nothing is of the first page (benchmarks/firstLoad.ts).
   performance.mark('others')
-  for (const page of PAGES) await preloadRouteComponents(page).catch(() => undefined)
+  // What waits on this device, and what gear is made of, are not wanted for the first picture.
+  void import('~/stores/outbox').then(({ useOutboxStore }) => useOutboxStore().begin())
+  void import('~/stores/gearChanges').then(({ useGearChangesStore }) => useGearChangesStore().begin())
+  await fetchAllBehind(PAGES.map(page => () => preloadRouteComponents(page)))
 })
 </script>
 

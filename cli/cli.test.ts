@@ -21,7 +21,7 @@ import { clipReportSchema } from '#core/programme/clip'
 import { curveReportSchema } from '#core/format/curve'
 import { coverReportSchema } from '#core/room/cover'
 import { reportSchema } from '#core/line/report'
-import { quickAnswerSchema } from '#core/quick/answer'
+import { quickAnswerSchema } from '#core/quick/report'
 import { demoJobs } from '../demo'
 
 const folder = mkdtempSync(join(tmpdir(), 'cli-'))

@@ -1,13 +1,22 @@
-import { computed, shallowRef, type Ref } from 'vue'
+import { computed, shallowRef, watch, type Ref } from 'vue'
 import { InputError } from '#core/quantity/inputError'
-import { quick, type Quick } from '#core/quick/answer'
+import type { Quick } from '#core/quick/answer'
+import { codeLater } from './fetchedLater'
+
+/** The grammar of the typed line and all that answers it: fetched where a line is typed, and behind every page. */
+const answers = shallowRef<typeof import('#core/quick/answer') | null>(null)
+const answering = codeLater(async () => { answers.value = await import('#core/quick/answer') })
 
 /** The answer to a typed line while it is typed; the last good one stays on view while the line is being mended. */
 export function useQuick(text: Ref<string>) {
+  // A fetch that fails, the server being away, is tried again with the next letter.
+  watch(text, (typed) => { if (typed !== '' && answers.value === null) void answering().catch(() => undefined) }, { immediate: true })
+
   const lastGood = shallowRef<Quick | null>(null)
   const outcome = computed((): { quick: Quick | null, error: InputError | null } => {
+    if (answers.value === null) return { quick: null, error: null }
     try {
-      return { quick: quick(text.value), error: null }
+      return { quick: answers.value.quick(text.value), error: null }
     }
     catch (error) {
       if (error instanceof InputError) return { quick: null, error }

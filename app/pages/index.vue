@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
-import Button from 'primevue/button'
+import Button from '~/components/form/laterButton'
 import type { JobSummary } from '#core/line/jobSummary'
 import { writeQuantity } from '#core/quantity/write'
 import { ApiError } from '~/api/client'
@@ -11,25 +11,21 @@ import { listKeys } from '~/components/jobs/keys'
 import JobRow from '~/components/jobs/JobRow.vue'
 import ListChoice from '~/components/jobs/ListChoice.vue'
 import PageTurner from '~/components/jobs/PageTurner.vue'
-import WaitingEdits from '~/components/jobs/WaitingEdits.vue'
 import { LINE_WORDS, SAID_EXAMPLES } from '~/components/quick/examples'
 import QuickError from '~/components/quick/QuickError.vue'
 import QuickInput from '~/components/quick/QuickInput.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
-import FindBox from '~/components/shell/FindBox.vue'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
-import { useOutboxStore } from '~/stores/outbox'
 import { fieldOf } from '~/composables/elements'
+import { outbox, WaitingEdits, WaitingGear } from '~/components/jobs/parts'
+import { FindBox, KeysDialog } from '~/components/shell/opened'
 
 const store = useJobsStore()
-/** With all that gear is made of: not wanted for the first picture. */
-const WaitingGear = defineAsyncComponent(() => import('~/components/gear/WaitingGear.vue'))
 const route = useRoute()
 const router = useRouter()
 const line = ref(typeof route.query.line === 'string' ? route.query.line : '')
@@ -50,7 +46,7 @@ useHead({ title: 'Jobs · Plain Match' })
 let stop = () => {}
 onMounted(() => {
   stop = store.watchLive()
-  void useOutboxStore().send()
+  void outbox().then(({ useOutboxStore }) => useOutboxStore().send())
 })
 onBeforeUnmount(() => stop())
 // The address carries the line: a reload keeps what was typed.

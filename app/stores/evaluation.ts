@@ -3,7 +3,8 @@ import { defineStore } from 'pinia'
 import type { LineProof } from '#core/check/proof'
 import { makeProver } from '#core/check/proveJob'
 import { makeEvaluator, type Evaluated } from '#core/line/evaluate'
-import { lineStateOf, stateSentence } from '#core/line/jobState'
+import { stateSentence } from '#core/line/jobState'
+import { lineStateOf } from '#core/line/lineState'
 import { useJobStore } from './job'
 
 /** Time for evaluating in one go; drawing what it gave comes on top, and all of it stays within a blink. */

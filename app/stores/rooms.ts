@@ -1,13 +1,15 @@
 import { shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
-import { dropsById } from '#core/advice/spaces'
-import { tooQuietSpaces } from '#core/advice/spaceWords'
+import { codeLater } from '~/composables/fetchedLater'
 import { inSlices } from '~/composables/inSlices'
 import { useEvaluationStore } from './evaluation'
 import { useJobStore } from './job'
 
 /** An edit of the wiring changes every room: they are looked at when the hand rests. */
 const RESTS_MS = 300
+
+/** Levels of rooms are not wanted for the first picture of a job. */
+const levels = codeLater(() => Promise.all([import('#core/advice/spaceWords'), import('#core/advice/spaces')]))
 
 /** Which spaces of the job fall short of their target, for the header and the stations; worked out behind the hand, in slices. */
 export const useRoomsStore = defineStore('rooms', () => {
@@ -23,7 +25,8 @@ export const useRoomsStore = defineStore('rooms', () => {
     if (id !== before[0] || !store.job?.spaces.length) tooQuiet.value = []
     if (!store.job?.spaces.length || !evaluation.isWhole) return
     timer = setTimeout(async () => {
-      if (!store.job) return
+      const [{ tooQuietSpaces }, { dropsById }] = await levels()
+      if (!store.job || mine !== newest) return
       const found = await inSlices(tooQuietSpaces(store.job, dropsById(evaluation.lines)), () => mine === newest)
       if (found) tooQuiet.value = found
     }, RESTS_MS)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { quickAnswerOrWays, quickAnswerSchema, quickWaysSchema } from '#core/quick/answer'
+import { quickAnswerOrWays, quickAnswerSchema, quickWaysSchema } from '#core/quick/report'
 import { defineVerb } from '../verb'
 
 export const quick = defineVerb({

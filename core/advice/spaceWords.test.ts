@@ -5,7 +5,8 @@ import { jobOf } from '#core/testing/jobs'
 import type { Kind, Space } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import type { SpaceFacts, SpotFacts } from './spaces'
-import { evennessWords, lossWords, measuredWords, missingWords, otherModelWords, peaksWords, spaceGrade, spaceRemarks, spacingWords, targetWords, tooQuietSpaces, tooQuietWords, verdictWords } from './spaceWords'
+import { evennessWords, lossWords, measuredWords, missingWords, otherModelWords, peaksWords, spaceGrade, spaceRemarks, spacingWords, targetWords, tooQuietSpaces, verdictWords } from './spaceWords'
+import { tooQuietWords } from './tooQuietWords'
 
 const kind = (over: Partial<Kind['model']> = {}): Kind => ({ what: 'speaker', id: 'k', from: null, model: { ...unstatedModel('speaker', 'Ceiling'), coverageDeg: 90, ...over } })
 const facts = (over: Partial<SpaceFacts> = {}): SpaceFacts => ({

@@ -27,8 +27,6 @@ export function* tooQuietSpaces(job: Job, drops: DropsById): Generator<void, str
   }
   return names
 }
-/** "Dining too quiet", "3 spaces too quiet"; nothing where none is. */
-export const tooQuietWords = (names: readonly string[]): string => names.length === 0 ? '' : names.length <= 2 ? `${names.join(' and ')} too quiet` : `${names.length} spaces too quiet`
 
 const MISSING: Record<SpaceUnknown, string> = {
   'noise': 'how loud it is there with the system off', 'no-places': 'where speakers hang', 'kind': 'which speakers hang there', 'sensitivity': 'their sensitivity, and whether it is for 1 W or 2.83 V',

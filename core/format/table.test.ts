@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import type { Branch } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
-import { isTable, lookAtTable, readTable, writeTable } from './table'
+import { isTable, lookAtTable, readTable } from './table'
+import { writeTable } from './tableOut'
 import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 70.71, cable: { awg: 16 } }

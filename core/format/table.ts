@@ -1,20 +1,14 @@
-import type { Branch, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { Branch, SpeakerLoad } from '#core/job/schema'
 import { branchSchema } from '#core/job/sections/wiring/schema'
-import { speakersOf } from '#core/job/tree'
 import { USUAL_TAPS_W, type NewId } from '#core/hands/intents'
-import { readCable, writeCable, type Cable } from '#core/quantity/cable'
+import { readCable, type Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeNumber } from '#core/quantity/write'
-import { asWired, isGroup, nominalOhmOf } from '#core/network/tree'
+import type { TABLE_COLUMNS } from './tableOut'
 
-/**
- * Speakers as a table, as a spreadsheet copies and pastes it: a line each, tabs between the columns, the names of the columns first.
- * Groups are not in it: each speaker stands alone, with the lead that it hangs on.
- */
-const COLUMNS = ['label', 'what it is', 'wired as', 'taps, W', 'rating', 'driver', 'length', 'cable'] as const
 /** A tap that has a column of its own is watts, also where it does not say so. */
-type Column = typeof COLUMNS[number] | 'tap'
+type Column = typeof TABLE_COLUMNS[number] | 'tap'
 
 /** Other names that people give these columns. */
 const NAMED: readonly (readonly [Column, RegExp])[] = [
@@ -22,28 +16,6 @@ const NAMED: readonly (readonly [Column, RegExp])[] = [
   ['tap', /^(tap|tapped|tap,? ?\(?w(atts?)?\)?|tap set(ting)?|set to)$/], ['taps, W', /^(taps,? ?\(?w?\)?|its taps)$/], ['rating', /^(rating|rated|continuous|power|watts)$/], ['driver', /^(driver|coil|driver ohms?)$/],
   ['length', /^(length|len|distance|m|metres|meters|ft|feet|run)$/], ['cable', /^(cable|wire|gauge|size|awg|mm2|mm²)$/],
 ]
-
-export function writeTable(branches: readonly Branch[]): string {
-  const rows = branches.flatMap(branch => isGroup(branch.node)
-    ? speakersOf(branch.node).map((speaker, k) => rowOf(speaker, k === 0 ? branch.lead : null))
-    : [rowOf(branch.node, branch.lead)])
-  return [COLUMNS.join('\t'), ...rows.map(row => row.map(cell => cell.replace(/[\t\r\n]+/g, ' ')).join('\t'))].join('\n')
-}
-
-function rowOf({ label, name, load, continuousW, driverOhm }: Speaker, lead: Branch['lead']): string[] {
-  return [
-    label, name, load.kind === 'tap' ? `${load.tapW === 0 ? 'off' : `${writeNumber(load.tapW, 6)} W`} at ${writeNumber(load.ratedV, 5)} V` : ohmsOf(load),
-    load.kind === 'tap' ? load.tapsW.map(w => writeNumber(w, 6)).join(' ') : '', continuousW === null ? '' : `${writeNumber(continuousW, 6)} W`,
-    driverOhm === null ? '' : `${writeNumber(driverOhm, 6)} ohm`, lead ? `${writeNumber(lead.lengthM, 6)} m` : '', lead?.cable ? writeCable(lead.cable) : '',
-  ]
-}
-
-/** "8 ohm"; of several coils or drivers "4 + 4 ohm" in series, "4 || 4 ohm" side by side. */
-function ohmsOf(load: Exclude<SpeakerLoad, { kind: 'tap' }>): string {
-  const wired = asWired(load)
-  if (wired.kind !== 'members') return `${writeNumber(nominalOhmOf(load), 6)} ohm`
-  return `${wired.members.map(m => writeNumber(m.nominalOhm, 6)).join(wired.joined === 'series' ? ' + ' : ' || ')} ohm`
-}
 
 /** Whether a text is a table at all: some column, or some line of several. */
 export function isTable(text: string): boolean {

@@ -1,12 +1,7 @@
-import { sure } from '#core/quantity/known'
 import { countOf } from '#core/quantity/write'
-import type { LineProof } from '#core/check/proof'
-import { makeProver } from '#core/check/proveJob'
 import type { LineKind } from '#core/amplifier/rating'
 import type { Grade } from '#core/check/verdict'
-import type { Job } from '#core/job/schema'
 import type { StateId } from '#core/job/protocol'
-import type { LineEvaluation } from './evaluate'
 
 /** One line of a job in small: for a list of jobs. */
 export interface LineState {
@@ -22,19 +17,6 @@ export interface LineState {
   wrong: number
   /** Repairs not yet followed by a good reading. */
   unproved: number
-}
-
-/** What a line is in small: for a list of jobs. */
-export function lineStateOf(line: LineEvaluation, proof: LineProof): LineState {
-  return {
-    label: line.output.label, name: line.output.name, kind: line.kind, grade: line.grade, speakers: line.speakers.length,
-    proved: proof.proved, total: line.speakers.length === 0 ? 0 : proof.total, wrong: proof.wrong, unproved: proof.unproved.length,
-  }
-}
-
-export function jobState(job: Job, evaluations: readonly LineEvaluation[]): LineState[] {
-  const proofs = makeProver()(job, evaluations)
-  return evaluations.map(line => lineStateOf(line, sure(proofs.get(line.outputId), 'proof of a line')))
 }
 
 export function sumOf(lines: readonly LineState[], key: 'proved' | 'total' | 'wrong' | 'unproved'): number {

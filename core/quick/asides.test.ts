@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { InputError } from '#core/quantity/inputError'
-import { otherWays, quick, quickAnswerOrWays, wiredOtherwise } from './answer'
+import { otherWays, quick, wiredOtherwise } from './answer'
+import { quickAnswerOrWays } from './report'
 import { numberRows } from './numberRows'
 import { parseQuick } from './parse'
 

@@ -43,8 +43,13 @@ export function tapsOf(typed: string): number[] {
 
 export const writeOrNot = (value: number | null, unit: string) => value === null ? '' : `${writeNumber(value, 6)} ${unit}`
 
+export const lengthExample = (units: Units): string => units === 'metric' ? '3.6 m' : '12 ft'
+
 /** A length; a bare number is in the units of the person. */
 export const lengthOf = (units: Units) => (typed: string): number => readQuantity('length', withUnit(typed, units))
+
+/** The same; an empty field is "not stated". */
+export const lengthOrNot = (units: Units) => (typed: string): number | null => typed.trim() === '' ? null : lengthOf(units)(typed)
 
 /** "20, then 6": lengths in order, m; the last one holds for all that follow; bare numbers are in the units of the person. */
 export const lengthsOf = (units: Units) => (typed: string): number[] => {

@@ -38,7 +38,7 @@ watch(open, async (isOpen) => {
   at.value = 0
   await nextTick()
   box.value?.querySelector('input')?.focus()
-})
+}, { immediate: true })
 
 function close(): void {
   open.value = false

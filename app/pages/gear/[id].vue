@@ -13,7 +13,6 @@ import WaitingGear from '~/components/gear/WaitingGear.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { Action } from '~/composables/action'
 import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
@@ -24,6 +23,7 @@ import { PART_WORDS, partsOf, type Part } from '~/gear/parts'
 import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
 import { useGearChangesStore } from '~/stores/gearChanges'
+import { KeysDialog } from '~/components/shell/opened'
 
 const store = useGearStore()
 const route = useRoute()

@@ -12,7 +12,6 @@ import { InputError } from '#core/quantity/inputError'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { Action } from '~/composables/action'
 import { counted, inSlices } from '~/composables/inSlices'
 import { useKeys } from '~/composables/useKeys'
@@ -21,6 +20,7 @@ import { complaintsOf, mappingChoices, mappingFor, remapped, remember, rowsText,
 import { sampleTable } from '~/gear/sample'
 import { useGearStore } from '~/stores/gear'
 import { fieldOf } from '~/composables/elements'
+import { KeysDialog } from '~/components/shell/opened'
 
 /** A table of a spreadsheet into the library: which column is which, what would come in, what would not and why. */
 const store = useGearStore()

@@ -14,8 +14,6 @@ import GearTable from '~/components/gear/GearTable.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
-import FindBox from '~/components/shell/FindBox.vue'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useTheme } from '~/composables/useTheme'
@@ -27,6 +25,7 @@ import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
 import { useGearChangesStore } from '~/stores/gearChanges'
 import { focused } from '~/composables/elements'
+import { FindBox, KeysDialog } from '~/components/shell/opened'
 
 const store = useGearStore()
 const changes = useGearChangesStore()

@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, useTemplateRef, watch } from 'vue'
-import { navigateTo, useHead, useRoute } from '#imports'
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
+import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
+import { useHead, useRoute } from '#imports'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -10,13 +8,14 @@ import RefusalNotice from '~/components/shell/RefusalNotice.vue'
 import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
-import DoneDialog from '~/components/shell/DoneDialog.vue'
 import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
 import { useJobStore } from '~/stores/job'
-import { tooQuietWords } from '#core/advice/spaceWords'
+import { tooQuietWords } from '#core/advice/tooQuietWords'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useRoomsStore } from '~/stores/rooms'
 import { useSelectionStore } from '~/stores/selection'
+import { DoneDialog } from '~/components/shell/opened'
+import { JobName, JobProblem } from '~/stations/parts'
 
 const route = useRoute()
 const store = useJobStore()
@@ -58,24 +57,10 @@ const stations = computed(() => STATIONS.map((station) => {
 
 // A new job asks for its name first; later a press on the name renames it.
 const renaming = ref(false)
-const name = ref('')
-const nameBox = useTemplateRef<HTMLElement>('nameBox')
-async function rename(): Promise<void> {
-  name.value = store.job?.name ?? ''
-  renaming.value = true
-  await nextTick()
-  nameBox.value?.querySelector('input')?.select()
-}
-function finishRename(keep: boolean): void {
-  if (!renaming.value || !store.job) return
-  renaming.value = false
-  const to = name.value.trim()
-  if (keep && to !== '' && to !== store.job.name) store.edit({ kind: 'job.set', was: { name: store.job.name }, to: { name: to } })
-}
 onMounted(() => {
   const stop = watch(() => store.status, (status) => {
     if (status !== 'ready') return
-    if (route.query.rename) void rename()
+    if (route.query.rename) renaming.value = true
     queueMicrotask(() => stop())
   }, { immediate: true })
 })
@@ -96,7 +81,7 @@ onMounted(() => {
       <template v-if="store.status === 'ready'">
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
-        <button class="act" type="button" @click="rename">rename</button>
+        <button class="act" type="button" @click="renaming = true">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
       <CommonActions @keys="keysOpen = true" />
@@ -104,21 +89,10 @@ onMounted(() => {
     <StationWire v-if="store.status === 'ready'" :stations="stations" />
     </div>
     <RefusalNotice />
-    <div v-if="renaming" ref="nameBox" class="rename">
-      <InputText
-        v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finishRename(true)" @keydown.esc="finishRename(false)"
-        @blur="finishRename(true)" />
-    </div>
+    <JobName v-if="renaming" @done="renaming = false" />
 
     <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the job…</p>
-    <section v-else-if="store.status !== 'ready'" class="state" role="alert">
-      <h2>{{ store.status === 'missing' ? 'This job is not here.' : 'The job cannot be read just now.' }}</h2>
-      <p>{{ store.problem }}</p>
-      <div class="choices">
-        <Button v-if="store.status === 'failed'" label="Try again" @click="store.tryAgain()" />
-        <Button variant="outlined" label="All jobs" @click="navigateTo('/')" />
-      </div>
-    </section>
+    <JobProblem v-else-if="store.status !== 'ready'" />
     <template v-else>
       <NuxtPage />
     </template>
@@ -132,13 +106,9 @@ onMounted(() => {
 @media (max-height: 560px) and (min-width: 561px) and (max-width: 1000px) {
   .band { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); }
 }
-.state { padding: 60px 22px; display: grid; gap: 14px; justify-items: start; max-width: 640px; }
-.choices { display: flex; gap: 12px; }
+.state { padding: 60px 22px; }
 /* Between, the name of the job needs the room: there it stands at the foot of the station. */
 @media (min-width: 761px) and (max-width: 1599px) { .find { display: none; } }
-/* Over the page, not in it: a page that jumps as this closes takes the press away that closed it. */
-.rename { position: absolute; z-index: 6; left: 0; right: 0; padding: 8px 22px; background: var(--paper); border-bottom: 1px solid var(--rule); }
-.rename :deep(input) { width: min(520px, 100%); }
 </style>
 
 <style>

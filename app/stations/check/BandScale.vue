@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { scaleLinear } from 'd3-scale'
+import { ticks as ticksOf } from 'd3-array'
 import type { Predicted } from '#core/check/predict'
 import type { ReadingValue } from '#core/job/schema'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
@@ -16,14 +16,15 @@ const band = computed(() => predicted.low !== null && predicted.high !== null &&
   : null)
 const read = computed(() => value?.is === 'ohm' ? value.ohm : null)
 const most = computed(() => Math.max((band.value?.high ?? 10) * 1.8, Math.min(read.value ?? 0, (band.value?.high ?? 10) * 6) * 1.15))
-const x = computed(() => scaleLinear().domain([0, most.value]).range([EDGE.left, WIDTH - EDGE.right]))
+/** From nothing on: a straight line, without what the library's scales bring along for colours (9 kB). */
+const x = computed(() => (ohm: number) => EDGE.left + ohm / most.value * (WIDTH - EDGE.right - EDGE.left))
 const openX = WIDTH - 20
 const at = computed(() => value?.is === 'open' ? openX : read.value === null ? null : read.value > most.value ? WIDTH - EDGE.right + 8 : x.value(read.value))
 /** The band's edges are written outwards, so that a narrow band can still be read. */
 const edges = computed(() => band.value ? [{ ohm: band.value.low, anchor: 'end', shift: 5 }, { ohm: band.value.high, anchor: 'start', shift: -5 }] : [])
 const ticks = computed(() => {
   const near = (v: number) => edges.value.some(e => Math.abs(x.value(e.ohm) - x.value(v)) < 44)
-  return x.value.ticks(5).filter(t => !near(t))
+  return ticksOf(0, most.value, 5).filter(t => !near(t))
 })
 const spoken = computed(() => band.value
   ? `Right lies between ${writeQuantity(band.value.low, 'Ω')} and ${writeQuantity(band.value.high, 'Ω')}${read.value === null ? '' : `; read ${writeQuantity(read.value, 'Ω')}`}`

@@ -9,7 +9,7 @@ import { writeLength } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { lengthOf } from '~/components/form/readers'
+import { lengthExample, lengthOf } from '~/components/form/readers'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
@@ -61,7 +61,7 @@ function gone(): void {
     </div>
     <TextEntry
       class="length" label="Cable to here"
-      :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" :hint="units === 'metric' ? '3.6 m' : '12 ft'"
+      :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" :hint="lengthExample(units)"
       @commit="take({ kind: 'lead.set', nodeId: speaker.id, was: lead, to: { cable: lead?.cable ?? usualCable, lengthM: $event } }, 'the cable')" />
     <p class="acts">
       <button class="act" type="button" :disabled="isHeld" @click="another">one more hangs behind it</button>

@@ -3,30 +3,24 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, wa
 import { navigateTo, useRoute } from '#imports'
 import { firstWrong } from '#core/check/proof'
 import type { ReadingKind } from '#core/job/schema'
-import { addSpace } from '#core/hands/spaces'
 import { worstLine } from '#core/line/evaluate'
-import { newId } from '~/api/ids'
 import ActionRow from '~/components/ActionRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
 import AmplifierBox from '~/stations/match/rail/AmplifierBox.vue'
 import RailRow from '~/stations/match/rail/RailRow.vue'
-import BeginHere from '~/stations/match/begin/BeginHere.vue'
+import type BeginHereForm from '~/stations/match/begin/BeginHere.vue'
 import SheetDialogs from '~/stations/match/dialogs/SheetDialogs.vue'
 import SheetPane from '~/stations/match/SheetPane.vue'
-import PracticeForm from '~/stations/match/forms/PracticeForm.vue'
 import { LINE_CHECKS } from '#core/job/sections/readings/kinds'
-import FindBox from '~/components/shell/FindBox.vue'
 import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/keys'
 import { placesNamed, type FoundPlace } from '~/stations/match/search'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import { match as matchStation } from '~/stations/match/station'
-import { useSpaceStore } from '~/stations/space/spaceStore'
 import { space as spaceStation } from '~/stations/space/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { catchUp } from '~/composables/useAfterPaint'
-import { fetchedLater } from '~/composables/fetchedLater'
+import { fetched } from '~/composables/fetchedLater'
 import { NARROW, useMedia } from '~/composables/useMedia'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/rail/foldStore'
@@ -42,6 +36,8 @@ import { trace as traceStation } from '~/stations/trace/station'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 import { elementOf } from '~/composables/elements'
+import { FindBox, KeysDialog } from '~/components/shell/opened'
+import { ActionMenu, BeginHere, PasteDialog, PracticeForm, rooms } from '~/stations/match/parts'
 
 const store = useJobStore()
 const matchPane = useMatchPaneStore()
@@ -121,6 +117,8 @@ async function enterPane(mode: PaneMode): Promise<void> {
   setMode(mode)
   catchUp()
   await nextTick()
+  await fetched()
+  await nextTick()
   const first = mode === 'check' ? '.entry input, .entry button' : mode === 'change' ? 'form input' : '[role=radio], .offer, button'
   paneView.value?.pane?.querySelector<HTMLElement>(first)?.focus()
 }
@@ -149,19 +147,15 @@ function showMore(event: Event): void {
   else menu.value?.show(event)
 }
 
-const begin = useTemplateRef<InstanceType<typeof BeginHere>>('begin')
+const begin = useTemplateRef<InstanceType<typeof BeginHereForm>>('begin')
 function begun(outputId: string, nodeIds: string[]): void {
   matchPane.mode = 'change'
   actions.go(outputId, nodeIds[0] ?? null)
 }
 /** A first room, or with rooms there already the way to them. */
 async function beginRoom(): Promise<void> {
-  const spaces = useSpaceStore()
-  if (store.opened.spaces.length === 0) {
-    const { edit, spaceId } = addSpace(store.opened, newId)
-    if (store.edit(edit)) spaces.look(spaceId)
-    spaces.mode = 'change'
-  }
+  const { firstRoom } = await rooms()
+  firstRoom()
   await navigateTo({ path: addressOf(String(route.params.id), spaceStation) })
   document.querySelector<HTMLInputElement>('.space-form input')?.select()
 }
@@ -177,17 +171,9 @@ function choose(number: number): void {
   if (target) actions.move({ outputId: target.outputId })
 }
 
-function leaveQuestion(): void {
-  actions.moving.value = false
-  actions.putting.value = null
-}
-
 const splitLine = useSplit()
 const { clip, unread, hangHere } = useClip(actions.chooseAll)
-const PasteDialog = fetchedLater(() => import('~/stations/match/dialogs/PasteDialog.vue'))
 const isUnread = computed({ get: () => unread.value !== null, set: (open) => { if (!open) unread.value = null } })
-// Fetched after the rails: nobody asks for the menu before there is a tag.
-const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const target = computed((): ActionTarget => selected.isMany ? 'many' : selected.throughGroup ? 'control' : selected.selection.nodeId === null ? 'rail' : 'speaker')
 const bindings = [...sheetActions({
@@ -208,7 +194,7 @@ const bindings = [...sheetActions({
     else dialog.value = name
   },
   leave: () => {
-    leaveQuestion()
+    actions.leaveQuestion()
     matchPane.drawn = 'away'
     if (selected.isMany) selected.select(selected.selection.outputId, selected.selection.nodeId)
     void actions.focusSelection()
@@ -217,7 +203,7 @@ const bindings = [...sheetActions({
 useKeys(() => bindings, () => target.value)
 
 function press(outputId: string, nodeId: string | null, how: 'alone' | 'to' | 'too'): void {
-  leaveQuestion()
+  actions.leaveQuestion()
   if (matchPane.drawn === 'away') matchPane.drawn = 'head'
   const fold = nodeId === null ? null : folds.foldAt(outputId, nodeId)
   if (nodeId === null) selected.select(outputId)
@@ -301,7 +287,7 @@ function leaveList(event: KeyboardEvent): void {
         :moving="actions.moving.value" :putting="actions.putting.value"
         :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"
-        @leave="leaveQuestion" @put="actions.putBeforeThese" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
+        @leave="actions.leaveQuestion" @put="actions.putBeforeThese" @again="again" @keydown="leavePane" @keydown.capture="leaveList"
         @more="showMore" @choose="actions.chooseAll" @make-kind="actions.makeKind"
         @new-output="actions.newOutputFor" @cable-list="dialog = 'cable-list'" />
     </div>

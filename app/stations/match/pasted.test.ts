@@ -1,9 +1,10 @@
 import { expect, test } from '@jest/globals'
-import { writeTable } from '#core/format/table'
+import { writeTable } from '#core/format/tableOut'
 import { unstatedModel } from '#core/gear/models'
 import { InputError } from '#core/quantity/inputError'
 import { counter, jobOf, outputOf } from '#core/testing/jobs'
-import { asKinds, branchesOf, writeClip } from './pasted'
+import { writeClip } from './clip'
+import { asKinds, branchesOf } from './pasted'
 import { nominalOhmOf } from '#core/network/tree'
 
 const usual = { lineV: 100, cable: { awg: 18 } }

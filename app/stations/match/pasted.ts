@@ -1,20 +1,16 @@
-import { z } from 'zod'
 import { USUAL_LINE_V } from '#core/amplifier/index'
 import { isTable, readTable } from '#core/format/table'
 import type { NewId } from '#core/hands/intents'
 import { fieldsOf } from '#core/hands/kinds'
 import type { Branch, Kind } from '#core/job/schema'
 import { writeQuantity } from '#core/quantity/write'
-import { branchSchema } from '#core/job/sections/wiring/schema'
 import type { Cable } from '#core/quantity/cable'
 import { InputError } from '#core/quantity/inputError'
 import { parseQuick, type QuickLine } from '#core/quick/parse'
 import { toOutput } from '#core/quick/toJob'
+import { readClip } from './clip'
 
-/** What was taken last, with its groups, beside the table that other programs get. */
-const clipSchema = z.strictObject({ text: z.string(), branches: z.array(branchSchema) })
-
-export const writeClip = (text: string, branches: readonly Branch[]): string => JSON.stringify({ text, branches })
+export { TableError } from '#core/format/table'
 
 /** Line ends change on their way through a clipboard. */
 const plain = (text: string) => text.replace(/\r\n/g, '\n').trim()
@@ -25,8 +21,8 @@ const plain = (text: string) => text.replace(/\r\n/g, '\n').trim()
  * @throws InputError where it is none of them
  */
 export function branchesOf(text: string, kept: string | null, usual: { lineV: number | null, cable: Cable | null }, newId: NewId): Branch[] {
-  const clip = kept === null ? null : clipSchema.safeParse(readJson(kept))
-  if (clip?.success && plain(clip.data.text) === plain(text)) return clip.data.branches
+  const clip = kept === null ? null : readClip(kept)
+  if (clip && plain(clip.text) === plain(text)) return clip.branches
   if (isTable(text)) return readTable(text, { lineV: usual.lineV ?? USUAL_LINE_V, cable: usual.cable }, newId)
   return toOutput(parseHere(text.trim(), usual.lineV ?? USUAL_LINE_V), newId).wiring.children
 }
@@ -77,14 +73,5 @@ function parseHere(text: string, lineV: number): QuickLine {
       }
     }
     throw error
-  }
-}
-
-function readJson(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  }
-  catch {
-    return null
   }
 }

@@ -1,6 +1,6 @@
 import { onBeforeUnmount, onMounted, shallowRef } from 'vue'
 import { USUAL_LINE_V } from '#core/amplifier/index'
-import { TableError, writeTable } from '#core/format/table'
+import { writeTable } from '#core/format/tableOut'
 import { hang, wholeNodes } from '#core/hands/many/many'
 import type { Branch } from '#core/job/schema'
 import type { Cable } from '#core/quantity/cable'
@@ -9,10 +9,13 @@ import { newId } from '~/api/ids'
 import { placeOf } from '~/composables/useKeys'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
-import { asKinds, branchesOf, writeClip } from './pasted'
+import { codeLater } from '~/composables/fetchedLater'
+import { writeClip } from './clip'
 import { usualCableOf } from './forms/usualCable'
 
 const KEY = 'plain-match.clip'
+/** With the grammar of the typed line, which the rails do not wait for. */
+const reading = codeLater(() => import('./pasted'))
 
 /** Takes what is chosen to the clipboard, as a table; hangs what is pasted behind what is chosen, or at the end of the rail. */
 export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
@@ -35,14 +38,15 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     store.say(`${selected.ids.length} taken: paste them where they shall hang, here, in another job or in a spreadsheet`)
   }
 
-  function onPaste(event: ClipboardEvent): void {
+  async function onPaste(event: ClipboardEvent): Promise<void> {
     const text = event.clipboardData?.getData('text/plain') ?? ''
     const { outputId } = selected.selection
     if (isElsewhere(event) || text.trim() === '' || outputId === null) return
     event.preventDefault()
+    const { branchesOf, TableError } = await reading()
     try {
       const usual = usualHere()
-      hangHere(branchesOf(text, localStorage.getItem(KEY), usual, newId))
+      await hangHere(branchesOf(text, localStorage.getItem(KEY), usual, newId))
     }
     catch (error) {
       if (!(error instanceof InputError)) throw error
@@ -61,7 +65,8 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
   }
 
   /** Hangs branches behind what is chosen, or at the end of the rail. */
-  function hangHere(read: Branch[]): void {
+  async function hangHere(read: Branch[]): Promise<void> {
+    const { asKinds } = await reading()
     const { outputId } = selected.selection
     if (outputId === null) return
     const last = lastId()
@@ -72,13 +77,14 @@ export function useClip(chooseAll: (nodeIds: readonly string[]) => void) {
     store.say([`${nodeIds.length} pasted`, ...said].join('. '))
   }
 
+  const paste = (event: ClipboardEvent) => void onPaste(event)
   onMounted(() => {
     document.addEventListener('copy', onCopy)
-    document.addEventListener('paste', onPaste)
+    document.addEventListener('paste', paste)
   })
   onBeforeUnmount(() => {
     document.removeEventListener('copy', onCopy)
-    document.removeEventListener('paste', onPaste)
+    document.removeEventListener('paste', paste)
   })
   return {
     unread,

@@ -37,10 +37,15 @@ export function useSheetFocus() {
     requestAnimationFrame(() => requestAnimationFrame(show))
   }
 
-  /** Looks at a rail, a speaker, or equals that are drawn as one. */
-  function go(outputId: string | null, nodeId: string | null, all: readonly string[] = []): void {
+  /** Where to, or how far: not now. */
+  function leaveQuestion(): void {
     moving.value = false
     putting.value = null
+  }
+
+  /** Looks at a rail, a speaker, or equals that are drawn as one. */
+  function go(outputId: string | null, nodeId: string | null, all: readonly string[] = []): void {
+    leaveQuestion()
     if (all.length > 1) selected.chooseAll(all)
     else selected.select(outputId, nodeId)
     void focusSelection()
@@ -92,5 +97,5 @@ export function useSheetFocus() {
     void focusSelection()
   }
 
-  return { moving, putting, focusSelection, go, along, end, between, chooseAlong, chooseAll }
+  return { moving, putting, leaveQuestion, focusSelection, go, along, end, between, chooseAlong, chooseAll }
 }

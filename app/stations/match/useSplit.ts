@@ -1,12 +1,14 @@
 import { watch } from 'vue'
 import { findOutput } from '#core/job/tree'
 import { applyEdit } from '#core/job/apply'
-import { NOT_SPLIT_WORDS, splitEdit, splitWords } from '#core/search/plan/splitLine'
 import { newId } from '~/api/ids'
+import { codeLater } from '~/composables/fetchedLater'
 import { useSearch } from '~/solver/useSearch'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+
+const splitting = codeLater(() => import('#core/search/plan/splitLine'))
 
 /** Splits the line that is looked at onto as few outputs as it takes; what was found is done as one edit, and said. */
 export function useSplit(): () => void {
@@ -18,9 +20,10 @@ export function useSplit(): () => void {
 
   watch(isSlow, (slow) => { if (slow) store.say('Trying ways to split it…') })
   watch(problem, (says) => { if (says !== '') store.sayNot(says) })
-  watch(answer, (split) => {
+  watch(answer, async (split) => {
     if (split === null) return
     answer.value = null
+    const { NOT_SPLIT_WORDS, splitEdit, splitWords } = await splitting()
     if (typeof split === 'string') return void (store.sayNot(NOT_SPLIT_WORDS[split]))
     const line = evaluation.lineById.get(outputId)
     if (!store.job || !line) return

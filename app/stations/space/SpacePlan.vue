@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { drag, type D3DragEvent } from 'd3-drag'
-import { select } from 'd3-selection'
+import type { D3DragEvent } from 'd3-drag'
 import type { Spot } from '#core/job/schema'
 import { sure } from '#core/quantity/known'
 import { areaM2, boxOf, contains, type Place } from '#core/room/outline'
 import { spaceGrade, wattsText } from '#core/advice/spaceWords'
 import { writeArea, writeLength } from '#core/quantity/units'
+import { dragging } from '~/composables/dragging'
 import { useMenuPress } from '~/composables/useMenuPress'
 import { useMedia } from '~/composables/useMedia'
 import { useTheme } from '~/composables/useTheme'
@@ -134,8 +134,10 @@ useMenuPress(svg, (event) => {
 
 type Dragged = D3DragEvent<SVGSVGElement, unknown, { x: number, y: number, spotId: string }>
 const CLICK_PX = 4
-onMounted(() => {
+onMounted(async () => {
   shade()
+  const { drag, select } = await dragging()
+  if (!svg.value) return
   const behaviour = drag<SVGSVGElement, unknown, { x: number, y: number, spotId: string }>()
     .clickDistance(CLICK_PX)
     .filter((event: MouseEvent) => !event.button && !event.ctrlKey && spotOf(elementOf(event)) !== null)
@@ -154,7 +156,7 @@ onMounted(() => {
       at.held = null
       if (by) emit('moved', by)
     })
-  select(svg.value!).call(behaviour)
+  select(svg.value).call(behaviour)
 })
 onBeforeUnmount(() => { at.held = null })
 const spokenPlan = computed(() => {

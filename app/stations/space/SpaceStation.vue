@@ -2,33 +2,27 @@
 import { countOf } from '#core/quantity/write'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from '#imports'
-import Button from 'primevue/button'
+import Button from '~/components/form/laterButton'
 import type { Place } from '#core/room/outline'
 import { nudge } from '#core/hands/spaces'
 import { spaceGrade } from '#core/advice/spaceWords'
 import ActionRow from '~/components/ActionRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
-import TextEntry from '~/components/form/TextEntry.vue'
-import { within } from '~/components/form/readers'
-import FindBox from '~/components/shell/FindBox.vue'
-import KeysDialog from '~/components/shell/KeysDialog.vue'
 import type { ActionTarget } from '~/composables/action'
-import { fetchedLater } from '~/composables/fetchedLater'
 import { useKeys } from '~/composables/useKeys'
 import { useUnits } from '~/composables/useUnits'
 import { useJobKeys } from '~/stations/useJobKeys'
-import { newId } from '~/api/ids'
-import { nextInstant } from '~/stores/instant'
 import { useJobStore } from '~/stores/job'
 import { spaceActions, SPACE_MOUSE_WORDS } from './keys'
-import SpaceForm from './SpaceForm.vue'
 import SpacePlan from './SpacePlan.vue'
-import SpaceSays from './SpaceSays.vue'
 import { planScale } from './floorPlan'
 import { useSpaceActions } from './useSpaceActions'
 import { useSpaceStore } from './spaceStore'
 import { elementOf, focused } from '~/composables/elements'
+import { NARROW, useMedia } from '~/composables/useMedia'
+import { FindBox, KeysDialog } from '~/components/shell/opened'
+import { ActionMenu, AmplifierDialog, FloorDialog, MeasureForm, SpaceForm, SpaceSays, TapPlanDialog, WhatIfDialog } from './parts'
 
 const store = useJobStore()
 const at = useSpaceStore()
@@ -49,6 +43,7 @@ const storeys = computed(() => {
 })
 
 const room = useTemplateRef<HTMLElement>('room')
+const isNarrow = useMedia(NARROW)
 const size = ref({ width: 700, height: 480, below: false })
 let observer: ResizeObserver | undefined
 /** Room that the legend takes beside the plan, or below it. */
@@ -56,9 +51,8 @@ const BESIDE_PX = 168
 const BELOW_PX = 84
 const measure = () => {
   if (!room.value) return
-  const isNarrow = matchMedia('(max-width: 1000px)').matches
   const [width, height] = [Math.floor(room.value.clientWidth) - 22, room.value.clientHeight - 12]
-  if (isNarrow) return void (size.value = { width: Math.max(200, width + 18), height: 420, below: false })
+  if (isNarrow.value) return void (size.value = { width: Math.max(200, width + 18), height: 420, below: false })
   // What is said of it stands beside a deep floor, below a long one: wherever the plan comes out larger.
   const outline = at.kept?.outline ?? []
   const beside = { width: Math.max(240, width - BESIDE_PX), height: Math.max(240, height), below: false }
@@ -80,13 +74,8 @@ const tapsOpen = ref(false)
 const amplifiersOpen = ref(false)
 const whatIfOpen = ref(false)
 const drawOpen = ref(false)
-const FloorDialog = fetchedLater(() => import('./FloorDialog.vue'))
 // Fetched after the plan: nobody asks for the menu before there is a place.
-const ActionMenu = fetchedLater(() => import('~/components/ActionMenu.vue'))
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
-const WhatIfDialog = fetchedLater(() => import('~/stations/match/dialogs/WhatIfDialog.vue'))
-const AmplifierDialog = fetchedLater(() => import('~/stations/match/dialogs/AmplifierDialog.vue'))
-const TapPlanDialog = fetchedLater(() => import('./TapPlanDialog.vue'))
 const target = computed((): ActionTarget => at.chosen.size > 1 ? 'places' : at.chosen.size === 1 ? 'place' : 'space')
 const bindings = [...spaceActions({
   addSpace: actions.add, otherSpace: actions.other, beside: actions.beside, all: actions.all, arrow: actions.arrow,
@@ -110,7 +99,7 @@ function choose(spotId: string, too: boolean): void {
 }
 /** In a narrow window the same list has a field to look in. */
 function showMore(event: Event): void {
-  if (matchMedia('(max-width: 1000px)').matches) findOpen.value = true
+  if (isNarrow.value) findOpen.value = true
   else menu.value?.show(event)
 }
 /** The menu is of what was pressed: of the places chosen where it was one of them. */
@@ -133,12 +122,6 @@ function removeSpace(): void {
   at.mode = 'level'
   store.say(`${kept.name} is removed${kept.spots.length > 0 ? `, and its ${countOf(kept.spots.length, 'place')}` : ''}; undo brings it back`)
 }
-function noteMeasured(db: number): void {
-  actions.isMeasuring.value = false
-  if (!at.kept || !at.cross) return
-  store.edit({ kind: 'measured.add', spaceId: at.kept.id, index: at.kept.measured.length, measured: { id: newId(), ...at.cross, db, at: new Date(nextInstant()).toISOString(), note: '' } })
-}
-const dB = within(0, 150, 'A level', ' dB')
 const MODES = [{ mode: 'level', says: 'Level', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }] as const
 function leavePane(event: KeyboardEvent): void {
   if (event.key === 'Escape' && !elementOf(event)?.closest('[role=listbox]')) focused()?.blur()
@@ -168,10 +151,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
       <div v-if="at.kept && at.facts" class="body">
         <main ref="room" class="room" :aria-label="at.kept.name">
           <SpacePlan v-bind="size" @choose="choose" @cross="putCross" @moved="moved" @menu="askAt" />
-          <form v-if="actions.isMeasuring.value" class="measure" @submit.prevent>
-            <TextEntry label="Measured at the cross, with the system playing" text="" :read="dB" hint="71.5 dB" @commit="noteMeasured" />
-            <button class="act" type="button" @click="actions.isMeasuring.value = false">not now</button>
-          </form>
+          <MeasureForm v-if="actions.isMeasuring.value" @done="actions.isMeasuring.value = false" />
         </main>
         <aside ref="pane" class="pane" aria-label="About the space" @keydown="leavePane">
           <p class="subject"><GradeTag
@@ -215,8 +195,6 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
 .units { margin-left: auto; }
 .body { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px - 41px); }
 .room { padding: 8px 4px 4px 14px; overflow: hidden auto; position: relative; }
-.measure { position: absolute; left: 60px; bottom: 50px; background: var(--paper-raised); border: 1.5px solid var(--ink); padding: 10px 14px; display: grid;
-  gap: 6px; width: 300px; }
 .pane { grid-template-columns: minmax(0, 1fr); background: var(--paper-raised);
   border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px;
   align-content: start; }
@@ -234,7 +212,6 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
   .body { grid-template-columns: minmax(0, 1fr); height: auto; }
   .room { overflow: visible; padding: 8px 4px; }
   .pane { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px 20px; }
-  .measure { position: static; width: auto; }
   /* One row that is drawn along by the thumb: two rows of it hid a sixth of a phone. */
   .foot { height: auto; padding: 6px 12px 10px; position: sticky; bottom: 0; background: var(--paper); overflow-x: auto; }
   .foot :deep(.action-row) { flex-wrap: nowrap; }

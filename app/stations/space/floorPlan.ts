@@ -1,5 +1,5 @@
+import { ticks } from 'd3-array'
 import { contours } from 'd3-contour'
-import { scaleLinear } from 'd3-scale'
 import type { Cells } from '#core/room/level'
 import { boxOf, type Outline, type Place } from '#core/room/outline'
 import { FOOT_M, type Units } from '#core/quantity/units'
@@ -37,7 +37,7 @@ export function planScale(outline: Outline, width: number, height: number, top: 
 export function rulerMarks(lengthM: number, pxPerM: number, units: Units): { m: number, text: string }[] {
   const unitM = units === 'metric' ? 1 : FOOT_M
   const count = Math.max(2, Math.floor(lengthM * pxPerM / 60))
-  return scaleLinear().domain([0, lengthM / unitM]).ticks(count).filter(v => v >= 0).map(v => ({ m: v * unitM, text: String(Number(v.toFixed(2))) }))
+  return ticks(0, lengthM / unitM, count).filter(v => v >= 0).map(v => ({ m: v * unitM, text: String(Number(v.toFixed(2))) }))
 }
 
 /** Levels between which the shades run, dB: at `fromDb` paper, at `toDb` the darkest. */

@@ -1,10 +1,13 @@
 import { computed, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
-import { groupSuspects, type SuspectGroup } from '#core/trace/groups'
-import { rankInSteps, type Suspect } from '#core/trace/rank'
+import type { SuspectGroup } from '#core/trace/groups'
+import type { Suspect } from '#core/trace/rank'
 import { riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
+import { codeLater } from '~/composables/fetchedLater'
 import { useSelectionStore } from '~/stores/selection'
 import { shownGroups } from './shown'
+
+const ranking = codeLater(() => Promise.all([import('#core/trace/rank'), import('#core/trace/groups')]))
 
 /** Longest stretch of ranking between two frames. */
 const SLICE_MS = 12
@@ -46,6 +49,8 @@ export const useTraceStore = defineStore('trace', () => {
       return
     }
     const { line: { output }, proof } = selected
+    const [{ rankInSteps }, { groupSuspects }] = await ranking()
+    if (mine !== newest) return
     const steps = rankInSteps(output, proof)
     for (;;) {
       const until = performance.now() + SLICE_MS

@@ -9,7 +9,7 @@ import { readQuantity } from '#core/quantity/read'
 import { writeLength } from '#core/quantity/units'
 import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { countOf, lengthOf, quantityOf } from '~/components/form/readers'
+import { countOf, lengthOrNot, quantityOf } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { cableExample } from '../forms/usualCable'
 
@@ -33,7 +33,6 @@ function hang(): void {
 }
 /** A bare number is watts. */
 const wattsOf = (typed: string) => readQuantity('power', /^[\d.,]+$/.test(typed) ? `${typed} W` : typed)
-const lengthOrNot = (typed: string) => typed === '' ? null : lengthOf(units.value)(typed)
 const cableOrNot = (typed: string) => typed === '' ? null : readCable(typed)
 </script>
 
@@ -51,7 +50,8 @@ const cableOrNot = (typed: string) => typed === '' ? null : readCable(typed)
         :read="wattsOf" @commit="tapW = $event" />
       <TextEntry v-else label="Impedance of each" :text="`${writeNumber(nominalOhm, 6)} Ω`" :read="quantityOf('resistance')" @commit="nominalOhm = $event" />
       <TextEntry
-        label="So far apart" :text="lengthM === null ? '' : writeLength(lengthM, units, 6)" hint="not stated" :read="lengthOrNot" @commit="lengthM = $event" />
+        label="So far apart" :text="lengthM === null ? '' : writeLength(lengthM, units, 6)" hint="not stated"
+        :read="lengthOrNot(units)" @commit="lengthM = $event" />
       <TextEntry
         label="Cable" :text="cable === null ? '' : writeCable(cable)" :hint="`such as ${cableExample(units)}`" :read="cableOrNot" @commit="cable = $event" />
     </div>

@@ -6,10 +6,10 @@ import { writeCable, type Cable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
 import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { cableOf, lengthOf } from '~/components/form/readers'
+import { cableOf, lengthExample, lengthOf } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
-import { cableExample, lengthExample, sizesAtHand, usualCableOf } from './usualCable'
+import { cableExample, sizesAtHand, usualCableOf } from './usualCable'
 
 /** The cable that a place hangs by: its length and its size. `says`: which one of its cables that is. */
 const { nodeId, says } = defineProps<{ nodeId: string, says: string }>()

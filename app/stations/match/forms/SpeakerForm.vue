@@ -11,7 +11,7 @@ import { writeLength } from '#core/quantity/units'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { newId } from '~/api/ids'
-import { countOf, lengthOf, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
+import { countOf, lengthOrNot, quantityOf, quantityOrNot, tapsOf, textOf, within, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { ALIKE, allAlike, type AlikeBy } from '~/stores/choice'
@@ -59,7 +59,6 @@ const usualCable = computed(() => usualCableOf(store.opened, [speaker.id]))
 // More of the same: how many, how far apart.
 const count = ref(1)
 const { units } = useUnits()
-const lengthOrNot = (typed: string) => typed === '' ? null : lengthOf(units.value)(typed)
 const apartM = ref<number | null>(null)
 const ownLengthM = computed(() => selected.place?.branch.lead?.lengthM ?? null)
 function addMore(): void {
@@ -166,7 +165,7 @@ const alikeWays = computed(() => Object.entries(ALIKE)
             {{ by < 0 ? '−' : '+' }}{{ Math.abs(by) === 1 ? '' : by }}</button>
         </div>
         <TextEntry
-          label="So far apart" :text="apartM === null ? '' : writeLength(apartM, units, 6)" :read="lengthOrNot"
+          label="So far apart" :text="apartM === null ? '' : writeLength(apartM, units, 6)" :read="lengthOrNot(units)"
           :hint="ownLengthM === null ? 'not stated' : `${writeLength(ownLengthM, units, 6)}, as this one`" @commit="apartM = $event" />
       </div>
       <button class="act more" type="button" @click="addMore">Add {{ count }} like {{ speaker.label }} behind it</button>

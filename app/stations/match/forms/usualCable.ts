@@ -12,8 +12,6 @@ export function usualCableOf(job: Job, ids: readonly string[]): Cable | null {
 /** A size as people of these units write it: what a field of cable shows until one is stated. */
 export const cableExample = (units: Units): string => units === 'metric' ? '1.5 mm²' : '16 AWG'
 
-export const lengthExample = (units: Units): string => units === 'metric' ? '3.6 m' : '12 ft'
-
 /** What is on every shelf, the sizes of a person's own units first. Common practice, no source. */
 const ON_THE_SHELF: Record<Units, readonly Cable[]> = {
   metric: [{ areaMm2: 0.75 }, { areaMm2: 1.5 }, { areaMm2: 2.5 }, { awg: 18 }, { awg: 16 }],

@@ -1,7 +1,7 @@
 import { onMounted, shallowRef, type Ref } from 'vue'
-import { drag, type D3DragEvent } from 'd3-drag'
-import { select } from 'd3-selection'
+import type { D3DragEvent } from 'd3-drag'
 import type { MoveTo } from '#core/hands/many/many'
+import { dragging } from '~/composables/dragging'
 import { useMenuPress } from '~/composables/useMenuPress'
 import { elementOf } from '~/composables/elements'
 
@@ -38,7 +38,7 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
   type Dragged = D3DragEvent<HTMLElement, unknown, Subject>
   let isMoving = false
 
-  const behaviour = drag<HTMLElement, unknown, Subject>()
+  const behaviourOf = (drag: typeof import('d3-drag')['drag']) => drag<HTMLElement, unknown, Subject>()
     .clickDistance(CLICK_PX)
     .filter((event: MouseEvent) => !event.button && !event.ctrlKey && !event.metaKey && !event.shiftKey && !elementOf(event)?.closest('button,a,input'))
     .touchable(false)
@@ -92,8 +92,9 @@ export function useSheetPointer(rails: Ref<HTMLElement | null>, hands: Hands) {
   }
 
   useMenuPress(rails, openMenu)
-  onMounted(() => {
-    if (rails.value) select(rails.value).call(behaviour)
+  onMounted(async () => {
+    const { drag, select } = await dragging()
+    if (rails.value) select(rails.value).call(behaviourOf(drag))
   })
 
   return { frame, held }

@@ -1,0 +1,5 @@
+import { fetchedLater } from '~/composables/fetchedLater'
+
+/** What follows a reading: the place and its keys do not wait for it. */
+export const FoundHere = fetchedLater(() => import('./FoundHere.vue'))
+export const SuspectsPanel = fetchedLater(() => import('~/stations/trace/SuspectsPanel.vue'))
