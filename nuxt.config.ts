@@ -1,7 +1,7 @@
 /** A build for a purpose (start, test) has its own folder: see scripts/lib/build.mjs. */
 const buildFolder = process.env.PLAIN_MATCH_BUILD
 
-const COMPONENTS = ['Button', 'ContextMenu', 'Dialog', 'InputText', 'Select', 'Textarea']
+const COMPONENTS = ['Button', 'Checkbox', 'ContextMenu', 'Dialog', 'InputText', 'Popover', 'ProgressBar', 'Select', 'SelectButton', 'Slider', 'Tab', 'TabList', 'Tabs', 'Textarea']
 
 /**
  * Zod's writers of JSON schemas come along with every schema; the pages write none (`npm run schemas` does). Without them each first page is 8 kB lighter.

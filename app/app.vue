@@ -1,18 +1,17 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
-import { preloadRouteComponents, useNuxtApp } from '#imports'
+import { onMounted } from 'vue'
+import { preloadRouteComponents, useRouter } from '#imports'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
-import { fetchAllBehind } from '~/composables/fetchedLater'
+import { fetchAllBehind, isPartMissing } from '~/composables/fetchedLater'
 import { useTheme } from '~/composables/useTheme'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
 const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station)), '/gear', '/gear/any', '/gear/in']
 
 useTheme().begin()
-/** A page was asked for that had not been fetched, and the server is away or newer. Loading the whole anew would show the browser’s own error page. */
-const isMissing = shallowRef(false)
-useNuxtApp().hook('app:chunkError', () => { isMissing.value = true })
+// A page was asked for that had not been fetched, and the server is away or newer. Loading the whole anew would show the browser’s own error page.
+useRouter().onError(() => { isPartMissing.value = true })
 onMounted(async () => {
   // At once: a second later the server may be away. From here on nothing is of the first page (benchmarks/firstLoad.ts).
   performance.mark('others')
@@ -20,14 +19,16 @@ onMounted(async () => {
   void import('~/stores/outbox').then(({ useOutboxStore }) => useOutboxStore().begin())
   void import('~/stores/gearChanges').then(({ useGearChangesStore }) => useGearChangesStore().begin())
   await fetchAllBehind(PAGES.map(page => () => preloadRouteComponents(page)))
+  // From here on all can be done without the server.
+  performance.mark('fetched')
 })
 </script>
 
 <template>
-  <p v-if="isMissing" class="page-missing" role="alert">
-    That page cannot be fetched: the server is away, or has a newer version. What you do is kept, and sent when it is back; if it is back already, read
+  <p v-if="isPartMissing" class="page-missing" role="alert">
+    That cannot be fetched: the server is away, or has a newer version. What you do is kept, and sent when it is back; if it is back already, read
     this page anew.
-    <button class="act" type="button" @click="isMissing = false">all right</button>
+    <button class="act" type="button" @click="isPartMissing = false">all right</button>
   </p>
   <NuxtPage />
 </template>

@@ -1,8 +1,8 @@
-import { defineAsyncComponent, defineComponent, h, type AsyncComponentLoader, type Component } from 'vue'
+import { defineAsyncComponent, defineComponent, h, nextTick, shallowRef, type AsyncComponentLoader, type Component } from 'vue'
 
 type Fetch = () => Promise<unknown>
 
-/** What is wanted later, in the order in which it was named; null once the first page stands: from then on each is fetched at once. */
+/** What is wanted later, in the order in which it was named; null once all of it was fetched: from then on each is fetched at once. */
 let later: Fetch[] | null = []
 const underWay = new Set<Promise<unknown>>()
 
@@ -22,11 +22,14 @@ let stand: () => void
 /** What is shown a moment later does not take the line from what the first page stands on. */
 const stands = new Promise<void>((resolve) => { stand = resolve })
 
-/** The first page stands: all that waits for it is fetched, one after the other, and what it names in turn. */
+/** The first page stands: what else is on it comes at once, then the other pages, one after the other and each with its parts. */
 export async function fetchAllBehind(pages: readonly Fetch[]): Promise<void> {
   stand()
-  for (const page of pages) await run(page)
-  for (let next = later?.shift(); next; next = later?.shift()) await run(next)
+  await Promise.all((later?.splice(0) ?? []).map(run))
+  for (const page of pages) {
+    await run(page)
+    await Promise.all((later?.splice(0) ?? []).map(run))
+  }
   later = null
 }
 
@@ -37,25 +40,37 @@ export function codeLater<T>(fetch: () => Promise<T>): () => Promise<T> {
   return code
 }
 
-/** When all that is being fetched just now is there, or cannot be had. */
-export const fetched = (): Promise<unknown> => Promise.allSettled([...underWay])
+/** Something that is to be shown cannot be fetched: the server is away, or newer. It is tried again, by itself. */
+export const isPartMissing = shallowRef(false)
+const AGAIN_MS = 2000
 
 /**
  * A part of a page that is fetched when it is first shown, or before. The page does not wait for it: left to itself, vue holds a page back until all such
  * parts are there (measured: the first rail of 2,000 speakers came a sixth of a second later, with nine rails laid out at once).
  */
 export function fetchedLater<T extends Component>(loader: AsyncComponentLoader<T>): T {
-  const part = defineAsyncComponent({ loader: () => tracked(() => stands.then(loader)), suspensible: false })
-  // Its own loader: a part that came before it is shown stands with its page, not a moment later.
-  const { __asyncLoader: fetch } = part as unknown as { __asyncLoader: Fetch }
-  fetchBehind(fetch)
+  const part = defineAsyncComponent({
+    suspensible: false,
+    loader: () => {
+      const coming = stands.then(loader)
+      void run(async () => {
+        await coming
+        isPartMissing.value = false
+      })
+      return coming
+    },
+    onError: (_, retry) => {
+      isPartMissing.value = true
+      setTimeout(retry, AGAIN_MS)
+    },
+  })
+  // Its own loader remembers what came: a part that came before it is shown stands with its page, not a moment later. It would remember a failure too.
+  const { __asyncLoader: remember } = part as unknown as { __asyncLoader: Fetch }
+  fetchBehind(async () => {
+    await loader()
+    await remember()
+  })
   return part
-}
-
-async function tracked<T>(fetch: () => Promise<T>): Promise<T> {
-  const coming = fetch()
-  void run(() => coming)
-  return coming
 }
 
 /** What opens over a page: fetched as above, made when it is first opened, and kept. */
@@ -71,4 +86,39 @@ export function openedLater<T extends Component>(loader: AsyncComponentLoader<T>
       }
     },
   }) as unknown as T
+}
+
+/** Parts within parts are no deeper than this. */
+const DEEPEST = 4
+let awaited = 0
+let letters = ''
+
+/** The letters of who types already, into a field that is on its way: they are no keys of the page. Whether there is such a field. */
+export function keptForField(letter: string): boolean {
+  if (awaited > 0) letters += letter
+  return awaited > 0
+}
+
+/** Goes into the first field or button of that kind, when the parts that it stands in are there; what was typed meanwhile is typed into it. */
+export async function goInto(css: string): Promise<void> {
+  awaited++
+  try {
+    for (let k = 0; k < DEEPEST; k++) {
+      await nextTick()
+      const element = document.querySelector<HTMLElement>(css)
+      if (element) return enter(element)
+      await Promise.allSettled([...underWay])
+    }
+  }
+  finally {
+    awaited--
+    letters = ''
+  }
+}
+
+function enter(element: HTMLElement): void {
+  element.focus()
+  if (!(element instanceof HTMLInputElement)) return
+  element.select()
+  if (letters !== '') document.execCommand('insertText', false, letters)
 }

@@ -1,5 +1,6 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { actionOf, type Action, type ActionTarget } from './action'
+import { keptForField } from './fetchedLater'
 import { actsOnPage, type FocusPlace } from './keyPlace'
 
 function nameOf(event: KeyboardEvent): string {
@@ -21,6 +22,7 @@ export function useKeys(bindings: () => Action[], target: () => ActionTarget | n
   const onKey = (event: KeyboardEvent) => {
     if (event.defaultPrevented || event.altKey) return
     const name = nameOf(event)
+    if ([...name].length === 1 && keptForField(name)) return event.preventDefault()
     const binding = actionOf(bindings(), name, target())
     if (!binding || !actsOnPage(name, placeOf(event.target))) return
     if (binding.isBrowsers) return

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals'
 import { unstatedModel, type GearKind } from '#core/gear/models'
 import { LIST_KEYS, type GearRow } from '#core/gear/protocol'
 import { cablePrices, controlFor } from './prices'
-import { cellText, differences, listColumns, offered, shownColumns, shownRows, USUAL_ASK, windowOf, wordsInSteps, type Asked } from './list'
+import { cellText, differences, listColumns, offered, shownColumns, shownRows, USUAL_ASK, wordsInSteps, type Asked } from './list'
 
 const rowOf = (kind: GearKind, stated: { name: string, [key: string]: unknown }, isRetired = false): GearRow => {
   const body = { ...unstatedModel(kind, 'x'), ...stated } as unknown as Record<string, unknown>
@@ -56,9 +56,6 @@ test('cells are read, not parsed: four figures, taps in words, nothing for what 
   expect(columns.map(c => cellText(c, rows[2]!.values[c.at]))).toEqual(['Ceiling', 'ceiling can', '8', '', '', '', '', '100 V: 5 12.5', '20', ''])
   expect(cellText(columns[2]!, 7.123456)).toBe('7.123')
 })
-test.each<[number, number, number, { from: number, to: number }]>([[0, 340, 10_000, { from: 0, to: 16 }], [3400, 340, 10_000, { from: 94, to: 116 }], [339_700, 340, 10_000, { from: 9985, to: 10_000 }], [0, 340, 3, { from: 0, to: 3 }]])('scrolled to %d in %d px of %d rows', (top, height, count, expected) =>
-  expect(windowOf(top, height, 34, count, 6)).toEqual(expected))
-test('after a jump no more than is in sight, whole or in part', () => expect(windowOf(3417, 340, 34, 10_000, 1)).toEqual({ from: 99, to: 111 }))
 test('side by side: only what differs', () => {
   const of = (continuousW: number, price: number | null) => ({ ...unstatedModel('speaker', 'x'), continuousW, price })
   expect(differences('speaker', [of(20, null), of(30, null), of(20, null)]).map(d => [d.column.key, d.says])).toEqual([['continuousW', ['20', '30', '20']]])

@@ -91,17 +91,6 @@ export function offered(kind: GearKind, rows: readonly GearRow[], search: string
   return found.sort((a, b) => far.get(a)! - far.get(b)! || rank(a) - rank(b)).slice(0, most)
 }
 
-/** Rows drawn beyond what is in sight, so that a notch of the wheel never shows a gap; a jump draws what is in sight, and these a frame later. */
-export const BEYOND = 6
-export const BEYOND_A_JUMP = 1
-
-/** Which of so many rows are to be drawn. */
-export function windowOf(scrollTop: number, height: number, rowHeight: number, count: number, beyond: number): { from: number, to: number } {
-  const screen = Math.ceil(height / rowHeight)
-  const first = Math.floor(scrollTop / rowHeight)
-  return { from: Math.max(0, first - beyond), to: Math.min(count, first + screen + beyond) }
-}
-
 /** The fields in which models differ, with what each says: first all that differs, then nothing more. */
 export function differences(kind: GearKind, bodies: readonly object[]): { column: Column, says: string[] }[] {
   return columnsOf(kind).flatMap((column) => {

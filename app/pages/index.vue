@@ -10,6 +10,7 @@ import KeyCap from '~/components/KeyCap.vue'
 import { listKeys } from '~/components/jobs/keys'
 import JobRow from '~/components/jobs/JobRow.vue'
 import ListChoice from '~/components/jobs/ListChoice.vue'
+import WaitingEdits from '~/components/jobs/WaitingEdits.vue'
 import PageTurner from '~/components/jobs/PageTurner.vue'
 import { LINE_WORDS, SAID_EXAMPLES } from '~/components/quick/examples'
 import QuickError from '~/components/quick/QuickError.vue'
@@ -20,10 +21,12 @@ import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
+import { useOutboxStore } from '~/stores/outbox'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
 import { fieldOf } from '~/composables/elements'
-import { outbox, WaitingEdits, WaitingGear } from '~/components/jobs/parts'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
+import { WaitingGear } from '~/components/jobs/parts'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
 
 const store = useJobsStore()
 const route = useRoute()
@@ -46,7 +49,7 @@ useHead({ title: 'Jobs · Plain Match' })
 let stop = () => {}
 onMounted(() => {
   stop = store.watchLive()
-  void outbox().then(({ useOutboxStore }) => useOutboxStore().send())
+  void useOutboxStore().send()
 })
 onBeforeUnmount(() => stop())
 // The address carries the line: a reload keeps what was typed.

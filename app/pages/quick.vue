@@ -24,7 +24,8 @@ import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
 import { useJobsStore } from '~/stores/jobs'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
 
 const EXAMPLES = [...SAID_EXAMPLES, '8 + 8', '(8 + 8) || (8 + 8)', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '12 x 5 W + 2 x 20 W on 70 V 120 W', '16 || 16 on valve 50 W at 4/8/16', '20 x 6 W on 100 V 250 W']
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { ref } from 'vue'
 import InputText from 'primevue/inputtext'
 import { useJobStore } from '~/stores/job'
 
@@ -7,13 +7,7 @@ import { useJobStore } from '~/stores/job'
 const emit = defineEmits<{ done: [] }>()
 const store = useJobStore()
 const name = ref(store.job?.name ?? '')
-const box = useTemplateRef<HTMLElement>('box')
 let isDone = false
-
-onMounted(async () => {
-  await nextTick()
-  box.value?.querySelector('input')?.select()
-})
 
 function finish(keep: boolean): void {
   if (isDone || !store.job) return
@@ -25,7 +19,7 @@ function finish(keep: boolean): void {
 </script>
 
 <template>
-  <div ref="box" class="rename">
+  <div class="rename">
     <InputText
       v-model="name" aria-label="Name of the job" maxlength="120" @keydown.enter="finish(true)" @keydown.esc="finish(false)" @blur="finish(true)" />
   </div>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { navigateTo } from '#imports'
-import Button from 'primevue/button'
 import { useJobStore } from '~/stores/job'
 
-/** A job that is not here, or cannot be read: why, and the ways out. */
+/** A job that is not here, or cannot be read: why, and the ways out. Without the library's buttons: it is for when the server is away. */
 const store = useJobStore()
 </script>
 
@@ -12,8 +11,8 @@ const store = useJobStore()
     <h2>{{ store.status === 'missing' ? 'This job is not here.' : 'The job cannot be read just now.' }}</h2>
     <p>{{ store.problem }}</p>
     <div class="choices">
-      <Button v-if="store.status === 'failed'" label="Try again" @click="store.tryAgain()" />
-      <Button variant="outlined" label="All jobs" @click="navigateTo('/')" />
+      <button v-if="store.status === 'failed'" class="offer" type="button" @click="store.tryAgain()">Try again</button>
+      <button class="offer" type="button" @click="navigateTo('/')">All jobs</button>
     </div>
   </section>
 </template>

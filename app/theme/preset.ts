@@ -1,10 +1,14 @@
 import { definePreset } from '@primeuix/themes'
 import base from '@primeuix/themes/aura/base'
 import button from '@primeuix/themes/aura/button'
+import checkbox from '@primeuix/themes/aura/checkbox'
 import contextmenu from '@primeuix/themes/aura/contextmenu'
 import dialog from '@primeuix/themes/aura/dialog'
 import inputtext from '@primeuix/themes/aura/inputtext'
+import popover from '@primeuix/themes/aura/popover'
+import progressbar from '@primeuix/themes/aura/progressbar'
 import select from '@primeuix/themes/aura/select'
+import slider from '@primeuix/themes/aura/slider'
 import textarea from '@primeuix/themes/aura/textarea'
 
 /**
@@ -42,7 +46,7 @@ const solid = {
 }
 const buttonScheme = { root: solid, outlined }
 
-const preset = definePreset({ ...base, components: { button, contextmenu, dialog, inputtext, select, textarea } }, {
+const preset = definePreset({ ...base, components: { button, checkbox, contextmenu, dialog, inputtext, popover, progressbar, select, slider, textarea } }, {
   primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '3px' } },
   semantic: {
     focusRing: { width: '2px', style: 'solid', color: 'var(--pen)', offset: '2px', shadow: 'none' },
@@ -53,6 +57,10 @@ const preset = definePreset({ ...base, components: { button, contextmenu, dialog
   components: {
     button: { root: { borderRadius: '2px', paddingX: '12px', paddingY: '7px', label: { fontWeight: '600' } }, colorScheme: { light: buttonScheme, dark: buttonScheme } },
     dialog: { title: { fontSize: '18px', fontWeight: '700' } },
+    checkbox: { root: { borderRadius: '2px', sm: { width: '18px', height: '18px' } } },
+    popover: { root: { arrowOffset: '18px', borderRadius: '2px', shadow: '0 6px 0 -2px rgb(0 0 0 / 12%)' }, content: { padding: '8px 14px' } },
+    progressbar: { root: { height: '8px', borderRadius: '2px', background: 'var(--rule)' }, value: { background: 'var(--ink)' } },
+    slider: { track: { background: 'var(--rule-strong)' }, range: { background: 'var(--rule-strong)' }, handle: { background: 'var(--ink)', hoverBackground: 'var(--pen)', content: { background: 'var(--ink)', hoverBackground: 'var(--pen)', shadow: 'none' } } },
     contextmenu: { list: { padding: '4px 0', gap: '0' }, item: { padding: '5px 12px', borderRadius: '0' } },
   },
 })

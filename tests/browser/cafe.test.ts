@@ -32,13 +32,13 @@ async function byPressing(press: (css: string, text?: string) => Promise<void>):
   await press('.usual .tap', '240 W')
   await press('.action-row .act', 'add')
   await press('[role=tab]', 'Change')
-  await press('form [aria-label="tap 5 W"]')
+  await press('form .tap', 'tap 5 W')
   for (const more of ['5 more', '5 more', '1 more', '1 more']) await press(`[aria-label="${more}"]`)
   await press('button', 'like 01 behind it')
   // On a narrow rail the equals hang as one tag.
   await press('[aria-label^="Speaker 14,"], [aria-label*="alike, 02–14"]')
   await press('.action-row .act', 'add')
-  await press('form [aria-label="tap 20 W"]')
+  await press('form .tap', 'tap 20 W')
   await press('.action-row .act', 'add')
 }
 

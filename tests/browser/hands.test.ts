@@ -199,7 +199,7 @@ test('in forced colours what is chosen looks otherwise than what is not', async 
   await browser.press(Key.ARROW_RIGHT, 'e')
   await browser.see('.taps .tap')
   const looks = () => browser.run<[string, boolean][]>(`const look = e => { const s = getComputedStyle(e); return [s.backgroundColor, s.borderBottomColor, s.fill].join() }
-    return [['tab', '.mode.on', '.mode:not(.on)'], ['tap', '.tap.on', '.tap:not(.on)'], ['tag', '.tag.chosen .outline', '.tag:not(.chosen) .outline']]
+    return [['tab', '.tab.on', '.tab:not(.on)'], ['tap', '.tap.on', '.tap:not(.on)'], ['tag', '.tag.chosen .outline', '.tag:not(.chosen) .outline']]
       .map(([name, on, off]) => [name, look(document.querySelector(on)) !== look(document.querySelector(off))])`)
   await browser.cdp('Emulation.setEmulatedMedia', { features: [{ name: 'forced-colors', value: 'active' }] })
   expect(await looks()).toEqual([['tab', true], ['tap', true], ['tag', true]])

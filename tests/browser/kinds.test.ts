@@ -97,7 +97,7 @@ test('found on the walk, into the plan by one press: a tap, a length, one more, 
   const id = await open(jobOf('3 x 10 W on 70 V 100 W', '8 on 100 W at 4'), '/check')
   await browser.see('.check')
   await browser.press(Key.ARROW_RIGHT)
-  await browser.click('[aria-label="Tap found"] [aria-label="tap 5 W"]')
+  await browser.click('[aria-label="Tap found"] .tap', 'tap 5 W')
   await browser.see('.said.shown', '01 on 5 W: in the plan now')
   await fill('Cable to here', '12 m', '.found')
   await browser.click('.found .acts .act')

@@ -247,6 +247,7 @@ test('two edits that clash are explained, and the person decides', async () => {
   await begin(tapAt(0, 10))
   await browser.press(Key.HOME, Key.ARROW_RIGHT, '=')
   await saved()
+  await browser.fetched()
   await browser.cdp('Network.enable')
   await browser.cdp('Network.emulateNetworkConditions', { offline: true, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
   await browser.press('-')

@@ -56,6 +56,11 @@ export class Browser {
     return this.driver.get(url)
   }
 
+  /** All parts of the page and the other pages are there, if it is one of ours: from here on the server may go. */
+  async fetched(): Promise<void> {
+    await this.driver.wait(() => this.run<boolean>('return !document.querySelector("#__nuxt") || performance.getEntriesByName("fetched").length > 0'), 15_000)
+  }
+
   /** Waits for an element of this CSS, or of this text anywhere in it. */
   async see(css: string, text?: string, patienceMs = 8000): Promise<WebElement> {
     const look = async () => {

@@ -24,6 +24,7 @@ export class World {
   }
 
   async killServer(): Promise<void> {
+    await this.browser.fetched()
     await this.server.stop('SIGKILL')
   }
 

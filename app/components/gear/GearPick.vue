@@ -8,6 +8,7 @@ import { fittingFirst, type Here } from '~/gear/fits'
 import { cellText, listColumns, offered } from '~/gear/list'
 import { recentModels, rememberModel } from '~/gear/recent'
 import { useGearStore } from '~/stores/gear'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** A model of the library by a few words: type, Enter takes the first, an arrow goes on to the others. */
 const { kind, used, here = {}, chosen = '' } = defineProps<{
@@ -94,11 +95,9 @@ function along(event: KeyboardEvent, by: 1 | -1): void {
     <p v-else-if="store.status === 'loading'" class="soft small" role="status">Reading the library…</p>
     <p v-else-if="rows.length === 0" class="soft small">The library has none like that. <NuxtLink
       class="act" :to="`/gear?kind=${kind}`">to the library</NuxtLink></p>
-    <div v-if="builds.length > 1" class="taps" role="radiogroup" aria-label="Built as">
-      <button
-        v-for="b in [null, ...builds]" :key="b ?? 'all'" type="button" role="radio" class="tap" :class="{ on: build === b }" :aria-checked="build === b"
-        @click="build = b">{{ b === null ? 'all' : b.replace('-', ' ') }}</button>
-    </div>
+    <ChoiceRow
+      v-if="builds.length > 1" v-model="build" label="Built as"
+      :choices="[null, ...builds].map(b => ({ value: b, says: b === null ? 'all' : b.replace('-', ' ') }))" />
     <ul ref="list" class="offers">
       <li v-for="{ row, fit } in rows" :key="row.id">
         <button class="model" type="button" @click="pick(row)" @keydown.down.prevent="along($event, 1)" @keydown.up.prevent="along($event, -1)">

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, shallowRef, useTemplateRef } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
+import { useVirtualizer } from '@tanstack/vue-virtual'
 import { readCell, writeCell } from '#core/gear/cells'
 import type { GearRow } from '#core/gear/protocol'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { afterPaint } from '~/composables/useAfterPaint'
 import { TOUCH, useMedia } from '~/composables/useMedia'
-import { BEYOND, BEYOND_A_JUMP, cellText, columnPx, windowOf, type ListColumn } from '~/gear/list'
+import { cellText, columnPx, type ListColumn } from '~/gear/list'
 
 /** Models as rows. Only those in sight are drawn: ten thousand scroll like ten. */
 const { columns, rows, at, editing } = defineProps<{
@@ -35,27 +35,27 @@ const rowPx = computed(() => isTouched.value ? 44 : 34)
 /** The line of heads, which stays: two lines of words. */
 const HEAD = 48
 const scroller = useTemplateRef<HTMLElement>('scroller')
-const top = shallowRef(0)
-const height = shallowRef(600)
-const beyond = shallowRef(BEYOND)
-let callOff = () => {}
-let observer: ResizeObserver | undefined
-onMounted(() => {
-  observer = new ResizeObserver(([entry]) => { height.value = entry!.contentRect.height })
-  observer.observe(scroller.value!)
-})
-onBeforeUnmount(() => {
-  observer?.disconnect()
-  callOff()
-})
-
-const drawn = computed(() => windowOf(top.value, height.value, rowPx.value, rows.length, beyond.value))
-const shown = computed(() => rows.slice(drawn.value.from, drawn.value.to).map((row, k) => ({ row, y: (drawn.value.from + k) * rowPx.value })))
+/** Rows drawn beyond what is in sight, so that a notch of the wheel never shows a gap. */
+const BEYOND = 6
+const virtualizer = useVirtualizer(computed(() => ({
+  count: rows.length, getScrollElement: () => scroller.value, estimateSize: () => rowPx.value, overscan: BEYOND, getItemKey: (k: number) => rows[k]?.id ?? k,
+})))
+// A search leaves fewer rows than were in sight a moment before.
+const shown = computed(() => virtualizer.value.getVirtualItems().flatMap(({ index, start }) => rows[index] ? [{ row: rows[index], y: start }] : []))
+watch(rowPx, () => virtualizer.value.measure())
 /** The name, then figures as wide as they need, words as wide as there is. */
 const template = computed(() => `${isTouched.value ? 44 : 28}px minmax(210px, 2.2fr) ${columns.slice(1).map(c => c.isNumber ? 'minmax(72px, .6fr)' : c.column.cell === 'scales' || c.column.cell === 'outputs' ? 'minmax(150px, 2fr)' : 'minmax(96px, 1fr)').join(' ')} 56px`)
 
 /** Columns that somebody chose may be more than fit: then the table is drawn sideways. */
 const leastPx = computed(() => 330 + columns.slice(1).reduce((sum, c) => sum + columnPx(c), 0))
+
+/** A row that was scrolled to is drawn a frame or two later. */
+const FRAMES_UNTIL_DRAWN = 3
+function focusRow(id: string, frames: number): void {
+  const row = document.getElementById(`gear-${id}`)
+  if (row) row.focus({ preventScroll: true })
+  else if (frames > 0) requestAnimationFrame(() => focusRow(id, frames - 1))
+}
 
 defineExpose({
   /** Brings a row into sight and puts the focus there. */
@@ -63,19 +63,10 @@ defineExpose({
     const k = rows.findIndex(r => r.id === id)
     const element = scroller.value
     if (!element || k === -1) return
-    const head = HEAD
     if (k * rowPx.value < element.scrollTop) element.scrollTop = k * rowPx.value
-    else if ((k + 1) * rowPx.value + head > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * rowPx.value + head - element.clientHeight
-    if (Math.abs(element.scrollTop - top.value) > element.clientHeight) {
-      beyond.value = BEYOND_A_JUMP
-      callOff()
-      callOff = afterPaint(() => { beyond.value = BEYOND })
-    }
-    top.value = element.scrollTop
-    const focus = () => document.getElementById(`gear-${id}`)?.focus({ preventScroll: true })
+    else if ((k + 1) * rowPx.value + HEAD > element.scrollTop + element.clientHeight) element.scrollTop = (k + 1) * rowPx.value + HEAD - element.clientHeight
     // At once where the row is drawn already: a second key comes before the next frame.
-    focus()
-    if (document.activeElement?.id !== `gear-${id}`) requestAnimationFrame(focus)
+    focusRow(id, FRAMES_UNTIL_DRAWN)
   },
   enter: () => scroller.value?.querySelector<HTMLInputElement>('.editing input:not([type=checkbox])')?.focus(),
 })
@@ -84,8 +75,7 @@ defineExpose({
 <template>
   <div
     ref="scroller" class="scroller" role="table" aria-label="Models" :aria-rowcount="rows.length + 1"
-    :style="{ '--row': `${rowPx}px`, '--least': `${leastPx}px` }"
-    @scroll.passive="top = ($event.target as HTMLElement).scrollTop">
+    :style="{ '--row': `${rowPx}px`, '--least': `${leastPx}px` }">
     <div class="line head" role="row" :style="{ gridTemplateColumns: template }">
       <span role="columnheader" class="mark"><span class="hidden-label">marked</span></span>
       <span

@@ -2,6 +2,7 @@
 import SetAside from '~/components/shell/SetAside.vue'
 import { useAttempt } from '~/composables/useAttempt'
 import { useGearChangesStore } from '~/stores/gearChanges'
+import ProgressBar from 'primevue/progressbar'
 
 /** What was done to the library and waits on this device, was not taken, or cannot be read. Nothing of it goes without the person's word. */
 const changes = useGearChangesStore()
@@ -17,11 +18,13 @@ const { problem, attempt } = useAttempt()
       <span class="soft">The server is away; {{ changes.waiting.length === 1 ? 'it is' : 'they are' }} sent when it is back.</span>
       <button class="act" type="button" @click="changes.tryAgain">try now</button>
     </p>
-    <p v-else-if="changes.sentPart !== null" role="status">
+    <div v-else-if="changes.sentPart !== null" role="status">
       <b>{{ changes.waiting[0]?.says }}:</b>
-      <progress aria-label="How far it has come" max="1" :value="changes.sentPart < 1 ? changes.sentPart : undefined" />
+      <ProgressBar
+        class="bar" aria-label="How far it has come" :mode="changes.sentPart < 1 ? 'determinate' : 'indeterminate'" :value="100 * changes.sentPart"
+        :show-value="false" />
       <span class="soft">{{ changes.sentPart < 1 ? 'on its way to the server' : 'being written; all of it or nothing' }}</span>
-    </p>
+    </div>
     <p v-for="kept in changes.refused" :key="kept.id" role="alert">
       <b>Not done in the library: {{ kept.says }}.</b> <span class="soft">{{ kept.refused?.message }}</span>
       <button
@@ -36,8 +39,8 @@ const { problem, attempt } = useAttempt()
 
 <style scoped>
 .waiting { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 9px 14px; display: grid; gap: 6px; }
-.waiting :deep(p) { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
+.waiting :deep(:is(p, div[role=status])) { display: flex; flex-wrap: wrap; gap: 2px 14px; align-items: baseline; }
 .waiting :deep(.act) { text-decoration: underline; color: var(--ink); }
 .waiting :deep(.soft) { overflow-wrap: anywhere; min-width: 0; }
-progress { width: 160px; accent-color: var(--ink); align-self: center; }
+.bar { width: 160px; align-self: center; }
 </style>

@@ -6,6 +6,7 @@ import { JOB_PLACES, type ListQuery, type StateId } from '#core/job/protocol'
 import { STATE_NAMES } from '#core/line/jobState'
 import KeyCap from '~/components/KeyCap.vue'
 import { useJobsStore } from '~/stores/jobs'
+import TabRow from '~/components/form/TabRow.vue'
 
 /** Which jobs are shown, and in which order. */
 const store = useJobsStore()
@@ -16,7 +17,7 @@ const PLACES: Record<(typeof JOB_PLACES)[number], string> = { active: 'in hand',
 const SORTS: { id: ListQuery['sort'], says: string }[] = [{ id: 'changed', says: 'last changed first' }, { id: 'state', says: 'most pressing first' }, { id: 'name', says: 'by name' }]
 const STATES: { id: StateId | null, says: string }[] = [{ id: null, says: 'whatever state' }, ...(Object.keys(STATE_NAMES) as StateId[]).map(id => ({ id, says: STATE_NAMES[id] }))]
 /** Deleted jobs are offered only where there are any. */
-const places = computed(() => JOB_PLACES.filter(p => p !== 'deleted' || store.list.counts.deleted > 0 || store.query.place === p))
+const places = computed(() => JOB_PLACES.filter(p => p !== 'deleted' || store.list.counts.deleted > 0 || store.query.place === p).map(value => ({ value, says: PLACES[value] })))
 
 let typing: ReturnType<typeof setTimeout> | undefined
 function typed(): void {
@@ -32,13 +33,9 @@ defineExpose({ focus: () => box.value?.querySelector('input')?.focus(), empty })
 
 <template>
   <div ref="box" class="choice" role="search" aria-label="Which jobs">
-    <div class="places" role="tablist" aria-label="Jobs">
-      <button
-        v-for="place in places" :key="place" type="button" role="tab" class="place" :class="{ on: store.query.place === place }"
-        :aria-selected="store.query.place === place" @click="store.ask({ place })">
-        {{ PLACES[place] }} <span class="figure soft">{{ store.list.counts[place] }}</span>
-      </button>
-    </div>
+    <TabRow class="places" label="Jobs" :tabs="places" :value="store.query.place" @choose="place => store.ask({ place })">
+      <template #default="{ tab }">{{ tab.says }} <span class="figure soft">{{ store.list.counts[tab.value] }}</span></template>
+    </TabRow>
     <span class="find">
       <InputText
         v-model="search" size="small" aria-label="Find a job by its name" placeholder="find by name" maxlength="120" @update:model-value="typed"
@@ -56,9 +53,9 @@ defineExpose({ focus: () => box.value?.querySelector('input')?.focus(), empty })
 
 <style scoped>
 .choice { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; padding-bottom: 8px; }
-.places { display: flex; gap: 18px; margin-right: auto; }
-.place { border: 0; background: none; padding: 4px 0; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; font-weight: 600; }
-.place.on { color: var(--ink); border-bottom-color: var(--ink); }
+.places { margin-right: auto; }
+.places :deep(.tabs) { border-bottom: 0; }
+.places :deep(.tab) { font-weight: 600; }
 .find { display: inline-flex; align-items: center; gap: 6px; }
 .find :deep(input) { width: 170px; font-size: 15px; }
 .choice :deep(.p-select) { font-size: 15px; }

@@ -1,8 +1,4 @@
-import { codeLater, fetchedLater } from '~/composables/fetchedLater'
+import { fetchedLater } from '~/composables/fetchedLater'
 
-/** What waits on this device, with all that a job and gear are made of: not wanted for the first picture of the list. */
-export const WaitingEdits = fetchedLater(() => import('./WaitingEdits.vue'))
+/** What waits of the library, with all that gear is made of: not wanted for the first picture of the list. What waits of jobs is: the server may be away. */
 export const WaitingGear = fetchedLater(() => import('~/components/gear/WaitingGear.vue'))
-
-/** Sends what waits of jobs that are not open. */
-export const outbox = codeLater(() => import('~/stores/outbox'))

@@ -1,6 +1,5 @@
 <script setup lang="ts" generic="P extends { says: string }">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import InputText from 'primevue/inputtext'
 import { keysShown, runAction, type Action, type ActionTarget } from '~/composables/action'
 import { findActions } from '~/composables/findAction'
 import KeyCap from '~/components/KeyCap.vue'
@@ -38,7 +37,7 @@ watch(open, async (isOpen) => {
   at.value = 0
   await nextTick()
   box.value?.querySelector('input')?.focus()
-}, { immediate: true })
+})
 
 function close(): void {
   open.value = false
@@ -63,11 +62,12 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 <template>
   <div v-if="open" class="over" @pointerdown.self="close()">
     <div ref="box" class="find-box" role="dialog" :aria-label="asks" @keydown.esc.stop="close()">
-      <InputText
-        v-model="words" role="combobox" aria-expanded="true" aria-controls="found" :aria-activedescendant="found.length > 0 ? `found-${at}` : undefined"
-        :aria-label="asks" :placeholder="asks" maxlength="80" autocomplete="off"
+      <input
+        v-model="words" class="words" type="text" role="combobox" aria-expanded="true" aria-controls="found"
+        :aria-activedescendant="found.length > 0 ? `found-${at}` : undefined"
+        :aria-label="asks" :placeholder="asks" maxlength="80" autocomplete="off" spellcheck="false"
         @keydown.down.prevent="step(1)" @keydown.up.prevent="step(-1)" @keydown.page-down.prevent="step(8)" @keydown.page-up.prevent="step(-8)"
-        @keydown.enter.prevent="choose(found[at])" @keydown.tab.prevent="step($event.shiftKey ? -1 : 1)" />
+        @keydown.enter.prevent="choose(found[at])" @keydown.tab.prevent="step($event.shiftKey ? -1 : 1)">
       <ul id="found" class="found" role="listbox" aria-label="What was found">
         <li
           v-for="(entry, k) in found" :id="`found-${k}`" :key="k" class="one" :class="{ on: k === at, apart: isApart(k), cannot: whyOf(entry) !== null }"
@@ -85,7 +85,9 @@ const isApart = (k: number) => 'action' in found.value[k]! && k > 0 && 'place' i
 .over { position: fixed; inset: 0; z-index: 1200; background: color-mix(in srgb, var(--ink) 14%, transparent); }
 .find-box { position: absolute; top: 92px; left: 50%; translate: -50%; width: min(560px, calc(100vw - 24px)); padding: 10px;
   background: var(--paper); border: 1.5px solid var(--ink); display: grid; gap: 8px; grid-template-rows: auto minmax(0, 1fr); max-height: calc(100vh - 120px); }
-.find-box :deep(input) { width: 100%; }
+.words { width: 100%; border: 1px solid var(--rule-strong); border-radius: 2px; padding: 6px 9px; background: var(--paper-raised);
+  color: var(--ink); font: inherit; }
+.words:hover { border-color: var(--ink); }
 .found { list-style: none; margin: 0; padding: 0; overflow-y: auto; overscroll-behavior: contain; }
 .one { display: flex; justify-content: space-between; align-items: center; gap: 18px; padding: 6px 9px; cursor: pointer; border-left: 3px solid transparent; }
 .one.on { background: var(--paper-raised); border-left-color: var(--ink); }

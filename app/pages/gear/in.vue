@@ -21,6 +21,7 @@ import { sampleTable } from '~/gear/sample'
 import { useGearStore } from '~/stores/gear'
 import { fieldOf } from '~/composables/elements'
 import { KeysDialog } from '~/components/shell/opened'
+import ProgressBar from 'primevue/progressbar'
 
 /** A table of a spreadsheet into the library: which column is which, what would come in, what would not and why. */
 const store = useGearStore()
@@ -159,8 +160,8 @@ useKeys(() => bindings)
         </details>
       </section>
       <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
-      <p v-if="table && !read" role="status" class="reading">Reading {{ table.rows.length }} rows… <progress
-        aria-label="Rows read" max="1" :value="readPart" /></p>
+      <div v-if="table && !read" role="status" class="reading">Reading {{ table.rows.length }} rows… <ProgressBar
+        class="bar" aria-label="Rows read" :value="100 * readPart" :show-value="false" /></div>
       <template v-if="table && read">
         <section aria-label="Which column is which">
           <h2>Which column is which</h2>
@@ -205,7 +206,7 @@ useKeys(() => bindings)
 
 <style scoped>
 .in { max-width: 1120px; margin: 0 auto; padding: 20px 22px 60px; display: grid; gap: 20px; }
-progress { width: 160px; accent-color: var(--ink); }
+.bar { width: 160px; display: inline-block; vertical-align: middle; }
 .source { display: grid; gap: 8px; justify-items: start; }
 .source :deep(textarea) { width: 100%; font-family: var(--mono); font-size: 14px; }
 h2 { font-size: 17px; }

@@ -3,6 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTem
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
+import Popover from 'primevue/popover'
 import Select from '~/components/form/choiceList'
 import { choicesOf } from '#core/gear/cells'
 import { GEAR_KINDS, GEAR_WORDS, unstatedModel, type GearKind, type Model } from '#core/gear/models'
@@ -11,6 +12,7 @@ import ActionRow from '~/components/ActionRow.vue'
 import CompareGear from '~/components/gear/CompareGear.vue'
 import WaitingGear from '~/components/gear/WaitingGear.vue'
 import GearTable from '~/components/gear/GearTable.vue'
+import TabRow from '~/components/form/TabRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -25,7 +27,9 @@ import { useGearKept } from '~/gear/useGearKept'
 import { useGearStore } from '~/stores/gear'
 import { useGearChangesStore } from '~/stores/gearChanges'
 import { focused } from '~/composables/elements'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
+import CheckLine from '~/components/form/CheckLine.vue'
 
 const store = useGearStore()
 const changes = useGearChangesStore()
@@ -42,8 +46,10 @@ const comparing = shallowRef<{ id: string, body: Model }[]>([])
 const { problem, attempt } = useAttempt()
 const box = useTemplateRef<HTMLElement>('box')
 const table = useTemplateRef<InstanceType<typeof GearTable>>('table')
+const chooser = useTemplateRef<{ toggle: (event: Event) => void }>('chooser')
 
 useHead({ title: 'Gear · Plain Match' })
+const KINDS = GEAR_KINDS.map(value => ({ value, says: GEAR_WORDS[value].many }))
 const kindOf = (value: unknown): GearKind => GEAR_KINDS.find(k => k === value) ?? 'speaker'
 onMounted(() => store.load(kindOf(route.query.kind)))
 watch(() => route.query.kind, (kind) => {
@@ -174,12 +180,7 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
     </AppHeader>
     <main ref="page" class="gear">
       <div ref="box" class="choice" role="search" aria-label="Which models">
-        <div class="kinds" role="tablist" aria-label="Kind of gear">
-          <button
-            v-for="kind in GEAR_KINDS" :key="kind" type="button" role="tab" class="kind" :class="{ on: store.kind === kind }"
-            :aria-selected="store.kind === kind"
-            @click="router.replace({ query: { kind } })">{{ GEAR_WORDS[kind].many }}</button>
-        </div>
+        <TabRow class="kinds" label="Kind of gear" :tabs="KINDS" :value="store.kind" @choose="kind => router.replace({ query: { kind } })" />
         <span class="find">
           <InputText
             :model-value="asked.search" size="small" aria-label="Find by any words" placeholder="find: 8 Ω ceiling 30" maxlength="120"
@@ -189,16 +190,17 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
         <Select
           v-if="choices.length > 0" aria-label="Built as" :model-value="asked.choice" :options="choices" option-label="says" option-value="id" size="small"
           :placeholder="choices[0]!.says" @update:model-value="ask({ choice: $event })" />
-        <label v-if="retired > 0" class="small retired"><input
-          type="checkbox" :checked="asked.withRetired" @change="ask({ withRetired: !asked.withRetired })"> {{ retired }} retired too</label>
-        <details class="columns">
-          <summary class="small">columns <span class="soft">{{ shown.length }} of {{ columns.length }}</span></summary>
-          <div class="chooser" role="group" aria-label="Columns">
-            <label v-for="c in columns.slice(1)" :key="c.column.key"><input
-              type="checkbox" :checked="isShown(c.column.key)" @change="chooseColumn(c.column.key)"> {{ c.head }}</label>
+        <CheckLine v-if="retired > 0" :model-value="asked.withRetired" @update:model-value="ask({ withRetired: $event })">{{ retired }} retired too</CheckLine>
+        <button class="act columns" type="button" aria-haspopup="dialog" @click="chooser?.toggle($event)">columns <span
+          class="soft">{{ shown.length }} of {{ columns.length }}</span></button>
+        <Popover ref="chooser" :pt="{ root: { 'aria-label': 'Columns' } }">
+          <div class="chooser">
+            <CheckLine
+              v-for="c in columns.slice(1)" :key="c.column.key" :model-value="isShown(c.column.key)"
+              @update:model-value="chooseColumn(c.column.key)">{{ c.head }}</CheckLine>
             <button class="act" type="button" :disabled="chosenColumns === null" @click="takeColumns(null)">as many as fit</button>
           </div>
-        </details>
+        </Popover>
         <span class="soft small count">{{ rows.length }} of {{ store.rows.length }}</span>
       </div>
       <p v-if="problem" class="error-words note" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
@@ -238,15 +240,10 @@ useKeys(() => bindings, () => current.value ? 'model' : null)
 <style scoped>
 .gear { padding: 12px 22px 0; display: flex; flex-direction: column; gap: 8px; height: calc(100vh - 52px); min-height: 420px; }
 .choice { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; border-bottom: 1px solid var(--rule); }
-.kinds { display: flex; flex-wrap: wrap; gap: 0 18px; }
-.kind { border: 0; background: none; padding: 6px 0; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
-.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+.kinds :deep(.tabs) { border-bottom: 0; }
+.kinds :deep(.tab) { padding: 6px 0; }
 .find { display: inline-flex; gap: 6px; align-items: center; }
-.retired { display: inline-flex; gap: 6px; align-items: center; }
-.columns { position: relative; }
-.columns summary { cursor: pointer; }
-.chooser { position: absolute; z-index: 5; top: 100%; left: 0; background: var(--paper); border: 1.5px solid var(--ink); padding: 8px 14px;
-  display: grid; gap: 4px; width: max-content; max-width: 86vw; }
+.chooser { display: grid; gap: 4px; justify-items: start; max-width: 86vw; max-height: 70vh; overflow-y: auto; }
 .count { margin-left: auto; }
 .note { padding-top: 2px; }
 .state { padding: 40px 0; display: grid; gap: 14px; justify-items: start; }

@@ -14,8 +14,10 @@ import { tooQuietWords } from '#core/advice/tooQuietWords'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useRoomsStore } from '~/stores/rooms'
 import { useSelectionStore } from '~/stores/selection'
+import { goInto } from '~/composables/fetchedLater'
 import { DoneDialog } from '~/components/shell/opened'
-import { JobName, JobProblem } from '~/stations/parts'
+import JobProblem from '~/stations/JobProblem.vue'
+import { JobName } from '~/stations/parts'
 
 const route = useRoute()
 const store = useJobStore()
@@ -57,10 +59,14 @@ const stations = computed(() => STATIONS.map((station) => {
 
 // A new job asks for its name first; later a press on the name renames it.
 const renaming = ref(false)
+function rename(): void {
+  renaming.value = true
+  void goInto('.rename input')
+}
 onMounted(() => {
   const stop = watch(() => store.status, (status) => {
     if (status !== 'ready') return
-    if (route.query.rename) renaming.value = true
+    if (route.query.rename) rename()
     queueMicrotask(() => stop())
   }, { immediate: true })
 })
@@ -81,7 +87,7 @@ onMounted(() => {
       <template v-if="store.status === 'ready'">
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
-        <button class="act" type="button" @click="renaming = true">rename</button>
+        <button class="act" type="button" @click="rename">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
       </template>
       <CommonActions @keys="keysOpen = true" />

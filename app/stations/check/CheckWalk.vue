@@ -7,6 +7,7 @@ import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
+import TabRow from '~/components/form/TabRow.vue'
 import PlaceRail from '~/stations/check/PlaceRail.vue'
 import { LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { walkKeys } from '~/stations/check/keys'
@@ -18,7 +19,8 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
 import { FoundHere, SuspectsPanel } from './parts'
 
 const evaluation = useEvaluationStore()
@@ -104,6 +106,9 @@ useKeys(() => bindings)
 function leaveField(event: KeyboardEvent): void {
   if (event.key === 'Escape') focused()?.blur()
 }
+const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
+  value: outputId, says: output.label, name: output.name, isWrong: (evaluation.proofs.get(outputId)?.wrong ?? 0) > 0,
+})))
 </script>
 
 <template>
@@ -114,16 +119,10 @@ function leaveField(event: KeyboardEvent): void {
     </main>
     <main v-else class="check" aria-label="Checks">
       <div class="walk">
-        <label class="hidden-label" for="line">Line</label>
-        <div class="lines" role="tablist" aria-label="Lines">
-          <button
-            v-for="line in evaluation.lines" :key="line.outputId" type="button" role="tab" class="line"
-            :class="{ on:
-            line.outputId === selected.selection.outputId }" :aria-selected="line.outputId === selected.selection.outputId" @click="chooseLine(line.outputId)">
-            <b>{{ line.output.label }}</b> <span class="soft">{{ line.output.name }}</span>
-            <span v-if="(evaluation.proofs.get(line.outputId)?.wrong ?? 0) > 0" class="wrong" aria-label="reads wrong">✕</span>
-          </button>
-        </div>
+        <TabRow class="lines" label="Lines" :tabs="lines" :value="selected.selection.outputId" @choose="chooseLine">
+          <template #default="{ tab }"><b>{{ tab.says }}</b> <span class="soft">{{ tab.name }}</span>
+            <span v-if="tab.isWrong" class="wrong" aria-label="reads wrong">✕</span></template>
+        </TabRow>
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
           line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template>
@@ -173,10 +172,10 @@ function leaveField(event: KeyboardEvent): void {
 .walk { display: grid; gap: 12px; align-content: start; }
 .progress { display: flex; justify-content: space-between; align-items: baseline; }
 .find { font-size: 14px; }
-.lines { display: flex; flex-wrap: wrap; gap: 4px 18px; border-bottom: 1px solid var(--rule); }
-.line { border: 0; background: none; padding: 3px 0 6px; min-width: 24px; flex: none; cursor: pointer; border-bottom: 3px solid transparent; font-weight: 600; }
-.line .soft { font-weight: 400; }
-.line.on { border-bottom-color: var(--pen); }
+.lines :deep(.tabs) { row-gap: 4px; }
+.lines :deep(.tab) { min-width: 24px; flex: none; font-weight: 600; }
+.lines .soft { font-weight: 400; }
+.lines :deep(.tab.on) { border-bottom-color: var(--pen); }
 .wrong { color: var(--stop); font-weight: 700; margin-left: 6px; }
 .stops { list-style: none; columns: 2; column-gap: 30px; }
 .stop-row { width: 100%; display: grid; grid-template-columns: 20px 1fr auto; gap: 6px; border: 0; border-bottom: 1px solid var(--rule); background: none;
@@ -194,11 +193,11 @@ function leaveField(event: KeyboardEvent): void {
 @media (max-width: 760px) {
   .check { padding: 8px 16px 0; gap: 10px; }
   .walk { gap: 6px; }
-  .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
-  .line { white-space: nowrap; padding: 6px 0 5px; }
+  .lines :deep(.tabs) { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
+  .lines :deep(.tab) { padding: 6px 0 5px; }
   .progress { display: none; }
   .place { font-size: 14px; line-height: 1.3; }
-  .line:not(.on) .soft { display: none; }
+  .lines :deep(.tab:not(.on)) .soft { display: none; }
 }
 /* A small phone: its keys are in sight with the field; the place is marked on its rail. */
 @media (max-width: 560px) and (max-height: 660px) {
@@ -210,8 +209,7 @@ function leaveField(event: KeyboardEvent): void {
 @media (max-height: 560px) and (min-width: 561px) {
   .check { display: block; max-width: none; margin: 0; padding: 6px calc(min(42vw, 420px) + 16px) 10px 16px; }
   .walk { gap: 4px; }
-  .lines { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
-  .line { white-space: nowrap; }
+  .lines :deep(.tabs) { flex-wrap: nowrap; overflow-x: auto; gap: 16px; }
   .place, .progress { display: none; }
 }
 </style>

@@ -6,7 +6,7 @@ import type { Edit } from '#core/job/edits'
 import { addAfter, removeNode, setTap } from '#core/hands/intents'
 import type { Output, Speaker } from '#core/job/schema'
 import { writeLength } from '#core/quantity/units'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeQuantity } from '#core/quantity/write'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { lengthExample, lengthOf } from '~/components/form/readers'
@@ -15,6 +15,8 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { useHold } from '~/composables/useHold'
 import { useUnits } from '~/composables/useUnits'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { tapChoices } from '~/components/form/tapChoices'
 
 const { units } = useUnits()
 
@@ -50,15 +52,9 @@ function gone(): void {
     <legend class="soft small">Found otherwise? Into the plan by one press</legend>
     <button v-if="asRead" class="offer" type="button" @click="take(asRead.edit, `${speaker.label}: a driver of ${asRead.labelOhm} Ω`)">
       It is a driver of {{ writeQuantity(asRead.labelOhm, 'Ω') }}: it reads as one</button>
-    <div v-if="speaker.load.kind === 'tap'" role="radiogroup" aria-label="Tap found" class="taps">
-      <span class="soft small">Its tap</span>
-      <button
-        v-for="tapW in [...speaker.load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === speaker.load.tapW }"
-        :aria-checked="tapW === speaker.load.tapW" :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`"
-        @click="take(setTap(speaker, tapW), `${speaker.label} on ${tapW === 0 ? 'off' : writeQuantity(tapW, 'W')}`)">
-        {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
-      </button>
-    </div>
+    <ChoiceRow
+      v-if="speaker.load.kind === 'tap'" :model-value="speaker.load.tapW" label="Tap found" before="Its tap" :choices="tapChoices(speaker.load.tapsW)"
+      @update:model-value="tapW => tapW !== undefined && take(setTap(speaker, tapW), `${speaker.label} on ${tapW === 0 ? 'off' : writeQuantity(tapW, 'W')}`)" />
     <TextEntry
       class="length" label="Cable to here"
       :text="lead ? writeLength(lead.lengthM, units, 6) : ''" :read="lengthOf(units)" :hint="lengthExample(units)"

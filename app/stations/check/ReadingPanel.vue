@@ -17,6 +17,7 @@ import { newId } from '~/api/ids'
 import GradeTag from '~/components/GradeTag.vue'
 import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
+import TabRow from '~/components/form/TabRow.vue'
 import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
 import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
@@ -143,11 +144,7 @@ defineExpose({ focus })
 
 <template>
   <section class="reading" data-form :aria-label="KIND_WORDS[kind].title">
-    <div role="tablist" aria-label="What is read" class="kinds">
-      <button
-        v-for="k in kinds" :key="k" type="button" role="tab" class="kind" :class="{ on: k === kind }" :aria-selected="k === kind"
-        @click="kind = k">{{ KIND_WORDS[k].short }}</button>
-    </div>
+    <TabRow class="kinds" label="What is read" :tabs="kinds.map(value => ({ value, says: KIND_WORDS[value].short }))" :value="kind" @choose="kind = $event" />
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
     <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
     <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
@@ -242,9 +239,7 @@ defineExpose({ focus })
 
 <style scoped>
 .reading { display: grid; gap: 10px; align-content: start; }
-.kinds { display: flex; gap: 16px; border-bottom: 1px solid var(--rule); }
-.kind { border: 0; background: none; padding: 3px 0 5px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; }
-.kind.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--pen); }
+.kinds :deep(.tab.on) { border-bottom-color: var(--pen); }
 .title { font-size: 21px; line-height: 1.2; }
 .amplifier { border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; font-size: 15px; }
 .amplifier b { font-size: 18px; margin-right: 8px; }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import { firstWrong } from '#core/check/proof'
 import type { ReadingKind } from '#core/job/schema'
@@ -11,7 +11,6 @@ import AmplifierBox from '~/stations/match/rail/AmplifierBox.vue'
 import RailRow from '~/stations/match/rail/RailRow.vue'
 import type BeginHereForm from '~/stations/match/begin/BeginHere.vue'
 import SheetDialogs from '~/stations/match/dialogs/SheetDialogs.vue'
-import SheetPane from '~/stations/match/SheetPane.vue'
 import { LINE_CHECKS } from '#core/job/sections/readings/kinds'
 import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/keys'
 import { placesNamed, type FoundPlace } from '~/stations/match/search'
@@ -20,7 +19,7 @@ import { space as spaceStation } from '~/stations/space/station'
 import { addressOf } from '~/stations/station'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { catchUp } from '~/composables/useAfterPaint'
-import { fetched } from '~/composables/fetchedLater'
+import { goInto } from '~/composables/fetchedLater'
 import { NARROW, useMedia } from '~/composables/useMedia'
 import { useKeys } from '~/composables/useKeys'
 import { useFoldStore } from '~/stations/match/rail/foldStore'
@@ -36,8 +35,9 @@ import { trace as traceStation } from '~/stations/trace/station'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 import { elementOf } from '~/composables/elements'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
-import { ActionMenu, BeginHere, PasteDialog, PracticeForm, rooms } from '~/stations/match/parts'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
+import { ActionMenu, BeginHere, PasteDialog, PracticeForm, rooms, SheetPane } from '~/stations/match/parts'
 
 const store = useJobStore()
 const matchPane = useMatchPaneStore()
@@ -48,7 +48,6 @@ const route = useRoute()
 const { common, keysOpen, findOpen } = useJobKeys()
 const readingKind = ref<ReadingKind>(LINE_CHECKS[0]!)
 const rails = useTemplateRef<HTMLElement>('rails')
-const paneView = useTemplateRef<InstanceType<typeof SheetPane>>('paneView')
 const dialog = ref<SheetDialog | null>(null)
 
 /** By their list, which an edit of the wiring leaves as it is: a new map with every key drew all rails again (25 ms of each key on 25 rails). */
@@ -116,11 +115,9 @@ async function enterPane(mode: PaneMode): Promise<void> {
   matchPane.drawn = 'up'
   setMode(mode)
   catchUp()
-  await nextTick()
-  await fetched()
-  await nextTick()
   const first = mode === 'check' ? '.entry input, .entry button' : mode === 'change' ? 'form input' : '[role=radio], .offer, button'
-  paneView.value?.pane?.querySelector<HTMLElement>(first)?.focus()
+  const within = first.split(', ').map(css => `.sheet > .pane .body ${css}`).join(', ')
+  await goInto(within)
 }
 
 /** After a repair: read again what was read wrong. */
@@ -157,7 +154,7 @@ async function beginRoom(): Promise<void> {
   const { firstRoom } = await rooms()
   firstRoom()
   await navigateTo({ path: addressOf(String(route.params.id), spaceStation) })
-  document.querySelector<HTMLInputElement>('.space-form input')?.select()
+  await goInto('.space-form input')
 }
 
 /** A number chooses among what is offered: what to begin with, remedies, or rails to move to. */
@@ -283,7 +280,7 @@ function leaveList(event: KeyboardEvent): void {
         <button v-if="amplifiers.length > 0" class="act more" type="button" @click="actions.newAmplifier()">+ amplifier <KeyCap of="A" /></button>
       </main>
       <SheetPane
-        v-if="amplifiers.length > 0" ref="paneView" v-model:kind="readingKind" v-model:lead-there="actions.leadThere.value"
+        v-if="amplifiers.length > 0" v-model:kind="readingKind" v-model:lead-there="actions.leadThere.value"
         :moving="actions.moving.value" :putting="actions.putting.value"
         :actions="bindings" :target="target" @mode="setMode" @move="actions.move"
         @move-to-new="actions.moveToNewOutput"

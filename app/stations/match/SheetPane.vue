@@ -5,6 +5,7 @@ import type { LineThrough, ReadingKind } from '#core/job/schema'
 import { plannedWords } from '#core/check/words'
 import type { LeadThere, MoveTo } from '#core/hands/many/many'
 import ActionRow from '~/components/ActionRow.vue'
+import TabRow from '~/components/form/TabRow.vue'
 import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { Action, ActionTarget } from '~/composables/action'
@@ -41,9 +42,10 @@ const pane = ref<HTMLElement>()
 /** Another form is another two hundred parts: it comes when the rail has followed the hand. */
 const isMany = useAfterPaint(() => selected.isMany)
 
-const MODES: { mode: PaneMode, says: string, key: string }[] = [
-  { mode: 'findings', says: 'Findings', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }, { mode: 'check', says: 'Read', key: 'r' }, { mode: 'trace', says: 'Trace', key: 't' },
+const MODES: { value: PaneMode, says: string }[] = [
+  { value: 'findings', says: 'Findings' }, { value: 'change', says: 'Change' }, { value: 'check', says: 'Read' }, { value: 'trace', says: 'Trace' },
 ]
+const KEYS: Record<PaneMode, string> = { findings: 'f', change: 'e', check: 'r', trace: 't' }
 /** In a narrow window a mode that is asked for draws the sheet up. */
 function show(mode: PaneMode): void {
   matchPane.drawn = 'up'
@@ -51,7 +53,6 @@ function show(mode: PaneMode): void {
 }
 // What is said of another thing, or in another way, is read from its beginning.
 watch([() => selected.selection, () => matchPane.mode], () => { if (pane.value) pane.value.scrollTop = 0 }, { flush: 'post' })
-defineExpose({ pane })
 </script>
 
 <template>
@@ -73,13 +74,9 @@ defineExpose({ pane })
         </span>
       </div>
       <ActionRow class="narrow" :actions="actions" :target="target" @more="emit('more', $event)" />
-      <div v-if="!selected.isMany" role="tablist" aria-label="About the selection" class="modes">
-        <button
-          v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: matchPane.mode === m.mode }"
-          :aria-selected="matchPane.mode === m.mode" @click="show(m.mode)">
-          {{ m.says }} <KeyCap :of="m.key" />
-        </button>
-      </div>
+      <TabRow v-if="!selected.isMany" class="modes" label="About the selection" :tabs="MODES" :value="matchPane.mode" @choose="show">
+        <template #default="{ tab }">{{ tab.says }} <KeyCap :of="KEYS[tab.value]" /></template>
+      </TabRow>
       <div class="body">
         <MovePicker v-if="moving" v-model:lead-there="leadThere" @move="to => emit('move', to)" @move-to-new="emit('moveToNew')" @close="emit('leave')" />
         <PutPicker
@@ -113,21 +110,19 @@ defineExpose({ pane })
 .subject { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: baseline; }
 .narrow { display: none; }
 .body { display: grid; gap: 14px; min-width: 0; }
-.modes { display: flex; gap: 14px; border-bottom: 1px solid var(--rule); justify-content: space-between; }
-.mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; white-space: nowrap;
-  font-size: 15px; }
-.mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
+.modes :deep(.tabs) { gap: 0 14px; justify-content: space-between; flex-wrap: nowrap; }
+.modes :deep(.tab) { font-size: 15px; }
 /* Narrow: a sheet over the foot of the rails, its head alone or drawn up. */
 @media (max-width: 1000px) {
   .pane { position: fixed; z-index: 7; left: 0; right: 0; bottom: 0; max-height: 64vh; border-left: 0; border-top: 2px solid var(--ink);
     padding: 6px 14px 12px; gap: 8px; }
   .pane.is-away { display: none; }
-  .pane.is-head .modes { border-bottom: 0; }
+  .pane.is-head .modes :deep(.tabs) { border-bottom: 0; }
   .pane.is-head .body { display: none; }
   .narrow { display: flex; flex: none; }
   span.narrow { gap: 10px; }
   .narrow .act { padding: 0 6px; color: var(--ink); }
   span.narrow .act { justify-content: center; }
-  .mode :deep(.keycap) { display: none; }
+  .modes :deep(.keycap) { display: none; }
 }
 </style>

@@ -11,6 +11,7 @@ export const PasteDialog = fetchedLater(() => import('./dialogs/PasteDialog.vue'
 export const PracticeForm = fetchedLater(() => import('./forms/PracticeForm.vue'))
 export const PutPicker = fetchedLater(() => import('./forms/PutPicker.vue'))
 export const ReadingPanel = fetchedLater(() => import('~/stations/check/ReadingPanel.vue'))
+export const SheetPane = fetchedLater(() => import('./SheetPane.vue'))
 export const SpeakerForm = fetchedLater(() => import('./forms/SpeakerForm.vue'))
 export const SuspectsPanel = fetchedLater(() => import('~/stations/trace/SuspectsPanel.vue'))
 export const ThroughForm = fetchedLater(() => import('./forms/ThroughForm.vue'))

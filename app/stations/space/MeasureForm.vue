@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { onMounted, useTemplateRef } from 'vue'
 import { newId } from '~/api/ids'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
@@ -11,9 +10,7 @@ import { useSpaceStore } from './spaceStore'
 const emit = defineEmits<{ done: [] }>()
 const store = useJobStore()
 const at = useSpaceStore()
-const form = useTemplateRef<HTMLElement>('form')
 const dB = within(0, 150, 'A level', ' dB')
-onMounted(() => form.value?.querySelector('input')?.focus())
 
 function note(db: number): void {
   emit('done')
@@ -24,7 +21,7 @@ function note(db: number): void {
 </script>
 
 <template>
-  <form ref="form" class="measure" @submit.prevent>
+  <form class="measure" @submit.prevent>
     <TextEntry label="Measured at the cross, with the system playing" text="" :read="dB" hint="71.5 dB" @commit="note" />
     <button class="act" type="button" @click="emit('done')">not now</button>
   </form>

@@ -5,9 +5,7 @@ import { useRoute, useRouter } from '#imports'
 import Button from '~/components/form/laterButton'
 import type { Place } from '#core/room/outline'
 import { nudge } from '#core/hands/spaces'
-import { spaceGrade } from '#core/advice/spaceWords'
 import ActionRow from '~/components/ActionRow.vue'
-import GradeTag from '~/components/GradeTag.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import type { ActionTarget } from '~/composables/action'
 import { useKeys } from '~/composables/useKeys'
@@ -21,8 +19,9 @@ import { useSpaceActions } from './useSpaceActions'
 import { useSpaceStore } from './spaceStore'
 import { elementOf, focused } from '~/composables/elements'
 import { NARROW, useMedia } from '~/composables/useMedia'
-import { FindBox, KeysDialog } from '~/components/shell/opened'
-import { ActionMenu, AmplifierDialog, FloorDialog, MeasureForm, SpaceForm, SpaceSays, TapPlanDialog, WhatIfDialog } from './parts'
+import FindBox from '~/components/shell/FindBox.vue'
+import { KeysDialog } from '~/components/shell/opened'
+import { ActionMenu, AmplifierDialog, FloorDialog, MeasureForm, SpacePane, TapPlanDialog, WhatIfDialog } from './parts'
 
 const store = useJobStore()
 const at = useSpaceStore()
@@ -87,8 +86,6 @@ const bindings = [...spaceActions({
   measure: actions.measure,
   show: (mode) => { at.mode = mode }, toSheet: actions.toSheet, drawFloor: () => { drawOpen.value = true }, leave: actions.leave,
 }), ...common]
-const pane = useTemplateRef<HTMLElement>('pane')
-watch([() => at.kept?.id, () => at.mode], () => { if (pane.value) pane.value.scrollTop = 0 }, { flush: 'post' })
 useKeys(() => bindings, () => target.value)
 
 function choose(spotId: string, too: boolean): void {
@@ -122,7 +119,6 @@ function removeSpace(): void {
   at.mode = 'level'
   store.say(`${kept.name} is removed${kept.spots.length > 0 ? `, and its ${countOf(kept.spots.length, 'place')}` : ''}; undo brings it back`)
 }
-const MODES = [{ mode: 'level', says: 'Level', key: 'f' }, { mode: 'change', says: 'Change', key: 'e' }] as const
 function leavePane(event: KeyboardEvent): void {
   if (event.key === 'Escape' && !elementOf(event)?.closest('[role=listbox]')) focused()?.blur()
 }
@@ -153,24 +149,7 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
           <SpacePlan v-bind="size" @choose="choose" @cross="putCross" @moved="moved" @menu="askAt" />
           <MeasureForm v-if="actions.isMeasuring.value" @done="actions.isMeasuring.value = false" />
         </main>
-        <aside ref="pane" class="pane" aria-label="About the space" @keydown="leavePane">
-          <p class="subject"><GradeTag
-            :grade="spaceGrade(at.facts)"
-            :words="{ good: 'Loud enough', tight: 'Too quiet', unknown: 'Not known' }[spaceGrade(at.facts)]" />
-            <span><b>{{ at.kept.name }}</b><template
-              v-if="at.chosen.size > 0">, {{ at.chosen.size === 1 ? 'a place' : `${at.chosen.size} places` }}</template></span></p>
-          <div role="tablist" aria-label="About the space" class="modes">
-            <button
-              v-for="m in MODES" :key="m.mode" type="button" role="tab" class="mode" :class="{ on: at.mode === m.mode }" :aria-selected="at.mode === m.mode"
-              @click="at.mode = m.mode">{{ m.says }} <KeyCap :of="m.key" /></button>
-          </div>
-          <SpaceSays
-            v-if="at.mode === 'level'" :usual="actions.usualLine()" @lay-out="actions.lay()" @tap="actions.tapAll" @hang="actions.hang"
-            @lengths="actions.lengthsAgain()" />
-          <SpaceForm
-            v-else :key="at.kept.id" @set="actions.set" @draw="drawOpen = true"
-            @remove="removeSpace" />
-        </aside>
+        <SpacePane class="pane" :actions="actions" @draw="drawOpen = true" @remove="removeSpace" @keydown="leavePane" />
       </div>
       <footer class="foot space-foot"><ActionRow class="grow" :actions="bindings" :target="target" @more="showMore" />
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
@@ -195,13 +174,6 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
 .units { margin-left: auto; }
 .body { display: grid; grid-template-columns: minmax(0, 1fr) 366px; height: calc(100vh - 50px - 51px - 40px - 41px); }
 .room { padding: 8px 4px 4px 14px; overflow: hidden auto; position: relative; }
-.pane { grid-template-columns: minmax(0, 1fr); background: var(--paper-raised);
-  border-left: 1px solid var(--rule); padding: 16px 20px 30px; overflow-y: auto; display: grid; gap: 14px;
-  align-content: start; }
-.subject { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: baseline; }
-.modes { display: flex; gap: 22px; border-bottom: 1px solid var(--rule); }
-.mode { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); border-bottom: 3px solid transparent; font-size: 15px; }
-.mode.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
 .grow { flex: 1; }
 .foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
   color: var(--ink-soft); }
@@ -211,7 +183,6 @@ class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'r
   .storey, .space, .units { flex: none; }
   .body { grid-template-columns: minmax(0, 1fr); height: auto; }
   .room { overflow: visible; padding: 8px 4px; }
-  .pane { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px 20px; }
   /* One row that is drawn along by the thumb: two rows of it hid a sixth of a phone. */
   .foot { height: auto; padding: 6px 12px 10px; position: sticky; bottom: 0; background: var(--paper); overflow-x: auto; }
   .foot :deep(.action-row) { flex-wrap: nowrap; }

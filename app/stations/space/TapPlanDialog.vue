@@ -8,6 +8,7 @@ import GrowthChoice from '~/components/form/GrowthChoice.vue'
 import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
+import CheckLine from '~/components/form/CheckLine.vue'
 
 /** The taps of all spaces at once: what would be set, what it reaches and draws, and what stops it where it cannot be done. */
 const open = defineModel<boolean>('open', { required: true })
@@ -44,7 +45,7 @@ function set(): void {
         reserveSchool(store.opened.practice.reserve).name }}) and each control is rated for.</p>
       <div class="line">
         <GrowthChoice v-model="growth" />
-        <label class="small"><input v-model="mayDiffer" type="checkbox"> unlike speakers of a space may have different taps</label>
+        <CheckLine v-model="mayDiffer">unlike speakers of a space may have different taps</CheckLine>
       </div>
     </form></template>
     <template v-if="plan">

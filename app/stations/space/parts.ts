@@ -6,6 +6,6 @@ export const AmplifierDialog = fetchedLater(() => import('~/stations/match/dialo
 export const FloorDialog = fetchedLater(() => import('./FloorDialog.vue'))
 export const MeasureForm = fetchedLater(() => import('./MeasureForm.vue'))
 export const SpaceForm = fetchedLater(() => import('./SpaceForm.vue'))
-export const SpaceSays = fetchedLater(() => import('./SpaceSays.vue'))
+export const SpacePane = fetchedLater(() => import('./SpacePane.vue'))
 export const TapPlanDialog = fetchedLater(() => import('./TapPlanDialog.vue'))
 export const WhatIfDialog = fetchedLater(() => import('~/stations/match/dialogs/WhatIfDialog.vue'))

@@ -1,4 +1,4 @@
-import { nextTick, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import { partsOf, together } from '#core/job/edits'
 import { retapEach, tapEach } from '#core/hands/many/many'
@@ -9,6 +9,7 @@ import { addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WO
 import { overlapOf } from '#core/room/coverage'
 import { layoutOf, outsideShare, outsideWords } from '#core/room/layout'
 import { contains } from '#core/room/outline'
+import { goInto } from '~/composables/fetchedLater'
 import { newId } from '~/api/ids'
 import { useUnits } from '~/composables/useUnits'
 import { addressOf } from '~/stations/station'
@@ -41,7 +42,7 @@ export function useSpaceActions() {
     if (last) store.say(`Like ${last.name}: its use, height and speaker are taken over; its floor and noise are to be said`)
     at.look(spaceId)
     at.mode = 'change'
-    void nextTick(() => document.querySelector<HTMLInputElement>('.space-form input')?.select())
+    void goInto('.space-form input')
   }
 
   function other(by: 1 | -1): void {
@@ -173,6 +174,7 @@ export function useSpaceActions() {
     measure: () => {
       if (!at.cross && at.kept) at.cross = middleOf(at.kept)
       isMeasuring.value = true
+      void goInto('.measure input')
     },
     leave: () => {
       isMeasuring.value = false

@@ -12,6 +12,7 @@ import TextEntry from '~/components/form/TextEntry.vue'
 import { countOf, lengthOrNot, quantityOf } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
 import { cableExample } from '../forms/usualCable'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** Speakers that hang already: how many, on what each, in which cable. What is left empty stays not known. */
 const emit = defineEmits<{ hang: [hanging: Hanging] }>()
@@ -38,11 +39,7 @@ const cableOrNot = (typed: string) => typed === '' ? null : readCable(typed)
 
 <template>
   <form class="hanging" @submit.prevent>
-    <div role="radiogroup" aria-label="They hang on" class="taps">
-      <button
-        v-for="line in LINES" :key="line.says" type="button" role="radio" class="tap" :class="{ on: lineV === line.lineV }" :aria-checked="lineV === line.lineV"
-        @click="lineV = line.lineV">{{ line.says }}</button>
-    </div>
+    <ChoiceRow v-model="lineV" label="They hang on" :choices="LINES.map(line => ({ value: line.lineV, says: line.says }))" />
     <div class="fields">
       <TextEntry label="How many" :text="String(count)" :read="countOf" @commit="count = $event" />
       <TextEntry

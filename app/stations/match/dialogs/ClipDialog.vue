@@ -12,6 +12,7 @@ import LimitsPart from '../forms/LimitsPart.vue'
 import SearchState from '~/solver/SearchState.vue'
 import { useSearch } from '~/solver/useSearch'
 import { useJobStore } from '~/stores/job'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** What an amplifier gives that is driven into clipping, and what of it reaches the high-frequency unit of a box. */
 const open = defineModel<boolean>('open', { required: true })
@@ -50,11 +51,7 @@ const NAMES = Object.fromEntries(MATERIALS.map(m => [m.id, m.name])) as Record<M
           :text="highRatedW === null ? '' : writeQuantity(highRatedW, 'W')" :read="quantityOrNot('power')" hint="not stated"
           @commit="highRatedW = $event" />
       </div>
-      <span role="radiogroup" aria-label="what is played" class="taps">
-        <button
-          v-for="id in MATERIAL_IDS" :key="id" type="button" role="radio" class="tap" :class="{ on: material === id }" :aria-checked="material === id"
-          @click="material = id">{{ NAMES[id] }}</button>
-      </span>
+      <ChoiceRow v-model="material" label="what is played" :choices="MATERIAL_IDS.map(id => ({ value: id, says: NAMES[id] }))" />
       <p class="soft small"><b>{{ ofName }}</b>, {{ of.says }}: {{ of.crestDb.toFixed(0) }} dB from average to peak. A synthetic signal is clipped; the
         crossover is taken as a sharp one.</p>
     </form>

@@ -5,6 +5,7 @@ import { lineImpedance, speakerImpedance, wattsOver } from '#core/advice/low/imp
 import type { LineEvaluation } from '#core/line/evaluate'
 import { writeQuantity } from '#core/quantity/write'
 import ImpedanceChart from '~/components/ImpedanceChart.vue'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** A line's impedance over frequency as its output sees it, each speaker on demand, and what the output gives into that curve. */
 const open = defineModel<boolean>('open', { required: true })
@@ -53,12 +54,9 @@ const chart = useTemplateRef<InstanceType<typeof ImpedanceChart>>('chart')
       common.</p>
     <template v-else>
       <div class="top">
-        <span role="radiogroup" aria-label="what is drawn" class="taps">
-          <button type="button" role="radio" class="tap" :class="{ on: !isWatts }" :aria-checked="!isWatts" @click="isWatts = false">ohms</button>
-          <button
-            type="button" role="radio" class="tap" :class="{ on: isWatts }" :aria-checked="isWatts" :disabled="!isRated"
-            @click="isWatts = true">watts that it gives into them</button>
-        </span>
+        <ChoiceRow
+          v-model="isWatts" label="what is drawn"
+          :choices="[{ value: false, says: 'ohms' }, { value: true, says: 'watts that it gives into them', isOff: !isRated }]" />
         <button class="act" type="button" @click="chart?.save(`${line.output.label} impedance.svg`)">save as a picture</button>
       </div>
       <ImpedanceChart

@@ -12,6 +12,8 @@ import { bands, capabilityPaths, EDGE, matchScales, ohmTicks, spans, spanWidth, 
 import { saveText, svgText } from '~/drawing/saveSvg'
 import { useWidth } from '~/composables/useWidth'
 import { useJobStore } from '~/stores/job'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import Slider from 'primevue/slider'
 
 /** An output and its speakers on one scale: what it gives into which load, what they stand, what every school asks; what is played shifts the advice. */
 const open = defineModel<boolean>('open', { required: true })
@@ -45,11 +47,7 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
     <p v-if="!match">Nothing to match: a load of ohms, with speakers on it, is what this shows.</p>
     <template v-else-if="scales && paths">
       <div class="top">
-        <span role="radiogroup" aria-label="what is played" class="taps">
-          <button
-            v-for="p in PLAYED" :key="p.id" type="button" role="radio" class="tap" :class="{ on: p.id === playedId }" :aria-checked="p.id === playedId"
-            @click="playedId = p.id">{{ p.name }}</button>
-        </span>
+        <ChoiceRow v-model="playedId" label="what is played" :choices="PLAYED.map(p => ({ value: p.id, says: p.name }))" />
         <button class="act" type="button" @click="svg && saveText(svgText(svg), `${line.output.label} match.svg`, 'image/svg+xml')">save as a picture</button>
       </div>
       <p class="verdict" :class="`is-${GRADES[match.verdict]}`" role="status">{{ matchSentence(match, played) }}</p>
@@ -90,9 +88,11 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
           </g>
         </svg>
       </figure>
-      <label class="asif"><span class="small">As if it gave {{ match.at.mostW === null ? 'more or less' : W(match.at.mostW) }}</span>
-        <input v-model.number="asIfDb" type="range" min="-10" max="10" step="0.5" :aria-valuetext="`${asIfDb} dB against its rating`">
-        <button v-if="asIfDb !== 0" class="act" type="button" @click="asIfDb = 0">as it is rated</button></label>
+      <div class="asif"><span class="small">As if it gave {{ match.at.mostW === null ? 'more or less' : W(match.at.mostW) }}</span>
+        <Slider
+          v-model="asIfDb" :min="-10" :max="10" :step="0.5"
+          :pt="{ handle: { 'aria-label': 'as if it gave more or less', 'aria-valuetext': `${asIfDb} dB against its rating` } }" />
+        <button v-if="asIfDb !== 0" class="act" type="button" @click="asIfDb = 0">as it is rated</button></div>
       <div class="wide" tabindex="0" role="group" aria-label="can be scrolled sideways">
         <table>
           <thead><tr><th>speaker</th><th class="number">at full output</th><th class="number">on average, {{ played.name }}</th><th
@@ -152,7 +152,7 @@ text.strong { fill: var(--ink); }
 .span { fill: none; stroke: var(--ink-soft); stroke-width: 1.2; }
 .span.chosen { fill: var(--ink); stroke: var(--ink); }
 .asif { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 12px; padding: 4px 0 8px; }
-.asif input { width: min(300px, 60vw); accent-color: var(--ink); }
+.asif :deep(.p-slider) { width: min(300px, 60vw); }
 .wide { overflow-x: auto; max-height: 230px; overflow-y: auto; }
 table { border-collapse: collapse; width: 100%; }
 th { text-align: left; font-weight: 400; font-size: 13.5px; color: var(--ink-soft); }

@@ -15,6 +15,8 @@ import SearchDialog from '~/solver/SearchDialog.vue'
 import { useSearch } from '~/solver/useSearch'
 import { powerSchool } from '#core/schools/power'
 import { useJobStore } from '~/stores/job'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import CheckLine from '~/components/form/CheckLine.vue'
 
 /** Every way to wire the speakers of a line: drawn small, with its load and what each gets; one press wires the line so. */
 const open = defineModel<boolean>('open', { required: true })
@@ -98,25 +100,16 @@ function spoken(wiring: Wiring, power: string, over: number): string {
       <p v-if="typeof units === 'string'" class="verdict" role="status">{{ NOT_ASKED_WORDS[units] }}</p>
       <form v-else class="asked" data-form @submit.prevent>
         <span class="line"><span class="soft small">Power for each</span>
-          <span role="radiogroup" aria-label="power for each" class="taps">
-            <button
-              v-for="[id, says] in SHARES" :key="id" type="button" role="radio" class="tap" :class="{ on: shares === id }" :aria-checked="shares === id"
-              @click="shares = id">{{ says }}</button>
-          </span></span>
+          <ChoiceRow v-model="shares" label="power for each" :choices="SHARES.map(([id, says]) => ({ value: id, says }))" /></span>
         <span v-if="shares === 'said' && typeof plain !== 'string'" class="parts">
           <TextEntry
             v-for="(unit, k) in plain" :key="k" :label="`${unit.count} x ${writeNumber(unit.ohm, 3)} Ω: parts each`" :text="writeNumber(said[k] ?? 1)"
             :read="within(0.01, 1000, 'A part')" @commit="value => said = plainWeights(k, value)" />
         </span>
         <span class="line"><span class="soft small">Over so many outputs of the amplifier</span>
-          <span role="radiogroup" aria-label="over so many outputs" class="taps">
-            <button
-              v-for="c in CHANNELS" :key="c" type="button" role="radio" class="tap figure" :class="{ on: channels === c }" :aria-checked="channels === c"
-              @click="channels = c">{{ c }}</button>
-          </span></span>
-        <label v-if="canBridge" class="small"><input v-model="isBridged" type="checkbox"> two channels bridged for each</label>
-        <label v-if="hasCoils(line)" class="small"><input v-model="coilsAlone" type="checkbox"> coils, or drivers of a box, one by one: their terminals
-          brought out</label>
+          <ChoiceRow v-model="channels" label="over so many outputs" :choices="CHANNELS.map(c => ({ value: c, says: String(c), isFigure: true }))" /></span>
+        <CheckLine v-if="canBridge" v-model="isBridged">two channels bridged for each</CheckLine>
+        <CheckLine v-if="hasCoils(line)" v-model="coilsAlone">coils, or drivers of a box, one by one: their terminals brought out</CheckLine>
       </form>
     </template>
     <template v-if="typeof units !== 'string'">

@@ -10,6 +10,7 @@ import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { highPassOf, quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** The amplifier that an output is of: its name and place, as what it is made, what feeds it. */
 const { amplifier, rating } = defineProps<{ amplifier: Amplifier, rating: OutputRating }>()
@@ -44,12 +45,9 @@ const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== n
         label="Where" :text="amplifier.place" :read="textOf(amplifierFields.place, 'place')" hint="not stated"
         @commit="set({ place: $event })" />
     </div>
-    <div role="radiogroup" aria-label="Made as" class="taps">
-      <span class="soft small">made as</span>
-      <button
-        v-for="{ value, says } in MADE" :key="says" type="button" role="radio" class="tap" :class="{ on: amplifier.made === value }"
-        :aria-checked="amplifier.made === value" @click="set({ made: value })">{{ says }}</button>
-    </div>
+    <ChoiceRow
+      :model-value="amplifier.made" label="Made as" before="made as" :choices="MADE"
+      @update:model-value="made => made !== undefined && set({ made })" />
     <p v-if="amplifier.made === 'receiver' || amplifier.made === 'vehicle'" class="soft small">Only loads that its maker states count: “stable at 2 Ω” is
       its floor, watts are those that are stated, two bridged have a floor of their own.</p>
     <TextEntry

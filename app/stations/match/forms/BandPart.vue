@@ -10,6 +10,7 @@ import { quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/for
 import { nameText } from '#core/quantity/fields'
 import { useJobStore } from '~/stores/job'
 import { bandOf, type Ends } from './bandDraft'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** Whether an output plays everything or a part of the range, and what holds it: crossover, level of the band, limiter. */
 const { output } = defineProps<{ output: Output }>()
@@ -41,15 +42,10 @@ function setEnd(end: keyof Ends, hz: number | null): void {
 
 <template>
   <div class="band">
-    <div role="radiogroup" aria-label="This output plays" class="taps">
-      <span class="soft small">plays</span>
-      <button
-        type="button" role="radio" class="tap" :class="{ on: band === null }" :aria-checked="band === null"
-        @click="band && emit('set', { band: null })">everything</button>
-      <button
-        type="button" role="radio" class="tap" :class="{ on: band !== null }" :aria-checked="band !== null"
-        @click="band ?? emit('set', { band: likelyBand(store.opened, output.id) })">a part of the range</button>
-    </div>
+    <ChoiceRow
+      :model-value="band !== null" label="This output plays" before="plays"
+      :choices="[{ value: false, says: 'everything' }, { value: true, says: 'a part of the range' }]"
+      @update:model-value="isPart => emit('set', { band: isPart ? likelyBand(store.opened, output.id) : null })" />
     <template v-if="band">
       <div class="fields">
         <TextEntry label="Of the system" :text="band.system" :read="textOf(nameText, 'name')" @commit="set({ system: $event })" />
@@ -64,12 +60,10 @@ function setEnd(end: keyof Ends, hz: number | null): void {
           @commit="set({ setDb: $event })" />
       </div>
       <p v-if="problem" class="error-words small" role="alert">{{ problem }}</p>
-      <div role="radiogroup" aria-label="Slope of the crossover" class="taps">
-        <span class="soft small">slope, dB an octave</span>
-        <button
-          v-for="slope in SLOPES_DB" :key="`${slope}`" type="button" role="radio" class="tap" :class="{ on: band.slopeDb === slope, figure: slope !== null }"
-          :aria-checked="band.slopeDb === slope" @click="set({ slopeDb: slope })">{{ slope ?? 'not stated' }}</button>
-      </div>
+      <ChoiceRow
+        :model-value="band.slopeDb" label="Slope of the crossover" before="slope, dB an octave"
+        :choices="SLOPES_DB.map(slope => ({ value: slope, says: slope === null ? 'not stated' : String(slope), isFigure: slope !== null }))"
+        @update:model-value="slopeDb => slopeDb !== undefined && set({ slopeDb })" />
     </template>
     <TextEntry
       label="A limiter holds it at" :text="writeOrNot(output.limiterV, 'V')" :read="withinOrNot(0.1, 1000, 'A limiter', ' V')"

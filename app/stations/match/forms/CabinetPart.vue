@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { SpeakerLoad } from '#core/job/schema'
 import { MOST_POSITIONS } from '#core/gear/load'
 import { readCell, writeCell } from '#core/gear/cells'
@@ -6,6 +7,7 @@ import { columnsOf } from '#core/gear/models'
 import { nominalOhmOf } from '#core/network/tree'
 import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** A cabinet's jacks and the positions of its switch: which one it is plugged at, and what each leads to. */
 type Cabinet = Extract<SpeakerLoad, { kind: 'cabinet' }>
@@ -26,16 +28,16 @@ function dropOne(): void {
   const positions = load.positions.filter((_, k) => k !== load.at)
   emit('set', { ...load, at: 0, positions })
 }
+const positions = computed(() => load.positions.map((position, k) => ({
+  value: k, says: `${says(position)} ${writeQuantity(nominalOhmOf(position.load), 'Ω')}${position.plays === 'half' ? ', half' : ''}`,
+})))
 </script>
 
 <template>
   <div class="cabinet">
-    <div role="radiogroup" aria-label="Plugged at" class="taps">
-      <button
-        v-for="(position, k) in load.positions" :key="k" type="button" role="radio" class="tap" :class="{ on: k === load.at }" :aria-checked="k === load.at"
-        @click="emit('set', { ...load, at: k })">{{ says(position) }} <span class="figure">{{ writeQuantity(nominalOhmOf(position.load), 'Ω')
-        }}{{ position.plays === 'half' ? ', half' : '' }}</span></button>
-    </div>
+    <ChoiceRow
+      :model-value="load.at" label="Plugged at" :choices="positions"
+      @update:model-value="k => k !== undefined && emit('set', { ...load, at: k })" />
     <TextEntry label="What that leads to" :text="textOf(load.at)" :read="readOne" @commit="setOne(load.at, $event)" />
     <p class="soft small">The jack, [its switch], all or half of the drivers, and their ohms: <span
       class="figure">16 Ω [mono] all = 16</span>, or drivers one by one:

@@ -2,7 +2,7 @@
 import { cableEach, lengthsEach, relabelEach, setEach, tapEach } from '#core/hands/many/many'
 import type { Speaker } from '#core/job/schema'
 import { speakerFields } from '#core/job/sections/wiring/schema'
-import { writeNumber, writeQuantity } from '#core/quantity/write'
+import { writeQuantity } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { cableOf, lengthsOf, quantityOrNot, textOf, writeOrNot } from '~/components/form/readers'
 import { useAfterPaint } from '~/composables/useAfterPaint'
@@ -14,6 +14,8 @@ import ZonePart from './ZonePart.vue'
 import { useOnChosen } from '../useOnChosen'
 import { cableExample, usualCableOf } from './usualCable'
 import { useUnits } from '~/composables/useUnits'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { tapChoices } from '~/components/form/tapChoices'
 
 const { units } = useUnits()
 
@@ -54,15 +56,9 @@ const act = useOnChosen()
   <form class="form" @submit.prevent>
     <p class="soft">{{ about.counts }} on {{ about.onLines }}<template v-if="about.getW !== null">; they get <span
       class="figure">{{ writeQuantity(about.getW, 'W') }}</span></template>. What is changed here is changed for all of them at once.</p>
-    <div v-if="about.taps.length > 0" role="radiogroup" aria-label="Tap of all" class="taps">
-      <button
-        v-for="tapW in [...about.taps, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: isOn(tapW) }" :aria-checked="isOn(tapW)"
-        :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`"
-        @click="act((job, ids) => tapEach(job, ids, tapW))">
-        {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
-      </button>
-      <span class="soft small">W</span>
-    </div>
+    <ChoiceRow
+      v-if="about.taps.length > 0" :model-value="[...about.taps, 0].find(isOn)" label="Tap of all" after="W" :choices="tapChoices(about.taps)"
+      @update:model-value="tapW => tapW !== undefined && act((job, ids) => tapEach(job, ids, tapW))" />
     <div class="two">
       <TextEntry
         label="Lengths, in order" text="" :read="lengthsOf(units)" hint="20, then 6"

@@ -9,6 +9,7 @@ import KeyCap from '~/components/KeyCap.vue'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** Where a speaker may go: every other line, with what it has to spare. */
 const emit = defineEmits<{ move: [to: MoveTo], moveToNew: [], close: [] }>()
@@ -38,13 +39,7 @@ const LEADS: { value: LeadThere, says: string }[] = [{ value: 'along', says: 'as
 <template>
   <section class="picker" aria-label="Move to another line">
     <h3>Move {{ what }} to</h3>
-    <div v-if="hasLead" class="taps" role="radiogroup" aria-label="Its cable there">
-      <span class="soft small">its cable</span>
-      <button
-        v-for="way in LEADS" :key="way.value" type="button" role="radio" class="tap" :class="{ on: leadThere === way.value }"
-        :aria-checked="leadThere === way.value"
-        @click="leadThere = way.value">{{ way.says }}</button>
-    </div>
+    <ChoiceRow v-if="hasLead" v-model="leadThere" label="Its cable there" before="its cable" :choices="LEADS" />
     <button class="offer" type="button" @click="emit('moveToNew')">
       a new output
       <span class="then">on the same amplifier, rated like {{ selected.line?.output.label }}</span>

@@ -25,6 +25,8 @@ import AmplifierPart from './AmplifierPart.vue'
 import BandPart from './BandPart.vue'
 import CableFinder from '../dialogs/CableFinder.vue'
 import ValvePart from './ValvePart.vue'
+import type { Choice } from '~/components/form/choice'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 const { output } = defineProps<{ output: Output }>()
 const emit = defineEmits<{ cableList: [] }>()
@@ -62,7 +64,7 @@ function rateAllAlike(): void {
 /** What a rating says against itself is told where it is entered. */
 const remarks = computed(() => contradictionsOf(output.rating)
   .map(facts => findingWords({ code: 'rating-contradicts', grade: 'unknown', facts, outputId: output.id, nodeId: null })))
-const MODES: Record<ChannelMode, string> = { single: 'one channel', bridged: 'two, bridged', parallel: 'two, side by side' }
+const JOINS: Choice<ChannelMode>[] = [{ value: 'single', says: 'one channel' }, { value: 'bridged', says: 'two, bridged' }, { value: 'parallel', says: 'two, side by side' }]
 function join(mode: ChannelMode): void {
   const joined = joinChannels(store.opened, output.id, mode, newId)
   if (typeof joined === 'string') store.sayNot(joined)
@@ -97,12 +99,9 @@ function layModel(body: Model): void {
             :aria-pressed="output.rating.powerW === powerW" @click="setLinePower(powerW)">{{ powerW }} W</button>
         </template>
       </div>
-      <div v-if="isSolidState(output.rating)" role="radiogroup" aria-label="Channels of this output" class="taps usual">
-        <button
-          v-for="(says, mode) in MODES" :key="mode" type="button" role="radio" class="tap" :class="{ on: output.rating.mode === mode }"
-            :aria-checked="output.rating.mode === mode"
-          @click="join(mode)">{{ says }}</button>
-      </div>
+      <ChoiceRow
+        v-if="isSolidState(output.rating)" :model-value="output.rating.mode" label="Channels of this output" class="usual" :choices="JOINS"
+        @update:model-value="mode => mode !== undefined && join(mode)" />
       <ValvePart
         v-if="valveOf(output.rating) && amplifier" :output="output" :amplifier="amplifier" :rating="valveOf(output.rating)!" :line="line"
         @set="setOutput({ rating: $event })" />

@@ -9,6 +9,8 @@ import { writeQuantity } from '#core/quantity/write'
 import { useJobStore } from '~/stores/job'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { quantityOf, quantityOrNot, writeOrNot } from '~/components/form/readers'
+import type { Choice } from '~/components/form/choice'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** A capacitor or a coil in the way: its size, where it parts the band, and the part that is sold for a corner that is wanted. */
 const { group, part } = defineProps<{ group: Group, part: LinePart }>()
@@ -29,16 +31,14 @@ function forCorner(hz: number): void {
 const preferred = computed(() => nearestPreferred(part.kind === 'capacitor' ? part.capacitanceF : part.inductanceH))
 const isPreferred = computed(() => Math.abs(preferred.value / (part.kind === 'capacitor' ? part.capacitanceF : part.inductanceH) - 1) < 1e-6)
 const Hz = (hz: number) => writeQuantity(hz, 'Hz')
+const KINDS: Choice<'capacitor' | 'inductor'>[] = [{ value: 'capacitor', says: 'a capacitor' }, { value: 'inductor', says: 'a coil' }]
 </script>
 
 <template>
   <div class="part">
-    <div role="radiogroup" aria-label="What it is" class="taps">
-      <button
-        v-for="kind in (['capacitor', 'inductor'] as const)" :key="kind" type="button" role="radio" class="tap" :class="{ on: part.kind === kind }"
-          :aria-checked="part.kind === kind"
-        @click="become(kind)">{{ kind === 'capacitor' ? 'a capacitor' : 'a coil' }}</button>
-    </div>
+    <ChoiceRow
+      :model-value="part.kind" label="What it is" :choices="KINDS"
+      @update:model-value="kind => kind !== undefined && become(kind)" />
     <div class="two">
       <TextEntry
         v-if="part.kind === 'capacitor'" label="Capacitor" :text="writeCapacitance(part.capacitanceF)" :read="readCapacitance"

@@ -24,6 +24,9 @@ import ZonePart from './ZonePart.vue'
 import LeadPart from './LeadPart.vue'
 import { usualCableOf } from './usualCable'
 import { MEANS_WORDS, membersFrom, membersText, WIRED_AS, wiredAs } from './wiredAs'
+import type { Choice } from '~/components/form/choice'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { tapChoices } from '~/components/form/tapChoices'
 
 const { speaker } = defineProps<{ speaker: Speaker }>()
 const emit = defineEmits<{ choose: [nodeIds: string[]], makeKind: [], newOutput: [nodeIds: string[]] }>()
@@ -70,6 +73,7 @@ function addMore(): void {
 }
 const alikeWays = computed(() => Object.entries(ALIKE)
   .map(([by, { says }]) => ({ says, ids: store.job ? allAlike(store.job, speaker, by as AlikeBy, null) : [] })))
+const JOINED: Choice<'parallel' | 'series'>[] = [{ value: 'parallel', says: 'in parallel' }, { value: 'series', says: 'in series' }]
 </script>
 
 <template>
@@ -87,14 +91,9 @@ const alikeWays = computed(() => Object.entries(ALIKE)
     </div>
 
     <template v-if="load.kind === 'tap'">
-      <div role="radiogroup" aria-label="Tap" class="taps">
-        <button
-          v-for="tapW in [...load.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === load.tapW }"
-          :aria-checked="tapW === load.tapW" :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`" @click="store.edit(setTap(speaker, tapW))">
-          {{ tapW === 0 ? 'off' : writeNumber(tapW) }}
-        </button>
-        <span class="soft small">W at {{ writeNumber(load.ratedV, 4) }} V</span>
-      </div>
+      <ChoiceRow
+        :model-value="load.tapW" label="Tap" :after="`W at ${writeNumber(load.ratedV, 4)} V`" :choices="tapChoices(load.tapsW)"
+        @update:model-value="tapW => tapW !== undefined && store.edit(setTap(speaker, tapW))" />
       <div class="two wide-first">
         <TextEntry label="Its taps" :text="load.tapsW.join(', ')" :read="tapsOf" @commit="set({ load: { ...load, tapsW: $event } })" />
         <TextEntry
@@ -131,12 +130,10 @@ const alikeWays = computed(() => Object.entries(ALIKE)
         label="Continuous rating" :text="writeOrNot(speaker.continuousW, 'W')" :read="quantityOrNot('power')" hint="not known"
         @commit="set({ continuousW: $event })" />
     </div>
-    <div v-if="load.kind === 'members'" role="radiogroup" aria-label="Joined" class="taps">
-      <button
-        v-for="way in (['parallel', 'series'] as const)" :key="way" type="button" role="radio" class="tap" :class="{ on: load.joined === way }"
-        :aria-checked="load.joined === way" @click="set({ load: { ...load, joined: way } })">{{ way === 'series' ? 'in series' : 'in parallel' }}</button>
-      <span class="soft small">{{ writeQuantity(nominalOhmOf(load), 'Ω') }} together, one thing with one pair of terminals</span>
-    </div>
+    <ChoiceRow
+      v-if="load.kind === 'members'" :model-value="load.joined" label="Joined" :choices="JOINED"
+      :after="`${writeQuantity(nominalOhmOf(load), 'Ω')} together, one thing with one pair of terminals`"
+      @update:model-value="joined => joined !== undefined && load.kind === 'members' && set({ load: { ...load, joined } })" />
     <div v-if="load.kind === 'motional'" class="three">
       <TextEntry label="Re" :text="writeQuantity(load.reOhm, 'Ω', 6)" :read="quantityOf('resistance')" @commit="setMotional({ reOhm: $event })" />
       <TextEntry label="Le, mH" :text="writeNumber(load.leH * 1000, 6)" :read="within(0, 1000, 'Le', ' mH')" @commit="setMotional({ leH: $event / 1000 })" />

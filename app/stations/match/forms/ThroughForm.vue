@@ -19,6 +19,9 @@ import LeadPart from './LeadPart.vue'
 import NewerPart from './NewerPart.vue'
 import PartFields from './PartFields.vue'
 import { MEANS_WORDS } from './wiredAs'
+import type { Choice } from '~/components/form/choice'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { tapChoices } from '~/components/form/tapChoices'
 
 /** What stands before a part of a rail: how it stands, what it carries, which one it is. */
 const { group, through } = defineProps<{ group: Group, through: LineThrough }>()
@@ -50,6 +53,11 @@ function out(): void {
   const { outputId } = selected.selection
   if (does(takeOut(store.opened, group.id))) selected.select(outputId, first)
 }
+/** Where a control is turned to. */
+const positions = computed((): Choice<number | 'off' | null>[] => [
+  ...steps.value.map(db => ({ value: db, says: db === 0 ? 'up' : `−${writeNumber(db)}`, spoken: db === 0 ? 'fully up' : `${writeNumber(db)} dB down`, isFigure: true })),
+  { value: 'off', says: 'off' }, { value: null, says: 'not stated' },
+])
 </script>
 
 <template>
@@ -71,17 +79,8 @@ function out(): void {
     </div>
     <template v-if="through.kind === 'control'">
       <p class="soft small levels">Turned down by, dB</p>
-      <div role="radiogroup" aria-label="Turned down by, dB" class="taps">
-        <button
-          v-for="db in steps" :key="db" type="button" role="radio" class="tap figure" :class="{ on: through.setDb === db }" :aria-checked="through.setDb === db"
-          :aria-label="db === 0 ? 'fully up' : `${writeNumber(db)} dB down`" @click="set({ setDb: db })">{{ db === 0 ? 'up' : `−${writeNumber(db)}` }}</button>
-        <button
-          type="button" role="radio" class="tap" :class="{ on: through.setDb === 'off' }" :aria-checked="through.setDb === 'off'"
-          @click="set({ setDb: 'off' })">off</button>
-        <button
-          type="button" role="radio" class="tap" :class="{ on: through.setDb === null }" :aria-checked="through.setDb === null"
-          @click="set({ setDb: null })">not stated</button>
-      </div>
+      <ChoiceRow
+        :model-value="through.setDb" label="Turned down by, dB" :choices="positions" @update:model-value="setDb => setDb !== undefined && set({ setDb })" />
       <div class="two">
         <TextEntry
           label="or typed, dB" :text="typeof through.setDb === 'number' ? writeNumber(through.setDb, 4) : ''"
@@ -101,19 +100,13 @@ function out(): void {
       </div>
     </template>
     <template v-else-if="through.kind === 'transformer'">
-      <div role="radiogroup" aria-label="Tap" class="taps">
-        <button
-          v-for="tapW in [...through.tapsW, 0]" :key="tapW" type="button" role="radio" class="tap figure" :class="{ on: tapW === through.tapW }"
-          :aria-checked="tapW === through.tapW" :aria-label="tapW === 0 ? 'off' : `tap ${writeQuantity(tapW, 'W')}`" @click="set({ tapW })">
-          {{ tapW === 0 ? 'off' : writeNumber(tapW) }}</button>
-        <span class="soft small">W at {{ writeNumber(through.ratedV, 4) }} V</span>
-      </div>
-      <div role="radiogroup" aria-label="Made for speakers of, Ω" class="taps">
-        <button
-          v-for="ohm in SECONDARIES_OHM" :key="ohm" type="button" role="radio" class="tap figure" :class="{ on: ohm === through.secondaryOhm }"
-          :aria-checked="ohm === through.secondaryOhm" @click="set({ secondaryOhm: ohm })">{{ ohm }} Ω</button>
-        <span class="soft small">for what hangs behind it</span>
-      </div>
+      <ChoiceRow
+        :model-value="through.tapW" label="Tap" :after="`W at ${writeNumber(through.ratedV, 4)} V`" :choices="tapChoices(through.tapsW)"
+        @update:model-value="tapW => tapW !== undefined && set({ tapW })" />
+      <ChoiceRow
+        :model-value="through.secondaryOhm" label="Made for speakers of, Ω" after="for what hangs behind it"
+        :choices="SECONDARIES_OHM.map(ohm => ({ value: ohm, says: `${ohm} Ω`, isFigure: true }))"
+        @update:model-value="secondaryOhm => secondaryOhm !== undefined && set({ secondaryOhm })" />
       <div class="two">
         <TextEntry
           label="For speakers of" :text="writeQuantity(through.secondaryOhm, 'Ω')" :read="quantityOf('resistance')"

@@ -7,6 +7,7 @@ import type { LineEvaluation } from '#core/line/evaluate'
 import { speakersOf } from '#core/job/tree'
 import { writeQuantity } from '#core/quantity/write'
 import { useJobStore } from '~/stores/job'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 
 /** A valve output: the tap, how it is chosen, every way to plug the cabinets, and the steps for the one that is drawn. */
 const { output, amplifier, rating, line } = defineProps<{ output: Output, amplifier: Amplifier, rating: ValveRating, line: LineEvaluation | undefined }>()
@@ -30,23 +31,13 @@ const CHOSEN_BY = [{ value: 'selector', says: 'by a selector' }, { value: 'socke
 
 <template>
   <div class="valve">
-    <div role="radiogroup" aria-label="The line is on the tap" class="taps">
-      <span class="soft small">on the tap</span>
-      <button
-        v-for="tap in rating.tapsOhm" :key="tap" type="button" role="radio" class="tap figure" :class="{ on: tap === rating.tapOhm }"
-          :aria-checked="tap === rating.tapOhm"
-        @click="emit('set', { ...rating, tapOhm: tap })">{{ writeQuantity(tap, 'Ω') }}</button>
-      <button
-        type="button" role="radio" class="tap" :class="{ on: rating.tapOhm === null }" :aria-checked="rating.tapOhm === null"
-        @click="emit('set', { ...rating, tapOhm: null })">not stated</button>
-    </div>
-    <div role="radiogroup" aria-label="The tap is chosen" class="taps">
-      <span class="soft small">chosen</span>
-      <button
-        v-for="way in CHOSEN_BY" :key="way.says" type="button" role="radio" class="tap" :class="{ on: rating.chosenBy === way.value }"
-          :aria-checked="rating.chosenBy === way.value"
-        @click="emit('set', { ...rating, chosenBy: way.value })">{{ way.says }}</button>
-    </div>
+    <ChoiceRow
+      :model-value="rating.tapOhm" label="The line is on the tap" before="on the tap"
+      :choices="[...rating.tapsOhm.map(tap => ({ value: tap, says: writeQuantity(tap, 'Ω'), isFigure: true })), { value: null, says: 'not stated' }]"
+      @update:model-value="tapOhm => tapOhm !== undefined && emit('set', { ...rating, tapOhm })" />
+    <ChoiceRow
+      :model-value="rating.chosenBy" label="The tap is chosen" before="chosen" :choices="CHOSEN_BY"
+      @update:model-value="chosenBy => chosenBy !== undefined && emit('set', { ...rating, chosenBy })" />
     <template v-if="ways.length > 0">
       <p class="soft small">Ways to plug these cabinets, all of their drivers playing</p>
       <ul class="ways">
