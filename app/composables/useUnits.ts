@@ -1,16 +1,28 @@
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import type { Units } from '#core/quantity/units'
 
 const KEY = 'plain-match.units'
-const units = shallowRef<Units>(typeof localStorage !== 'undefined' && localStorage.getItem(KEY) === 'imperial' ? 'imperial' : 'metric')
+/** As the person of this device reads where no job says otherwise. */
+const usual = shallowRef<Units>(typeof localStorage !== 'undefined' && localStorage.getItem(KEY) === 'imperial' ? 'imperial' : 'metric')
 
-/** Metres or feet, as this person reads them; kept on this device. */
+/** The job that is open: what it says, and how it is told otherwise. */
+interface Speaker { units: () => Units | null, set: (units: Units) => void }
+const job = shallowRef<Speaker | null>(null)
+export function speakFor(open: Speaker | null): void {
+  job.value = open
+}
+
+const units = computed(() => job.value?.units() ?? usual.value)
+
+/** Metres or feet: as the job that is open says; without one, or where it says nothing, as this person read last. */
 export function useUnits() {
   return {
     units,
     toggle: () => {
-      units.value = units.value === 'metric' ? 'imperial' : 'metric'
-      localStorage.setItem(KEY, units.value)
+      const other = units.value === 'metric' ? 'imperial' : 'metric'
+      usual.value = other
+      localStorage.setItem(KEY, other)
+      job.value?.set(other)
     },
   }
 }

@@ -21,6 +21,7 @@ import { useAttempt } from '~/composables/useAttempt'
 import { useKeys } from '~/composables/useKeys'
 import { useQuick } from '~/composables/useQuick'
 import { useTheme } from '~/composables/useTheme'
+import { useUnits } from '~/composables/useUnits'
 import { useOutboxStore } from '~/stores/outbox'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
 import { fieldOf } from '~/composables/elements'
@@ -58,7 +59,7 @@ watch(line, text => void router.replace({ query: text === '' ? {} : { line: text
 const jobs = computed(() => store.list.jobs)
 const isPlain = computed(() => store.query.search === '' && store.query.state === null)
 
-const begin = () => attempt(async () => navigateTo(`/jobs/${(await store.create({ from: 'nothing', name: 'New job' })).id}?rename=1`))
+const begin = () => attempt(async () => navigateTo(`/jobs/${(await store.create({ from: 'nothing', name: 'New job', units: useUnits().units.value })).id}?rename=1`))
 const copy = (job: JobSummary) => attempt(async () => {
   await store.create({ from: 'copy', of: job.id })
   await store.refresh()

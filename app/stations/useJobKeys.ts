@@ -35,7 +35,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
       toggleNight: () => useTheme().toggle(),
       toggleUnits: () => {
         useUnits().toggle()
-        store.say(`Lengths in ${useUnits().units.value === 'metric' ? 'metres' : 'feet'}, on this device.`)
+        store.say(`This job is told in ${useUnits().units.value === 'metric' ? 'metres' : 'feet'}.`)
       },
       showDone: () => { doneOpen.value = true },
       showKeys: () => { keysOpen.value = true },

@@ -11,6 +11,7 @@ import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
 import { allKept, keep, letGo } from '~/storage/waiting'
 import { otherWindows } from '~/storage/windows'
+import { speakFor, useUnits } from '~/composables/useUnits'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
 
@@ -47,7 +48,7 @@ export const useJobStore = defineStore('job', () => {
   const stacks = computed(() => log.value && pending.value ? stacksOf({ log: log.value, pending: pending.value, by: windowId() }) : { undo: [], redo: [] })
   const nameOf = (which: 'undo' | 'redo') => {
     const last = stacks.value[which].at(-1)
-    return last ? historyWords(last.original.edit, job.value) : ''
+    return last ? historyWords(last.original.edit, job.value, useUnits().units.value) : ''
   }
   const canUndo = computed(() => stacks.value.undo.length > 0)
   const canRedo = computed(() => stacks.value.redo.length > 0)
@@ -58,6 +59,7 @@ export const useJobStore = defineStore('job', () => {
     close()
     const wanted = jobId.toLowerCase()
     take(openWindow(wanted, windowId()))
+    speakFor({ units: () => job.value?.units ?? null, set: (units) => { if (job.value) edit({ kind: 'job.set', was: { units: job.value.units }, to: { units } }) } })
     stopLive = onLive((change) => {
       if (change === 'gap') tell({ is: 'heard', revision: null })
       else if (change !== 'gear' && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
@@ -76,6 +78,7 @@ export const useJobStore = defineStore('job', () => {
     stopLive = () => {}
     clearTimeout(timer)
     window.value = null
+    speakFor(null)
     clearTimeout(messageTimer)
     message.value = null
   }

@@ -3,11 +3,12 @@ import { defineStore } from 'pinia'
 import { JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { FORMAT_VERSION } from '#core/job/schema'
 import type { JobList, JobSummary } from '#core/line/jobSummary'
+import type { Units } from '#core/quantity/units'
 import { api, ApiError } from '~/api/client'
 import { newId, newUuid, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
 
-type Source = { from: 'nothing', name: string } | { from: 'line', line: string } | { from: 'file', text: string } | { from: 'copy', of: string }
+type Source = { from: 'nothing', name: string, units: Units } | { from: 'line', line: string } | { from: 'file', text: string } | { from: 'copy', of: string }
 
 export const USUAL_QUERY: ListQuery = { place: 'active', search: '', state: null, sort: 'changed', page: 0 }
 

@@ -60,7 +60,10 @@ const preset = definePreset({ ...base, components: { button, checkbox, contextme
     checkbox: { root: { borderRadius: '2px', sm: { width: '18px', height: '18px' } } },
     popover: { root: { arrowOffset: '18px', borderRadius: '2px', shadow: '0 6px 0 -2px rgb(0 0 0 / 12%)' }, content: { padding: '8px 14px' } },
     progressbar: { root: { height: '8px', borderRadius: '2px', background: 'var(--rule)' }, value: { background: 'var(--ink)' } },
-    slider: { track: { background: 'var(--rule-strong)' }, range: { background: 'var(--rule-strong)' }, handle: { background: 'var(--ink)', hoverBackground: 'var(--pen)', content: { background: 'var(--ink)', hoverBackground: 'var(--pen)', shadow: 'none' } } },
+    slider: { track: { background: 'var(--rule-strong)' }, range: { background: 'var(--rule-strong)' }, handle: {
+      width: '24px', height: '24px', background: 'transparent', hoverBackground: 'transparent',
+      content: { width: '18px', height: '18px', background: 'var(--ink)', hoverBackground: 'var(--pen)', shadow: 'none' },
+    } },
     contextmenu: { list: { padding: '4px 0', gap: '0' }, item: { padding: '5px 12px', borderRadius: '0' } },
   },
 })

@@ -12,7 +12,7 @@ import { spaceFacts, type DropsById, type SpaceFacts, type SpaceUnknown } from '
 const dB = (db: number) => `${db.toFixed(1).replace('-', '−')} dB`
 
 /** As planned: whether it is as loud as it is to be. Good from half a decibel below the target, which nobody hears. */
-const NOT_HEARD_DB = 0.5
+export const NOT_HEARD_DB = 0.5
 export function spaceGrade({ targetDb, level }: Pick<SpaceFacts, 'targetDb' | 'level'>): Extract<Grade, 'good' | 'tight' | 'unknown'> {
   if (targetDb === null || level === null) return 'unknown'
   return level.meanDb >= targetDb - NOT_HEARD_DB ? 'good' : 'tight'
@@ -57,7 +57,7 @@ export function targetWords({ use, noiseDb, overDb }: Space, { targetDb }: Space
 }
 
 /** Over on the lowest tap, or short on the highest: what else would do. */
-const FAR_OVER_DB = 6
+export const FAR_OVER_DB = 6
 export function otherModelWords({ targetDb, level, taps }: Pick<SpaceFacts, 'targetDb' | 'level' | 'taps'>): string {
   const [lowest, highest] = [taps?.steps[0], taps?.steps.at(-1)]
   if (targetDb === null || level === null || !lowest || !highest) return ''

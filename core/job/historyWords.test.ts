@@ -34,6 +34,7 @@ const rows: [string, Edit, string][] = [
   ['several, to different', batch(tap(ids[0]!, 5, 10), tap(ids[1]!, 5, 20)), 'A1 01, A1 02: tap or impedance changed'],
   ['many are counted', batch(...ids.map(id => tap(id, 5, 10))), '4 speakers: tap or impedance 5 W → 10 W'],
   ['a cable', { kind: 'lead.set', nodeId: ids[0]!, was: null, to: { cable, lengthM: 6 } }, 'A1 01: lead not stated → 6 m of 16 AWG'],
+  ['units of the job', { kind: 'job.set', was: { units: null }, to: { units: 'imperial' } }, 'job details: units not stated → imperial'],
   ['the amplifier', { kind: 'output.set', outputId: 'out1', was: { limiterV: null }, to: { limiterV: 40 } }, 'A1: limiter not stated → 40 V'],
   ['added', { kind: 'zone.add', index: 0, zone: { id: 'y', name: 'Yard' } }, 'zone made: Yard'],
   ['taken away, by what it was', { kind: 'space.remove', spaceId: 'gone', was: plainSpace('gone', 'Cellar') }, 'space removed: Cellar'],
@@ -52,7 +53,9 @@ test('what a section says of several together says more than one of them would',
 })
 
 test('lengths as a person reads them; without the job, in short', () => {
-  expect([historyWords(space({ heightM: 3 }, { heightM: 3.2 }), start, 'imperial'), historyWords(space({ heightM: 3 }, { heightM: 3.2 }), null)]).toEqual(['Dining: height 9.84 ft → 10.5 ft', '1 space: height 3 m → 3.2 m'])
+  const higher = space({ heightM: 3 }, { heightM: 3.2 })
+  expect([historyWords(higher, start, 'imperial'), historyWords(higher, { ...start, units: 'imperial' }), historyWords(higher, { ...start, units: 'imperial' }, 'metric'), historyWords(higher, null)])
+    .toEqual(['Dining: height 9.84 ft → 10.5 ft', 'Dining: height 9.84 ft → 10.5 ft', 'Dining: height 3 m → 3.2 m', '1 space: height 3 m → 3.2 m'])
 })
 
 test('every kind of edit is called by what it is about, and nothing stands there as code', () => {

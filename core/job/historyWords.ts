@@ -18,9 +18,10 @@ const MOST_FIELDS = 3
 
 /**
  * @param job the job that names are looked up in: a thing that is gone from it goes without one
+ * @param units as the job says, unless a person reads otherwise
  * @returns words as short as can be; without any detail those of editWords
  */
-export function historyWords(edit: Edit, job: Job | null, units: Units = 'metric'): string {
+export function historyWords(edit: Edit, job: Job | null, units: Units = job?.units ?? 'metric'): string {
   const words = editWords(edit)
   const all = partsOf(edit)
   const leading = leadingOf(edit)

@@ -26,6 +26,7 @@ const STEPS: Record<number, Upgrade | string> = {
   10: 'the frequency at which an impedance was read: not stated; a length of cable may be of no stated size',
   11: 'what a space, a place, a measured level, a kind, a zone or a variant was that is taken away: not said',
   12: 'one more use of a space: sound masking',
+  13: 'the units that a job is spoken of in: not stated, each person reads it in their own',
 }
 
 function isFields(data: unknown): data is Fields {

@@ -1,7 +1,8 @@
 import { writeNumber } from './write'
 
 /** How a person reads lengths. Inside all is metres. */
-export type Units = 'metric' | 'imperial'
+export const UNITS = ['metric', 'imperial'] as const
+export type Units = (typeof UNITS)[number]
 export const FOOT_M = 0.3048 // exact, international foot [P: NIST SP 811]
 
 /** A length in the units of a person, as a plain number. */

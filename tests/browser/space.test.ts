@@ -131,7 +131,7 @@ test('by mouse: pressed, dragged along the floor, read under the pointer; a tap 
   await browser.click('.units')
   await browser.see('.beside', 'ft²')
   await browser.click('.units')
-  // Feet hold for every station: read on the rail, typed bare into a field.
+  // Feet are the job's, for every station and everybody: read on the rail, typed bare into a field, taken back like all else.
   await browser.press('v')
   await browser.see('.rail-row .length', '3.9 m')
   await browser.press(Key.END, 'M')
@@ -139,8 +139,10 @@ test('by mouse: pressed, dragged along the floor, read under the pointer; a tap 
   await browser.press('e')
   await browser.fill('Length', '10', '.lead')
   await until(job => outputsOf(job)[0]!.wiring.children.at(-1)!.lead?.lengthM, 3.048)
-  await browser.press(Key.ESCAPE, 'M', 'u')
+  await until(job => job.units, 'imperial')
+  await browser.press(Key.ESCAPE, 'u', 'u')
   await browser.see('.rail-row .length', '3.9 m')
+  await until(job => job.units, 'metric')
   await browser.press('p')
   await browser.see('.plan')
 }, 60_000)

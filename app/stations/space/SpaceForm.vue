@@ -4,11 +4,10 @@ import { computed, ref } from 'vue'
 import Select from '~/components/form/choiceList'
 import type { Model } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
-import { partsOf, together } from '#core/job/edits'
-import { giveKind, kindOfModel } from '#core/hands/kinds'
 import type { Space, Spot } from '#core/job/schema'
 import { CEILINGS, spaceFields } from '#core/job/sections/spaces/schema'
-import { setSpace, setSpots, speakerAt } from '#core/hands/spaces'
+import { giveSpace } from '#core/hands/spaceSpeakers'
+import { setSpots } from '#core/hands/spaces'
 import { EARS, NOISE_EXAMPLES, PEAK_SCHOOLS, SPACE_USES, spaceUse } from '#core/schools/loudness'
 import { writeLength, withUnit } from '#core/quantity/units'
 import { readQuantity } from '#core/quantity/read'
@@ -90,13 +89,9 @@ function pick({ modelId, version, body }: { modelId: string, version: number, bo
   isPicking.value = false
   const { job } = store
   if (!job) return
-  const hung = space.value.spots.flatMap(s => speakerAt(job, s)?.speaker.id ?? [])
   const model = body as SpeakerModel
-  const { job: withKind, kindId, add } = kindOfModel(job, { modelId, version, model }, newId)
   const lineVOf = (nodeId: string) => evaluation.lines.find(l => l.kind === 'constant-voltage' && l.speakers.some(s => s.id === nodeId))?.lineV ?? null
-  const given = giveKind(withKind, hung, kindId, lineVOf)
-  const set = setSpace(space.value, { kindId, tapW: null })
-  if (store.edit(together([...add, ...given ? partsOf(given) : [], ...set ? partsOf(set) : []]))) store.say(`${model.name} in ${space.value.name}`)
+  if (store.edit(giveSpace(job, space.value, { modelId, version, model }, lineVOf, newId))) store.say(`${model.name} in ${space.value.name}`)
 }
 
 const heights = computed(() => new Set(at.spots.map(s => s.heightM)))

@@ -10,6 +10,7 @@ import { writeQuantity } from '#core/quantity/write'
 import KeyCap from '~/components/KeyCap.vue'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
+import OtherModels from './OtherModels.vue'
 import { useSpaceStore } from './spaceStore'
 
 /** How loud a space is and why, and what can be done about it. */
@@ -61,8 +62,7 @@ const hangWords = computed(() => facts.value.free === space.value.spots.length ?
         </button>
       </div>
       <p v-if="facts.taps.nowW === null" class="soft">They hang on different taps: tap − and tap + move each to its next.</p>
-      <p v-else-if="otherModelWords(facts)" class="soft">{{ otherModelWords(facts) }} <button class="act" type="button" @click="at.mode = 'change'">choose
-        another model</button></p>
+      <OtherModels v-else-if="otherModelWords(facts)" />
     </section>
 
     <section class="part">

@@ -1,10 +1,11 @@
 import { shallowRef } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import { partsOf, together } from '#core/job/edits'
-import { retapEach, tapEach } from '#core/hands/many/many'
+import { retapEach } from '#core/hands/many/many'
 import type { Space } from '#core/job/schema'
 import { cableOn, outputOf } from '#core/job/tree'
 import { writeCable } from '#core/quantity/cable'
+import { tapSpace } from '#core/hands/spaceSpeakers'
 import { addSpace, addSpot, hangSpace, layOut, leadsAgain, middleOf, NOT_HUNG_WORDS, nudge, setSpace, speakerAt, takeOff, type HangTo } from '#core/hands/spaces'
 import { overlapOf } from '#core/room/coverage'
 import { layoutOf, outsideShare, outsideWords } from '#core/room/layout'
@@ -108,9 +109,7 @@ export function useSpaceActions() {
     const { job } = store
     const space = at.kept
     if (!job || !space) return
-    const hung = tapEach(job, space.spots.flatMap(s => speakerAt(job, s)?.speaker.id ?? []), tapW)
-    const planned = setSpace(space, { tapW })
-    store.edit(together([...hung.edit ? partsOf(hung.edit) : [], ...planned ? partsOf(planned) : []]))
+    store.edit(tapSpace(job, space, tapW))
   }
   function tap(by: 1 | -1): void {
     const taps = at.facts?.taps

@@ -2,6 +2,7 @@ import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { emptyJob } from '#core/job/document'
 import { nameText } from '#core/quantity/fields'
+import { detailFields } from '#core/job/sections/details/schema'
 import { readJob } from '#core/job/readJob'
 import type { Job } from '#core/job/schema'
 import { readJobFile, type ReadFile } from '#core/format/plainMatch'
@@ -17,7 +18,7 @@ import { createJob, readWhole } from '../../jobs/service'
 
 /** A new job: empty, from a typed line, from a file, or a copy. The id is the caller's, so that a request sent twice makes one job. */
 const body = z.discriminatedUnion('from', [
-  z.strictObject({ id: jobIdSchema, from: z.literal('nothing'), name: nameText }),
+  z.strictObject({ id: jobIdSchema, from: z.literal('nothing'), name: nameText, units: detailFields.units.default(null) }),
   z.strictObject({ id: jobIdSchema, from: z.literal('line'), line: z.string().max(2000) }),
   z.strictObject({ id: jobIdSchema, from: z.literal('file'), text: z.string() }),
   z.strictObject({ id: jobIdSchema, from: z.literal('copy'), of: jobIdSchema }),
@@ -34,7 +35,7 @@ export default route(async (event, db) => {
   }
   const { job, remarks } = await (async (): Promise<ReadFile> => {
     switch (wanted.from) {
-      case 'nothing': return plain(emptyJob(wanted.name))
+      case 'nothing': return plain({ ...emptyJob(wanted.name), units: wanted.units })
       case 'line': return plain(jobOfLine(parseQuick(wanted.line), newId))
       case 'file': return readJobFile(wanted.text)
       case 'copy': {

@@ -10,7 +10,7 @@ export const details: Section<'details'> = {
       makes: none, refersTo: none, words: 'job details',
     },
   },
-  fields: { name: 'name', note: 'note' },
+  fields: { name: 'name', note: 'note', units: 'units' },
   lists: {},
   has: () => false,
   ids: none,

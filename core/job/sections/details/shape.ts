@@ -6,7 +6,7 @@ import { detailFields } from './schema'
 export const details = defineShape({
   name: 'details',
   fields: detailFields,
-  empty: { name: '', note: '' },
+  empty: { name: '', note: '', units: null },
   edits: [z.strictObject({ kind: z.literal('job.set'), ...setter(detailFields) })],
   things: [],
   grows: null,
