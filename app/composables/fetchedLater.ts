@@ -1,3 +1,4 @@
+import { afterPaint } from './useAfterPaint'
 import { defineAsyncComponent, defineComponent, h, nextTick, shallowRef, type AsyncComponentLoader, type Component } from 'vue'
 
 type Fetch = () => Promise<unknown>
@@ -88,7 +89,7 @@ export function openedLater<T extends Component>(loader: AsyncComponentLoader<T>
   }) as unknown as T
 }
 
-/** Parts within parts are no deeper than this. */
+/** Parts within parts are no deeper than this: so many frames with nothing on its way, and it does not come. */
 const DEEPEST = 4
 let awaited = 0
 let letters = ''
@@ -103,11 +104,12 @@ export function keptForField(letter: string): boolean {
 export async function goInto(css: string): Promise<void> {
   awaited++
   try {
-    for (let k = 0; k < DEEPEST; k++) {
+    // Looked for with every frame: what else is being fetched may take longer than the part that is meant.
+    for (let idle = 0; idle < DEEPEST; idle = underWay.size > 0 ? 0 : idle + 1) {
       await nextTick()
       const element = document.querySelector<HTMLElement>(css)
       if (element) return enter(element)
-      await Promise.allSettled([...underWay])
+      await new Promise<void>(afterPaint)
     }
   }
   finally {

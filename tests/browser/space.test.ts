@@ -140,7 +140,7 @@ test('by mouse: pressed, dragged along the floor, read under the pointer; a tap 
   await browser.fill('Length', '10', '.lead')
   await until(job => outputsOf(job)[0]!.wiring.children.at(-1)!.lead?.lengthM, 3.048)
   await until(job => job.units, 'imperial')
-  await browser.press(Key.ESCAPE, 'u', 'u')
+  await browser.press(Key.ESCAPE, 'M', 'u', 'u', 'u')
   await browser.see('.rail-row .length', '3.9 m')
   await until(job => job.units, 'metric')
   await browser.press('p')
