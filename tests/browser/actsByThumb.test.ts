@@ -68,7 +68,8 @@ test('a restaurant of three rooms, from nothing to amplifiers, cable and two con
       await touch('.pick .model', 'Ceiling 130 back-can')
     }
     await touch('.space-foot .act', 'lay out')
-    await touch('.space-foot .act', 'hang')
+    await touch('.space-foot [title^="hang speakers"]')
+    await browser.see('.said.shown', 'now')
   }
   await touch('.space-foot .act', 'amplifiers')
   await touch('.set button', 'Put these in')
