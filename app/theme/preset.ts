@@ -46,6 +46,8 @@ const solid = {
 }
 const buttonScheme = { root: solid, outlined }
 
+const HANDLE = { handle: { content: { background: 'var(--ink)' } } }
+
 const preset = definePreset({ ...base, components: { button, checkbox, contextmenu, dialog, inputtext, popover, progressbar, select, slider, textarea } }, {
   primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '3px' } },
   semantic: {
@@ -62,8 +64,8 @@ const preset = definePreset({ ...base, components: { button, checkbox, contextme
     progressbar: { root: { height: '8px', borderRadius: '2px', background: 'var(--rule)' }, value: { background: 'var(--ink)' } },
     slider: { track: { background: 'var(--rule-strong)' }, range: { background: 'var(--rule-strong)' }, handle: {
       width: '24px', height: '24px', background: 'transparent', hoverBackground: 'transparent',
-      content: { width: '18px', height: '18px', background: 'var(--ink)', hoverBackground: 'var(--pen)', shadow: 'none' },
-    } },
+      content: { width: '18px', height: '18px', hoverBackground: 'var(--pen)', shadow: 'none' },
+    }, colorScheme: { light: HANDLE, dark: HANDLE } },
     contextmenu: { list: { padding: '4px 0', gap: '0' }, item: { padding: '5px 12px', borderRadius: '0' } },
   },
 })

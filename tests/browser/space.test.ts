@@ -319,6 +319,20 @@ test('without the server: the room is changed all the same, and kept when it is 
   await until(job => job.spaces[0]!.spots[0]!.yM, 9.9)
 }, 90_000)
 
+test('far over on its lowest tap: a speaker of the library that comes near is put in by a press, and the room is as loud as was said', async () => {
+  const { job } = demoJobs[0]!
+  id = await world.putJob({ ...job, spaces: job.spaces.map(s => s.id === 'fh-space-fern' ? { ...s, noiseDb: 58 } : s) })
+  await world.go(`/jobs/${id}/space?space=fh-space-fern`)
+  await browser.click('.step', '2.5 W')
+  const offer = await browser.see('.other .offer', 'Ceiling 100 back-can')
+  const said = /([\d.]+) dB, ([\d.]+) dB over/.exec(await offer.getText())!
+  await offer.click()
+  await browser.see('.what', `${said[2]} dB to spare: ${said[1]} dB on average`)
+  await until(job => job.kinds.find(k => k.id === job.spaces.find(s => s.id === 'fh-space-fern')!.kindId)!.model.name, 'Ceiling 100 back-can, 16 W')
+  await browser.press('u')
+  await browser.see('.other .offer', 'Ceiling 100 back-can')
+}, 60_000)
+
 test('by thumb at 390: the plan fits, a place is pressed, a tap is pressed; nothing runs over the edge', async () => {
   id = await world.putJob(demoJobs[0]!.job)
   await browser.size(390, 844, true)
