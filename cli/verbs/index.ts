@@ -8,8 +8,9 @@ import { evaluate } from './evaluate'
 import { gear } from './gear'
 import { plan } from './plan'
 import { quick } from './quick'
+import { short } from './short'
 import { split } from './split'
 import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
-export const VERBS: Readonly<Record<string, Verb>> = { quick, cover, evaluate, plan, split, amplifiers, wirings, cable, curve, clip, gear }
+export const VERBS: Readonly<Record<string, Verb>> = { quick, cover, evaluate, plan, split, amplifiers, wirings, cable, short, curve, clip, gear }
