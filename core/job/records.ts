@@ -10,7 +10,7 @@ interface Line<T> { shared: T[], length: number, list: readonly T[] | null }
 /** A tree of pairs; `true`, here and below: without it a tree that has the key already is given back as it was. */
 const treeOf = <K, V>(pairs: [K, V][]): BTree<K, V> => EmptyBTree.withPairs(pairs, true)
 
-/** Both are shared between versions: a copy is made of the nodes on the way to what changes. An order counts up and is never given again. */
+/** Both are shared between versions: a copy is made of the nodes on the way to what changes. An order counts up: nothing is ever taken out. */
 interface Index<T> { orderOf: BTree<string, number>, entries: BTree<number, T> }
 
 interface Held<T> {
@@ -76,7 +76,7 @@ export class Records<T extends Placed> implements Iterable<T> {
   added(entry: T): Records<T> {
     const { lines } = this.held
     const { orderOf, entries } = this.index
-    const order = (entries.maxKey() ?? -1) + 1
+    const order = entries.size
     const line = lines.get(entry.outputId)
     // Somebody else has added to the same version before: this one goes its own way from here.
     const shared = !line ? [] : line.shared.length === line.length ? line.shared : line.shared.slice(0, line.length)

@@ -5,6 +5,7 @@ import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import type { Job } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
+import { giveSpace } from '#core/hands/spaceSpeakers'
 import { hangSpace, layOut, spaceById } from '#core/hands/spaces'
 import { outputsOf } from '#core/job/tree'
 import { counter, jobOf } from '#core/testing/jobs'
@@ -47,6 +48,10 @@ test.each<[string, () => string[], string[]]>([
   ['far over: the quieter one, on the lowest tap that reaches', () => names(hung(40, 1.25), [model('As loud'), model('Quieter', { sensitivityDb: 89 - lowestOver + 1 })]), ['Quieter 1.25']],
   ['a lower tap does it too', () => names(hung(40, 1.25), [model('Low tap', { scales: [{ lineV: 70.71, tapsW: [1.25 * 10 ** ((1 - lowestOver) / 10), 5] }] })]), [expect.stringContaining('Low tap')] as unknown as string[]],
   ['nearest over the target first', () => names(hung(40, 1.25), [model('4 over', { sensitivityDb: 89 - lowestOver + 4 }), model('1 over', { sensitivityDb: 89 - lowestOver + 1 })]), ['1 over 1.25', '4 over 1.25']],
+  ['by its sheet near, put in far over: it throws wider', () => names(hung(40, 1.25), [model('Wide', { sensitivityDb: 89 - lowestOver + 5.9, coverageDeg: 180 })]), []],
+  ['the taps of the scale that is for this line', () => names(hung(40, 1.25), [model('Two scales', {
+    sensitivityDb: 89 - lowestOver + 1, scales: [{ lineV: 100, tapsW: [2.5] }, { lineV: 70.71, tapsW: [1.25] }],
+  })]), ['Two scales 1.25']],
   ['short: the louder one', () => names(hung(80, 10), [model('Louder', { sensitivityDb: 89 - (overOn(10) - 40) + 1 })]), ['Louder 10']],
   ['one that stays under is none', () => names(hung(40, 1.25), [model('Too quiet', { sensitivityDb: 40, scales: [{ lineV: 70.71, tapsW: [1.25] }] })]), []],
   ['built otherwise it is none', () => names(hung(40, 1.25), [model('Horn', { build: 'horn', sensitivityDb: 89 - lowestOver + 1 })]), []],
@@ -56,6 +61,14 @@ test.each<[string, () => string[], string[]]>([
   ['no more than three', () => names(hung(40, 1.25), [1, 2, 3, 4, 5].map(k => model(`${k} over`, { sensitivityDb: 89 - lowestOver + k }))), ['1 over 1.25', '2 over 1.25', '3 over 1.25']],
   ['one that would overload the amplifier is none', () => names(hung(80, 10), [model('Hungry', { sensitivityDb: 89 - (overOn(10) - 40) - 9, scales: [{ lineV: 70.71, tapsW: [100] }] })]), []],
 ])('%s', (_, found, expected) => expect(found()).toEqual(expected))
+
+test('a space that takes another speaker is on its lowest tap again: the one before may not be there', () => {
+  const job = hung(40, 5)
+  const planned = { ...job, spaces: [{ ...hall(job), tapW: 5 }] }
+  const edit = giveSpace(planned, hall(planned), { modelId: 'm', version: 1, model: model('Other', { scales: [{ lineV: 70.71, tapsW: [3, 6] }] }) }, () => 70.71, counter('g'))
+  const after = done(planned, edit)
+  expect([hall(after).tapW, after.kinds.find(k => k.id === hall(after).kindId)?.model.name]).toEqual([null, 'Other'])
+})
 
 test('nothing is offered where the taps differ or the level is not known', () => {
   const quieter = model('Quieter', { sensitivityDb: 89 - lowestOver + 1 })

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { jobOf } from '#core/testing/jobs'
+import { speakersOf } from '#core/job/tree'
 import { Key, type Browser } from '../support/browser'
 import { World } from '../support/world'
 
@@ -191,6 +192,36 @@ test('a choice list lets go of the keys under the name of a phone’s browser, t
     await browser.cdp('Network.setUserAgentOverride', { userAgent: agent })
   }
 }, 60_000)
+
+test('on a slow line: what is typed before its form is there goes into the field, and is no key of the page; a form that cannot be had is said, and comes by itself', async () => {
+  const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
+  const net = (offline: boolean, latency: number) =>
+    browser.cdp('Network.emulateNetworkConditions', { offline, latency, downloadThroughput: -1, uploadThroughput: -1 })
+  await browser.cdp('Network.enable')
+  await browser.cdp('Network.clearBrowserCache')
+  try {
+    await net(false, 300)
+    await world.go(`/jobs/${id}`)
+    await browser.see('.rail-row')
+    await browser.press(Key.HOME, Key.ARROW_RIGHT, 'e', ...'Axa7')
+    await browser.driver.wait(async () => await browser.run('return document.activeElement.value') === 'Axa7', 10_000)
+    await browser.press(Key.ENTER)
+    await browser.see('.kept', 'saved')
+    expect(speakersOf((await world.readJob(id)).job.amplifiers[0]!.outputs[0]!.wiring).map(s => s.label)).toEqual(['Axa7', '02', '03'])
+    await browser.cdp('Network.clearBrowserCache')
+    await world.go(`/jobs/${id}`)
+    await browser.see('.rail-row')
+    await net(true, 0)
+    await browser.press(Key.HOME, Key.ARROW_RIGHT, 'e')
+    await browser.see('.page-missing', 'cannot be fetched')
+    await net(false, 0)
+    await browser.see('.pane form', undefined, 15_000)
+    await browser.gone('.page-missing')
+  }
+  finally {
+    await net(false, 0)
+  }
+}, 90_000)
 
 test('in forced colours what is chosen looks otherwise than what is not', async () => {
   const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
