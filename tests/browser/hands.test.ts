@@ -195,12 +195,11 @@ test('a choice list lets go of the keys under the name of a phone’s browser, t
 
 test('on a slow line: what is typed before its form is there goes into the field, and is no key of the page; a form that cannot be had is said, and comes by itself', async () => {
   const id = await world.putJob(jobOf('3 x 10 W on 70 V 240 W'))
-  const net = (offline: boolean, latency: number) =>
-    browser.cdp('Network.emulateNetworkConditions', { offline, latency, downloadThroughput: -1, uploadThroughput: -1 })
+  const net = (latency: number) => browser.slowNetwork(latency)
   await browser.cdp('Network.enable')
   await browser.cdp('Network.clearBrowserCache')
   try {
-    await net(false, 300)
+    await net(300)
     await world.go(`/jobs/${id}`)
     await browser.see('.rail-row')
     await browser.press(Key.HOME, Key.ARROW_RIGHT, 'e', ...'Axa7')
@@ -208,18 +207,22 @@ test('on a slow line: what is typed before its form is there goes into the field
     await browser.press(Key.ENTER)
     await browser.see('.kept', 'saved')
     expect(speakersOf((await world.readJob(id)).job.amplifiers[0]!.outputs[0]!.wiring).map(s => s.label)).toEqual(['Axa7', '02', '03'])
+    await net(0)
+    const later = await browser.run<string[]>(`const until = performance.getEntriesByName('others')[0].startTime
+      return performance.getEntriesByType('resource').filter(e => e.startTime > until && e.name.endsWith('.js')).map(e => e.name)`)
     await browser.cdp('Network.clearBrowserCache')
+    await browser.cdp('Network.setBlockedURLs', { urls: later })
     await world.go(`/jobs/${id}`)
     await browser.see('.rail-row')
-    await net(true, 0)
     await browser.press(Key.HOME, Key.ARROW_RIGHT, 'e')
     await browser.see('.page-missing', 'cannot be fetched')
-    await net(false, 0)
+    await browser.cdp('Network.setBlockedURLs', { urls: [] })
     await browser.see('.pane form', undefined, 15_000)
     await browser.gone('.page-missing')
   }
   finally {
-    await net(false, 0)
+    await net(0)
+    await browser.cdp('Network.setBlockedURLs', { urls: [] })
   }
 }, 90_000)
 

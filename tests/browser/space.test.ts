@@ -321,7 +321,7 @@ test('without the server: the room is changed all the same, and kept when it is 
 
 test('far over on its lowest tap: a speaker of the library that comes near is put in by a press, and the room is as loud as was said', async () => {
   const { job } = demoJobs[0]!
-  id = await world.putJob({ ...job, spaces: job.spaces.map(s => s.id === 'fh-space-fern' ? { ...s, noiseDb: 58 } : s) })
+  id = await world.putJob({ ...job, spaces: job.spaces.map(s => s.id === 'fh-space-fern' ? { ...s, noiseDb: 60 } : s) })
   await world.go(`/jobs/${id}/space?space=fh-space-fern`)
   await browser.click('.step', '2.5 W')
   const offer = await browser.see('.other .offer', 'Ceiling 100 back-can')
