@@ -34,16 +34,28 @@ export async function fetchAllBehind(pages: readonly Fetch[]): Promise<void> {
   later = null
 }
 
-/** Code that is fetched behind the first page, or when it is first asked for. */
-export function codeLater<T>(fetch: () => Promise<T>): () => Promise<T> {
-  const code = () => stands.then(fetch)
-  fetchBehind(code)
-  return code
-}
-
 /** Something that is to be shown cannot be fetched: the server is away, or newer. It is tried again, by itself. */
 export const isPartMissing = shallowRef(false)
 const AGAIN_MS = 2000
+
+/** Code that is fetched behind the first page, or when it is first asked for; who asks waits until it can be had. */
+export function codeLater<T>(fetch: () => Promise<T>): () => Promise<T> {
+  fetchBehind(() => stands.then(fetch))
+  return async () => {
+    for (;;) {
+      await stands
+      try {
+        const code = await fetch()
+        isPartMissing.value = false
+        return code
+      }
+      catch {
+        isPartMissing.value = true
+        await new Promise(resolve => setTimeout(resolve, AGAIN_MS))
+      }
+    }
+  }
+}
 
 /**
  * A part of a page that is fetched when it is first shown, or before. The page does not wait for it: left to itself, vue holds a page back until all such

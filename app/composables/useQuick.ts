@@ -9,8 +9,7 @@ const answering = codeLater(async () => { answers.value = await import('#core/qu
 
 /** The answer to a typed line while it is typed; the last good one stays on view while the line is being mended. */
 export function useQuick(text: Ref<string>) {
-  // A fetch that fails, the server being away, is tried again with the next letter.
-  watch(text, (typed) => { if (typed !== '' && answers.value === null) void answering().catch(() => undefined) }, { immediate: true })
+  watch(text, (typed) => { if (typed !== '' && answers.value === null) void answering() }, { immediate: true })
 
   const lastGood = shallowRef<Quick | null>(null)
   const outcome = computed((): { quick: Quick | null, error: InputError | null } => {

@@ -17,7 +17,7 @@ export type PaneMode = 'findings' | 'change' | 'check' | 'trace'
 export const useMatchPaneStore = defineStore('matchPane', () => {
   const store = useJobStore()
   const selected = useSelectionStore()
-  if (maker.value === null) void making().catch(() => undefined)
+  if (maker.value === null) void making()
   const mode = shallowRef<PaneMode>('findings')
   /** In a narrow window the pane is a sheet over the foot of the rails: out of the way, its head alone, or drawn up. */
   const drawn = shallowRef<'away' | 'head' | 'up'>('away')
