@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import Button from 'primevue/button'
+import Button from '~/components/form/laterButton'
 import InputText from 'primevue/inputtext'
 import { checkKey, historyOf } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
@@ -20,11 +20,10 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import TabRow from '~/components/form/TabRow.vue'
 import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
-import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { TONES, toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
-import ReadingHistory from './ReadingHistory.vue'
+import { ReadingHistory, SwitchOnNotice } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()

@@ -2,4 +2,6 @@ import { fetchedLater } from '~/composables/fetchedLater'
 
 /** What follows a reading: the place and its keys do not wait for it. */
 export const FoundHere = fetchedLater(() => import('./FoundHere.vue'))
+export const ReadingHistory = fetchedLater(() => import('./ReadingHistory.vue'))
 export const SuspectsPanel = fetchedLater(() => import('~/stations/trace/SuspectsPanel.vue'))
+export const SwitchOnNotice = fetchedLater(() => import('~/stations/trace/SwitchOnNotice.vue'))
