@@ -12,7 +12,7 @@ import type { Job, Space } from '#core/job/schema'
 import { outputsOf } from '#core/job/tree'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import { aroundOf } from '#core/line/surroundings'
-import { wattsDb } from '#core/room/tap'
+import { wattsDb, wattSensitivityDb } from '#core/room/tap'
 
 /** Where a space is far over its target on the lowest tap, or short on the highest: speakers that would bring it there, each put in and judged. */
 
@@ -45,13 +45,13 @@ export function otherModels(
   const lineVOf = (nodeId: string) => lines.find(l => l.kind === 'constant-voltage' && l.speakers.some(s => s.id === nodeId))?.lineV ?? null
   const lineV = space.spots.map(s => speakerAt(job, s)).flatMap(at => at ? [lineVOf(at.speaker.id)] : []).find(v => v !== null) ?? null
   const likely = library.flatMap((offered) => {
-    const wattDb = wattDbOf({ what: 'speaker', id: '', from: null, model: offered.model })
     const { model } = offered
+    const wattDb = wattSensitivityDb(model)
     if (wattDb === null || model.coverageDeg === null || model.name === facts.kind?.model.name || !isBuiltAlike(model, facts.kind?.model)) return []
     return tapsAt(model, lineV).map(tapW => ({ offered, tapW, overDb: level.meanDb + wattDb - now + wattsDb(tapW / nowW) - targetDb }))
   })
   const tried = likely.filter(l => l.overDb > -3 && l.overDb < FAR_OVER_DB).sort((a, b) => Math.abs(a.overDb) - Math.abs(b.overDb))
-  // One tap of a model: the nearest; the next louder one too, for the judge may find the nearest short.
+  // One tap of a model: the lowest that the judge finds loud enough.
   const models = [...new Set(tried.map(t => t.offered))].slice(0, MOST_TRIED)
   const found = models.flatMap((offered) => {
     const mine = tried.filter(t => t.offered === offered).sort((a, b) => a.tapW - b.tapW)
