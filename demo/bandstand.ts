@@ -4,7 +4,8 @@ import type { Branch, Job, Output, Speaker } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { chain, coils, on, readingsOf, ohm, speaker, type Model } from './build'
 
-/** Bandstand, Mill Meadow: boxes above, subs below, each with amplifiers of its own; a horn behind a capacitor reaches the back rows. */
+/** Bandstand, Mill Meadow: boxes above, subs below, each with amplifiers of its own; a horn behind a capacitor reaches the back rows. One box on
+ * the right sounds hollow beside the other. */
 
 const box: Model = { name: 'Box 300 two-way, 300 W', driverOhm: null, continuousW: 300, load: { kind: 'nominal', nominalOhm: 8 } }
 const sub: Model = { name: 'Sub 380, 500 W', driverOhm: null, continuousW: 500, load: { kind: 'nominal', nominalOhm: 8 } }
@@ -39,13 +40,14 @@ const outputs: Output[] = [
 export const bandstand: Job = {
   ...emptyJob('Bandstand, Mill Meadow'),
   note: 'Boxes from 100 Hz up, the sub below: the crossover stands before the amplifiers.',
-  practice: { reserve: 'use-four-fifths', power: 'twice-continuous', valve: 'match-exactly' },
+  practice: { reserve: 'use-four-fifths', power: 'twice-continuous', valve: 'match-exactly', stripe: 'plain-is-plus' },
   amplifiers: [
     { id: 'mm-a', name: 'Amplifier A', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, source: { name: 'Crossover, high', volts: 4, ohm: 100 }, protection: 'Clip limiter; cuts out when hot, and comes back by itself.', highPassHz: 100, outputs: outputs.slice(0, 2) },
     { id: 'mm-b', name: 'Amplifier B', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, source: { name: 'Crossover, low', volts: 4, ohm: 100 }, highPassHz: 35, outputs: outputs.slice(2, 3) },
     { id: 'mm-c', name: 'Amplifier C', place: 'kiosk', ...UNSTATED_AMPLIFIER, source: { name: 'Mixer, second output', volts: 1.2, ohm: 600 }, inputV: 1, inputOhm: 5000, highPassHz: 80, outputs: outputs.slice(3) },
   ],
   readings: Records.of(readingsOf('2026-05-16', 9 * 60, [
-    [outputs[0]!, 'line-dcr', null, ohm(3.4)], ...coils(outputs[0]!, 6.6, 6.5), [outputs[2]!, 'line-dcr', null, ohm(6.4)], ...coils(outputs[2]!, 6.2), [outputs[2]!, 'sound', 'mm-sub-01', { is: 'plays' }],
+    [outputs[0]!, 'line-dcr', null, ohm(3.4)], ...coils(outputs[0]!, 6.6, 6.5), [outputs[2]!, 'line-dcr', null, ohm(6.4)], ...coils(outputs[2]!, 6.2),
+    [outputs[1]!, 'polarity-heard', 'mm-right-02', { is: 'reversed', how: 'ear', against: 'mm-right-01' }], [outputs[2]!, 'sound', 'mm-sub-01', { is: 'plays' }],
   ])),
 }

@@ -1,5 +1,7 @@
 import type { Cable } from '#core/quantity/cable'
-import type { Branch, Chain, Output, Reading, ReadingValue, Speaker, SpeakerLoad } from '#core/job/schema'
+import { readConductor } from '#core/gear/conductor'
+import type { Branch, Chain, Output, Reading, ReadingValue, Speaker, SpeakerLoad, Splice } from '#core/job/schema'
+import { UNSTATED_SPLICE } from '#core/job/sections/splices/schema'
 
 /** Short hands for writing the demo jobs. Everything in them is invented. */
 
@@ -22,6 +24,12 @@ export function chain(prefix: string, cable: Cable, rows: [lengthM: number, mode
     kind: 'chain', id: `${prefix}-line`,
     children: rows.map(([lengthM, model, tapW], k) => on(cable, lengthM, speaker(`${prefix}-${two(k + 1)}`, two(k + 1), model, tapW))),
   }
+}
+
+/** What is said of the lead to a node: its pair as “orange, orange/black”, and how it is joined. */
+export function lead(nodeId: string, pair: string | null, more: Partial<Splice> = {}): Splice {
+  const [first, second] = pair === null ? [] : pair.split(',').map(text => readConductor(text.trim()))
+  return { nodeId, ...UNSTATED_SPLICE, ...first && second ? { pair: [first, second], start: 'straight', end: 'straight' } : {}, ...more }
 }
 
 export type Row = [output: Output, kind: Reading['kind'], nodeId: string | null, value: ReadingValue, note?: string]

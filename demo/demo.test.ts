@@ -22,10 +22,10 @@ test('the demo is valid jobs that says what it should', () => {
     return [job.name, lines.map(l => `${l.label} ${l.grade}`).join(', '), lines.filter(l => l.wrong > 0).map(l => l.label).join(' '), stateSentence(lines)]
   })
   expect(told).toEqual([
-    ['Fernhollow Glasshouses', 'A1 good, A2 tight, A3 good, A4 good, B1 good', 'A4', '1 reading wrong; A2 tight; 22 of 77 proved.'],
-    ['Excursion boat Marigold', 'B1 good, B2 good, B3 good, B4 good', '', '5 of 20 proved.'],
-    ['Bandstand, Mill Meadow', 'A1 good, A2 good, B1 good, C1 tight', '', 'C1 tight; 4 of 18 proved.'],
-    ['Rehearsal loft', 'A1 good, B1 unknown, C1 good', '', '3 of 13 proved.'],
+    ['Fernhollow Glasshouses', 'A1 good, A2 tight, A3 good, A4 good, B1 good', 'A4', '1 reading wrong; A2 tight; 22 of 112 proved.'],
+    ['Excursion boat Marigold', 'B1 good, B2 good, B3 good, B4 good', '', '6 of 26 proved.'],
+    ['Bandstand, Mill Meadow', 'A1 good, A2 good, B1 good, C1 tight', 'A2', '1 reading wrong; C1 tight; 4 of 24 proved.'],
+    ['Rehearsal loft', 'A1 good, B1 unknown, C1 good', '', '3 of 17 proved.'],
   ])
 })
 

@@ -30,7 +30,7 @@ const outputs: Output[] = [
 export const loft: Job = {
   ...emptyJob('Rehearsal loft'),
   note: 'Inside the heads works a qualified technician.',
-  practice: { reserve: 'use-four-fifths', power: 'instrument-cabinet', valve: 'match-exactly' },
+  practice: { reserve: 'use-four-fifths', power: 'instrument-cabinet', valve: 'match-exactly', stripe: 'plain-is-plus' },
   amplifiers: [
     { id: 'rl-a', name: 'Valve head 50 W', place: 'on the left cabinet', ...UNSTATED_AMPLIFIER, made: 'amplifier', inputOhm: 1_000_000, from: originOf('amplifier', 'Valve head 50 W'), outputs: outputs.slice(0, 1) },
     { id: 'rl-b', name: 'Valve head 18 W', place: 'by the window', ...UNSTATED_AMPLIFIER, made: 'amplifier', inputOhm: 1_000_000, from: originOf('amplifier', 'Valve head 18 W'), outputs: outputs.slice(1, 2) },

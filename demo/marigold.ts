@@ -2,9 +2,10 @@ import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
-import { chain, on, readingsOf, ohm, speaker, type Model } from './build'
+import { chain, lead, on, readingsOf, ohm, speaker, type Model } from './build'
 
-/** Excursion boat Marigold: four low-impedance outputs, a line with series and parallel members, a sub of two coils. */
+/** Excursion boat Marigold: four low-impedance outputs, a line with series and parallel members behind a harness with one crossed splice, a sub of two
+ * coils that were put on against each other. */
 
 const deck: Model = {
   name: 'Deck 165 marine, 60 W', driverOhm: null, continuousW: 60,
@@ -38,10 +39,17 @@ export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
   amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, made: 'vehicle', inputV: 1, inputOhm: 47_000, source: { name: 'Saloon radio, line out', volts: 2, ohm: 1000 }, protection: 'Shuts down when it is too hot; comes back by itself.', outputs }],
+  splices: [
+    lead('mg-deck-01', 'white, white/black'), lead('mg-deck-02', 'white, white/black'),
+    lead('mg-saloon-port', 'orange, orange/black'), lead('mg-saloon-01', 'orange, orange/black'), lead('mg-saloon-02', 'grey, grey/red'),
+    lead('mg-saloon-starboard', 'violet, violet/black', { joint: 'roof junction', start: 'crossed' }), lead('mg-saloon-03', 'violet, violet/black'),
+    lead('mg-wheel-01', 'red, black'), lead('mg-sub-01', 'brown, blue', { coils: ['straight', 'crossed'] }),
+  ],
   readings: Records.of(readingsOf('2026-04-02', 13 * 60, [
     [outputs[1]!, 'line-dcr', null, ohm(3.4)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-01', ohm(3.2)],
     [outputs[1]!, 'coil-dcr', 'mg-saloon-02', ohm(3.3)],
+    [outputs[1]!, 'polarity', 'mg-saloon-01', { is: 'right-way', how: 'battery-run', against: null }],
     [outputs[2]!, 'coil-dcr', 'mg-wheel-01', ohm(3.1)],
     [outputs[2]!, 'sound', 'mg-wheel-01', { is: 'plays' }],
     [outputs[2]!, 'line-impedance', null, ohm(4.6)],

@@ -1,5 +1,6 @@
 import { computed, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
+import { askedOf } from '#core/check/asked'
 import type { LineProof } from '#core/check/proof'
 import { makeProver } from '#core/check/proveJob'
 import { makeEvaluator, type Evaluated } from '#core/line/evaluate'
@@ -35,7 +36,7 @@ export const useEvaluationStore = defineStore('evaluation', () => {
 
   // A line's proof keeps its identity while nothing of it changes: its row is then not drawn again.
   const prove = makeProver()
-  const proofs = computed((): ReadonlyMap<string, LineProof> => store.job ? prove(store.job, lines.value) : new Map())
+  const proofs = computed((): ReadonlyMap<string, LineProof> => store.job ? prove(store.job, lines.value, askedOf(store.job)) : new Map())
 
   const states = computed(() => lines.value.map(line => lineStateOf(line, proofs.value.get(line.outputId)!)))
   const sentence = computed(() => isWhole.value ? stateSentence(states.value, store.job?.spaces.length) : 'Working it out…')

@@ -7,10 +7,14 @@ import { curve } from './curve'
 import { evaluate } from './evaluate'
 import { gear } from './gear'
 import { plan } from './plan'
+import { polarity } from './polarity'
 import { quick } from './quick'
 import { short } from './short'
 import { split } from './split'
+import { walk } from './walk'
 import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
-export const VERBS: Readonly<Record<string, Verb>> = { quick, cover, evaluate, plan, split, amplifiers, wirings, cable, short, curve, clip, gear }
+export const VERBS: Readonly<Record<string, Verb>> = {
+  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, short, curve, clip, gear,
+}

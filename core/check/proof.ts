@@ -1,7 +1,8 @@
-import type { Job, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
-import { factsOf, LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
-import { speakersOf } from '#core/job/tree'
+import type { Job, Leaving, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
 import { onceEach } from '#core/quantity/once'
+import { asksOf, ASKED_UNSAID, type Ask, type Asked } from './asked'
+import { predictBare } from './barePairs'
 import { NO_LESSONS, type Lessons } from './lessons'
 import { predictLine, predictLineImpedance, type Predicted } from './predict'
 import { METER_HZ } from './readingBands'
@@ -14,6 +15,8 @@ export interface JudgedReading {
   predicted: Predicted | null
   /** A repair on this line is later than the reading: it no longer describes what is there. */
   stale: boolean
+  /** Found so and left, with the reason, since it was read; null where nobody decided that. */
+  left: Leaving | null
 }
 
 /** What a reading of this line is judged by. */
@@ -30,9 +33,14 @@ export interface LineProof extends Judges {
   repairs: Repair[]
   /** Repairs with no good reading after them yet. */
   unproved: Repair[]
-  /** Places to prove, proved, and read wrong. */
+  /** Every place to prove. */
+  asks: Ask[]
+  /** The same by speaker; null is the head. */
+  asksAt: ReadonlyMap<string | null, Ask[]>
+  /** How many they are; proved, or read wrong and left so with a reason; of these the left ones; read wrong and not left. */
   total: number
   proved: number
+  left: number
   wrong: number
 }
 
@@ -52,7 +60,7 @@ export function judgesOf(output: Output, predicted: readonly Predicted[], lesson
   return {
     lessons,
     foretold: (kind, nodeId, frequencyHz = null) => {
-      const plan = usual.get(checkKey(kind, nodeId)) ?? null
+      const plan = usual.get(checkKey(kind, nodeId)) ?? predictBare(output, kind, nodeId)
       if (plan === null || plan.frequencyHz === null) return plan
       const hz = frequencyHz ?? METER_HZ
       return hz === plan.frequencyHz && lessons(hz).size === 0 ? plan : made(hz)
@@ -62,16 +70,19 @@ export function judgesOf(output: Output, predicted: readonly Predicted[], lesson
 
 /**
  * What has been proved on a line. Of several readings at one place the last taken stands, unless withdrawn or superseded.
+ * @param asked what the job wants to be read; without it, what a new one does
  * @param lessons what has been learned of its models elsewhere; without them the line is judged by itself
  */
 export function proveLine(
-  job: Pick<Job, 'readings' | 'repairs'>, output: Output, predicted: readonly Predicted[] = predictLine(output), lessons?: Judges['lessons'],
+  job: Pick<Job, 'readings' | 'repairs'> & Partial<Pick<Job, 'leavings'>>, output: Output, predicted: readonly Predicted[] = predictLine(output), asked: Asked = ASKED_UNSAID,
+  lessons?: Judges['lessons'],
 ): LineProof {
   const judges = judgesOf(output, predicted, lessons)
   const taken = job.readings.ofLine(output.id)
   const superseded = new Set(taken.flatMap(r => r.withdrawn || r.supersedes === null ? [] : [r.supersedes]))
   const readings = taken.filter(r => !r.withdrawn && !superseded.has(r.id))
   const repairs = job.repairs.ofLine(output.id).filter(r => !r.withdrawn)
+  const leavings = [...job.leavings?.ofLine(output.id) ?? []].filter(l => !l.withdrawn)
   const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')
 
   const standing = new Map<string, JudgedReading>()
@@ -80,24 +91,55 @@ export function proveLine(
     const before = standing.get(key)
     if (before && before.reading.at > reading.at) continue
     const plan = judges.foretold(reading.kind, reading.nodeId, reading.frequencyHz)
-    standing.set(key, { reading, predicted: plan, verdict: judge(reading.value, plan), stale: reading.at < lastRepairAt })
+    standing.set(key, { reading, predicted: plan, verdict: judge(reading.value, plan), stale: reading.at < lastRepairAt, left: leftSince(leavings, reading) })
   }
 
-  const keys = [
-    ...LINE_CHECKS.map(kind => checkKey(kind, null)),
-    ...speakersOf(output.wiring).flatMap(s => SPEAKER_CHECKS.map(kind => checkKey(kind, s.id))),
-  ]
-  const judged = keys.map(key => standing.get(key))
+  const asks = asksOf(output, asked)
+  const states = asks.map(ask => stateOf(standing, ask))
+  const count = (state: AskState) => states.filter(s => s === state).length
   return {
     ...judges,
     standing,
     repairs,
     unproved: repairs.filter(repair => !isProved(output, repair, standing, readings, judges)),
-    total: keys.length,
-    proved: judged.filter(j => j?.verdict.grade === 'good').length,
-    wrong: judged.filter(j => j && isWrong(j.verdict)).length,
+    asks,
+    asksAt: byPlace(asks),
+    total: asks.length,
+    proved: count('good') + count('left'),
+    left: count('left'),
+    wrong: [...standing.values()].filter(isBad).length,
   }
 }
+
+function byPlace(asks: readonly Ask[]): Map<string | null, Ask[]> {
+  const at = new Map<string | null, Ask[]>()
+  for (const ask of asks) {
+    const id = ask.speaker?.id ?? null
+    const there = at.get(id)
+    if (there) there.push(ask)
+    else at.set(id, [ask])
+  }
+  return at
+}
+
+/** What is known of a place to prove: as it should be; wrong; wrong, and left so; read, but it proves nothing; not read. */
+export type AskState = 'good' | 'wrong' | 'left' | 'read' | 'none'
+
+export function stateOf(standing: LineProof['standing'], { kinds, speaker }: Ask): AskState {
+  const read = kinds.flatMap(kind => standing.get(checkKey(kind, speaker?.id ?? null)) ?? [])
+  if (read.some(isBad)) return 'wrong'
+  if (read.some(j => j.verdict.grade === 'good')) return 'good'
+  if (read.some(j => j.left)) return 'left'
+  return read.length > 0 ? 'read' : 'none'
+}
+
+/** Reads wrong, and nobody has decided to leave it so. */
+export function isBad({ verdict, left }: JudgedReading): boolean {
+  return isWrong(verdict) && left === null
+}
+
+const leftSince = (leavings: readonly Leaving[], { kind, nodeId, at }: Reading): Leaving | null =>
+  leavings.find(l => l.nodeId === nodeId && l.kind === kind && l.at >= at) ?? null
 
 /**
  * Whether a repair is proved: by a good reading after it that could have refuted it, or that took the place of one which read wrong before; and not while
@@ -120,6 +162,6 @@ function isProved(
 
 /** Where to read again: the first reading of a line that stands and is wrong, all that is read with the amplifier off first; null when none is. */
 export function firstWrong(proof: LineProof): JudgedReading | null {
-  const wrong = [...proof.standing.values()].filter(judged => isWrong(judged.verdict))
+  const wrong = [...proof.standing.values()].filter(isBad)
   return wrong.find(judged => factsOf(judged.reading.kind).amplifier === 'off') ?? wrong[0] ?? null
 }

@@ -1,6 +1,7 @@
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { ReadingValue, Sound } from '#core/job/schema'
 import { factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
+import { howFacts, type Turned } from '#core/job/sections/readings/hows'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -8,7 +9,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | Sound | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
+    | Sound | Turned | 'unit-right' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -38,6 +39,10 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     case 'scratchy': case 'thin': case 'quiet': case 'hum': case 'comes-and-goes': return is(value.is, 'tight')
     // What is foretold open and reads open is right.
     case 'open': return predicted?.isOpen ? is('as-planned', 'good') : is('open', 'stop')
+    // Of the unit alone it says nothing of the run to it.
+    case 'right-way': return howFacts(value.how).proves === 'unit' ? is('unit-right', 'unknown') : is('right-way', 'good')
+    case 'reversed': return is('reversed', 'stop')
+    case 'cannot-tell': return is('cannot-tell', 'unknown')
     case 'ohm': return judgeOhm(value.ohm, predicted)
   }
 }

@@ -1,7 +1,9 @@
 import { writeQuantity } from '#core/quantity/write'
 import type { FaultKind, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
+import type { Phase } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
 import { METER_HZ } from './readingBands'
+import { turnedWords } from './turnedWords'
 import type { Grade, VerdictCode } from './verdict'
 
 /** Words of the checks: what to measure and how, what a reading says, what a fault is called. Nothing else words these. */
@@ -19,13 +21,33 @@ export const MARKS: Record<Grade, { mark: string, says: string }> = {
   good: { mark: '✓', says: 'as it should be' }, tight: { mark: '✕', says: 'reads just outside' }, stop: { mark: '✕', says: 'reads wrong' }, unknown: { mark: '~', says: 'read' },
 }
 
-/** The mark for a grade; a dot where nothing is read yet. */
-export function markOf(grade: Grade | null | undefined): string {
-  return grade ? MARKS[grade].mark : '·'
+/** The phases of the work, as they are done one after the other. */
+export const PHASE_WORDS: Record<Phase, string> = {
+  bare: 'Bare pairs, before speakers hang', hang: 'Each speaker as it hangs, amplifier off', closed: 'The line closed, at the rack, amplifier off', on: 'Then, with the amplifier on',
 }
 
 /** `before`: what is seen to beside the amplifier's switch; `steps`: the one that matters first. */
 export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, before: string, steps: string[] }> = {
+  'leg-earth': {
+    title: 'Leg to earth', short: 'leg to earth', before: 'and disconnected, nothing hanging on the pair.',
+    steps: ['Highest ohms range. Each conductor in turn to earth and to bare metalwork: write down the lower figure, or open.', 'Touch the leads together first: the meter must show a short. Fingers off the tips, they read a megohm.'],
+  },
+  'pair-apart': {
+    title: 'Pair not shorted', short: 'pair apart', before: 'and disconnected, nothing hanging on the pair.',
+    steps: ['Meter on the two conductors at the rack, all far ends apart: open.', 'Ohms instead of open: it is shorted along its way, or something hangs on it. Null the leads: 0.1 Ω is metres of cable.'],
+  },
+  'pair-through': {
+    title: 'Pair goes through', short: 'pair through', before: 'and disconnected, nothing hanging on the pair.',
+    steps: ['Hold the two conductors together here, at this end, and nowhere else. Meter on the pair at the rack: a beep, and the ohms of its copper.', 'Take the short off again before you go on.'],
+  },
+  'polarity': {
+    title: 'Which way round', short: 'polarity', before: 'and disconnected at both its terminals.',
+    steps: ['Before the grille goes on, so that the cone is seen.'],
+  },
+  'polarity-heard': {
+    title: 'Which way round, heard', short: 'polarity heard', before: 'with the line plugged in, level low to begin with.',
+    steps: ['Two ears, or a listening tester, at this speaker.'],
+  },
   'line-impedance': {
     title: 'Impedance of the line', short: 'line impedance', before: 'and the line unplugged at the rack.',
     steps: [
@@ -47,11 +69,6 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, bef
   },
 }
 
-/** A mark in words: "coil DCR as it should be", "sound not read". */
-export function markWords(kind: ReadingKind, grade: Grade | null | undefined): string {
-  return `${KIND_WORDS[kind].short} ${grade ? MARKS[grade].says : 'not read'}`
-}
-
 /** Shown wherever a reading is taken. */
 export const CAUTION = 'Off before wiring or changing cables. Constant-voltage outputs can shock; valve amplifiers hold lethal voltage, also unplugged. '
   + 'Mains wiring, fire codes and rigging: the local code and a licensed person decide.'
@@ -70,6 +87,7 @@ export function takenWords(taken: Reading['taken'], frequencyHz: Reading['freque
 }
 
 export function valueWords(value: ReadingValue): string {
+  if ('how' in value) return turnedWords(value)
   return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
@@ -79,13 +97,31 @@ export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'high': 'Reads wrong: too high', 'low': 'Reads wrong: too low', 'far-high': 'Reads wrong: far too high', 'far-low': 'Reads wrong: far too low',
   'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'plays-though-off': 'Plays, though drawn off', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
   'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
+  'right-way': 'Right way round', 'reversed': 'Turned round', 'cannot-tell': 'Read: cannot tell', 'unit-right': 'The unit alone is right',
   'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
 
 type Signs = Partial<Record<VerdictCode, string>>
 
 /** What a bad reading usually means, by what was read. Source: common practice, no source. */
+const REVERSED = 'Its pair is crossed somewhere between the amplifier and its terminals, or the unit is marked wrong. Beside speakers that are right the bass goes, half way between them. Swap its pair at one place, and read it again.'
+const TURNED_SIGNS: Signs = {
+  'reversed': REVERSED,
+  'cannot-tell': 'Nothing is proved by that. Try another way.',
+  'unit-right': 'The unit moves as it is marked. Of the run to it that says nothing: read it from the rack, or by ear beside its neighbour.',
+}
+const LEAKS = 'Something conducts that should not: a nicked or pinched cable, strands at a terminal, damp, or something that hangs on it still.'
+
 const SIGNS: Record<ReadingKind, Signs> = {
+  'leg-earth': { 'low': `A leg leaks to earth. ${LEAKS}`, 'far-low': `A leg touches earth or metalwork: it hums, and may shock. ${LEAKS} Do not switch on.`, 'just-low': `A leg leaks to earth. ${LEAKS}`, 'short': 'A leg lies on earth or metalwork. Do not switch on.' },
+  'pair-apart': { 'low': LEAKS, 'just-low': LEAKS, 'far-low': `Shorted along its way, or something hangs on it still. ${LEAKS} Do not switch on.`, 'short': 'Shorted near the rack. Do not switch on.' },
+  'pair-through': {
+    'open': 'It does not go through: a break, a joint left open, the wrong pair, or the far end is not held together.',
+    'high': 'More copper than drawn, or a bad joint on the way.', 'far-high': 'A bad joint on the way, or another pair than you think.',
+    'low': 'Shorter than drawn, or shorted on the way.', 'far-low': 'Shorted on the way, well before this end.', 'short': 'Shorted on the way, well before this end.',
+  },
+  'polarity': TURNED_SIGNS,
+  'polarity-heard': { ...TURNED_SIGNS, 'reversed': `${REVERSED} A crossover may turn one band on purpose: read the whole unit, not its tweeter.` },
   'line-impedance': {
     'high': 'A speaker is missing or on a lower tap, a dial is set by the scale of a higher line voltage than this one, or the cable is open somewhere.',
     'far-high': 'Much of the line is missing: a break near the head.',
@@ -141,6 +177,7 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
   if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`
   if (code === 'as-planned') return `${band} As it should be.`
+  if (code === 'right-way') return kind === 'polarity' ? 'It moves as it should, with all joints between here and the rack.' : 'It pulls as it should.'
   if (code === 'plays') return 'It is reached and it sounds.'
   if (code === 'just-high' || code === 'just-low') return `${band} ${code === 'just-high' ? cableWords(predicted) : ''}Just outside: null the leads and read again before anything is opened.`
   if (code === 'nothing-to-compare') return `Nothing to compare with: ${predicted?.source ?? 'no plan for this place'}.`
@@ -164,5 +201,7 @@ export const FAULT_WORDS: Record<FaultKind, { at: (place: string) => string, rep
   'shorted-turns': { at: place => `Shorted turns at ${place}`, repair: 'Read its coil with the leads off; replace the unit or its transformer.' },
   'extra-speaker': { at: place => `One more speaker than drawn, like ${place}`, repair: 'Find it and take it off, or draw it.' },
   'something-else': { at: () => 'Something that is not in this list', repair: 'Halve the line and read again: a part that reads right is out of it.' },
+  'turned-round': { at: place => `${place} the other way round`, repair: 'Swap its pair at one place, then prove it: battery, pulse, or by ear beside its neighbour.' },
+  'coil-opposed': { at: place => `One coil of ${place} against the other`, repair: 'Swap the leads of one coil, then listen: two coils that pull alike are loud, opposed they are silent.' },
   'high-resistance': { at: place => `Bad joint or failing coil at ${place}`, repair: 'Clean and remake the joint; if the coil itself reads high, replace the unit.' },
 }

@@ -76,7 +76,7 @@ test('a file that version 7 wrote comes in with one channel an output, also in i
   const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-7.plainmatch.json', 'utf8'))
   const ratings = [job, ...job.variants].flatMap(({ amplifiers }) => amplifiers.flatMap(a => a.outputs.map(o => o.rating)))
   expect([job.note, job.practice, new Set(ratings.map(r => r.kind === 'solid-state' ? r.mode : r.kind)), ratings.length, job.kinds.length, remarks.length])
-    .toEqual(['kept by version 7', { reserve: 'use-four-fifths', power: 'careful', valve: 'match-exactly' }, new Set(['single']), 8, job.kinds.length, 0])
+    .toEqual(['kept by version 7', { reserve: 'use-four-fifths', power: 'careful', valve: 'match-exactly', stripe: 'plain-is-plus' }, new Set(['single']), 8, job.kinds.length, 0])
   const [output] = job.amplifiers[0]!.outputs
   const was = { load: findSpeaker(job, 'v7-s1')!.speaker.load }
   const positions = [{ jack: '16 Ω', switchTo: 'mono', plays: 'all' as const, load: { kind: 'nominal' as const, nominalOhm: 16 } }]

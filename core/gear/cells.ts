@@ -4,6 +4,7 @@ import { InputError } from '#core/quantity/inputError'
 import { NUMBER, numberOf } from '#core/quantity/number'
 import type { AmplifierModel } from './amplifier'
 import type { CableModel } from './cable'
+import { readConductor, writeConductor } from './conductor'
 import type { CellKind, Unit } from './field'
 import type { Column } from './models'
 import type { SpeakerModel } from './speaker'
@@ -123,15 +124,10 @@ function readScales(text: string, headVolts: string): Scale[] {
 }
 
 type Lead = SpeakerModel['leads'][number]
-const writeColour = ({ base, stripe }: { base: string, stripe: string }) => stripe === '' ? base : `${base}/${stripe}`
-const readColour = (text: string) => {
-  const [base, stripe = ''] = text.split('/').map(part => part.trim())
-  return { base: base!, stripe }
-}
-const writeLead = (lead: Lead) => `${lead.tapW === null ? 'common' : `${lead.tapW} W`}: ${writeColour(lead)}`
+const writeLead = (lead: Lead) => `${lead.tapW === null ? 'common' : `${lead.tapW} W`}: ${writeConductor(lead)}`
 function readLead(text: string): Lead {
   const [, tap, colour] = /^(common|com|[\d.,]+\s*W?)\s*:\s*(.*)$/i.exec(text.trim()) ?? bad(text, 'a lead', 'common: black', '5 W: white/red')
-  return { tapW: /^com/i.test(tap!) ? null : readNumber(tap!, 'W'), ...readColour(colour!) }
+  return { tapW: /^com/i.test(tap!) ? null : readNumber(tap!, 'W'), ...readConductor(colour!) }
 }
 
 type Outputs = AmplifierModel['outputs'][number]
@@ -168,7 +164,7 @@ const listed = <T>(one: (text: string) => T) => (text: string): T[] => text.spli
 const WRITE: Record<Exclude<CellKind, 'text' | 'number' | 'choice' | 'flag'>, (value: never) => string> = {
   'numbers': (value: number[]) => value.join(' '), 'scales': (value: Scale[]) => value.map(writeScale).join('; '), 'leads': (value: Lead[]) => value.map(writeLead).join('; '),
   'members': writeMembers, 'small-signal': writeSmall, 'curve': writeCurve, 'positions': (value: Position[]) => value.map(writePosition).join('; '), 'outputs': (value: Outputs[]) => value.map(writeOutputs).join('; '), 'cable': (value: Cable) => writeCable(value),
-  'colours': (value: CableModel['conductors']) => value.map(writeColour).join(', '),
+  'colours': (value: CableModel['conductors']) => value.map(writeConductor).join(', '),
 }
 
 /** A field's value as text; '' where nothing is stated. */
@@ -194,7 +190,7 @@ function valueOf({ cell, unit, schema, label }: Column, text: string, headUnit: 
     case 'scales': return readScales(text, headUnit)
     case 'leads': return listed(readLead)(text)
     case 'outputs': return listed(readOutputs)(text)
-    case 'colours': return text === '' ? [] : text.split(/[,;]/).map(part => readColour(part.trim()))
+    case 'colours': return text === '' ? [] : text.split(/[,;]/).map(part => readConductor(part.trim()))
   }
   if (text === '' || /^(n\/?a|not stated|not known|-|–|\?)$/i.test(text)) return null
   switch (cell) {

@@ -9,7 +9,7 @@ import { SHAPES, type AnyShape, type GrowingList } from './sections/shapes'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 14
+export const FORMAT_VERSION = 15
 
 type SectionFields = Merged<AnyShape['fields']>
 const sectionFields = Object.assign({}, ...SHAPES.map(shape => shape.fields)) as SectionFields
@@ -34,6 +34,9 @@ export type Rows = Pick<Job, GrowingList>
 export type * from './sections/wiring/schema'
 export type * from './sections/readings/schema'
 export type * from './sections/repairs/schema'
+export type { Checks } from './sections/checks/schema'
+export type { Leaving } from './sections/leavings/schema'
+export type { Pair, Splice, SpliceFields, Turn } from './sections/splices/schema'
 export type { Kind } from './sections/kinds/schema'
 export type { Origin } from './sections/origin'
 export type { Space, Spot } from './sections/spaces/schema'

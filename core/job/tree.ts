@@ -1,5 +1,5 @@
 import { sure } from '#core/quantity/known'
-import { isGroup } from '#core/network/tree'
+import { asWired, isGroup } from '#core/network/tree'
 import type { Cable } from '#core/quantity/cable'
 import type { Amplifier, Branch, Chain, Group, Job, LineThrough, Output, Speaker, WireNode } from './schema'
 
@@ -27,6 +27,13 @@ export const placeOf = (job: Pick<Job, 'amplifiers'>, nodeId: string): Place => 
 export function speakersOf(node: WireNode | Chain): Speaker[] {
   if (!isGroup(node)) return [node]
   return node.children.flatMap(child => speakersOf(child.node))
+}
+
+/** Coils or drivers of a speaker: of those that share its terminals, and of a unit whose coils each have their own. One for a plain one. */
+export function coilCount(load: Speaker['load']): number {
+  if (load.kind === 'coil') return load.of
+  const wired = asWired(load)
+  return wired.kind === 'members' ? wired.members.length : 1
 }
 
 /** Every speaker of a job, rail by rail in wiring order. */

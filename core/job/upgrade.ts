@@ -3,6 +3,7 @@ import { editSchema, stampedEditSchema } from './edits'
 import { JobError } from './jobError'
 import { FORMAT_NAME, FORMAT_VERSION, jobSchema } from './schema'
 import { supersedeOnce } from './upgrades/from1'
+import { asksForPolarity } from './upgrades/from14'
 import { oneChannel } from './upgrades/from7'
 import type { Fields, Upgrade } from './upgrades/step'
 
@@ -27,6 +28,7 @@ const STEPS: Record<number, Upgrade | string> = {
   11: 'what a space, a place, a measured level, a kind, a zone or a variant was that is taken away: not said',
   12: 'one more use of a space: sound masking',
   13: 'the units that a job is spoken of in: not stated, each person reads it in their own',
+  14: asksForPolarity,
 }
 
 function isFields(data: unknown): data is Fields {

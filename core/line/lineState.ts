@@ -1,4 +1,5 @@
 import { sure } from '#core/quantity/known'
+import { askedOf } from '#core/check/asked'
 import type { LineProof } from '#core/check/proof'
 import { makeProver } from '#core/check/proveJob'
 import type { Job } from '#core/job/schema'
@@ -14,6 +15,6 @@ export function lineStateOf(line: LineEvaluation, proof: LineProof): LineState {
 }
 
 export function jobState(job: Job, evaluations: readonly LineEvaluation[]): LineState[] {
-  const proofs = makeProver()(job, evaluations)
+  const proofs = makeProver()(job, evaluations, askedOf(job))
   return evaluations.map(line => lineStateOf(line, sure(proofs.get(line.outputId), 'proof of a line')))
 }

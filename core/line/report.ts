@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Job } from '#core/job/schema'
-import { isHeard, MEASURED_KINDS, type MeasuredKind } from '#core/job/sections/readings/kinds'
+import { MEASURED_KINDS, type MeasuredKind } from '#core/job/sections/readings/kinds'
 import type { Predicted } from '#core/check/predict'
 import { evaluateJob, type LineEvaluation } from './evaluate'
 import { valveSaid } from './valveSaid'
@@ -60,7 +60,7 @@ export const reportSchema = z.strictObject({
 })
 export type Report = z.infer<typeof reportSchema>
 
-const isMeasured = (predicted: Predicted): predicted is Predicted & { kind: MeasuredKind } => !isHeard(predicted.kind)
+const isMeasured = (predicted: Predicted): predicted is Predicted & { kind: MeasuredKind } => (MEASURED_KINDS as readonly string[]).includes(predicted.kind)
 
 /** Twelve figures: what is computed is exact to more than that, what is printed need not show the last bits of arithmetic. */
 export function tidy<T>(value: T): T {

@@ -25,6 +25,7 @@ type Made = { [K in SimpleEdit['kind']]: (job: Job) => Extract<SimpleEdit, { kin
 const EDITS: Made = {
   'job.set': job => ({ kind: 'job.set', was: { note: job.note }, to: { note: 'an edit of every kind' } }),
   'practice.set': job => ({ kind: 'practice.set', was: { valve: job.practice.valve }, to: { valve: job.practice.valve === 'up-is-safe' ? 'match-exactly' : 'up-is-safe' } }),
+  'checks.set': job => ({ kind: 'checks.set', was: { coils: job.checks.coils }, to: { coils: 'samples' } }),
   'kind.add': () => ({ kind: 'kind.add', index: 0, item: { what: 'speaker', id: 'every-kind', from: null, model: unstatedModel('speaker', 'Added kind') } }),
   'kind.set': job => ({ kind: 'kind.set', kindId: 'every-kind', was: { model: job.kinds[0]!.model }, to: { model: { ...job.kinds[0]!.model, remark: 'set' } } }),
   'zone.add': () => ({ kind: 'zone.add', index: 0, zone: { id: 'every-zone', name: 'Added zone' } }),
@@ -48,6 +49,11 @@ const EDITS: Made = {
   'through.set': () => ({ kind: 'through.set', nodeId: 'every-group', was: null, to: unknownControl('C9') }),
   'speaker.set': job => ({ kind: 'speaker.set', nodeId: 'every-speaker', was: { continuousW: firstSpeaker(job).speaker.continuousW }, to: { continuousW: 44 } }),
   'lead.set': job => ({ kind: 'lead.set', nodeId: 'every-group', was: placeOf(job, 'every-group').branch.lead, to: { cable: { areaMm2: 1.5 }, lengthM: 9 } }),
+  'colours.set': job => ({ kind: 'colours.set', was: job.colourExceptions, to: [...job.colourExceptions, [{ base: 'pink', stripe: 'black' }, { base: 'pink', stripe: '' }]] }),
+  'splice.set': () => ({
+    kind: 'splice.set', nodeId: 'every-speaker', was: { pair: null, start: null },
+    to: { pair: [{ base: 'grey', stripe: '' }, { base: 'grey', stripe: 'red' }], start: 'crossed' },
+  }),
   'node.move': job => ({ kind: 'node.move', nodeId: 'every-group', parentId: firstSpeaker(job).output.wiring.id, index: 0 }),
   'reading.add': () => ({
     kind: 'reading.add', reading: {
@@ -56,6 +62,8 @@ const EDITS: Made = {
     },
   }),
   'reading.withdraw': () => ({ kind: 'reading.withdraw', readingId: 'every-reading', withdrawn: true }),
+  'leaving.add': () => ({ kind: 'leaving.add', leaving: { id: 'every-leaving', at: AT, outputId: '', nodeId: 'every-speaker', kind: 'coil-dcr', reason: 'the pair next door', who: null, withdrawn: false } }),
+  'leaving.withdraw': () => ({ kind: 'leaving.withdraw', leavingId: 'every-leaving', withdrawn: true }),
   'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),
   'repair.withdraw': () => ({ kind: 'repair.withdraw', repairId: 'every-repair', withdrawn: true }),
   'node.remove': () => ({ kind: 'node.remove', nodeId: 'every-group', was: null }),
@@ -83,6 +91,7 @@ export function everyEdit(start: Job): SimpleEdit[] {
     const line = outputsOf(job).find(o => speakersOf(o.wiring).some(s => s.id === 'every-speaker'))?.id ?? ''
     if (edit.kind === 'reading.add') edit = { ...edit, reading: { ...edit.reading, outputId: line } }
     if (edit.kind === 'repair.add') edit = { ...edit, repair: { ...edit.repair, outputId: line } }
+    if (edit.kind === 'leaving.add') edit = { ...edit, leaving: { ...edit.leaving, outputId: line } }
     job = applyEdit(job, edit).job
     return edit
   })

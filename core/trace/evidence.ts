@@ -29,6 +29,26 @@ function steps(ohm: number, spread: number): string {
   return String(Math.round(Math.log(ohm) / (2 * spread)))
 }
 
+/** A cone, a tester or two ears are wrong as often as this. Common practice, no source. */
+const MISSEEN = 0.03
+
+/** Which way round a speaker shows itself, by itself or beside another. */
+function turnedChances(nodeId: string, against: string | null, { fault }: Outcome): Chances {
+  const isAt = fault !== null && fault.nodeId !== null && (fault.nodeId === nodeId || fault.nodeId === against)
+  // A cone that two coils hold stands still.
+  if (isAt && fault.kind === 'coil-opposed') return { 'right-way': 0.5, 'reversed': 0.5 }
+  const reversed = isAt && fault.kind === 'turned-round' ? 1 - MISSEEN : MISSEEN
+  return { 'right-way': 1 - reversed, reversed }
+}
+
+const turned: Evidence = {
+  like: ({ reading: { value, nodeId } }, outcome) => 'how' in value && value.is !== 'cannot-tell' ? turnedChances(nodeId!, value.against, outcome)[value.is] ?? 0 : 1,
+  likeAnything: value => value.is === 'cannot-tell' ? 1 : 0.5,
+  readsAs: (outcome, _, nodeId) => turnedChances(nodeId, null, outcome),
+}
+/** Of bare pairs: what hangs on them now says nothing of what was read before. */
+const ofBarePair: Evidence = { like: () => 1, likeAnything: () => 1, readsAs: null }
+
 export const EVIDENCE: Record<ReadingKind, Evidence> = {
   'line-impedance': {
     like: ({ reading: { value, frequencyHz } }, outcome, plan) => {
@@ -60,10 +80,16 @@ export const EVIDENCE: Record<ReadingKind, Evidence> = {
     },
     readsAs: (outcome, _, nodeId) => coilChances(nodeId, outcome),
   },
+  'leg-earth': ofBarePair,
+  'pair-apart': ofBarePair,
+  'pair-through': ofBarePair,
+  'polarity': turned,
+  'polarity-heard': turned,
   // What is heard is heard together, not one by one: an amplifier that cuts out silences all (rank.ts).
   'sound': {
-    like: () => 1,
-    likeAnything: () => 1,
+    // Thin beside its neighbours: one of two is the other way round. Common practice, no source.
+    like: ({ reading: { value } }, { fault }) => value.is !== 'thin' ? 1 : fault?.kind === 'turned-round' ? 0.4 : 0.08,
+    likeAnything: value => value.is === 'thin' ? 0.2 : 1,
     readsAs: (outcome, plan, nodeId) => {
       const cut = cutsOut(outcome, plan)
       const silent = cut + (1 - cut) * silentAt(nodeId, outcome, plan)

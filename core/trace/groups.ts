@@ -1,6 +1,6 @@
 import { checkKey, type LineProof } from '#core/check/proof'
 import type { Output, ReadingKind } from '#core/job/schema'
-import { factsOf, isReadAtHead } from '#core/job/sections/readings/kinds'
+import { factsOf, isReadAtHead, isTurned } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { ASKED, EVIDENCE, type Chances } from './evidence'
 import { isSomethingElse, outcomeOf, planOf, type Outcome } from './outcome'
@@ -53,7 +53,10 @@ function standsAlone({ fault }: Suspect): boolean {
 export function nextTest(suspects: readonly Suspect[], output: Output, proof: LineProof, mayBeOn: boolean): NextTest | null {
   const plan = planOf(output, proof)
   const tried = suspects.slice(0, MOST_TRIED).map(s => ({ weight: s.probability, outcome: outcomeOf(output, s.fault) }))
+  // Which way round is asked for by one way at each place: the one that works there.
+  const usual = new Map(proof.asks.flatMap(({ kinds, speaker }) => kinds.length > 1 && speaker ? [[speaker.id, kinds[0]!] as const] : []))
   const isOpen = (kind: ReadingKind, nodeId: string | null) => {
+    if (isTurned(kind) && usual.get(nodeId ?? '') !== kind) return false
     const standing = proof.standing.get(checkKey(kind, nodeId))
     return !standing || standing.stale
   }

@@ -3,6 +3,8 @@ import { asCurve } from '#core/network/element'
 import { proveLine } from '#core/check/proof'
 import { FAULT_WORDS } from '#core/check/words'
 import { Records } from '#core/job/records'
+import { same } from '#core/quantity/same'
+import { turnedRound } from '#core/faults/turnedRound'
 import { applyEdit } from '#core/job/apply'
 import type { Job, Output, Reading, ReadingValue } from '#core/job/schema'
 import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
@@ -31,13 +33,30 @@ test('every kind of fault that a job can name has prior, change, coil outcomes, 
   for (const fault of FAULTS) {
     expect(fault.prior).toBeGreaterThan(0)
     expect(Object.values(fault.coil).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12)
-    expect(FAULT_WORDS[fault.kind].at('A1 03').includes('A1 03')).toBe(fault.candidates(outputOf(lines.distributed!), speakersOf(outputOf(lines.distributed!).wiring))[0]!.nodeId !== null)
-    expect(FAULT_WORDS[fault.kind].repair.length).toBeGreaterThan(20)
-    const { wiring } = outputOf(lines.distributed!)
-    const candidates = fault.candidates(outputOf(lines.distributed!), speakersOf(wiring))
+    const output = outputOf(fault.kind === 'coil-opposed' ? jobOf('dvc 4 series || 8') : lines.distributed!)
+    const candidates = fault.candidates(output, speakersOf(output.wiring))
     expect(candidates.length).toBeGreaterThan(0)
-    for (const c of candidates) expect(fault.change(wiring, c)).not.toEqual(wiring)
+    expect(FAULT_WORDS[fault.kind].at('A1 03').includes('A1 03')).toBe(candidates[0]!.nodeId !== null)
+    expect(FAULT_WORDS[fault.kind].repair.length).toBeGreaterThan(20)
+    // No meter of ohms sees which way round something is.
+    const isUnseen = fault.kind === 'turned-round' || fault.kind === 'coil-opposed'
+    for (const c of candidates) expect([fault.kind, same(fault.change(output.wiring, c), output.wiring)]).toEqual([fault.kind, isUnseen])
   }
+  expect(turnedRound.candidates(outputOf(jobOf('8')), speakersOf(outputOf(jobOf('8')).wiring))).toEqual([])
+})
+
+describe('which way round, and coils against each other', () => {
+  const first = (job: Job, ...readings: Reading[]) => nameOf(rank(job, readings)[0]!)
+  const heard = (is: 'right-way' | 'reversed' | 'cannot-tell', nodeId: string, against: string | null = null): Reading =>
+    reading('polarity-heard', { is, how: against ? 'ear' : 'pulse', against }, nodeId)
+  const dual = jobOf('dvc 4 series || 8 on 100 W at 2')
+  const [sub] = speakersOf(outputOf(dual).wiring)
+  test.each<[string, Job, Reading[], string]>([
+    ['read reversed', lines.plain!, [reading('line-impedance', { is: 'ohm', ohm: 2.67 }), heard('reversed', 'o1n4')], 'turned-round o1n4'],
+    ['hollow beside one, full beside the other: the one it is hollow with', lines.plain!, [heard('reversed', 'o1n4', 'o1n3'), heard('right-way', 'o1n5', 'o1n4'), heard('reversed', 'o1n3', 'o1n5')], 'turned-round o1n3'],
+    ['nobody could tell', lines.plain!, [heard('cannot-tell', 'o1n4')], 'as drawn'],
+    ['silent, with right ohms: its coils', dual, [reading('line-impedance', { is: 'ohm', ohm: 4 }), reading('coil-dcr', { is: 'ohm', ohm: 6.4 }, sub!.id), reading('sound', { is: 'silent' }, sub!.id), reading('sound', { is: 'plays' }, speakersOf(outputOf(dual).wiring)[1]!.id)], `coil-opposed ${sub!.id}`],
+  ])('%s', (_, job, readings, expected) => expect(first(job, ...readings)).toBe(expected))
 })
 
 /** A place and kind of fault, as a name. */
@@ -199,7 +218,9 @@ test('a reading from before a repair counts no more; a kind of many places weigh
   expect([told([]), told([fix])]).toEqual([`open-at-drop ${id}`, 'as drawn'])
   const shares = new Map<string, number>()
   for (const s of rank(job, [])) shares.set(s.fault?.kind ?? 'as drawn', (shares.get(s.fault?.kind ?? 'as drawn') ?? 0) + s.probability)
-  for (const { kind, prior } of FAULTS) expect([kind, (shares.get(kind)! / shares.get('open-at-drop')!).toFixed(6)]).toEqual([kind, (prior / 10).toFixed(6)])
+  // A line without coils of one cone has none to be opposed.
+  expect(FAULTS.filter(f => !shares.has(f.kind)).map(f => f.kind)).toEqual(['coil-opposed'])
+  for (const { kind, prior } of FAULTS.filter(f => shares.has(f.kind))) expect([kind, (shares.get(kind)! / shares.get('open-at-drop')!).toFixed(6)]).toEqual([kind, (prior / 10).toFixed(6)])
 })
 
 test('what an ohmmeter at the head says: through transformers only whether there is a way round, on plain speakers how much', () => {

@@ -4,6 +4,7 @@ import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
 import { aroundOf } from '#core/line/surroundings'
 import { gathered, lessonsOf, type Teaches } from '#core/check/lessons'
+import { askedOf } from '#core/check/asked'
 import { proveLine, type LineProof } from '#core/check/proof'
 import { taughtBy } from '#core/check/taught'
 import type { Output } from '#core/job/schema'
@@ -126,10 +127,11 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
   const written = await linesWithRows(db, id)
   const lines: { line: LineEvaluation, proof: LineProof }[] = []
   const teaches: Teaches[] = []
+  const asked = askedOf(job)
   const rowsOf = async (output: Output) => written.has(output.id) ? await rowsOfLine(db, id, output.id) : noRows()
   for (const output of outputsOf(job)) {
     const line = evaluateOutput(output, aroundOf(job, output.id))
-    const proof = proveLine(await rowsOf(output), output, line.predicted)
+    const proof = proveLine(await rowsOf(output), output, line.predicted, asked)
     lines.push({ line, proof })
     const taught = taughtBy(output, proof)
     if (taught) teaches.push(taught)
@@ -139,7 +141,7 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
   const taught = gathered(teaches)
   for (const { line, proof } of lines) {
     const lessons = proof.standing.size > 0 ? lessonsOf(line.output, taught) : null
-    states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, lessons) : proof))
+    states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, asked, lessons) : proof))
     if (lessons) await new Promise(resolve => setImmediate(resolve))
   }
   const told = tell(states, job.spaces.length)

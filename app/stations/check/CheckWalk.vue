@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
-import { checkKey, firstWrong } from '#core/check/proof'
-import { amplifierFor, nextOpen, walkOf, type Stop } from '#core/check/walk'
-import { KIND_WORDS, markOf, valueWords } from '#core/check/words'
+import { markAt, standingAt } from '#core/check/marks'
+import { firstWrong, stateOf } from '#core/check/proof'
+import { amplifierFor, nextOpen, phaseOf, walkOf, type Stop } from '#core/check/walk'
+import { KIND_WORDS, PHASE_WORDS, valueWords } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
 import TabRow from '~/components/form/TabRow.vue'
 import PlaceRail from '~/stations/check/PlaceRail.vue'
-import { LINE_CHECKS, SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
+import { PHASES, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { walkKeys } from '~/stations/check/keys'
 import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
@@ -28,7 +29,7 @@ const selected = useSelectionStore()
 const route = useRoute()
 const router = useRouter()
 const { common, keysOpen, findOpen } = useJobKeys()
-const [AT_HEAD, AT_SPEAKER] = [LINE_CHECKS[0]!, SPEAKER_CHECKS[0]!]
+const AT_HEAD: ReadingKind = 'line-impedance'
 const kind = ref<ReadingKind>(AT_HEAD)
 const tracing = ref(false)
 const trace = useTraceStore()
@@ -47,17 +48,18 @@ watch(() => selected.selection, ({ outputId, nodeId }) => {
 })
 
 /** Every reading that proves the line, in the order of a walk along it. */
-const stops = computed((): Stop[] => selected.line ? walkOf(selected.line.speakers) : [])
-/** The two passes, each with where its stops begin in the whole. */
-const passes = computed(() => (['off', 'on'] as const).map(state => ({ state, stops: stops.value.filter(s => amplifierFor(s.kind) === state) })))
-const at = computed(() => stops.value.findIndex(s => s.kind === kind.value && (s.speaker?.id ?? null) === selected.selection.nodeId))
+const stops = computed((): Stop[] => selected.proof ? walkOf(selected.proof.asks) : [])
+/** The phases of the work that this job asks something of. */
+const phases = computed(() => PHASES.map(phase => ({ phase, stops: stops.value.filter(s => phaseOf(s) === phase) })).filter(({ stops }) => stops.length > 0))
+const at = computed(() => stops.value.findIndex(s => s.ask.kinds.includes(kind.value) && (s.speaker?.id ?? null) === selected.selection.nodeId))
 const proof = computed(() => selected.proof)
 
 function go(stop: Stop | undefined): void {
   if (!stop || !selected.line) return
   tracing.value = false
   selected.select(selected.line.outputId, stop.speaker?.id ?? null)
-  kind.value = stop.kind
+  // What was read there, where it can be read in more than one way.
+  kind.value = standingOf(stop)?.reading.kind ?? stop.kind
 }
 function step(by: 1 | -1): void {
   go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
@@ -65,7 +67,7 @@ function step(by: 1 | -1): void {
 /** The next place not proved yet. */
 function goOn(): void {
   // Nothing with the amplifier on while that is not safe; where all else is read, the place says why it stops.
-  const isProved = (s: Stop) => standingOf(s)?.verdict.grade === 'good'
+  const isProved = (s: Stop) => proof.value !== null && ['good', 'left'].includes(stateOf(proof.value.standing, s.ask))
   const safe = trace.mayBeOn ? stops.value : stops.value.filter(s => amplifierFor(s.kind) === 'off')
   const next = nextOpen(safe, safe.indexOf(stops.value[at.value]!), isProved)
   go((next && !isProved(next) ? next : nextOpen(stops.value, at.value, isProved)) ?? undefined)
@@ -83,7 +85,11 @@ function chooseLine(outputId: string): void {
 function choosePlace(nodeId: string | null): void {
   tracing.value = false
   selected.select(selected.selection.outputId, nodeId)
-  kind.value = nodeId === null ? AT_HEAD : SPEAKER_CHECKS.includes(kind.value) ? kind.value : AT_SPEAKER
+  kind.value = nodeId === null ? AT_HEAD : READ_AT_SPEAKER.includes(kind.value) ? kind.value : firstAt(nodeId)
+}
+/** What is asked of a speaker first. */
+function firstAt(nodeId: string): ReadingKind {
+  return proof.value?.asksAt.get(nodeId)?.[0]?.kinds[0] ?? 'coil-dcr'
 }
 async function again(): Promise<void> {
   tracing.value = false
@@ -96,7 +102,8 @@ async function again(): Promise<void> {
 
 const wiredAs = computed(() => selected.speaker ? `${selected.speaker.load.kind === 'tap' ? 'tap ' : ''}${wiringText(selected.speaker)}` : '')
 const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORDS[stop.kind].short}` : KIND_WORDS[stop.kind].short
-const standingOf = (stop: Stop) => proof.value?.standing.get(checkKey(stop.kind, stop.speaker?.id ?? null))
+const standingOf = (stop: Stop) => proof.value ? standingAt(proof.value.standing, stop.ask) : null
+const markOf = (stop: Stop) => proof.value ? markAt(proof.value.standing, stop.ask) : null
 
 const bindings = [...walkKeys({
   step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, leave: () => { tracing.value = false },
@@ -128,14 +135,14 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
           line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template>
           <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
-          <section v-for="pass in passes" :key="pass.state" class="pass">
-            <h3>{{ pass.state === 'off' ? 'First, with the amplifier off' : 'Then, with the amplifier on' }}</h3>
+          <section v-for="pass in phases" :key="pass.phase" class="pass">
+            <h3>{{ PHASE_WORDS[pass.phase] }}</h3>
             <ul class="stops">
               <li v-for="stop in pass.stops" :key="textOf(stop)">
                 <button type="button" class="stop-row" :class="{ on: stops[at] === stop }" :aria-current="stops[at] === stop" @click="go(stop)">
                   <span
                     class="mark"
-                    :class="standingOf(stop)?.verdict.grade ?? 'none'">{{ markOf(standingOf(stop)?.verdict.grade) }}</span>
+                    :class="markOf(stop)?.grade ?? 'none'">{{ markOf(stop)?.mark }}</span>
                   {{ textOf(stop) }}
                   <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
                 </button>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
-import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
-import { checkKey, type LineProof } from '#core/check/proof'
+import { stateOf, type LineProof } from '#core/check/proof'
 import type { LineEvaluation } from '#core/line/evaluate'
 
 /** The line in small, to see where one stands on it and to go to another place. */
@@ -16,16 +15,16 @@ watch(() => selectedId, async () => {
   if (here && places.value) places.value.scrollLeft = here.offsetLeft - places.value.clientWidth / 2 + here.offsetWidth / 2
 }, { immediate: true })
 
-const stateOf = (id: string) => {
-  const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, id))?.verdict.grade)
-  if (grades.some(g => g === 'stop' || g === 'tight')) return 'stop'
-  return grades.every(g => g === 'good') ? 'good' : grades.includes('good') ? 'some' : 'none'
+/** Left as it is counts as settled, and is said. */
+const placeState = (id: string | null) => {
+  const states = (proof.asksAt.get(id) ?? []).map(ask => stateOf(proof.standing, ask))
+  if (states.includes('wrong')) return 'stop'
+  const settled = states.filter(s => s === 'good' || s === 'left').length
+  if (settled === 0 || states.length === 0) return 'none'
+  return settled < states.length ? 'some' : states.includes('left') ? 'left' : 'good'
 }
-const HEAD_STATE = computed(() => {
-  const grade = proof.standing.get(checkKey('line-impedance', null))?.verdict.grade
-  return grade === 'good' ? 'good' : grade === 'stop' || grade === 'tight' ? 'stop' : 'none'
-})
-const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 'reads wrong' } as const
+const HEAD_STATE = computed(() => placeState(null))
+const WORDS = { good: 'proved', some: 'half proved', none: 'not read', left: 'proved, or left as it is', stop: 'reads wrong' } as const
 </script>
 
 <template>
@@ -34,9 +33,9 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', stop: 're
       type="button" class="place head" :class="[HEAD_STATE, { on: selectedId === null }]" :aria-pressed="selectedId === null"
       :aria-label="`at the rack, ${WORDS[HEAD_STATE]}`" @click="emit('select', null)">rack</button>
     <button
-      v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[stateOf(speaker.id), { on: selectedId === speaker.id }]"
+      v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[placeState(speaker.id), { on: selectedId === speaker.id }]"
       :aria-pressed="selectedId === speaker.id"
-      :aria-label="`speaker ${speaker.label}, ${WORDS[stateOf(speaker.id)]}`" @click="emit('select', speaker.id)"
+      :aria-label="`speaker ${speaker.label}, ${WORDS[placeState(speaker.id)]}`" @click="emit('select', speaker.id)"
     >
 {{ speaker.label }}
 </button>

@@ -2,12 +2,13 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import Button from '~/components/form/laterButton'
 import InputText from 'primevue/inputtext'
-import { checkKey, historyOf } from '#core/check/proof'
+import { checkKey, historyOf, stateOf } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
 import { CAUTION, KIND_WORDS, rightWords, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
-import { factsOf, isHeard, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
+import { factsOf, isHeard, isTurned, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
+import { howFacts } from '#core/job/sections/readings/hows'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
@@ -22,8 +23,9 @@ import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { TONES, toneOf, withoutLeads } from './taken'
+import { neighboursOf, usualHow, useHow } from './polarityTaken'
 import { useTaken } from './useTaken'
-import { ReadingHistory, SwitchOnNotice } from './parts'
+import { LeaveIt, PolarityEntry, ReadingHistory, SwitchOnNotice } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
@@ -41,6 +43,8 @@ const correcting = shallowRef<Reading | null>(null)
 /** What plays, but not as it should. */
 const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, tone, taken, frequencyHz } = useTaken(kind)
+const proof = computed(() => evaluation.proofs.get(output.id) ?? null)
+const { kept } = useHow()
 const toneProblem = computed(() => toneOf(kind.value, tone.value).problem)
 const trace = useTraceStore()
 onMounted(() => { trace.checking = true })
@@ -50,7 +54,12 @@ const isOn = computed(() => amplifierFor(kind.value) === 'on')
 const isBarred = computed(() => isOn.value && !trace.mayBeOn)
 const field = useTemplateRef<HTMLElement>('field')
 
-const kinds = computed((): ReadingKind[] => speaker ? READ_AT_SPEAKER : READ_AT_HEAD)
+/** What is read here: what the job asks for, what has been read, and what is of use besides; bare pairs only where they are asked for. */
+const kinds = computed((): ReadingKind[] => {
+  const asked = new Set(proof.value?.asksAt.get(speaker?.id ?? null)?.flatMap(ask => ask.kinds) ?? [])
+  const all = speaker ? READ_AT_SPEAKER : READ_AT_HEAD
+  return all.filter(of => factsOf(of).phase !== 'bare' || asked.has(of) || of === kind.value || proof.value?.standing.has(checkKey(of, speaker?.id ?? null)))
+})
 watch(kinds, (possible) => { if (!possible.includes(kind.value)) kind.value = possible[0]! }, { immediate: true })
 const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
 watch(key, () => {
@@ -61,7 +70,6 @@ watch(key, () => {
   correcting.value = null
 })
 
-const proof = computed(() => evaluation.proofs.get(output.id) ?? null)
 const standing = computed(() => proof.value?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
 /** What is typed is judged at the meter's tone; what was read, at the tone that it was read with. */
 const judgedHz = computed(() => isRecorded.value && standing.value ? standing.value.reading.frequencyHz : frequencyHz.value)
@@ -82,10 +90,33 @@ const draft = computed((): ReadingValue | null => {
     return null
   }
 })
+/** Of bare pairs apart, open is right: there is no band to draw. */
+const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
+/** A number is typed. */
+const isMeasured = computed(() => !isHeard(kind.value) && !isTurned(kind.value))
+const turnedKind = computed(() => isTurned(kind.value) ? kind.value as 'polarity' | 'polarity-heard' : null)
+/** It plays, and it is the right way round: both at once, where both are asked for here. */
+const bothOpen = computed(() => kind.value === 'sound' && speaker !== null && proof.value !== null
+  && (proof.value.asksAt.get(speaker.id) ?? []).some(ask => ask.kinds[0] === 'polarity-heard' && stateOf(proof.value!.standing, ask) !== 'good'))
 const isRecorded = computed(() => draft.value === null && standing.value !== null && typed.value.trim() === '')
 const shown = computed(() => draft.value ?? (typed.value.trim() === '' ? standing.value?.reading.value ?? null : null))
 const verdict = computed(() => shown.value ? judge(shown.value, predicted.value) : null)
 const isBad = computed(() => verdict.value !== null && isWrong(verdict.value))
+
+/** One press at a place that is well: it plays, the right way round beside its neighbour, and on to the next. */
+function recordBoth(): void {
+  const how = usualHow(kept.value['polarity-heard'], 'polarity-heard', { output, speaker: speaker!, hasNeighbour: neighboursOf(output, speaker!.id).length > 0 })
+  const against = howFacts(how).proves === 'agreement' ? neighboursOf(output, speaker!.id)[0]?.id ?? null : null
+  const made = [readingOf('sound', { is: 'plays' }), readingOf('polarity-heard', { is: 'right-way', how, against })]
+  if (store.edit({ kind: 'batch', edits: made.map(reading => ({ kind: 'reading.add', reading })) })) emit('next')
+}
+function readingOf(of: ReadingKind, value: ReadingValue): Reading {
+  return {
+    id: newId(), at: new Date().toISOString(), kind: of, outputId: output.id, nodeId: speaker?.id ?? null, value, note: noteOf(),
+    frequencyHz: of === kind.value ? frequencyHz.value : null, supersedes: correcting.value?.kind === of ? correcting.value.id : null,
+    taken: taken.value, who: null, withdrawn: false,
+  }
+}
 
 function record(value: ReadingValue | null = draft.value): void {
   if (value === null && typed.value.trim() === '' && isRecorded.value) return emit('next')
@@ -103,11 +134,7 @@ function record(value: ReadingValue | null = draft.value): void {
     problem.value = toneProblem.value
     return
   }
-  const reading: Reading = {
-    id: newId(), at: new Date().toISOString(), kind: kind.value, outputId: output.id, nodeId: speaker?.id ?? null, value, note: noteOf(),
-    frequencyHz: frequencyHz.value, supersedes: correcting.value?.id ?? null, taken: taken.value, who: null, withdrawn: false,
-  }
-  if (!store.edit({ kind: 'reading.add', reading })) return
+  if (!store.edit({ kind: 'reading.add', reading: readingOf(kind.value, value) })) return
   typed.value = ''
   note.value = ''
   noting.value = false
@@ -162,8 +189,10 @@ defineExpose({ focus })
 
     <SwitchOnNotice v-if="isOn" can-answer />
     <div v-if="!isBarred" ref="field" class="entry">
+      <PolarityEntry v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" @record="record" />
       <template v-if="isHeard(kind)">
         <template v-if="!keypad">
+          <Button v-if="bothOpen" variant="outlined" label="Plays, right way round: next" @click="recordBoth()" />
           <Button variant="outlined" label="It plays" @click="record({ is: 'plays' })" />
           <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
         </template>
@@ -173,7 +202,7 @@ defineExpose({ focus })
         </span>
         <span v-if="shown && verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
       </template>
-      <template v-else>
+      <template v-else-if="isMeasured">
         <span class="value" :class="{ faint: isRecorded }">
           <input
             v-model="typed" class="figure" :inputmode="keypad ? 'none' : 'decimal'"
@@ -186,16 +215,21 @@ defineExpose({ focus })
         </span>
         <span v-if="verdict" class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
       </template>
+      <template v-else-if="shown && verdict">
+        <span class="soft">{{ valueWords(shown) }}</span>
+        <span class="result"><GradeTag :grade="verdict.grade" :words="VERDICT_TAGS[verdict.code]" large /></span>
+      </template>
     </div>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p v-if="draft?.is === 'ohm' && taken?.leadsOhm" class="soft small">Without the leads: {{ valueWords(draft) }}.</p>
-    <BandScale v-if="predicted && !isHeard(kind)" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
+    <BandScale v-if="predicted && isMeasured && !isApart" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
     <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
     <p v-else-if="predicted" class="soft small">{{ rightWords(predicted) }}</p>
 
     <div class="acts">
-      <Button v-if="!isHeard(kind) && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
+      <Button v-if="isMeasured && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
+      <Button v-if="turnedKind && isRecorded && !keypad" variant="outlined" label="Next place" @click="emit('next')" />
       <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
     <InputText
@@ -216,11 +250,13 @@ defineExpose({ focus })
       </div>
       <p v-if="toneProblem" class="error-words" role="alert">{{ toneProblem }}</p>
     </details>
+    <LeaveIt v-if="standing && isRecorded && isBad" :key="standing.reading.id" :judged="standing" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :foretold="foretold" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
     <!-- Where the thumb is. -->
     <div v-if="keypad && isHeard(kind) && !isBarred" class="pad heard" role="group" aria-label="What is heard">
-      <Button label="It plays" @click="record({ is: 'plays' })" />
+      <Button v-if="bothOpen" class="both" label="Plays, right way round: next" @click="recordBoth()" />
+      <Button :variant="bothOpen ? 'outlined' : undefined" label="It plays" @click="record({ is: 'plays' })" />
       <Button variant="outlined" label="Silent" @click="record({ is: 'silent' })" />
       <template v-if="isRecorded">
         <Button v-if="isBad" variant="outlined" label="Trace it" @click="emit('trace')" />
@@ -229,7 +265,7 @@ defineExpose({ focus })
       </template>
     </div>
     <Keypad
-      v-if="keypad && !isHeard(kind)" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')"
+      v-if="keypad && isMeasured" class="pad" :can-record="draft !== null" :is-done="isRecorded" :is-wrong="isBad" @next="emit('next')"
       @trace="emit('trace')"
       @press="key => { typed = key === 'open' ? 'open' : (typed === 'open' ? '' : typed) + key; problem = '' }" @back="typed = typed === 'open' ? ''
       : typed.slice(0, -1)" @record="record()" />
@@ -264,6 +300,7 @@ ol.steps { padding-left: 22px; }
 .reading:has(.heard) { padding-bottom: 160px; }
 .heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
 .heard :deep(button) { min-height: 56px; font-size: 18px; }
+.heard .both { grid-column: 1 / -1; }
 /* A small phone: what the tab says already is not said twice, and the keys are a little lower. */
 @media (max-width: 760px) and (max-height: 720px) {
   .title { display: none; }

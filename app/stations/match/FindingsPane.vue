@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { isRated } from '#core/amplifier/index'
-import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
-import { checkKey } from '#core/check/proof'
-import { markWords } from '#core/check/words'
+import { marksAt } from '#core/check/marks'
 import type { LineEvaluation } from '#core/line/evaluate'
 import type { DropFacts } from '#core/line/facts'
 import { findingWords } from '#core/line/words'
@@ -36,7 +34,7 @@ function itemsOf() {
 function marksOf(): string {
   const { speaker, proof } = selected
   if (!speaker || !proof) return ''
-  return SPEAKER_CHECKS.map(kind => markWords(kind, proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade)).join(', ')
+  return marksAt(proof, speaker.id).map(mark => mark.says).join(', ')
 }
 /** Where its figures come from. */
 function whenceOf(line: LineEvaluation, drop: DropFacts | null): string[] {

@@ -11,7 +11,6 @@ import AmplifierBox from '~/stations/match/rail/AmplifierBox.vue'
 import RailRow from '~/stations/match/rail/RailRow.vue'
 import type BeginHereForm from '~/stations/match/begin/BeginHere.vue'
 import SheetDialogs from '~/stations/match/dialogs/SheetDialogs.vue'
-import { LINE_CHECKS } from '#core/job/sections/readings/kinds'
 import { MOUSE_WORDS, sheetActions, type SheetDialog } from '~/stations/match/keys'
 import { placesNamed, type FoundPlace } from '~/stations/match/search'
 import { match as matchStation } from '~/stations/match/station'
@@ -46,7 +45,7 @@ const selected = useSelectionStore()
 const actions = useSheetActions()
 const route = useRoute()
 const { common, keysOpen, findOpen } = useJobKeys()
-const readingKind = ref<ReadingKind>(LINE_CHECKS[0]!)
+const readingKind = ref<ReadingKind>('line-impedance')
 const rails = useTemplateRef<HTMLElement>('rails')
 const dialog = ref<SheetDialog | null>(null)
 
@@ -128,7 +127,7 @@ async function again(): Promise<void> {
     selected.select(bad.reading.outputId, bad.reading.nodeId)
   }
   else {
-    readingKind.value = LINE_CHECKS[0]!
+    readingKind.value = 'line-impedance'
     selected.select(selected.selection.outputId, null)
   }
   await enterPane('check')

@@ -1,5 +1,7 @@
+import { checks } from './checks/section'
 import { details } from './details/section'
 import { kinds } from './kinds/section'
+import { leavings } from './leavings/section'
 import { practice } from './practice/section'
 import { readings } from './readings/section'
 import { repairs } from './repairs/section'
@@ -7,12 +9,13 @@ import type { SimpleEdit } from '../edits'
 import type { EditRule, Section } from './section'
 import type { SectionName } from './shapes'
 import { spaces } from './spaces/section'
+import { splices } from './splices/section'
 import { variants } from './variants/section'
 import { wiring } from './wiring/section'
 import { zones } from './zones/section'
 
 /** What each section does, by the name of its shape. */
-const BY_NAME: { [N in SectionName]: Section<N> } = { details, practice, kinds, zones, spaces, wiring, variants, readings, repairs }
+const BY_NAME: { [N in SectionName]: Section<N> } = { details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings }
 
 /** Every section, as whoever goes over all of them sees it. */
 export const SECTIONS = Object.values(BY_NAME) as readonly Section<SectionName>[]

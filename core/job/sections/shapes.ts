@@ -1,9 +1,12 @@
+import { checks } from './checks/shape'
 import { details } from './details/shape'
 import { kinds } from './kinds/shape'
+import { leavings } from './leavings/shape'
 import { practice } from './practice/shape'
 import { readings } from './readings/shape'
 import { repairs } from './repairs/shape'
 import { spaces } from './spaces/shape'
+import { splices } from './splices/shape'
 import { variants } from './variants/shape'
 import { wiring } from './wiring/shape'
 import { zones } from './zones/shape'
@@ -12,7 +15,7 @@ import { zones } from './zones/shape'
  * Every section of the document, in the order of the file. What each does stands in its section.ts and in index.ts; a shape that has
  * no such line there does not compile.
  */
-export const SHAPES = [details, practice, kinds, zones, spaces, wiring, variants, readings, repairs] as const
+export const SHAPES = [details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings] as const
 
 export type AnyShape = typeof SHAPES[number]
 export type SectionName = AnyShape['name']

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
 import { checkKey, type LineProof } from '#core/check/proof'
-import { markOf, markWords, plannedWords } from '#core/check/words'
+import { marksAt } from '#core/check/marks'
+import { plannedWords } from '#core/check/words'
 import { byHand, FOLLOWED_WORDS } from '#core/hands/kinds'
 import type { Kind, Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
@@ -94,7 +94,7 @@ const awaiting = computed(() => new Set(proof.unproved.map(r => r.nodeId)))
  */
 const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width: tagWidth }) => {
   const { id } = speaker
-  const marks = SPEAKER_CHECKS.map(kind => ({ kind, grade: proof.standing.get(checkKey(kind, id))?.verdict.grade ?? null }))
+  const marks = marksAt(proof, id)
   const members = fold ?? [speaker]
   const wiring = fold ? `${fold.length} × ${wiringText(speaker)}` : wiringText(speaker)
   const watts = rangeText(members.map(s => wattsOf(s.id)), wattText)
@@ -105,7 +105,7 @@ const tags = computed(() => drawing.value.tags.map(({ speaker, fold, x, y, width
   const own = kind ? byHand(speaker, kind).map(field => FOLLOWED_WORDS[field]) : []
   const spoken = [
     fold ? `${fold.length} alike, ${foldLabel(fold.map(s => s.label))}` : `Speaker ${speaker.label}`, speaker.name, speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? `tap ${wiring}` : wiring, watts === '—' ? '' : `gets ${watts} W`, volts === '—' ? '' : `at ${volts} V`,
-    ...marks.map(m => markWords(m.kind, m.grade)),
+    ...marks.map(m => m.says),
     mend === null ? '' : mend === 'awaiting' ? 'repaired, to be proved' : 'repaired and proved', suspect ? `suspect ${suspect.rank}` : '', own.length > 0 ? `otherwise than its kind: ${own.join(', ')}` : '', speaker.zoneId === null ? '' : `zone ${zones.get(speaker.zoneId) ?? ''}`, spaceOf.has(speaker.id) ? `in ${spaces.get(spaceOf.get(speaker.id)!) ?? ''}` : '', `on ${line.output.label}`,
   ].filter(Boolean).join(', ')
   const label = `${fold ? foldLabel(fold.map(s => shortLabel(s.label))) : shortLabel(speaker.label)}${own.length > 0 ? ' ≠' : ''}`
@@ -202,9 +202,9 @@ const behind = (tagWidth: number) => [3, 6].map(d => `M${-tagWidth / 2 + d} ${TA
         <text v-if="tag.volts !== '—'" :x="tag.width / 4" :y="TAG.height + 20" class="volts">{{ tag.volts }} V</text>
         <g class="marks" :transform="`translate(${tag.ids ? -tag.width / 4 : 0} ${TAG.height + (tag.ids ? 16 : 11)})`">
           <text
-            v-for="(mark, k) in tag.marks" :key="mark.kind" :x="k * 17 - 8.5" y="4"
-            :class="mark.grade ?? 'none'">{{ markOf(mark.grade) }}</text>
-          <text v-if="tag.mend" x="24" y="4" class="mend" :class="tag.mend">⚒</text>
+            v-for="(mark, k) in tag.marks" :key="mark.kind" :x="(k - (tag.marks.length - 1) / 2) * 17" y="4"
+            :class="mark.grade ?? 'none'">{{ mark.mark }}</text>
+          <text v-if="tag.mend" :x="tag.marks.length * 8.5 + 7" y="4" class="mend" :class="tag.mend">⚒</text>
         </g>
         <g v-if="tag.suspect" class="rank" :class="{ first: tag.suspect.chosen }" transform="translate(22 2)">
           <circle r="10" /><text y="4.5" class="figure">{{ tag.suspect.rank }}</text>

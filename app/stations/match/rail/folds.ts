@@ -1,6 +1,6 @@
 import { likenessOf } from '#core/quantity/same'
-import { SPEAKER_CHECKS } from '#core/job/sections/readings/kinds'
-import { checkKey, type LineProof } from '#core/check/proof'
+import { marksAt } from '#core/check/marks'
+import type { LineProof } from '#core/check/proof'
 import type { Chain, Group, Speaker } from '#core/job/schema'
 import { isGroup } from '#core/network/tree'
 import type { LineEvaluation } from '#core/line/evaluate'
@@ -17,7 +17,7 @@ export type FoldWish = 'open' | 'folded' | undefined
 
 /** What a speaker is, in so far as another may be drawn with it; null where it is to be seen by itself: read wrong, or repaired and not proved. */
 function faceOf(speaker: Speaker, proof: LineProof, isAwaiting: (id: string) => boolean, isRepaired: (id: string) => boolean): string | null {
-  const grades = SPEAKER_CHECKS.map(kind => proof.standing.get(checkKey(kind, speaker.id))?.verdict.grade ?? 'none')
+  const grades = marksAt(proof, speaker.id).map(mark => mark.grade ?? 'none')
   if (grades.includes('stop') || grades.includes('tight') || isAwaiting(speaker.id) || isRepaired(speaker.id)) return null
   const { name, load, continuousW, driverOhm, kindId, zoneId } = speaker
   return likenessOf([name, load, continuousW, driverOhm, kindId, zoneId, grades])

@@ -13,7 +13,7 @@ export const practice: Section<'practice'> = {
       makes: none, refersTo: none, words: 'rule of practice',
     },
   },
-  fields: { reserve: 'reserve rule', power: 'power rule', valve: 'rule for valve outputs' },
+  fields: { reserve: 'reserve rule', power: 'power rule', valve: 'rule for valve outputs', stripe: 'rule for stripes' },
   lists: {},
   has: () => false,
   ids: none,

@@ -2,27 +2,37 @@
  * The kinds of reading, and what is true of each: all else asks here, so that a new kind is found everywhere. What is foretold of it, said of it
  * and made of it by a trace stands where the compiler leads: check/predict.ts, check/words.ts, trace/evidence.ts.
  */
+export const PHASES = ['bare', 'hang', 'closed', 'on'] as const
+export type Phase = typeof PHASES[number]
+
 interface KindFacts {
   /** Where it is read. */
   at: 'head' | 'speaker'
-  /** What is written down: ohms (or open), or what was heard. */
-  value: 'ohm' | 'heard'
+  /** What is written down: ohms (or open), what was heard, or which way round it is. */
+  value: 'ohm' | 'heard' | 'turned'
   /** What the amplifier must be meanwhile. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
   amplifier: 'off' | 'on'
   /** Copper alone is measured, so that the meter's own leads matter. */
   isCopper: boolean
   /** Measured with a tone: what is right hangs on its frequency. */
   isOfTone: boolean
-  /** A line is proved by it: it stands on the walk. */
+  /** What it belongs to of the work: bare pairs before speakers hang, each speaker as it hangs, the line closed, the amplifier on. */
+  phase: Phase
+  /** Marked at its place on the rails: what a job asks for unless it says otherwise. */
   proves: boolean
 }
 
 /** In the order in which they are read at one place. */
 const KINDS = {
-  'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, proves: true },
-  'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, proves: false },
-  'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, proves: true },
-  'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, proves: true },
+  'leg-earth': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'bare', proves: false },
+  'pair-apart': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'bare', proves: false },
+  'pair-through': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'bare', proves: false },
+  'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, phase: 'closed', proves: true },
+  'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'closed', proves: false },
+  'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'hang', proves: true },
+  'polarity': { at: 'speaker', value: 'turned', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: true },
+  'polarity-heard': { at: 'speaker', value: 'turned', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
+  'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
 } as const satisfies Record<string, KindFacts>
 
 export type ReadingKind = keyof typeof KINDS
@@ -36,11 +46,11 @@ const of = (holds: (facts: KindFacts) => boolean): ReadingKind[] => READING_KIND
 export const READ_AT_HEAD = of(facts => facts.at === 'head')
 export const READ_AT_SPEAKER = of(facts => facts.at === 'speaker')
 export const HEARD = of(facts => facts.value === 'heard')
+export const TURNED_KINDS = of(facts => facts.value === 'turned')
 export const MEASURED_KINDS = of(facts => facts.value === 'ohm') as MeasuredKind[]
-/** The readings that prove a line: at its head, and at each speaker. */
-export const LINE_CHECKS = READ_AT_HEAD.filter(kind => KINDS[kind].proves)
-export const SPEAKER_CHECKS = READ_AT_SPEAKER.filter(kind => KINDS[kind].proves)
 
 export const isReadAtHead = (kind: ReadingKind): boolean => KINDS[kind].at === 'head'
 /** Heard, not measured in ohms. */
 export const isHeard = (kind: ReadingKind): boolean => KINDS[kind].value === 'heard'
+/** Read as which way round, not in ohms. */
+export const isTurned = (kind: ReadingKind): boolean => KINDS[kind].value === 'turned'

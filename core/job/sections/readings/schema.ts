@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
-import { factsOf, isHeard, isReadAtHead, READING_KINDS } from './kinds'
+import { howFacts, POLARITY_HOWS, TURNED } from './hows'
+import { factsOf, isReadAtHead, READING_KINDS } from './kinds'
 
 /** What was read in the field. Never changed: a wrong reading is superseded, once; an undone one is marked withdrawn. */
 
@@ -15,6 +16,8 @@ export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('ohm'), ohm: bounded('Ω', 0, 100e6) }),
   z.strictObject({ is: z.literal('open') }),
   z.strictObject({ is: z.enum(SOUNDS) }),
+  /** `against`: the speaker that it was heard beside; null where it was proved by itself. */
+  z.strictObject({ is: z.enum(TURNED), how: z.enum(POLARITY_HOWS), against: idText.nullable() }),
 ])
 export const readingSchema = z.strictObject({
   id: idText,
@@ -42,12 +45,20 @@ export const readingSchema = z.strictObject({
 export type Reading = z.infer<typeof readingSchema>
 export type ReadingValue = Reading['value']
 export type * from './kinds'
+export type * from './hows'
+
+const VALUES = { ohm: ['ohm', 'open'], heard: SOUNDS, turned: TURNED } as const
 
 /** A reading's kind, value and place must go together. @throws JobError */
 export function checkValue({ kind, value, nodeId, frequencyHz }: Pick<Reading, 'kind' | 'value' | 'nodeId' | 'frequencyHz'>, path: string): void {
-  const heard = value.is !== 'ohm' && value.is !== 'open'
-  if (isHeard(kind) !== heard) {
-    throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, isHeard(kind) ? [...SOUNDS] : ['ohm', 'open'])
+  const wanted = factsOf(kind).value
+  const isOf = 'how' in value ? 'turned' : value.is === 'ohm' || value.is === 'open' ? 'ohm' : 'heard'
+  if (wanted !== isOf) throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, [...VALUES[wanted]])
+  if ('how' in value) {
+    if (howFacts(value.how).kind !== kind) throw new JobError(`A reading of kind ${kind} is not taken by ${value.how}.`, `${path}.value.how`)
+    if ((value.against !== null) !== (howFacts(value.how).proves === 'agreement')) {
+      throw new JobError(value.against === null ? 'Heard beside another speaker, but not beside which.' : `By ${value.how} a speaker is proved by itself, not beside another.`, `${path}.value.against`)
+    }
   }
   if (frequencyHz !== null && !factsOf(kind).isOfTone) throw new JobError(`A reading of kind ${kind} has no frequency.`, `${path}.frequencyHz`)
   if (isReadAtHead(kind) !== (nodeId === null)) {

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
 import { defineShape } from '../shape'
-import { HEARD, READ_AT_HEAD } from './kinds'
+import { TURNED } from './hows'
+import { HEARD, READ_AT_HEAD, TURNED_KINDS } from './kinds'
 import { MOST_READINGS, readingSchema, SOUNDS } from './schema'
 
 export const readings = defineShape({
@@ -18,6 +19,7 @@ export const readings = defineShape({
     together: [
       [{ key: 'kind', oneOf: READ_AT_HEAD }, { key: 'nodeId', isNull: true }],
       [{ key: 'kind', oneOf: HEARD }, { key: 'value.is', oneOf: SOUNDS }],
+      [{ key: 'kind', oneOf: TURNED_KINDS }, { key: 'value.is', oneOf: TURNED }],
     ],
   },
 })

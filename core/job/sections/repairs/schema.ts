@@ -5,7 +5,7 @@ import { idText, instant, noteText } from '#core/quantity/fields'
 
 export const FAULT_KINDS = [
   'open-at-drop', 'break-in-reach', 'short-at-drop', 'wrong-tap', 'high-resistance', 'taps-on-other-scale', 'taps-one-off', 'low-impedance-position', 'shorted-turns', 'extra-speaker',
-  'something-else',
+  'turned-round', 'coil-opposed', 'something-else',
 ] as const
 export const MOST_REPAIRS = 10_000
 

@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import type { Job } from '#core/job/schema'
+import { PHASES, READING_KINDS } from '#core/job/sections/readings/kinds'
+import { askedOf, type Asked } from './asked'
+import { proveLine, type LineProof } from './proof'
+import { amplifierFor, phaseOf, walkOf, type Stop } from './walk'
+import { KIND_WORDS } from './words'
+import { outputsOf } from '#core/job/tree'
+
+/** The walk over a whole job: every reading that it asks for, in the phases of the work. */
+
+const number = z.number().nullable()
+export const walkReportSchema = z.strictObject({
+  steps: z.array(z.strictObject({
+    phase: z.enum(PHASES), place: z.string(), kind: z.enum(READING_KINDS),
+    low: number, expected: number, high: number, unit: z.literal('Ω').nullable().describe('null: it is seen or heard'),
+    how: z.string().describe('the step that matters'), amplifier: z.enum(['off', 'on']),
+  })),
+})
+export type WalkReport = z.infer<typeof walkReportSchema>
+
+/** `line`: along each line; `room`: within a phase the speakers room by room, as the rooms stand in the job. */
+export type WalkOrder = 'line' | 'room'
+
+export interface JobStop { stop: Stop, proof: LineProof, label: string }
+
+/** Every stop of every line, a phase at a time over all lines. */
+export function walkOfJob(job: Job, by: WalkOrder, asked: Asked = askedOf(job)): JobStop[] {
+  const rooms = new Map(job.spaces.flatMap((space, room) => space.spots.flatMap(({ nodeId }, k) =>
+    nodeId === null ? [] : [[nodeId, room * 10_000 + k] as const])))
+  const all = outputsOf(job).filter(o => o.wiring.children.length > 0).flatMap((output) => {
+    const proof = proveLine(job, output, undefined, asked)
+    return walkOf(proof.asks).map((stop): JobStop => ({ stop, proof, label: output.label }))
+  })
+  // A speaker that hangs in no room comes after those that do; the order along the line stays within one room.
+  const roomOf = ({ stop: { speaker } }: JobStop) => by === 'line' || speaker === null ? -1 : rooms.get(speaker.id) ?? Infinity
+  return PHASES.flatMap((phase) => {
+    const here = all.filter(({ stop }) => phaseOf(stop) === phase)
+    return by === 'line' ? here : here.map((at, k) => ({ at, k })).sort((a, b) => roomOf(a.at) - roomOf(b.at) || a.k - b.k).map(({ at }) => at)
+  })
+}
+
+export function walkReport(job: Job, by: WalkOrder): WalkReport {
+  return {
+    steps: walkOfJob(job, by).map(({ stop: { kind, speaker }, proof, label }) => {
+      const plan = proof.foretold(kind, speaker?.id ?? null)
+      const isMeasured = plan !== null && kind !== 'sound'
+      return {
+        phase: phaseOf({ kind }), place: speaker ? `${label} ${speaker.label}` : `${label}, at the rack`, kind,
+        low: isMeasured ? plan.low : null, expected: isMeasured ? plan.expected : null, high: isMeasured ? plan.high : null, unit: isMeasured ? 'Ω' : null,
+        how: KIND_WORDS[kind].steps[0]!, amplifier: amplifierFor(kind),
+      }
+    }),
+  }
+}
