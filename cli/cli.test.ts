@@ -4,6 +4,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@jest/globals'
 import { helpOf, run } from './run'
+import { walkReportSchema } from '#core/check/walkReport'
+import { polarityReportSchema } from '#core/polarity/said'
+import { marigold } from '../demo/marigold'
 import { VERBS } from './verbs'
 import { writeJobFile } from '#core/format/plainMatch'
 import { cableReportSchema } from '#core/search/cableSearch'
@@ -48,7 +51,7 @@ test('from a terminal: one document on standard output, what a file lost beside 
 test('every verb says what it takes, by itself and among all; docs/cli.md has each example', async () => {
   const all = await run(['--help'])
   const page = readFileSync('docs/cli.md', 'utf8')
-  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 14])
+  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 15])
   for (const [name, verb] of Object.entries(VERBS)) {
     const own = await run([name, '--help'])
     expect([own.code, own.out]).toEqual([0, helpOf(name)])
@@ -56,6 +59,25 @@ test('every verb says what it takes, by itself and among all; docs/cli.md has ea
     expect(page).toContain(`npm run --silent cli -- ${verb.example}`)
     expect(page).toContain(`${name}${name === 'gear' ? '-check' : ''}.schema.json`)
   }
+})
+
+test('a boat from a terminal: which way round, the one swap, the walk in its phases, its cables as a table', async () => {
+  const boat = file('boat.plainmatch.json', writeJobFile(marigold))
+  const { answer } = await cli('polarity', boat)
+  const read = polarityReportSchema.parse(answer)
+  expect([read.agree, read.speakers.filter(s => s.drawn === 'reversed').map(s => `${s.label} ${s.read}`)]).toEqual([
+    { swaps: ['At the roof junction, orange goes to violet, and orange with black to violet with black.', 'At coil 2 of B4 01, swap its two leads.'], proven: false },
+    ['B2 03 not read', 'B4 01 coil 2 not read'],
+  ])
+  const { steps } = walkReportSchema.parse((await cli('walk', boat)).answer)
+  expect([[...new Set(steps.map(s => `${s.phase} ${s.amplifier}`))], steps.filter(s => s.kind === 'polarity').length, steps.find(s => s.place === 'B2 01')]).toMatchObject([
+    ['hang off', 'closed off', 'on on'], 6, { kind: 'coil-dcr', low: 2.8, high: 3.6, unit: 'Ω' },
+  ])
+  expect((await cli('walk', boat, '--by', 'moon')).answer).toMatchObject({ error: { message: '“moon” is no order of a walk.' } })
+  const csv = join(folder, 'boat.csv')
+  const schedule = (await cli('schedule', boat, '--csv', csv)).answer as { runs: { tag: string, conductors: string | null }[], drums: { cuts: object[] }[] }
+  expect([schedule.runs.length, schedule.runs.find(r => r.tag === 'B2-01')!.conductors, schedule.drums.flatMap(d => d.cuts).length]).toEqual([10, 'orange, orange/black', 10])
+  expect(readFileSync(csv, 'utf8').split('\n')[0]).toBe('tag,from,to,size,conductors,length,with slack,listing,connect\r')
 })
 
 test.each<[string, unknown, string, [string, string][]]>([

@@ -10,8 +10,8 @@ export interface Station {
   key: string | null
   keySays: string
   /** Where it stands, in a few words; empty where there is nothing to say. `tooQuiet`: spaces that fall short, where that is known. */
-  state: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null, tooQuiet?: readonly string[]) => string
-  isDone: (lines: readonly LineState[], job: Pick<Job, 'spaces'> | null) => boolean
+  state: (lines: readonly LineState[], job: Pick<Job, 'spaces' | 'splices'> | null, tooQuiet?: readonly string[]) => string
+  isDone: (lines: readonly LineState[], job: Pick<Job, 'spaces' | 'splices'> | null) => boolean
 }
 
 export function addressOf(jobId: string, { path }: Station): string {

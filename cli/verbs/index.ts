@@ -9,6 +9,7 @@ import { gear } from './gear'
 import { plan } from './plan'
 import { polarity } from './polarity'
 import { quick } from './quick'
+import { schedule } from './schedule'
 import { short } from './short'
 import { split } from './split'
 import { walk } from './walk'
@@ -16,5 +17,5 @@ import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
 export const VERBS: Readonly<Record<string, Verb>> = {
-  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, short, curve, clip, gear,
+  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, curve, clip, gear,
 }

@@ -66,7 +66,8 @@ const turned = (is: 'right-way' | 'reversed' | 'cannot-tell', how: 'battery-run'
 describe('which way round is proved by either kind, and by nothing that could not have refuted it', () => {
   const job = jobOf('8 || 8')
   const [a, b] = nodeIds(outputOf(job))
-  const proofOf = (readings: Reading[], leavings: Leaving[] = []) => proveLine({ ...job, readings: Records.of(readings), leavings: Records.of(leavings) }, outputOf(job))
+  const proofOf = (readings: Reading[], leavings: Leaving[] = []) =>
+    proveLine({ ...job, readings: Records.of(readings), leavings: Records.of(leavings) }, outputOf(job))
   const left = (minute: number, more: Partial<Leaving> = {}): Leaving => ({ id: 'l', at: AT(minute), outputId: 'out1', nodeId: a!, kind: 'polarity', reason: 'the pair next door', who: null, withdrawn: false, ...more })
   const bad = read('polarity', a!, turned('reversed', 'battery-run'))
   test.each<[string, Reading[], Leaving[], string, number[]]>([

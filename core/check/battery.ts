@@ -8,8 +8,6 @@ import { DCR_BANDS } from './readingBands'
 export const BATTERIES_V = [1.5, 9, 12, 18] as const
 /** Above this nominal impedance a coil is as small as that of a headphone. Common practice, no source. */
 const SMALL_COIL_OHM = 24
-/** Through this, a small coil gets 1.5 V at most. Common practice, no source. */
-export const SMALL_COIL_SERIES_OHM = 100
 
 export interface Battery {
   volts: number

@@ -3,7 +3,7 @@ import type { FaultKind, Reading, ReadingKind, ReadingValue, Sound } from '#core
 import type { Phase } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
 import { METER_HZ } from './readingBands'
-import { turnedWords } from './turnedWords'
+import { seenWords, turnedWords } from './turnedWords'
 import type { Grade, VerdictCode } from './verdict'
 
 /** Words of the checks: what to measure and how, what a reading says, what a fault is called. Nothing else words these. */
@@ -89,6 +89,11 @@ export function takenWords(taken: Reading['taken'], frequencyHz: Reading['freque
 export function valueWords(value: ReadingValue): string {
   if ('how' in value) return turnedWords(value)
   return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
+}
+
+/** The same where there is little room. */
+export function valueShort(value: ReadingValue): string {
+  return 'how' in value ? seenWords(value.how, value.is) : valueWords(value)
 }
 
 /** The verdict as a few words for a tag. */

@@ -9,6 +9,7 @@ import { setting, together, type Edit, type SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Branch, Group, Job, LineThrough, Output, Speaker, WireNode } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { branchesOf, findGroup, findOutput, findPlace, findSpeaker, outputsOf, speakersOf } from '#core/job/tree'
+import { splicesToGroup } from './splices'
 
 /** What a hand on the key means, as edits. Each gives null where there is nothing to do. */
 
@@ -173,7 +174,7 @@ export function joinWithNext(job: Job, nodeId: string, kind: 'series' | 'star', 
   ]
   // The way to the pair is the group's lead now; inside it the first member stands at its end.
   if (place.branch.lead) edits.push({ kind: 'lead.set', nodeId, was: place.branch.lead, to: null })
-  return together(edits)
+  return together([...edits, ...splicesToGroup(job, nodeId, group.id)])
 }
 
 /** Opens a group: its members hang from its parent again, in its place. */

@@ -11,6 +11,7 @@ import { freeThroughLabel, ungroup, type NewId } from './intents'
 import { wholeNodes } from './many/many'
 import type { Control, Group, Job, LinePart, LineThrough, LineTransformer, Origin } from '#core/job/schema'
 import { findGroup, findPlace, throughsOf, placeOf } from '#core/job/tree'
+import { splicesToGroup } from './splices'
 
 /** Controls and transformers before a part of a line: put there, set, taken out. Each gives null where there is nothing to do. */
 
@@ -76,7 +77,7 @@ export function putBefore(job: Job, ids: readonly string[], through: LineThrough
     ...branches.map((branch, index): SimpleEdit => ({ kind: 'node.move', nodeId: branch.node.id, parentId: group.id, index })),
   ]
   if (lead) edits.push({ kind: 'lead.set', nodeId: node.id, was: lead, to: null })
-  edits.push({ kind: 'through.set', nodeId: group.id, was: null, to: through })
+  edits.push({ kind: 'through.set', nodeId: group.id, was: null, to: through }, ...splicesToGroup(job, node.id, group.id))
   return { edit: together(edits)!, nodeId: group.id }
 }
 

@@ -63,10 +63,6 @@ export function turnsWords(turns: readonly TurnedLeaf[]): string {
   return [labels.length > 0 ? `It turns ${said(labels)} the right way round` : `It turns ${said(others)} round`, labels.length > 0 && others.length > 0 ? `and ${said(others)} with ${labels.length === 1 ? 'it' : 'them'}` : ''].filter(Boolean).join(', ') + '.'
 }
 
-/** A state in words: what is drawn, what was read; never one for the other. */
-export const DRAWN_WORDS = { 0: 'drawn as marked', 1: 'drawn reversed', null: 'not drawn' } as const
-export const READ_WORDS = { 0: 'read right way round', 1: 'read turned round', null: 'not read' } as const
-
 /** What a space hears. */
 export function groupWords({ leaves, is, notKnown, name, by }: PolarityGroup): string {
   const speakers = new Set(leaves.map(l => l.speaker.id)).size

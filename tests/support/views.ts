@@ -29,7 +29,7 @@ export async function viewsOf(world: World): Promise<View[]> {
   const ids: Record<string, string> = {}
   for (const [name, job] of Object.entries(jobsToLookAt())) ids[name] = await world.putJob(job)
   const ofJobs = JOB_VIEWS.map(([name, job, path, keys]) => ({
-    name, path: `/jobs/${ids[job]}${path}`, css: '.rail-row, .empty, .check, .nothing, .plan', keys, answer: '.verdict, [role=dialog] .keep, [role=dialog] .draw, [role=dialog] .chart',
+    name, path: `/jobs/${ids[job]}${path}`, css: '.rail-row, .empty, .check, .nothing, .plan, .line .joint', keys, answer: '.verdict, [role=dialog] .keep, [role=dialog] .draw, [role=dialog] .chart',
   }))
   return [...ofJobs, ...PAGE_VIEWS.map(([name, path, css, keys]) => ({ name, path, css, keys }))]
 }
@@ -60,7 +60,7 @@ function jobsToLookAt(): Record<string, Job> {
   const demo = (name: string) => demoJobs.find(d => d.job.name.startsWith(name))!.job
   return {
     fern: fernhollow, rooms: demoJobs[0]!.job, many: cabled(jobOf('40 x 5 W on 70 V 400 W'), { cable: { awg: 18 }, lengthM: 6 }), long,
-    empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4'), stage: demo('Bandstand'), loft: demo('Rehearsal'),
+    empty: { ...jobOf('8'), name: 'Empty', amplifiers: [] }, walls, stop: jobOf('4 x 8 parallel on 100 W at 4'), stage: demo('Bandstand'), loft: demo('Rehearsal'), boat: demo('Excursion'),
   }
 }
 
@@ -88,6 +88,15 @@ const JOB_VIEWS: [string, string, string, string[]][] = [
   ['run sheet, what replaces it', 'stage', STAGE, [Key.HOME, RIGHT, 'R', 'wait']],
   ['run sheet, a valve output', 'loft', '?line=rl-head', [Key.HOME, 'e']],
   ['run sheet, a stop', 'stop', '', []],
+  ['wires', 'boat', '/wire?line=mg-saloon', []],
+  ['wires, a lead', 'boat', '/wire?line=mg-saloon', [RIGHT]],
+  ['wires, which is plus', 'boat', '/wire', ['g']],
+  ['wires, schedule', 'boat', '/wire', ['D']],
+  ['wires, forty', 'many', '/wire', []],
+  ['wires, long names', 'long', '/wire', [RIGHT]],
+  ['wires, none', 'empty', '/wire', []],
+  ['check, which way round', 'boat', '/check?line=mg-saloon&speaker=mg-saloon-02&read=polarity', []],
+  ['check, polarity heard', 'fern', '/check?line=fh-palm&speaker=fh-palm-03&read=polarity', []],
   ['run sheet, reading', 'fern', '', ['r']],
   ['run sheet, moving', 'fern', '', [RIGHT, 'm']],
   ['keys', 'fern', '', ['?']],

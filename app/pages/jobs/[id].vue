@@ -53,7 +53,7 @@ const stations = computed(() => STATIONS.map((station) => {
   const path = addressOf(jobId.value, station)
   const query = selected.selection.outputId ? { line: selected.selection.outputId } : undefined
   const { states, isWhole } = evaluation
-  const job = store.job ?? { spaces: [] }
+  const job = store.job ?? { spaces: [], splices: [] }
   return { name: station.name, to: { path, query }, says: isWhole ? station.state(states, job, rooms.tooQuiet) : '…', here: route.path === path, done: isWhole && station.isDone(states, job) }
 }))
 

@@ -4,7 +4,7 @@ import { navigateTo, useRoute, useRouter } from '#imports'
 import { markAt, standingAt } from '#core/check/marks'
 import { firstWrong, stateOf } from '#core/check/proof'
 import { amplifierFor, nextOpen, phaseOf, walkOf, type Stop } from '#core/check/walk'
-import { KIND_WORDS, PHASE_WORDS, valueWords } from '#core/check/words'
+import { KIND_WORDS, PHASE_WORDS, valueShort } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
@@ -41,7 +41,10 @@ onMounted(() => {
   const wanted = selected.asked(route.query.line)
   const speakerId = typeof route.query.speaker === 'string' ? route.query.speaker : null
   if (wanted !== null) selected.select(wanted, speakerId ?? (selected.selection.outputId === wanted ? selected.selection.nodeId : null))
-  else if (selected.selection.outputId === null) selected.select((evaluation.lines.find(l => l.speakers.length > 0) ?? evaluation.lines[0])?.outputId ?? null)
+  if (route.query.read === 'polarity') kind.value = turnedAt(selected.selection.nodeId) ?? kind.value
+  if (wanted === null && selected.selection.outputId === null) {
+    selected.select((evaluation.lines.find(l => l.speakers.length > 0) ?? evaluation.lines[0])?.outputId ?? null)
+  }
 })
 watch(() => selected.selection, ({ outputId, nodeId }) => {
   if (outputId) void router.replace({ query: { line: outputId, ...(nodeId ? { speaker: nodeId } : {}) } })
@@ -86,6 +89,10 @@ function choosePlace(nodeId: string | null): void {
   tracing.value = false
   selected.select(selected.selection.outputId, nodeId)
   kind.value = nodeId === null ? AT_HEAD : READ_AT_SPEAKER.includes(kind.value) ? kind.value : firstAt(nodeId)
+}
+/** Where which way round it is was asked for: by the way that works there. */
+function turnedAt(nodeId: string | null): ReadingKind | undefined {
+  return proof.value?.asksAt.get(nodeId)?.find(ask => ask.kinds.length > 1)?.kinds[0] ?? (nodeId === null ? undefined : 'polarity')
 }
 /** What is asked of a speaker first. */
 function firstAt(nodeId: string): ReadingKind {
@@ -144,7 +151,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
                     class="mark"
                     :class="markOf(stop)?.grade ?? 'none'">{{ markOf(stop)?.mark }}</span>
                   {{ textOf(stop) }}
-                  <span class="figure soft">{{ standingOf(stop) ? valueWords(standingOf(stop)!.reading.value) : '' }}</span>
+                  <span class="figure soft">{{ standingOf(stop) ? valueShort(standingOf(stop)!.reading.value) : '' }}</span>
                 </button>
               </li>
             </ul>

@@ -30,7 +30,9 @@ const takeBack = (leavingId: string) => store.edit({ kind: 'leaving.withdraw', l
     <template v-else>
       <button class="act" type="button" :aria-expanded="isOpen" @click="isOpen = !isOpen">leave it as it is</button>
       <form v-if="isOpen" class="why" @submit.prevent="reason.trim() !== '' && leave()">
-        <InputText v-model="reason" size="small" aria-label="Why it is left as it is" placeholder="why: it stays on the list of what was left" maxlength="500" />
+        <InputText
+v-model="reason" size="small" aria-label="Why it is left as it is" placeholder="why: it stays on the list of what was left"
+          maxlength="500" />
         <Button type="submit" label="Leave it" :disabled="reason.trim() === ''" />
       </form>
     </template>

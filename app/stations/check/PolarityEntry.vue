@@ -10,8 +10,16 @@ import { writeNumber } from '#core/quantity/write'
 import { neighboursOf, usualHow, useHow } from './polarityTaken'
 
 /** Which way round a speaker is: by which way it is found out, what to do, and what was seen or heard, one press each. */
-const { kind, output, speaker, thumb } = defineProps<{ kind: 'polarity' | 'polarity-heard', output: Output, speaker: Speaker, thumb: boolean }>()
-const emit = defineEmits<{ record: [value: ReadingValue] }>()
+const { kind, output, speaker, thumb, isRecorded, isWrong } = defineProps<{
+  kind: 'polarity' | 'polarity-heard'
+  output: Output
+  speaker: Speaker
+  thumb: boolean
+  /** Something stands here already; and it is wrong. */
+  isRecorded: boolean
+  isWrong: boolean
+}>()
+const emit = defineEmits<{ record: [value: ReadingValue], next: [], trace: [] }>()
 
 const { kept, keep } = useHow()
 const hows = computed(() => howsOf(kind))
@@ -50,6 +58,10 @@ function record(turned: Turned): void {
     <p v-if="isBeside && neighbours.length === 0" class="soft">Nothing else hangs on this line: choose another way.</p>
     <div v-else class="answers" :class="{ pad: thumb }" role="group" aria-label="What it shows">
       <Button v-for="turned in TURNED" :key="turned" variant="outlined" :label="seenWords(how, turned)" @click="record(turned)" />
+      <template v-if="thumb && isRecorded">
+        <Button v-if="isWrong" variant="outlined" label="Trace it" @click="emit('trace')" />
+        <Button class="next" label="Next place" @click="emit('next')" />
+      </template>
     </div>
   </div>
 </template>
@@ -62,6 +74,10 @@ function record(turned: Turned): void {
 .beside select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 6px 8px; min-height: 40px; }
 .answers { display: flex; flex-wrap: wrap; gap: 8px; }
 .answers :deep(button) { min-height: 44px; min-width: 110px; }
-.answers.pad { display: grid; grid-template-columns: repeat(3, 1fr); }
+.answers.pad { position: fixed; z-index: 4; left: 0; right: 0; bottom: 0; display: grid; grid-template-columns: repeat(3, 1fr);
+  padding: 8px 16px; border-top: 1px solid var(--rule);
+  background: var(--paper); }
+.answers.pad .next { grid-column: 2 / -1; }
+@media (max-height: 560px) and (min-width: 561px) { .answers.pad { left: auto; width: min(42vw, 420px); } }
 .answers.pad :deep(button) { min-height: 56px; font-size: 17px; min-width: 0; }
 </style>

@@ -176,8 +176,8 @@ defineExpose({ focus })
     <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
     <!-- The step that matters stands; what is known by heart folds away. -->
     <template v-if="isBarred" />
-    <ol v-else-if="!keypad" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
-    <details v-else-if="KIND_WORDS[kind].steps.length > 1" class="steps">
+    <ol v-else-if="!keypad && KIND_WORDS[kind].steps.length > 1" class="steps"><li v-for="text in KIND_WORDS[kind].steps" :key="text">{{ text }}</li></ol>
+    <details v-else-if="keypad && KIND_WORDS[kind].steps.length > 1" class="steps">
       <summary>{{ KIND_WORDS[kind].steps[0] }}</summary>
       <p v-for="text in KIND_WORDS[kind].steps.slice(1)" :key="text">{{ text }}</p>
     </details>
@@ -189,7 +189,10 @@ defineExpose({ focus })
 
     <SwitchOnNotice v-if="isOn" can-answer />
     <div v-if="!isBarred" ref="field" class="entry">
-      <PolarityEntry v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" @record="record" />
+      <PolarityEntry
+v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" :is-recorded="isRecorded"
+        :is-wrong="isBad"
+        @record="record" @next="emit('next')" @trace="emit('trace')" />
       <template v-if="isHeard(kind)">
         <template v-if="!keypad">
           <Button v-if="bothOpen" variant="outlined" label="Plays, right way round: next" @click="recordBoth()" />
@@ -297,7 +300,7 @@ ol.steps { padding-left: 22px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
 .pad.heard { position: fixed; left: 0; right: 0; bottom: 0; margin: 0; }
-.reading:has(.heard) { padding-bottom: 160px; }
+.reading:has(.heard), .reading:has(.polarity) { padding-bottom: 160px; }
 .heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
 .heard :deep(button) { min-height: 56px; font-size: 18px; }
 .heard .both { grid-column: 1 / -1; }
@@ -330,7 +333,7 @@ ol.steps { padding-left: 22px; }
   .pad, .pad.heard { position: fixed; left: auto; right: 0; bottom: 0; width: min(42vw, 420px); margin: 0; z-index: 5; }
   .pad :deep(.key) { min-height: 44px; }
   .heard :deep(button) { min-height: 44px; }
-  .reading:has(.heard) { padding-bottom: 0; }
+  .reading:has(.heard), .reading:has(.polarity) { padding-bottom: 0; }
 }
 @media (max-width: 760px) {
   .reading { gap: 7px; }
