@@ -92,7 +92,7 @@ test('what the keys of the sheet mean', () => {
 
 test('every station has its own address and says where it stands', () => {
   expect(new Set(STATIONS.map(s => s.path)).size).toBe(STATIONS.length)
-  expect(STATIONS.map(s => addressOf('x', s))).toEqual(['/jobs/x/space', '/jobs/x', '/jobs/x/check', '/jobs/x/trace'])
+  expect(STATIONS.map(s => addressOf('x', s))).toEqual(['/jobs/x/space', '/jobs/x', '/jobs/x/wire', '/jobs/x/check', '/jobs/x/trace'])
   const told = demoJobs.map(({ job }) => {
     const lines = jobState(job, evaluateJob(job))
     return STATIONS.map(s => `${s.state(lines, job)}${s.isDone(lines, job) ? ' ✓' : ''}`)

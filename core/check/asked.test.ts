@@ -11,11 +11,12 @@ import { askedOf, asksOf, blockedOn } from './asked'
 import { batteriesFor } from './battery'
 import { wayOhm } from './barePairs'
 import { marksAt } from './marks'
+import { leftWords, openWords } from './openWords'
 import { checkKey, proveLine, stateOf } from './proof'
 import { judge } from './verdict'
 import { amplifierFor, nextOpen, phaseOf, walkOf } from './walk'
 import { walkOfJob } from './walkReport'
-import { VERDICT_TAGS } from './words'
+import { valueWords, VERDICT_TAGS } from './words'
 
 const asks = (text: string, checks: Partial<Checks> = {}, job: Job = jobOf(text)) =>
   asksOf(outputOf(job), askedOf({ ...job, checks: { ...DEFAULT_CHECKS, ...checks } })).map(({ kinds, speaker }) => `${kinds[0]} ${speaker?.label ?? ''}`.trim()).join(', ')
@@ -93,6 +94,16 @@ describe('which way round is proved by either kind, and by nothing that could no
     expect([marksAt(proof, a!).map(m => `${m.mark} ${m.says}`), proof.standing.get(checkKey('polarity', a!))!.left!.reason])
       .toEqual([['· coil DCR not read', '· sound not read', '– polarity found and left'], 'the pair next door'])
   })
+  test('what is open, and what was left, in a sentence each', () => {
+    const plays = [a!, b!].map(id => read('sound', id, { is: 'plays' }))
+    expect([openWords(proofOf([])), openWords(proofOf([bad, ...plays], [left(20)])), leftWords(proofOf([bad], [left(20)]), id => id === a ? '01' : '')]).toEqual([
+      'Not proved yet: line impedance; coil DCR of 01 and 02; sound of 01 and 02; polarity of 01 and 02.', 'Not proved yet: line impedance; coil DCR of 01 and 02; polarity of 02.',
+      ['01 polarity, found and left: the pair next door'],
+    ])
+    const many = jobOf('8 || 8 || 8 || 8 || 8 || 8')
+    const six = proveLine({ ...many, readings: Records.of([read('sound', nodeIds(outputOf(many))[5]!, { is: 'plays' })]) }, outputOf(many))
+    expect(openWords(six)).toBe('Not proved yet: line impedance; coil DCR of all; sound of 01, 02, 03 and 2 more; polarity of all.')
+  })
   test('words of each verdict', () => expect([turned('right-way', 'battery-run'), turned('right-way', 'battery-driver'), turned('reversed', 'pulse'), turned('cannot-tell', 'ear', b!)].map(v => VERDICT_TAGS[judge(v, null).code]))
     .toEqual(['Right way round', 'The unit alone is right', 'Turned round', 'Read: cannot tell']))
   test.each<[string, Reading['kind'], ReadingValue, RegExp]>([
@@ -157,7 +168,37 @@ describe('bare pairs', () => {
   })
   test.each<[Reading['kind'], ReadingValue, string]>([
     ['leg-earth', { is: 'open' }, 'As it should be'], ['leg-earth', { is: 'ohm', ohm: 5e6 }, 'As it should be'], ['leg-earth', { is: 'ohm', ohm: 2000 }, 'Reads wrong: far too low'],
-    ['pair-apart', { is: 'open' }, 'As it should be'], ['pair-apart', { is: 'ohm', ohm: 0.4 }, 'Reads wrong: short'], ['pair-apart', { is: 'ohm', ohm: 7e5 }, 'Reads wrong: too low'],
+    ['pair-apart', { is: 'open' }, 'As it should be'], ['pair-apart', { is: 'ohm', ohm: 0.4 }, 'Reads wrong: short'], ['pair-apart', { is: 'ohm', ohm: 9e5 }, 'Reads wrong: too low'],
     ['pair-through', { is: 'open' }, 'Reads wrong: open'], ['pair-through', { is: 'ohm', ohm: 0.8 }, 'As it should be'], ['pair-through', { is: 'ohm', ohm: 4 }, 'Reads wrong: far too high'],
   ])('%s %j', (kind, value, says) => expect(VERDICT_TAGS[judge(value, proof.foretold(kind, kind === 'pair-through' ? ids[2]! : null)).code]).toBe(says))
+})
+
+describe('what is read besides', () => {
+  const job = cabled(jobOf('4 x 10 W on 70 V 100 W'), { cable: { awg: 16 }, lengthM: 10 })
+  const ids = nodeIds(outputOf(job))
+  const proof = proveLine(job, outputOf(job))
+  const verdict = (kind: Reading['kind'], value: ReadingValue, k: number | null, hz: number | null = null) =>
+    VERDICT_TAGS[judge(value, proof.foretold(kind, k === null ? null : ids[k]!, hz)).code]
+  test.each<[string, Reading['kind'], ReadingValue, number | null, string]>([
+    ['the tap that is drawn', 'tap-found', { is: 'tap', tapW: 10, ratedV: 70.71 }, 0, 'As it should be'],
+    ['70 V is 70.71 V', 'tap-found', { is: 'tap', tapW: 10, ratedV: 70 }, 0, 'As it should be'],
+    ['another tap', 'tap-found', { is: 'tap', tapW: 5, ratedV: 70.71 }, 0, 'Another tap than drawn'],
+    ['the same watts on the other scale', 'tap-found', { is: 'tap', tapW: 10, ratedV: 100 }, 0, 'On another scale'],
+    ['off', 'tap-found', { is: 'tap', tapW: 0, ratedV: 100 }, 0, 'Another tap than drawn'],
+    ['alike', 'beside', { is: 'alike', besideId: 'x' }, 0, 'As loud as its neighbour'], ['quieter', 'beside', { is: 'quieter', besideId: 'x' }, 0, 'Quieter than its neighbour'],
+    // 4 × 10 W at 70.71 V: 125 Ω; two of them from the third place on 250 Ω.
+    ['volts by amperes: |Z| of the line', 'head-volts-amps', { is: 'volts-amps', volts: 10, amps: 0.08 }, null, 'As it should be'],
+    ['half of it', 'head-volts-amps', { is: 'volts-amps', volts: 10, amps: 0.2 }, null, 'Reads wrong: too low'],
+    ['from the third outward two are left', 'outward-impedance', { is: 'ohm', ohm: 250 }, 2, 'As it should be'],
+    ['and not four', 'outward-impedance', { is: 'ohm', ohm: 125 }, 2, 'Reads wrong: too low'],
+  ])('%s', (_, kind, value, k, says) => expect(verdict(kind, value, k)).toBe(says))
+  test('a tone is asked of the line as it is; a plain speaker has no tap to find; a member of a series no outward', () => {
+    const plain = jobOf('8 + 8')
+    const [a] = nodeIds(outputOf(plain)).slice(-1)
+    const of = proveLine(plain, outputOf(plain))
+    expect([of.foretold('tap-found', a!)!.tap, of.foretold('outward-impedance', a!), judge({ is: 'tap', tapW: 5, ratedV: 70 }, of.foretold('tap-found', a!)).code]).toEqual([null, null, 'nothing-to-compare'])
+    expect([proof.foretold('head-volts-amps', null, 330)!.frequencyHz, proof.foretold('outward-impedance', ids[1]!, 330)!.frequencyHz]).toEqual([330, 330])
+  })
+  test('values as they are written', () => expect([{ is: 'tap' as const, tapW: 0, ratedV: 70.71 }, { is: 'tap' as const, tapW: 2.5, ratedV: 70.71 }, { is: 'volts-amps' as const, volts: 10, amps: 0.08 }].map(valueWords))
+    .toEqual(['off', '2.5 W on 70 V', '10 V at 0.08 A']))
 })

@@ -37,6 +37,8 @@ export interface Predicted {
   isOpen: boolean
   /** Of the line: what it would read with its least speaker dead, where that lies inside the band, too, so that this reading cannot tell it. */
   cannotTell: { label: string, ohm: number, of: number } | null
+  /** Of a tap as found: the one that is drawn; null of all else. */
+  tap?: { tapW: number, ratedV: number } | null
   /** Under this the output is overloaded, Ω; null where that is not known, or not read here. */
   overloadOhm: number | null
 }

@@ -3,6 +3,7 @@ import { factsOf } from '#core/job/sections/readings/kinds'
 import { onceEach } from '#core/quantity/once'
 import { asksOf, ASKED_UNSAID, type Ask, type Asked } from './asked'
 import { predictBare } from './barePairs'
+import { predictBeyond } from './outward'
 import { NO_LESSONS, type Lessons } from './lessons'
 import { predictLine, predictLineImpedance, type Predicted } from './predict'
 import { METER_HZ } from './readingBands'
@@ -60,8 +61,8 @@ export function judgesOf(output: Output, predicted: readonly Predicted[], lesson
   return {
     lessons,
     foretold: (kind, nodeId, frequencyHz = null) => {
-      const plan = usual.get(checkKey(kind, nodeId)) ?? predictBare(output, kind, nodeId)
-      if (plan === null || plan.frequencyHz === null) return plan
+      const plan = usual.get(checkKey(kind, nodeId)) ?? predictBare(output, kind, nodeId) ?? predictBeyond(output, kind, nodeId, frequencyHz ?? METER_HZ, lessons)
+      if (plan === null || plan.frequencyHz === null || kind !== 'line-impedance') return plan
       const hz = frequencyHz ?? METER_HZ
       return hz === plan.frequencyHz && lessons(hz).size === 0 ? plan : made(hz)
     },

@@ -1,5 +1,5 @@
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import type { ReadingValue, Sound } from '#core/job/schema'
+import type { Loudness, ReadingValue, Sound } from '#core/job/schema'
 import { factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
 import { howFacts, type Turned } from '#core/job/sections/readings/hows'
 import type { Predicted } from './predict'
@@ -9,7 +9,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | Sound | Turned | 'unit-right' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
+    | Sound | Turned | 'unit-right' | Loudness | 'other-tap' | 'other-scale' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -39,6 +39,10 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     case 'scratchy': case 'thin': case 'quiet': case 'hum': case 'comes-and-goes': return is(value.is, 'tight')
     // What is foretold open and reads open is right.
     case 'open': return predicted?.isOpen ? is('as-planned', 'good') : is('open', 'stop')
+    case 'tap': return judgeTap(value, predicted)
+    case 'volts-amps': return judgeOhm(value.volts / value.amps, predicted)
+    case 'alike': return is('alike', 'good')
+    case 'louder': case 'quieter': return is(value.is, 'tight')
     // Of the unit alone it says nothing of the run to it.
     case 'right-way': return howFacts(value.how).proves === 'unit' ? is('unit-right', 'unknown') : is('right-way', 'good')
     case 'reversed': return is('reversed', 'stop')
@@ -46,6 +50,17 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     case 'ohm': return judgeOhm(value.ohm, predicted)
   }
 }
+
+/** A dial or a lead as it was found, against the tap that is drawn (`predicted.tap`). */
+function judgeTap({ tapW, ratedV }: { tapW: number, ratedV: number }, predicted: Predicted | null): Verdict {
+  const tap = predicted?.tap ?? null
+  if (tap === null) return is('nothing-to-compare', 'unknown')
+  if (Math.abs(tapW - tap.tapW) > 1e-6 * Math.max(1, tap.tapW)) return is('other-tap', 'stop')
+  // The same watts on another scale are other watts on this line; off is off on any.
+  return tapW !== 0 && Math.abs(ratedV / tap.ratedV - 1) > SCALE_OFF ? is('other-scale', 'stop') : is('as-planned', 'good')
+}
+/** 70 and 70.71 V are one scale. */
+const SCALE_OFF = 0.02
 
 /** Copper at the head of a line without a band: that there is a way round is all that an ohmmeter says of it. */
 function saysNotOpen(kind: ReadingKind): boolean {

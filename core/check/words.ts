@@ -1,4 +1,4 @@
-import { writeQuantity } from '#core/quantity/write'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { FaultKind, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import type { Phase } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
@@ -63,6 +63,22 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, short: string, bef
     title: 'Resistance of the coil', short: 'coil DCR', before: 'and the line unplugged at the rack.',
     steps: ['One lead off the driver: its transformer, or its neighbours, hang on it. Meter on its two tabs.', '200 Ω range. Leads together first: take off what they read.'],
   },
+  'tap-found': {
+    title: 'Tap or dial as found', short: 'tap as found', before: 'and the line unplugged at the rack.',
+    steps: ['Read the dial, or which lead is on: the watts, and the volts of the scale that it stands on. Dials often carry two scales.', 'Write down what is there; turn it afterwards.'],
+  },
+  'outward-impedance': {
+    title: 'Impedance from here outward', short: 'outward', before: 'and the line unplugged at the rack.',
+    steps: ['Open the line before this place. Impedance meter on the pair that goes on, this speaker and all behind it.', 'It halves the line: what reads right is out of it. Join it again afterwards.'],
+  },
+  'head-volts-amps': {
+    title: 'Volts and amperes at the rack', short: 'volts and amps', before: 'programme off, a steady test tone on, low to begin with.',
+    steps: ['Say the tone. True-rms voltmeter across the pair, clamp or ammeter in one leg: check that both reach that tone.', 'Volts by amperes are volt-amperes, not watts: watts only where the phase is known. Off before the leads come off.'],
+  },
+  'beside': {
+    title: 'As loud as its neighbour', short: 'beside another', before: 'with the line plugged in, level low to begin with.',
+    steps: ['Pink noise or one programme on both; stand as far from the one as from the other.', 'By ear 3 dB is plain, 1 dB is not.'],
+  },
   'sound': {
     title: 'Does it play', short: 'sound', before: 'with the line plugged in, level low to begin with.',
     steps: ['Speech or quiet music. Ear under this speaker only.'],
@@ -88,6 +104,8 @@ export function takenWords(taken: Reading['taken'], frequencyHz: Reading['freque
 
 export function valueWords(value: ReadingValue): string {
   if ('how' in value) return turnedWords(value)
+  if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')} on ${writeNumber(Math.floor(value.ratedV))} V`
+  if (value.is === 'volts-amps') return `${writeQuantity(value.volts, 'V')} at ${writeQuantity(value.amps, 'A')}`
   return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
@@ -103,6 +121,7 @@ export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'open': 'Reads wrong: open', 'short': 'Reads wrong: short', 'plays-though-off': 'Plays, though drawn off', 'silent': 'Silent', 'scratchy': 'Plays, but scratchy', 'thin': 'Plays, but thin',
   'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
   'right-way': 'Right way round', 'reversed': 'Turned round', 'cannot-tell': 'Read: cannot tell', 'unit-right': 'The unit alone is right',
+  'louder': 'Louder than its neighbour', 'alike': 'As loud as its neighbour', 'quieter': 'Quieter than its neighbour', 'other-tap': 'Another tap than drawn', 'other-scale': 'On another scale',
   'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
 
@@ -115,7 +134,17 @@ const TURNED_SIGNS: Signs = {
   'cannot-tell': 'Nothing is proved by that. Try another way.',
   'unit-right': 'The unit moves as it is marked. Of the run to it that says nothing: read it from the rack, or by ear beside its neighbour.',
 }
+const BESIDE_SIGN = 'Another tap, another scale of its dial, or a control. Look at the dials of both before anything is opened.'
 const LEAKS = 'Something conducts that should not: a nicked or pinched cable, strands at a terminal, damp, or something that hangs on it still.'
+
+const OF_LINE: Signs = {
+  'high': 'A speaker is missing or on a lower tap, a dial is set by the scale of a higher line voltage than this one, or the cable is open somewhere.',
+  'far-high': 'Much of the line is missing: a break near the head.',
+  'low': 'A speaker more than drawn, a higher tap, or leakage.',
+  'far-low': 'More than the output stands: look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
+  'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
+  'short': 'The conductors touch, or the line still hangs on the amplifier, which reads as a short: unplug it and read again. Do not switch on.',
+}
 
 const SIGNS: Record<ReadingKind, Signs> = {
   'leg-earth': { 'low': `A leg leaks to earth. ${LEAKS}`, 'far-low': `A leg touches earth or metalwork: it hums, and may shock. ${LEAKS} Do not switch on.`, 'just-low': `A leg leaks to earth. ${LEAKS}`, 'short': 'A leg lies on earth or metalwork. Do not switch on.' },
@@ -125,16 +154,16 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'high': 'More copper than drawn, or a bad joint on the way.', 'far-high': 'A bad joint on the way, or another pair than you think.',
     'low': 'Shorter than drawn, or shorted on the way.', 'far-low': 'Shorted on the way, well before this end.', 'short': 'Shorted on the way, well before this end.',
   },
+  'tap-found': {
+    'other-tap': 'Set it to the plan, or correct the plan if it was meant so.',
+    'other-scale': 'The watts of another line voltage: on this line it takes more, or less. Set it by the scale of this line.',
+  },
+  'beside': { louder: BESIDE_SIGN, quieter: BESIDE_SIGN },
   'polarity': TURNED_SIGNS,
   'polarity-heard': { ...TURNED_SIGNS, 'reversed': `${REVERSED} A crossover may turn one band on purpose: read the whole unit, not its tweeter.` },
-  'line-impedance': {
-    'high': 'A speaker is missing or on a lower tap, a dial is set by the scale of a higher line voltage than this one, or the cable is open somewhere.',
-    'far-high': 'Much of the line is missing: a break near the head.',
-    'low': 'A speaker more than drawn, a higher tap, or leakage.',
-    'far-low': 'More than the output stands: look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
-    'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
-    'short': 'The conductors touch, or the line still hangs on the amplifier, which reads as a short: unplug it and read again. Do not switch on.',
-  },
+  'line-impedance': OF_LINE,
+  'outward-impedance': OF_LINE,
+  'head-volts-amps': OF_LINE,
   'line-dcr': {
     'high': 'A speaker is missing, or a joint is bad.', 'far-high': 'Most of the line is missing, or a joint is bad.',
     'low': 'A speaker more than drawn, or a coil with shorted turns.', 'far-low': 'A near short, or speakers wired across that should be in series.',
@@ -182,6 +211,7 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
   if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`
   if (code === 'as-planned') return `${band} As it should be.`
+  if (code === 'alike') return 'As loud as it should be, as far as ears tell: 1 dB they do not.'
   if (code === 'right-way') return kind === 'polarity' ? 'It moves as it should, with all joints between here and the rack.' : 'It pulls as it should.'
   if (code === 'plays') return 'It is reached and it sounds.'
   if (code === 'just-high' || code === 'just-low') return `${band} ${code === 'just-high' ? cableWords(predicted) : ''}Just outside: null the leads and read again before anything is opened.`

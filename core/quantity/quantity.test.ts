@@ -11,6 +11,7 @@ describe('reading quantities', () => {
     ['length', '45', 45], ['length', ' 250 cm ', 2.5], ['length', '0', 0],
     ['resistance', '2k2', 2200], ['resistance', '4R7', 4.7], ['resistance', '8 ohms', 8], ['resistance', '8\u2126', 8], ['resistance', '4.7 k\u03a9', 4700],
     ['resistance', '1M', 1e6], ['resistance', '200 mohm', 0.2], ['resistance', '0', 0],
+    ['voltage', '70.7 V', 70.7], ['voltage', '300 mV', 0.3], ['current', '0.4 A', 0.4], ['current', '250mA', 0.25],
     ['power', '1.25 W', 1.25], ['power', '0.5 kW', 500], ['power', '20watts', 20],
     ['frequency', '1 kHz', 1000], ['frequency', '1k2', 1200],
   ] as const)('%s “%s” is %d', (kind, text, value) => expect(readQuantity(kind, text)).toBeCloseTo(value, 9))

@@ -50,6 +50,14 @@ const KINDS = {
       { spelling: /^mw$/, inSi: 1e-3 },
     ],
   },
+  voltage: {
+    noun: 'voltage', bareInSi: 1, examples: ['70.7 V', '4 V', '300 mV'], most: 2000, mostText: '2 kV', zeroAllowed: false,
+    units: [{ spelling: /^(v|volts?)$/i, inSi: 1 }, { spelling: /^mv$/i, inSi: 1e-3 }, { spelling: /^kv$/i, inSi: 1e3 }],
+  },
+  current: {
+    noun: 'current', bareInSi: 1, examples: ['0.4 A', '250 mA'], most: 1000, mostText: '1 kA', zeroAllowed: false,
+    units: [{ spelling: /^(a|amps?|amperes?)$/i, inSi: 1 }, { spelling: /^ma$/i, inSi: 1e-3 }],
+  },
   frequency: {
     noun: 'frequency', bareInSi: 1, examples: ['45 Hz', '1 kHz', '1k2'], most: 1e6, mostText: '1 MHz', zeroAllowed: false,
     units: [{ spelling: /^hz$/i, inSi: 1 }, { spelling: /^k(hz)?$/i, inSi: 1e3 }],
@@ -64,7 +72,7 @@ const PIECE = new RegExp(`(${NUMBER})\\s*([^\\d\\s.,]*)\\s*`, 'y')
 /**
  * Reads one quantity as a person writes it, metric or imperial: "12 ft", "3.6 m", "2k2", "1.25 W".
  * Several pieces add up ("12 ft 6 in"). A bare number is in the SI unit of the kind.
- * @returns the value in SI (m, Ω, W, Hz)
+ * @returns the value in SI (m, Ω, W, V, A, Hz)
  * @throws InputError naming the character at fault and what could stand there
  */
 export function readQuantity(name: QuantityName, text: string): number {

@@ -1,4 +1,6 @@
-import { dcrAt, METER_HZ, throughWindings } from '#core/check/readingBands'
+import { solvedOutward } from '#core/check/onChain'
+import { dcrAt, METER_HZ, solvedAsRead, throughWindings } from '#core/check/readingBands'
+import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import type { JudgedReading } from '#core/check/proof'
 import type { Predicted } from '#core/check/predict'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'
@@ -29,6 +31,8 @@ function steps(ohm: number, spread: number): string {
   return String(Math.round(Math.log(ohm) / (2 * spread)))
 }
 
+/** A dial is read for another as often as this. Common practice, no source. */
+const MISREAD = 0.005
 /** A cone, a tester or two ears are wrong as often as this. Common practice, no source. */
 const MISSEEN = 0.03
 
@@ -39,6 +43,26 @@ function turnedChances(nodeId: string, against: string | null, { fault }: Outcom
   if (isAt && fault.kind === 'coil-opposed') return { 'right-way': 0.5, 'reversed': 0.5 }
   const reversed = isAt && fault.kind === 'turned-round' ? 1 - MISSEEN : MISSEEN
   return { 'right-way': 1 - reversed, reversed }
+}
+
+/** A speaker of a line that may have a fault in it. */
+function speakerIn(node: WiringNode, nodeId: string): SpeakerNode | null {
+  if (node.kind === 'speaker') return node.id === nodeId ? node : null
+  for (const child of isGroup(node) ? node.children : []) {
+    const found = speakerIn(child.node, nodeId)
+    if (found) return found
+  }
+  return null
+}
+
+/** Two speakers that should be alike: by ear 3 dB is plain and 1 dB is not. Common practice, no source. */
+const EAR_DB = 1.2
+function besideChances(nodeId: string, besideId: string, outcome: Outcome, plan: Plan): Chances {
+  const levelDb = (id: string) => 10 * Math.log10(Math.max(1e-6, (outcome.watts().get(id) ?? 0) / (plan.watts.get(id) || 1)))
+  const offDb = levelDb(nodeId) - levelDb(besideId)
+  // Steps of an ear as smooth edges at two decibels to either side.
+  const [louder, quieter] = [offDb - 2, -offDb - 2].map(over => 1 / (1 + Math.exp(-over / EAR_DB * 2))) as [number, number]
+  return { louder, quieter, alike: Math.max(0, 1 - louder - quieter) }
 }
 
 const turned: Evidence = {
@@ -83,6 +107,45 @@ export const EVIDENCE: Record<ReadingKind, Evidence> = {
   'leg-earth': ofBarePair,
   'pair-apart': ofBarePair,
   'pair-through': ofBarePair,
+  // From a place outward the rest of the line is off: whatever is before it is out of it.
+  'outward-impedance': {
+    like: ({ reading: { value, nodeId, frequencyHz } }, { wiring }, plan) => {
+      const outward = isGroup(wiring) ? solvedOutward(wiring, nodeId!) : null
+      const hz = frequencyHz ?? METER_HZ
+      return outward === null ? 1 : likeOhm(value, solvedAsRead(outward, hz).head, plan.spreadAt(hz))
+    },
+    likeAnything: likeAnyOhm,
+    readsAs: null,
+  },
+  'head-volts-amps': {
+    like: ({ reading: { value, frequencyHz } }, outcome, plan) => {
+      const hz = frequencyHz ?? METER_HZ
+      return value.is === 'volts-amps' ? likeOhm({ is: 'ohm', ohm: value.volts / value.amps }, outcome.headAt(hz), plan.spreadAt(hz)) : 1
+    },
+    likeAnything: value => value.is === 'volts-amps' ? likeAnyOhm({ is: 'ohm', ohm: value.volts / value.amps }) : 1,
+    // A tone into what may be broken: it is never asked for.
+    readsAs: null,
+  },
+  'tap-found': {
+    like: ({ reading: { value, nodeId }, predicted }, { wiring }) => {
+      if (value.is !== 'tap' || !predicted?.tap) return 1
+      const found = speakerIn(wiring, nodeId!)?.load
+      // On its low-impedance position no watts are read; where the speaker itself is broken its dial is as drawn.
+      if (found && found.kind !== 'tap') return MISREAD
+      const { tapW, ratedV } = found ?? predicted.tap
+      // What is printed for another line voltage is other watts on this one.
+      const hereW = value.tapW * (ratedV / value.ratedV) ** 2
+      return Math.abs(hereW - tapW) <= 0.06 * tapW ? 1 - MISREAD : MISREAD
+    },
+    // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
+    likeAnything: (value, predicted) => value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? MISREAD : 1 - MISREAD,
+    readsAs: null,
+  },
+  'beside': {
+    like: ({ reading: { value, nodeId } }, outcome, plan) => 'besideId' in value ? besideChances(nodeId!, value.besideId, outcome, plan)[value.is] ?? 0 : 1,
+    likeAnything: () => 1 / 3,
+    readsAs: null,
+  },
   'polarity': turned,
   'polarity-heard': turned,
   // What is heard is heard together, not one by one: an amplifier that cuts out silences all (rank.ts).

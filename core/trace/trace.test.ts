@@ -54,9 +54,25 @@ describe('which way round, and coils against each other', () => {
   test.each<[string, Job, Reading[], string]>([
     ['read reversed', lines.plain!, [reading('line-impedance', { is: 'ohm', ohm: 2.67 }), heard('reversed', 'o1n4')], 'turned-round o1n4'],
     ['hollow beside one, full beside the other: the one it is hollow with', lines.plain!, [heard('reversed', 'o1n4', 'o1n3'), heard('right-way', 'o1n5', 'o1n4'), heard('reversed', 'o1n3', 'o1n5')], 'turned-round o1n3'],
+    ['its dial was found at 5 W', lines.distributed!, [reading('tap-found', { is: 'tap', tapW: 5, ratedV: 70.71 }, 'o1n4')], 'wrong-tap o1n4 5'],
     ['nobody could tell', lines.plain!, [heard('cannot-tell', 'o1n4')], 'as drawn'],
     ['silent, with right ohms: its coils', dual, [reading('line-impedance', { is: 'ohm', ohm: 4 }), reading('coil-dcr', { is: 'ohm', ohm: 6.4 }, sub!.id), reading('sound', { is: 'silent' }, sub!.id), reading('sound', { is: 'plays' }, speakersOf(outputOf(dual).wiring)[1]!.id)], `coil-opposed ${sub!.id}`],
   ])('%s', (_, job, readings, expected) => expect(first(job, ...readings)).toBe(expected))
+  const shareOf = (job: Job, readings: Reading[], is: (s: Suspect) => boolean) => rank(job, readings).filter(is).reduce((sum, s) => sum + s.probability, 0)
+  test('quieter than its neighbour: what makes it quieter gains, and louder what makes it louder', () => {
+    const lower = ({ fault }: Suspect) => fault?.kind === 'wrong-tap' && fault.nodeId === 'o1n4' && fault.tapW! < 20
+    const higher = ({ fault }: Suspect) => fault?.kind === 'wrong-tap' && fault.nodeId === 'o1n4' && fault.tapW! > 20
+    const [none, quieter, louder] = [[], ['quieter'], ['louder']].map(heardAs => heardAs.map(is => reading('beside', { is: is as 'quieter', besideId: 'o1n5' }, 'o1n4')))
+    const gains = (is: typeof lower, readings: Reading[]) => shareOf(lines.distributed!, readings, is) / shareOf(lines.distributed!, none!, is)
+    expect([gains(lower, quieter!) > 2, gains(higher, quieter!) < 0.5, gains(lower, louder!) < 0.5]).toEqual([true, true, true])
+  })
+  test('right from here outward, too little at the rack: it is before here, also by volts and amperes', () => {
+    const before = ({ fault }: Suspect) => fault !== null && ['o1n3', 'o1n4', 'o1n5'].includes(fault.nodeId ?? '')
+    const outward = reading('outward-impedance', { is: 'ohm', ohm: 73 }, 'o1n6')
+    for (const head of [reading('line-impedance', { is: 'ohm', ohm: 48 }), reading('head-volts-amps', { is: 'volts-amps', volts: 48, amps: 1 })]) {
+      expect([shareOf(lines.distributed!, [head], before) < 0.6, shareOf(lines.distributed!, [head, outward], before) > 0.6]).toEqual([true, true])
+    }
+  })
 })
 
 /** A place and kind of fault, as a name. */

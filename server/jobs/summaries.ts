@@ -55,7 +55,7 @@ async function pageOf(db: Knex, query: ListQuery): Promise<JobSummary[]> {
   const rows = await found.orderBy([{ column: 'updated_at', order: 'desc' }, 'id']).limit(JOBS_A_PAGE).offset(query.page * JOBS_A_PAGE) as Raw[]
   return rows.map(raw => ({
     id: raw.id, name: raw.name, revision: raw.revision, archivedAt: raw.archived_at?.toISOString() ?? null, deletedAt: raw.deleted_at?.toISOString() ?? null,
-    updatedAt: raw.updated_at.toISOString(), ...(raw.told ?? { sentence: 'Being looked at…', state: 'open', lines: [], spaces: null }),
+    updatedAt: raw.updated_at.toISOString(), ...(raw.told ?? { sentence: 'Being looked at…', state: 'open', lines: [], spaces: null, again: null }),
   }))
 }
 
@@ -144,7 +144,7 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
     states.push(lineStateOf(line, lessons ? proveLine(await rowsOf(line.output), line.output, line.predicted, asked, lessons) : proof))
     if (lessons) await new Promise(resolve => setImmediate(resolve))
   }
-  const told = tell(states, job.spaces.length)
+  const told = tell(states, job)
   await db('jobs').where({ id, revision: row.revision })
     .update({ summary: JSON.stringify(told), state: JOB_STATES.indexOf(told.state), summary_revision: row.revision, summary_build: BUILD })
 }

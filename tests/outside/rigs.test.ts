@@ -61,6 +61,7 @@ function isIt({ fault }: Suspect, rig: Rig): boolean {
 }
 
 test(`${RIGS} simulated rigs: of what is called 90 % or more at least 95 % is so; under 3 % of healthy lines are told wrong; “as drawn” leads in under a tenth of those outside their band`, () => {
+  // A thirteenth: a speaker turned round reads as one that is not, and takes its share of what nobody has read.
   const called = { sure: 0, right: 0, outside: 0, asDrawn: 0, healthy: 0, falselyWrong: 0 }
   for (let seed = 1; seed <= RIGS; seed++) {
     const rig = makeRig(seed)
@@ -78,7 +79,7 @@ test(`${RIGS} simulated rigs: of what is called 90 % or more at least 95 % is so
     called.sure++
     if (isIt(first!, rig)) called.right++
   }
-  expect([called.sure > RIGS / 12, called.outside > RIGS / 10, called.healthy > RIGS / 4]).toEqual([true, true, true])
+  expect([called.sure > RIGS / 13, called.outside > RIGS / 10, called.healthy > RIGS / 4]).toEqual([true, true, true])
   expect(called.right / called.sure).toBeGreaterThanOrEqual(0.95)
   expect(called.falselyWrong / called.healthy).toBeLessThan(0.03)
   expect(called.asDrawn / called.outside).toBeLessThan(0.1)

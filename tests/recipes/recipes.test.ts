@@ -29,8 +29,8 @@ interface Recipe {
 const RECIPES: Recipe[] = [
   { name: 'a fault', plants: [[`${SECTIONS}repairs/schema.ts`, '\'something-else\',\n', '\'something-else\', \'control-stuck\',\n']], speaksOf: /control-stuck/, names: ['core/check/words.ts'] },
   {
-    name: 'a reading kind', speaksOf: /'pair'|"pair"|\bpair\b/, names: ['core/check/words.ts', 'core/trace/evidence.ts'],
-    plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'pair\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, isOfTone: false, proves: true },\n  \'sound\': {']],
+    name: 'a reading kind', speaksOf: /dampness/, names: ['core/check/words.ts', 'core/trace/evidence.ts'],
+    plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'dampness\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, isOfTone: false, phase: \'hang\', proves: false },\n  \'sound\': {']],
   },
   {
     name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/verdict.ts', 'core/check/words.ts'],
@@ -47,7 +47,7 @@ const RECIPES: Recipe[] = [
     name: 'a section', speaksOf: /ticket/, names: [`${SECTIONS}index.ts`, 'core/testing/everyEdit.ts'],
     plants: [
       ...['schema.ts', 'shape.ts', 'section.ts'].map((file): [string, null, string] => [`${SECTIONS}tickets/${file}`, null, ticket(file)]),
-      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { tickets } from \'./tickets/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'readings, repairs] as const', 'readings, repairs, tickets] as const'],
+      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { tickets } from \'./tickets/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'repairs, leavings] as const', 'repairs, leavings, tickets] as const'],
     ],
   },
   { name: 'a finding', plants: [['core/line/finding.ts', '\'unequal-shares\':', '\'too-warm\': { watts: number }, \'unequal-shares\':']], speaksOf: /too-warm/, names: ['core/line/words.ts'] },

@@ -31,6 +31,14 @@ const further = computed(() => STATIONS.filter(s => s.path !== '' && s !== space
 const when = computed(() => new Date(job.deletedAt ?? job.updatedAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }))
 const lastDay = computed(() => new Date(Date.parse(job.deletedAt ?? job.updatedAt) + DELETED_KEPT_DAYS * 86_400_000).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }))
 
+/** The day that somebody is to come again: told before it, and louder once it is there. */
+const again = computed(() => {
+  if (!job.again || job.deletedAt) return null
+  const isDue = job.again <= new Date().toISOString().slice(0, 10)
+  const day = new Date(`${job.again}T12:00:00Z`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+  return { isDue, says: isDue ? `to be checked again since ${day}` : `check again ${day}` }
+})
+
 async function beginRename(): Promise<void> {
   name.value = job.name
   renaming.value = true
@@ -64,6 +72,7 @@ function remove(): void {
       <NuxtLink v-else :to="`/jobs/${job.id}`" class="open">{{ job.name }}</NuxtLink>
       <p class="soft">
         <GradeTag v-if="job.lines.length > 0" :grade="grade" :words="words" /> {{ job.sentence }}
+        <span v-if="again" class="small again" :class="{ due: again.isDue }">{{ again.says }}</span>
         <span class="small when">{{ job.deletedAt ? `deleted ${when}, can be brought back until ${lastDay}` : when }}</span>
         <span v-if="!job.deletedAt && job.lines.length > 0" class="small further">
           <NuxtLink
@@ -102,7 +111,8 @@ function remove(): void {
 .open { font-weight: 700; font-size: 18px; text-decoration: none; overflow-wrap: anywhere; }
 @media (pointer: coarse), (max-width: 760px) { a.open { display: block; min-height: 44px; align-content: center; } }
 a.open:hover { text-decoration: underline; text-decoration-color: var(--ink); }
-.when { white-space: nowrap; padding-left: 6px; }
+.when, .again { white-space: nowrap; padding-left: 6px; }
+.due { color: var(--stop); font-weight: 600; }
 .further { display: inline-flex; gap: 10px; padding-left: 12px; }
 .acts { display: flex; gap: 14px; align-items: baseline; }
 .sure { max-width: 340px; flex-wrap: wrap; gap: 4px 14px; }

@@ -22,7 +22,7 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
-import { FoundHere, SuspectsPanel } from './parts'
+import { ChecksDialog, FoundHere, SuspectsPanel } from './parts'
 
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
@@ -32,6 +32,7 @@ const { common, keysOpen, findOpen } = useJobKeys()
 const AT_HEAD: ReadingKind = 'line-impedance'
 const kind = ref<ReadingKind>(AT_HEAD)
 const tracing = ref(false)
+const wantsOpen = ref(false)
 const trace = useTraceStore()
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
@@ -113,7 +114,7 @@ const standingOf = (stop: Stop) => proof.value ? standingAt(proof.value.standing
 const markOf = (stop: Stop) => proof.value ? markAt(proof.value.standing, stop.ask) : null
 
 const bindings = [...walkKeys({
-  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, leave: () => { tracing.value = false },
+  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, wants: () => { wantsOpen.value = true }, leave: () => { tracing.value = false },
 }), ...common]
 useKeys(() => bindings)
 
@@ -140,6 +141,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
           line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template>
+          <button v-if="!narrow" class="act find" type="button" @click="wantsOpen = true">what is asked <KeyCap of="w" /></button>
           <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
           <section v-for="pass in phases" :key="pass.phase" class="pass">
@@ -175,6 +177,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
           on the run sheet</button></p>
       </div>
     </main>
+    <ChecksDialog v-if="wantsOpen" v-model:open="wantsOpen" />
     <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />
   </div>

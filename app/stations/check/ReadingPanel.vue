@@ -14,8 +14,11 @@ import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeQuantity } from '#core/quantity/write'
 import { METER_HZ } from '#core/check/readingBands'
+import { shortPlace } from '#core/check/shortPlace'
+import { shortWords } from '#core/check/shortWords'
 import { newId } from '~/api/ids'
 import GradeTag from '~/components/GradeTag.vue'
+import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import TabRow from '~/components/form/TabRow.vue'
@@ -25,7 +28,7 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { TONES, toneOf, withoutLeads } from './taken'
 import { neighboursOf, usualHow, useHow } from './polarityTaken'
 import { useTaken } from './useTaken'
-import { LeaveIt, PolarityEntry, ReadingHistory, SwitchOnNotice } from './parts'
+import { LeaveIt, OtherEntry, PolarityEntry, ReadingHistory, SwitchOnNotice } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
@@ -45,6 +48,7 @@ const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, tone, taken, frequencyHz } = useTaken(kind)
 const proof = computed(() => evaluation.proofs.get(output.id) ?? null)
 const { kept } = useHow()
+const { units } = useUnits()
 const toneProblem = computed(() => toneOf(kind.value, tone.value).problem)
 const trace = useTraceStore()
 onMounted(() => { trace.checking = true })
@@ -54,13 +58,16 @@ const isOn = computed(() => amplifierFor(kind.value) === 'on')
 const isBarred = computed(() => isOn.value && !trace.mayBeOn)
 const field = useTemplateRef<HTMLElement>('field')
 
-/** What is read here: what the job asks for, what has been read, and what is of use besides; bare pairs only where they are asked for. */
+/** What is read here: what the job asks for, and what has been read; all else behind a word. */
+const showsAll = ref(false)
 const kinds = computed((): ReadingKind[] => {
   const asked = new Set(proof.value?.asksAt.get(speaker?.id ?? null)?.flatMap(ask => ask.kinds) ?? [])
   const all = speaker ? READ_AT_SPEAKER : READ_AT_HEAD
-  return all.filter(of => factsOf(of).phase !== 'bare' || asked.has(of) || of === kind.value || proof.value?.standing.has(checkKey(of, speaker?.id ?? null)))
+  const isUsual = (of: ReadingKind) => asked.has(of) || of === kind.value || (factsOf(of).proves && !isTurned(of)) || proof.value?.standing.has(checkKey(of, speaker?.id ?? null))
+  return showsAll.value ? all : all.filter(of => isUsual(of) || of === 'line-dcr' || (isTurned(of) && asked.size === 0))
 })
-watch(kinds, (possible) => { if (!possible.includes(kind.value)) kind.value = possible[0]! }, { immediate: true })
+const possible = computed(() => (speaker ? READ_AT_SPEAKER : READ_AT_HEAD).length)
+watch(() => speaker === null, (atHead) => { if (factsOf(kind.value).at !== (atHead ? 'head' : 'speaker')) kind.value = kinds.value[0]! }, { immediate: true })
 const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
 watch(key, () => {
   typed.value = ''
@@ -92,8 +99,15 @@ const draft = computed((): ReadingValue | null => {
 })
 /** Of bare pairs apart, open is right: there is no band to draw. */
 const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
+/** Of a shorted pair: where along the line, as a span. */
+const along = computed(() => {
+  if (kind.value !== 'pair-apart' || shown.value?.is !== 'ohm' || !isBad.value) return ''
+  const place = shortPlace(output, shown.value.ohm)
+  return place ? shortWords(place, units.value) : 'How far along, nobody can say: the cable from the rack on is not stated, or it is no short.'
+})
 /** A number is typed. */
-const isMeasured = computed(() => !isHeard(kind.value) && !isTurned(kind.value))
+const isMeasured = computed(() => factsOf(kind.value).value === 'ohm')
+const isOther = computed(() => ['tap', 'volts-amps', 'beside'].includes(factsOf(kind.value).value))
 const turnedKind = computed(() => isTurned(kind.value) ? kind.value as 'polarity' | 'polarity-heard' : null)
 /** It plays, and it is the right way round: both at once, where both are asked for here. */
 const bothOpen = computed(() => kind.value === 'sound' && speaker !== null && proof.value !== null
@@ -171,6 +185,7 @@ defineExpose({ focus })
 <template>
   <section class="reading" data-form :aria-label="KIND_WORDS[kind].title">
     <TabRow class="kinds" label="What is read" :tabs="kinds.map(value => ({ value, says: KIND_WORDS[value].short }))" :value="kind" @choose="kind = $event" />
+    <button v-if="!showsAll && kinds.length < possible" class="act small more-kinds" type="button" @click="showsAll = true">more that can be read here</button>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
     <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
     <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
@@ -193,6 +208,7 @@ defineExpose({ focus })
 v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" :is-recorded="isRecorded"
         :is-wrong="isBad"
         @record="record" @next="emit('next')" @trace="emit('trace')" />
+      <OtherEntry v-if="isOther" :kind="kind" :output="output" :speaker="speaker" @record="record" />
       <template v-if="isHeard(kind)">
         <template v-if="!keypad">
           <Button v-if="bothOpen" variant="outlined" label="Plays, right way round: next" @click="recordBoth()" />
@@ -226,13 +242,13 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p v-if="draft?.is === 'ohm' && taken?.leadsOhm" class="soft small">Without the leads: {{ valueWords(draft) }}.</p>
     <BandScale v-if="predicted && isMeasured && !isApart" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
-    <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}</p>
+    <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}<template v-if="along"> {{ along }}</template></p>
     <p v-else-if="predicted" class="soft small">{{ rightWords(predicted) }}</p>
 
     <div class="acts">
       <Button v-if="isMeasured && !keypad" label="Record" :disabled="typed.trim() === ''" @click="record()" />
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
-      <Button v-if="turnedKind && isRecorded && !keypad" variant="outlined" label="Next place" @click="emit('next')" />
+      <Button v-if="(isOther || (turnedKind && !keypad)) && isRecorded" variant="outlined" label="Next place" @click="emit('next')" />
       <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
     <InputText

@@ -7,6 +7,7 @@ export interface WalkDeeds {
   otherLine: (by: 1 | -1) => void
   toReading: () => void
   trace: () => void
+  wants: () => void
   leave: () => void
 }
 
@@ -18,6 +19,7 @@ export function walkKeys(deeds: WalkDeeds): Action[] {
     { keys: ['[', ']'], says: 'line before, next line', group: 'about', run: e => deeds.otherLine(e.key === ']' ? 1 : -1) },
     { keys: ['r', 'Enter'], says: 'to the reading', group: 'read', run: deeds.toReading },
     { keys: ['t'], says: 'trace', group: 'read', run: deeds.trace },
+    { keys: ['w'], says: 'what this job wants read, and when to check again', also: 'polarity coils samples date', group: 'read', run: deeds.wants },
     { keys: ['Escape'], says: 'back to the list', group: 'about', run: deeds.leave },
   ]
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { isRated } from '#core/amplifier/index'
 import { marksAt } from '#core/check/marks'
+import { leftWords, openWords } from '#core/check/openWords'
 import type { LineEvaluation } from '#core/line/evaluate'
 import type { DropFacts } from '#core/line/facts'
 import { findingWords } from '#core/line/words'
@@ -47,7 +48,9 @@ const says = useAfterPaint(() => {
   if (!line) return null
   const drop = line.drops.find(d => d.nodeId === nodeId) ?? null
   return {
-    line, nodeId, drop, items: itemsOf(), marks: marksOf(), whence: whenceOf(line, drop),
+    line, nodeId, drop, items: itemsOf(), marks: marksOf(),
+    open: nodeId === null && selected.proof ? openWords(selected.proof) : '',
+    left: nodeId === null && selected.proof ? leftWords(selected.proof, id => line.speakers.find(s => s.id === id)?.label ?? 'At the rack') : [], whence: whenceOf(line, drop),
     /** The control or the transformer that is looked at. */
     throughGroup: line.throughs.find(t => t.nodeId === selected.throughGroup?.group.id) ?? null,
   }
@@ -76,6 +79,8 @@ const says = useAfterPaint(() => {
     <ul v-if="says.whence.length > 0" class="soft whence" aria-label="Where these figures come from">
       <li v-for="sum in says.whence" :key="sum">{{ sum }}</li>
     </ul>
+    <p v-if="says.open" class="soft">{{ says.open }}</p>
+    <p v-for="text in says.left" :key="text" class="soft">{{ text }}.</p>
     <p v-if="says.throughGroup" class="soft">
       {{ says.throughGroup.through.label }}: {{ throughWords(says.throughGroup.through) }}<template
         v-if="says.throughGroup.inW !== null && says.throughGroup.outW !== null">; takes

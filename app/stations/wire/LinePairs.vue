@@ -42,7 +42,7 @@ function wordsOf(cell: Cell, run: Run) {
   return {
     state, lead, size, end, whence: state === null ? '' : whenceOf(cell), wiring: isGroup(cell.node) ? '' : wiringText(cell.node),
     spokenJoint: `${cell.splice.joint || (cell.isFirst ? 'the amplifier’s terminals' : `joint before ${end}`)}: ${joined(cell.startCrossed)}; then ${colours}`,
-    spokenEnd: `${end}, terminals ${joined(cell.endCrossed)}${state ? `, ${state.says}` : ''}${run.kind === 'series' ? ', in series' : ''}`,
+    spokenEnd: `${end}${isGroup(cell.node) ? '' : ` ${wiringText(cell.node)}`}, terminals ${joined(cell.endCrossed)}${state ? `, ${state.says}` : ''}${run.kind === 'series' ? ', in series' : ''}`,
   }
 }
 
@@ -113,7 +113,8 @@ v-for="{ cell, x, y, isRowStart, state, lead, size, end, whence, wiring, spokenJ
             :aria-pressed="isHere(cell, 'end')" @click="emit('select', cell.nodeId, 'end')">
             <path v-if="cell.nodeIds.length > 1" :d="`M${TAG_X - 19} 19 h44 v46`" class="behind" />
             <path v-if="!isGroup(cell.node)" :d="`M${TAG_X - 22} 22 h44 v44 l-22 14 l-22 -14 z`" class="outline" :class="state?.is" />
-            <rect v-else :x="TAG_X - 22" y="26" width="44" height="40" class="outline" />
+            <rect :x="TAG_X - 23" y="20" width="46" height="60" class="hit" />
+            <rect v-if="isGroup(cell.node)" :x="TAG_X - 22" y="26" width="44" height="40" class="outline" />
             <text :x="TAG_X" :y="wiring ? 42 : 51" class="label" :class="{ long: end.length > 5 }">{{ end }}</text>
             <text v-if="wiring" :x="TAG_X" y="60" class="figure wiring">{{ wiring }}</text>
           </g>

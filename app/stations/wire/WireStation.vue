@@ -168,11 +168,12 @@ class="head" type="button" :aria-pressed="output.id === selected.selection.outpu
 .rule .act { padding: 0 0 0 8px; text-decoration: underline; text-decoration-color: var(--rule-strong); }
 .line { border-top: 1px solid var(--rule); padding: 8px 0 4px 10px; border-left: 4px solid transparent; margin-left: -14px; }
 .line.on { border-left-color: var(--pen); }
-.head { border: 0; background: none; padding: 2px 0; font-weight: 700; cursor: pointer; text-align: left; }
+.head { border: 0; background: none; padding: 2px 0; min-width: 44px; min-height: 28px; font-weight: 700; cursor: pointer; text-align: left; }
 .pane { overflow: hidden auto; border-left: 1px solid var(--rule); background: var(--paper-raised); padding: 14px 18px 24px; }
 .grow { flex: 1; }
 .foot { display: flex; align-items: center; gap: 4px 22px; height: 40px; border-top: 1px solid var(--rule); padding: 0 22px; font-size: 14px;
   color: var(--ink-soft); }
+@media (pointer: coarse), (max-width: 760px) { .head { min-height: 44px; } }
 @media (max-width: 1000px) {
   .body { grid-template-columns: minmax(0, 1fr); height: auto; }
   .sheet { overflow: visible; padding: 8px 12px; }

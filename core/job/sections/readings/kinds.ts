@@ -8,8 +8,8 @@ export type Phase = typeof PHASES[number]
 interface KindFacts {
   /** Where it is read. */
   at: 'head' | 'speaker'
-  /** What is written down: ohms (or open), what was heard, or which way round it is. */
-  value: 'ohm' | 'heard' | 'turned'
+  /** What is written down: ohms (or open), what was heard, which way round it is, a tap, volts with amperes, how loud beside another. */
+  value: 'ohm' | 'heard' | 'turned' | 'tap' | 'volts-amps' | 'beside'
   /** What the amplifier must be meanwhile. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
   amplifier: 'off' | 'on'
   /** Copper alone is measured, so that the meter's own leads matter. */
@@ -25,13 +25,17 @@ interface KindFacts {
 /** In the order in which they are read at one place. */
 const KINDS = {
   'leg-earth': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'bare', proves: false },
-  'pair-apart': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'bare', proves: false },
+  'pair-apart': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'bare', proves: false },
   'pair-through': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'bare', proves: false },
   'line-impedance': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, phase: 'closed', proves: true },
   'line-dcr': { at: 'head', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'closed', proves: false },
   'coil-dcr': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: true, isOfTone: false, phase: 'hang', proves: true },
   'polarity': { at: 'speaker', value: 'turned', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: true },
   'polarity-heard': { at: 'speaker', value: 'turned', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
+  'tap-found': { at: 'speaker', value: 'tap', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: false },
+  'outward-impedance': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, phase: 'closed', proves: false },
+  'head-volts-amps': { at: 'head', value: 'volts-amps', amplifier: 'on', isCopper: false, isOfTone: true, phase: 'on', proves: false },
+  'beside': { at: 'speaker', value: 'beside', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
   'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
 } as const satisfies Record<string, KindFacts>
 
@@ -47,6 +51,7 @@ export const READ_AT_HEAD = of(facts => facts.at === 'head')
 export const READ_AT_SPEAKER = of(facts => facts.at === 'speaker')
 export const HEARD = of(facts => facts.value === 'heard')
 export const TURNED_KINDS = of(facts => facts.value === 'turned')
+export const BESIDE_KINDS = of(facts => facts.value === 'beside')
 export const MEASURED_KINDS = of(facts => facts.value === 'ohm') as MeasuredKind[]
 
 export const isReadAtHead = (kind: ReadingKind): boolean => KINDS[kind].at === 'head'

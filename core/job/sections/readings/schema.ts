@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lineV, tapW } from '#core/gear/load'
 import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
 import { howFacts, POLARITY_HOWS, TURNED } from './hows'
@@ -11,12 +12,19 @@ export const MOST_READINGS = 50_000
 /** What is heard under a speaker. Beside plays and silent: it plays, but not as it should; kept as it was heard. */
 export const SOUNDS = ['plays', 'silent', 'scratchy', 'thin', 'quiet', 'hum', 'comes-and-goes'] as const
 export type Sound = typeof SOUNDS[number]
+/** How loud it is beside one that should be as loud. */
+export const LOUDNESS = ['louder', 'alike', 'quieter'] as const
+export type Loudness = typeof LOUDNESS[number]
 
 export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('ohm'), ohm: bounded('Ω', 0, 100e6) }),
   z.strictObject({ is: z.literal('open') }),
   z.strictObject({ is: z.enum(SOUNDS) }),
   /** `against`: the speaker that it was heard beside; null where it was proved by itself. */
+  z.strictObject({ is: z.literal('tap'), tapW: z.union([z.literal(0), tapW]), ratedV: lineV }),
+  z.strictObject({ is: z.literal('volts-amps'), volts: bounded('V', 0.001, 2000), amps: bounded('A', 0.0001, 1000) }),
+  /** Beside another speaker that should be as loud. */
+  z.strictObject({ is: z.enum(LOUDNESS), besideId: idText }),
   z.strictObject({ is: z.enum(TURNED), how: z.enum(POLARITY_HOWS), against: idText.nullable() }),
 ])
 export const readingSchema = z.strictObject({
@@ -47,13 +55,17 @@ export type ReadingValue = Reading['value']
 export type * from './kinds'
 export type * from './hows'
 
-const VALUES = { ohm: ['ohm', 'open'], heard: SOUNDS, turned: TURNED } as const
+const VALUES = { 'ohm': ['ohm', 'open'], 'heard': SOUNDS, 'turned': TURNED, 'tap': ['tap'], 'volts-amps': ['volts-amps'], 'beside': LOUDNESS } as const
+function shapeOf(value: z.infer<typeof valueSchema>): keyof typeof VALUES {
+  if ('how' in value) return 'turned'
+  if ('besideId' in value) return 'beside'
+  return value.is === 'ohm' || value.is === 'open' ? 'ohm' : value.is === 'tap' || value.is === 'volts-amps' ? value.is : 'heard'
+}
 
 /** A reading's kind, value and place must go together. @throws JobError */
 export function checkValue({ kind, value, nodeId, frequencyHz }: Pick<Reading, 'kind' | 'value' | 'nodeId' | 'frequencyHz'>, path: string): void {
   const wanted = factsOf(kind).value
-  const isOf = 'how' in value ? 'turned' : value.is === 'ohm' || value.is === 'open' ? 'ohm' : 'heard'
-  if (wanted !== isOf) throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, [...VALUES[wanted]])
+  if (wanted !== shapeOf(value)) throw new JobError(`A reading of kind ${kind} cannot be “${value.is}”.`, `${path}.value`, [...VALUES[wanted]])
   if ('how' in value) {
     if (howFacts(value.how).kind !== kind) throw new JobError(`A reading of kind ${kind} is not taken by ${value.how}.`, `${path}.value.how`)
     if ((value.against !== null) !== (howFacts(value.how).proves === 'agreement')) {

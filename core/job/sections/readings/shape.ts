@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
 import { defineShape } from '../shape'
 import { TURNED } from './hows'
-import { HEARD, READ_AT_HEAD, TURNED_KINDS } from './kinds'
-import { MOST_READINGS, readingSchema, SOUNDS } from './schema'
+import { BESIDE_KINDS, HEARD, READ_AT_HEAD, TURNED_KINDS } from './kinds'
+import { LOUDNESS, MOST_READINGS, readingSchema, SOUNDS } from './schema'
 
 export const readings = defineShape({
   name: 'readings',
@@ -20,6 +20,7 @@ export const readings = defineShape({
       [{ key: 'kind', oneOf: READ_AT_HEAD }, { key: 'nodeId', isNull: true }],
       [{ key: 'kind', oneOf: HEARD }, { key: 'value.is', oneOf: SOUNDS }],
       [{ key: 'kind', oneOf: TURNED_KINDS }, { key: 'value.is', oneOf: TURNED }],
+      [{ key: 'kind', oneOf: BESIDE_KINDS }, { key: 'value.is', oneOf: LOUDNESS }],
     ],
   },
 })
