@@ -28,6 +28,9 @@ import { fieldOf } from '~/composables/elements'
 import { WaitingGear } from '~/components/jobs/parts'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
+import { InputError } from '#core/quantity/inputError'
+import { MOST_ARCHIVE_BYTES } from '#core/format/archiveSize'
+import { codeLater } from '~/composables/fetchedLater'
 
 const store = useJobsStore()
 const route = useRoute()
@@ -78,21 +81,25 @@ const takeBack = () => attempt(async () => {
   await last?.undo()
 })
 
+/** An archive is taken apart by code that is fetched when one comes. */
+const archiveIn = codeLater(() => import('~/photos/archiveIn'))
 async function takeFile(event: Event): Promise<void> {
   const input = fieldOf(event)
   if (!input) return
   const chosen = input.files?.[0]
   if (!chosen) return
   await attempt(async () => {
-    if (chosen.size > 20_000_000) throw new ApiError(`${chosen.name}: larger than 20 MB, too large for a job.`, 413)
-    const text = await chosen.text()
+    const isArchive = /\.zip$/i.test(chosen.name)
+    if (chosen.size > (isArchive ? MOST_ARCHIVE_BYTES : 20_000_000)) throw new ApiError(`${chosen.name}: larger than ${isArchive ? MOST_ARCHIVE_BYTES / 1e6 : 20} MB, too large for a job.`, 413)
     try {
+      const text = isArchive ? await (await archiveIn()).takeArchive(new Uint8Array(await chosen.arrayBuffer())) : await chosen.text()
       const { id, remarks } = await store.create({ from: 'file', text })
       if (remarks.length === 0) await navigateTo(`/jobs/${id}`)
       else told.value = { id, remarks }
     }
     catch (failure) {
       if (failure instanceof ApiError) throw new ApiError(`${chosen.name}: ${failure.message}`, failure.status)
+      if (failure instanceof InputError) throw new ApiError(`${chosen.name}: ${failure.message}`, 422)
       throw failure
     }
   })
@@ -144,7 +151,9 @@ useKeys(() => bindings)
           <button class="act" type="button" @click="navigateTo({ path: '/quick', query: { line } })">the whole answer <KeyCap of="Enter" /></button>
         </p>
       </section>
-      <input ref="file" class="hidden-label" type="file" accept=".json,application/json" tabindex="-1" aria-label="Job file to read in" @change="takeFile">
+      <input
+ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,application/zip" tabindex="-1" aria-label="Job file to read in"
+        @change="takeFile">
       <p v-if="problem" class="error-words problem" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
       <p v-if="done" class="problem" role="status">{{ done.says }} <button class="act" type="button" @click="takeBack">bring it back <KeyCap of="u"
         /></button></p>

@@ -6,8 +6,8 @@ import { makeShelf, type Store } from './shelf'
  * losing them loses no work, and they are wanted before the first picture.
  */
 const NAME = 'plain-match'
-const VERSION = 1
-const SHELVES = ['edits', 'gear'] as const
+const VERSION = 2
+const SHELVES = ['edits', 'gear', 'photos'] as const
 type ShelfName = typeof SHELVES[number]
 
 let opening: Promise<IDBPDatabase> | null = null
@@ -49,6 +49,7 @@ function storeOf(name: ShelfName): Store {
 
 export const editShelf = makeShelf(storeOf('edits'))
 export const gearShelf = makeShelf(storeOf('gear'))
+export const photoShelf = makeShelf(storeOf('photos'))
 
 /** Something that was done is neither on this device nor on the server: a page that is left now takes it along. */
-export const isAnythingUnkept = (): boolean => editShelf.isUnkept() || gearShelf.isUnkept()
+export const isAnythingUnkept = (): boolean => editShelf.isUnkept() || gearShelf.isUnkept() || photoShelf.isUnkept()

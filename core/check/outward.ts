@@ -16,7 +16,9 @@ export function outwardFrom(wiring: Chain, nodeId: string): Chain | null {
 }
 
 /** What is foretold of these; null of any other kind. */
-export function predictBeyond(output: Output, kind: ReadingKind, nodeId: string | null, frequencyHz: number, lessons: (frequencyHz: number) => Lessons): Predicted | null {
+export function predictBeyond(
+  output: Output, kind: ReadingKind, nodeId: string | null, frequencyHz: number, lessons: (frequencyHz: number) => Lessons,
+): Predicted | null {
   switch (kind) {
     case 'head-volts-amps': return { ...predictLineImpedance(output, frequencyHz, lessons(frequencyHz)), kind }
     case 'outward-impedance': {

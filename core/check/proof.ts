@@ -61,7 +61,8 @@ export function judgesOf(output: Output, predicted: readonly Predicted[], lesson
   return {
     lessons,
     foretold: (kind, nodeId, frequencyHz = null) => {
-      const plan = usual.get(checkKey(kind, nodeId)) ?? predictBare(output, kind, nodeId) ?? predictBeyond(output, kind, nodeId, frequencyHz ?? METER_HZ, lessons)
+      const plan = usual.get(checkKey(kind, nodeId)) ?? predictBare(output, kind, nodeId)
+        ?? predictBeyond(output, kind, nodeId, frequencyHz ?? METER_HZ, lessons)
       if (plan === null || plan.frequencyHz === null || kind !== 'line-impedance') return plan
       const hz = frequencyHz ?? METER_HZ
       return hz === plan.frequencyHz && lessons(hz).size === 0 ? plan : made(hz)

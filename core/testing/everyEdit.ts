@@ -64,6 +64,10 @@ const EDITS: Made = {
   'reading.withdraw': () => ({ kind: 'reading.withdraw', readingId: 'every-reading', withdrawn: true }),
   'leaving.add': () => ({ kind: 'leaving.add', leaving: { id: 'every-leaving', at: AT, outputId: '', nodeId: 'every-speaker', kind: 'coil-dcr', reason: 'the pair next door', who: null, withdrawn: false } }),
   'leaving.withdraw': () => ({ kind: 'leaving.withdraw', leavingId: 'every-leaving', withdrawn: true }),
+  'photo.add': () => ({
+    kind: 'photo.add', photo: { id: 'every-photo', at: AT, outputId: '', nodeId: 'every-speaker', hash: 'ab'.repeat(32), widthPx: 1600, heightPx: 1200, caption: 'behind the grille', who: null, withdrawn: false },
+  }),
+  'photo.withdraw': () => ({ kind: 'photo.withdraw', photoId: 'every-photo', withdrawn: true }),
   'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),
   'repair.withdraw': () => ({ kind: 'repair.withdraw', repairId: 'every-repair', withdrawn: true }),
   'node.remove': () => ({ kind: 'node.remove', nodeId: 'every-group', was: null }),
@@ -91,6 +95,7 @@ export function everyEdit(start: Job): SimpleEdit[] {
     const line = outputsOf(job).find(o => speakersOf(o.wiring).some(s => s.id === 'every-speaker'))?.id ?? ''
     if (edit.kind === 'reading.add') edit = { ...edit, reading: { ...edit.reading, outputId: line } }
     if (edit.kind === 'repair.add') edit = { ...edit, repair: { ...edit.repair, outputId: line } }
+    if (edit.kind === 'photo.add') edit = { ...edit, photo: { ...edit.photo, outputId: line } }
     if (edit.kind === 'leaving.add') edit = { ...edit, leaving: { ...edit.leaving, outputId: line } }
     job = applyEdit(job, edit).job
     return edit

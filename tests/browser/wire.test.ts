@@ -71,6 +71,33 @@ test('a bare run is named by keys alone: its pair typed, it runs on, crossed at 
   expect(await turns()).toEqual(['white straight', 'white straight', 'white straight'])
 })
 
+test('a bare run whose conductors nobody knows is told by battery and meter; a harness in as few trips as there can be', async () => {
+  const { browser } = world
+  const id = await world.putJob(jobOf('8 || 8'))
+  await world.go(`/jobs/${id}/wire`)
+  await browser.see('.line', 'not named')
+  await browser.press(Key.ARROW_RIGHT, Key.ARROW_RIGHT, 'b')
+  await browser.see('[role=dialog]', 'begin with the lead nearest to the rack')
+  await browser.press(Key.ESCAPE)
+  await browser.gone('[role=dialog]')
+  // The terminals of the first are known; then its run is told, and the next.
+  await browser.press(Key.ESCAPE, Key.ARROW_RIGHT, 'b')
+  await browser.click('[role=dialog] .answers button', 'plus')
+  await browser.gone('[role=dialog]')
+  await browser.press(Key.ARROW_RIGHT, 'b')
+  await browser.click('[role=dialog] .answers button', 'minus')
+  await browser.gone('[role=dialog]')
+  await browser.see('.line', 'crossed')
+  await browser.press(Key.ESCAPE, 'b')
+  await browser.type('[aria-label="Conductors in it"]', 'a dozen')
+  await browser.see('[role=dialog]', 'A whole number from 2 to 81.')
+  await browser.type('[aria-label="Conductors in it"]', '8')
+  await browser.see('[role=dialog]', '2 trips tell all of them apart, and there are no fewer.')
+  expect(await axeFinds(browser, THEMES[0]!)).toEqual([])
+  await settled()
+  expect((await world.readJob(id)).job.splices.map(s => s.start)).toEqual(['straight', 'crossed'])
+})
+
 test('left as it is, with the reason: it stays on the list, and is taken back', async () => {
   const { browser } = world
   const id = await world.putJob(boat())

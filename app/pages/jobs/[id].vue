@@ -89,6 +89,7 @@ onMounted(() => {
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
+        <a v-if="(store.job?.photos.size ?? 0) > 0" class="act" :href="`/api/jobs/${jobId}/archive`" download>with photos</a>
       </template>
       <CommonActions @keys="keysOpen = true" />
     </AppHeader>

@@ -22,7 +22,7 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
-import { ChecksDialog, FoundHere, SuspectsPanel } from './parts'
+import { ChecksDialog, FoundHere, PhotoStrip, SuspectsPanel } from './parts'
 
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
@@ -114,7 +114,10 @@ const standingOf = (stop: Stop) => proof.value ? standingAt(proof.value.standing
 const markOf = (stop: Stop) => proof.value ? markAt(proof.value.standing, stop.ask) : null
 
 const bindings = [...walkKeys({
-  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(), trace: () => { tracing.value = true }, wants: () => { wantsOpen.value = true }, leave: () => { tracing.value = false },
+  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(),
+  trace: () => { tracing.value = true },
+  wants: () => { wantsOpen.value = true },
+  leave: () => { tracing.value = false },
 }), ...common]
 useKeys(() => bindings)
 
@@ -144,6 +147,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
           <button v-if="!narrow" class="act find" type="button" @click="wantsOpen = true">what is asked <KeyCap of="w" /></button>
           <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
+          <p class="soft small">The meter is tried on something known first. After a repair the whole line is read once more.</p>
           <section v-for="pass in phases" :key="pass.phase" class="pass">
             <h3>{{ PHASE_WORDS[pass.phase] }}</h3>
             <ul class="stops">
@@ -170,6 +174,9 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <ReadingPanel
           v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
           @next="goOn" @keydown="leaveField" />
+        <PhotoStrip
+          v-if="!tracing" :key="`${selected.line.outputId} ${selected.speaker?.id ?? ''}`" :output-id="selected.line.outputId"
+          :node-id="selected.speaker?.id ?? null" :label="selected.speaker?.label ?? selected.line.output.label" />
         <FoundHere v-if="!tracing && selected.speaker" :key="selected.speaker.id" :output="selected.line.output" :speaker="selected.speaker" />
         <p v-if="tracing" class="back"><button class="act" type="button" @click="tracing = false">back to the reading</button> <button
           v-if="!narrow"

@@ -41,7 +41,8 @@ function inTwoWeeks(): void {
         <ChoiceRow
 :label="row.label" :choices="row.choices"
           :model-value="checks[row.key] as string" @update:model-value="set(row.key, $event as never)" /></div>
-      <p class="soft small">{{ total }} readings then. The impedance of each line is always asked for. What is not asked for is not proved: it is taken on trust.</p>
+      <p class="soft small">{{ total }} readings then. The impedance of each line is always asked for. What is not asked for is not
+        proved: it is taken on trust.</p>
       <div class="row"><h3>Check again</h3>
         <span class="day"><label class="soft small" for="again-on">on</label>
           <InputText id="again-on" type="date" size="small" :model-value="checks.again ?? ''" @change="setDay" />

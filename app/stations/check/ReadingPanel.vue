@@ -27,6 +27,7 @@ import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { TONES, toneOf, withoutLeads } from './taken'
 import { neighboursOf, usualHow, useHow } from './polarityTaken'
+import { behindOf, sameUpTo } from './sameBehind'
 import { useTaken } from './useTaken'
 import { LeaveIt, OtherEntry, PolarityEntry, ReadingHistory, SwitchOnNotice } from './parts'
 
@@ -63,7 +64,8 @@ const showsAll = ref(false)
 const kinds = computed((): ReadingKind[] => {
   const asked = new Set(proof.value?.asksAt.get(speaker?.id ?? null)?.flatMap(ask => ask.kinds) ?? [])
   const all = speaker ? READ_AT_SPEAKER : READ_AT_HEAD
-  const isUsual = (of: ReadingKind) => asked.has(of) || of === kind.value || (factsOf(of).proves && !isTurned(of)) || proof.value?.standing.has(checkKey(of, speaker?.id ?? null))
+  const stands = (of: ReadingKind) => proof.value?.standing.has(checkKey(of, speaker?.id ?? null))
+  const isUsual = (of: ReadingKind) => asked.has(of) || of === kind.value || (factsOf(of).proves && !isTurned(of)) || stands(of)
   return showsAll.value ? all : all.filter(of => isUsual(of) || of === 'line-dcr' || (isTurned(of) && asked.size === 0))
 })
 const possible = computed(() => (speaker ? READ_AT_SPEAKER : READ_AT_HEAD).length)
@@ -130,6 +132,18 @@ function readingOf(of: ReadingKind, value: ReadingValue): Reading {
     frequencyHz: of === kind.value ? frequencyHz.value : null, supersedes: correcting.value?.kind === of ? correcting.value.id : null,
     taken: taken.value, who: null, withdrawn: false,
   }
+}
+
+/** As it should be here, and so on up to another: only what is heard or seen, and well. */
+const upTo = ref('')
+const behind = computed(() => speaker && (isHeard(kind.value) || isTurned(kind.value)) ? behindOf(output, speaker.id) : [])
+function recordUpTo(): void {
+  const { value } = standing.value?.reading ?? {}
+  if (!value || !upTo.value) return
+  const edit = sameUpTo(output, readingOf(kind.value, value), upTo.value, newId)
+  const label = behind.value.find(s => s.id === upTo.value)?.label ?? ''
+  if (store.edit(edit)) store.say(`As here, up to ${label}: kept as one act`)
+  upTo.value = ''
 }
 
 function record(value: ReadingValue | null = draft.value): void {
@@ -269,6 +283,10 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
       </div>
       <p v-if="toneProblem" class="error-words" role="alert">{{ toneProblem }}</p>
     </details>
+    <p v-if="behind.length > 0 && isRecorded && standing?.verdict.grade === 'good' && !isBarred" class="same">
+      <label class="soft small">as here, up to <select v-model="upTo" aria-label="As here, up to which speaker"><option value="">–</option>
+        <option v-for="s in behind" :key="s.id" :value="s.id">{{ s.label }}</option></select></label>
+      <button class="act" type="button" :disabled="upTo === ''" @click="recordUpTo">record them</button></p>
     <LeaveIt v-if="standing && isRecorded && isBad" :key="standing.reading.id" :judged="standing" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :foretold="foretold" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
@@ -313,10 +331,12 @@ ol.steps { padding-left: 22px; }
 .result { margin-left: auto; }
 .acts { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .correcting { border-left: 4px solid var(--pen); padding-left: 10px; }
+.same { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
+.same select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 4px 8px; min-height: 40px; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
 .pad.heard { position: fixed; left: 0; right: 0; bottom: 0; margin: 0; }
-.reading:has(.heard), .reading:has(.polarity) { padding-bottom: 160px; }
+.reading:has(.heard), .reading:has(.answers.pad) { padding-bottom: 230px; }
 .heard { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; padding: 8px 16px; border-top: 1px solid var(--rule); }
 .heard :deep(button) { min-height: 56px; font-size: 18px; }
 .heard .both { grid-column: 1 / -1; }
@@ -349,11 +369,16 @@ ol.steps { padding-left: 22px; }
   .pad, .pad.heard { position: fixed; left: auto; right: 0; bottom: 0; width: min(42vw, 420px); margin: 0; z-index: 5; }
   .pad :deep(.key) { min-height: 44px; }
   .heard :deep(button) { min-height: 44px; }
-  .reading:has(.heard), .reading:has(.polarity) { padding-bottom: 0; }
+  .reading:has(.heard), .reading:has(.answers.pad) { padding-bottom: 0; }
 }
 @media (max-width: 760px) {
   .reading { gap: 7px; }
   .title { font-size: 19px; }
   .value input { font-size: 36px; }
 }
+</style>
+
+<style>
+/* What is scrolled to stands above the keys at the foot. */
+@media (min-height: 561px) { html:has(.pad.heard), html:has(.answers.pad) { scroll-padding-bottom: 230px; } }
 </style>

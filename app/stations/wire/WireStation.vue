@@ -27,7 +27,7 @@ import { useSelectionStore } from '~/stores/selection'
 import { runsOf } from './drawing'
 import { wireActions, WIRE_MOUSE_WORDS } from './keys'
 import LinePairs from './LinePairs.vue'
-import { ActionMenu, PlusDialog, ScheduleDialog, WirePane } from './parts'
+import { ActionMenu, BareRunDialog, PlusDialog, ScheduleDialog, WirePane } from './parts'
 import { useWireStore } from './wireStore'
 
 const store = useJobStore()
@@ -39,6 +39,7 @@ const { units } = useUnits()
 const { common, keysOpen, findOpen } = useJobKeys()
 const scheduleOpen = ref(false)
 const plusOpen = ref(false)
+const bareOpen = ref(false)
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const sheet = useTemplateRef<HTMLElement>('sheet')
 const width = useWidth(sheet)
@@ -108,6 +109,7 @@ const deeds = {
   }),
   forget: withLead((id) => { if (!store.edit(saySplice(store.opened, id, UNSTATED_SPLICE))) store.sayNot('Nothing is said of it.') }),
   read: withLead(() => goTo(check.path === '' ? match : check)),
+  bareRun: () => { bareOpen.value = true },
   schedule: () => { scheduleOpen.value = true },
   practice: () => { plusOpen.value = true },
   toSheet: () => goTo(match),
@@ -153,6 +155,7 @@ class="head" type="button" :aria-pressed="output.id === selected.selection.outpu
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
     </template>
     <ScheduleDialog v-if="scheduleOpen" v-model:open="scheduleOpen" />
+    <BareRunDialog v-if="bareOpen" v-model:open="bareOpen" />
     <PlusDialog v-if="plusOpen" v-model:open="plusOpen" />
     <ActionMenu ref="menu" :actions="bindings" :target="target" />
     <FindBox v-model:open="findOpen" :actions="bindings" :target="target" />

@@ -12,6 +12,7 @@ export interface WireDeeds {
   coils: () => void
   forget: () => void
   read: () => void
+  bareRun: () => void
   schedule: () => void
   practice: () => void
   toSheet: () => void
@@ -29,6 +30,7 @@ export function wireActions(deeds: WireDeeds): Action[] {
     { keys: ['Delete'], says: 'nothing is known of this lead', also: 'forget', group: 'change', to: lead, run: deeds.forget },
     { keys: ['l'], says: 'this line like the one before it', also: 'copy a harness', group: 'wire', to: ['rail', ...lead], row: 'like the line before', run: deeds.likeLine },
     { keys: ['r'], says: 'read which way round it is', also: 'polarity battery', group: 'read', to: ['speaker'], row: 'read polarity', run: deeds.read },
+    { keys: ['b'], says: 'which conductor is which: battery and meter', also: 'bare run harness trips unknown colours', group: 'read', to: ['rail', ...lead], row: 'which is which', run: deeds.bareRun },
     { keys: ['D'], says: 'cable schedule: ends, sizes, conductors, tags', also: 'cut list labels', group: 'build', to: ['rail', ...lead], row: 'schedule', run: deeds.schedule },
     { keys: ['g'], says: 'which of a pair is plus on this job', also: 'stripe convention rule', group: 'change', to: ['rail', ...lead], row: 'which is plus', run: deeds.practice },
     { keys: ['i'], says: 'the same on the run sheet', group: 'about', to: ['speaker', 'rail'], run: deeds.toSheet },

@@ -2,6 +2,7 @@ import { checks } from './checks/section'
 import { details } from './details/section'
 import { kinds } from './kinds/section'
 import { leavings } from './leavings/section'
+import { photos } from './photos/section'
 import { practice } from './practice/section'
 import { readings } from './readings/section'
 import { repairs } from './repairs/section'
@@ -15,7 +16,9 @@ import { wiring } from './wiring/section'
 import { zones } from './zones/section'
 
 /** What each section does, by the name of its shape. */
-const BY_NAME: { [N in SectionName]: Section<N> } = { details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings }
+const BY_NAME: { [N in SectionName]: Section<N> } = {
+  details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings, photos,
+}
 
 /** Every section, as whoever goes over all of them sees it. */
 export const SECTIONS = Object.values(BY_NAME) as readonly Section<SectionName>[]

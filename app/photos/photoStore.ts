@@ -1,0 +1,96 @@
+import { computed, shallowRef } from 'vue'
+import { defineStore } from 'pinia'
+import { MOST_PHOTOS, type Photo } from '#core/job/sections/photos/schema'
+import { api, ApiError } from '~/api/client'
+import { newId } from '~/api/ids'
+import { photoShelf } from '~/storage/device'
+import { useJobStore } from '~/stores/job'
+import { scaleDown } from './scaleDown'
+import { photoKey, readWaiting, writeWaiting, type WaitingPhoto } from './waitingPhoto'
+
+const AGAIN_MS = 8000
+
+/**
+ * Photos of the opened job. One that was taken is on this device from that moment, and let go when its bytes are with the server and the job names it; what
+ * cannot be kept or sent stays in front of the person with the reason.
+ */
+export const usePhotoStore = defineStore('photos', () => {
+  const jobs = useJobStore()
+  const waiting = shallowRef<WaitingPhoto[]>([])
+  /** The device keeps none: what waits lives in this page alone. */
+  const isUnkept = shallowRef(false)
+  const problem = shallowRef('')
+  let isSending = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const photos = computed((): Photo[] => jobs.job ? [...jobs.job.photos].filter(p => !p.withdrawn) : [])
+  const isFull = computed(() => (jobs.job?.photos.size ?? 0) + waiting.value.length >= MOST_PHOTOS)
+  const here = computed(() => waiting.value.filter(w => w.jobId === jobs.id))
+
+  async function look(): Promise<void> {
+    waiting.value = (await photoShelf.all()).flatMap(([, text]) => readWaiting(text) ?? [])
+    isUnkept.value = photoShelf.isUnkept()
+  }
+
+  async function take(file: Blob, place: { outputId: string, nodeId: string | null }): Promise<void> {
+    problem.value = ''
+    if (isFull.value) {
+      problem.value = `${MOST_PHOTOS} photos, as many as a job can hold: this one is not taken. Take one off first.`
+      return
+    }
+    try {
+      const { base64, widthPx, heightPx } = await scaleDown(file)
+      const photo = { id: newId(), at: new Date().toISOString(), ...place, widthPx, heightPx, caption: '', who: null, withdrawn: false }
+      const taken: WaitingPhoto = { jobId: jobs.id, photo, base64 }
+      waiting.value = [...waiting.value, taken]
+      await photoShelf.put([[photoKey(taken), writeWaiting(taken)]])
+      isUnkept.value = photoShelf.isUnkept()
+    }
+    catch {
+      problem.value = 'This is no picture that the browser can read. Nothing was taken.'
+      return
+    }
+    void send()
+  }
+
+  /** Sends what waits of the opened job, one after the other. */
+  async function send(): Promise<void> {
+    if (isSending) return
+    isSending = true
+    clearTimeout(timer)
+    try {
+      for (const one of here.value) {
+        const { hash } = await api<{ hash: string }>('/photos', { method: 'POST', body: { base64: one.base64 } })
+        if (jobs.id !== one.jobId || !jobs.job) return
+        // Sent by another window meanwhile, it is there.
+        if (!jobs.job.photos.get(one.photo.id) && !jobs.edit({ kind: 'photo.add', photo: { ...one.photo, hash } })) {
+          problem.value = 'The job did not take this photo. It stays here; take it off, or try again.'
+          return
+        }
+        await letGo(one)
+      }
+      problem.value = ''
+    }
+    catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      problem.value = error.isAway ? '' : error.message
+      if (error.isAway) timer = setTimeout(() => void send(), AGAIN_MS)
+    }
+    finally {
+      isSending = false
+    }
+  }
+
+  async function letGo(one: WaitingPhoto): Promise<void> {
+    waiting.value = waiting.value.filter(w => w !== one)
+    await photoShelf.remove([photoKey(one)])
+    isUnkept.value = photoShelf.isUnkept()
+  }
+
+  async function open(): Promise<void> {
+    await look()
+    await send()
+  }
+
+  return { photos, waiting: here, isUnkept, isFull, problem, take, open, send, letGo }
+})
