@@ -12,7 +12,8 @@ export function behindOf(output: Output, nodeId: string): { id: string, label: s
 }
 
 /**
- * What was read of one speaker, of all behind it up to another as well, each with a note that says so. What is heard beside a neighbour is heard beside the one before.
+ * What was read of one speaker, of all behind it up to another as well, each with a note that says so. What is heard beside a
+ * neighbour is heard beside the one before.
  * Null for a reading that is measured: no two read the same ohms.
  */
 export function sameUpTo(output: Output, reading: Reading, lastId: string, newId: () => string): Edit | null {
