@@ -1,7 +1,6 @@
 import { demoGear } from '../demo/gear'
 import { bandstand } from '../demo/bandstand'
 import { fernhollow } from '../demo/fernhollow'
-import { loft } from '../demo/loft'
 import { marigold } from '../demo/marigold'
 import { Records } from '#core/job/records'
 import { Key } from '../tests/support/browser'
@@ -40,11 +39,11 @@ try {
   await take('quick-match', line('(4 ohm 50 W + 4 ohm 50 W) || (4 ohm 50 W + 4 ohm 50 W) on 300 W at 4, 180 W at 8, from 2'), '.answer')
   await take('space', `/jobs/${fern}/space?space=fh-space-fern`, '.plan')
   await take('run-sheet', `/jobs/${fern}?line=fh-fern`, '.rail-row', [Key.ARROW_RIGHT, ...new Array<string>(7).fill(Key.ARROW_RIGHT)])
-  await take('valve', `/jobs/${ids.get(loft.name)!}?line=rl-head`, '.rail-row', [Key.HOME, 'e'], '.steps')
   await take('impedance', `/jobs/${ids.get(bandstand.name)!}?line=mm-left`, '.rail-row', [Key.HOME, 'g'], '[role=slider]')
   await take('match', `/jobs/${ids.get(bandstand.name)!}?line=mm-left`, '.rail-row', [Key.HOME, 'G'], '.verdict')
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
+  await take('wire', `/jobs/${boat}/wire?line=mg-saloon`, '.line')
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await take('amplifiers', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'F'], '.set .leads')
   await take('what-if', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'W'], '[role=dialog] .keep')

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { MOST_PHOTO_BYTES, MOST_PHOTOS } from '#core/job/sections/photos/schema'
+import { MOST_SPACES } from '#core/job/sections/spaces/schema'
 import { archiveNameOf, checkEntries, hashOfEntry, JOB_ENTRY, photoEntry, type Entry } from './archive'
 import { MOST_ARCHIVE_BYTES } from './archiveSize'
 import { LONGEST_FILE } from './plainMatch'
@@ -12,7 +13,7 @@ test('what an archive of a job holds, and no more', () => {
   checkEntries([job, { name: 'photos/', sizeBytes: 0 }, photo(1), photo(2, MOST_PHOTO_BYTES)])
   checkEntries([job, ...Array.from({ length: MOST_PHOTOS }, (_, k) => photo(k))])
   expect([hashOfEntry(photoEntry(hash(7))), hashOfEntry(JOB_ENTRY), archiveNameOf('a-boat.plainmatch.json')]).toEqual([hash(7), null, 'a-boat.plainmatch.zip'])
-  expect(MOST_ARCHIVE_BYTES).toBeGreaterThan(LONGEST_FILE + MOST_PHOTOS * MOST_PHOTO_BYTES)
+  expect(MOST_ARCHIVE_BYTES).toBeGreaterThan(LONGEST_FILE + (MOST_PHOTOS + MOST_SPACES) * MOST_PHOTO_BYTES)
 })
 
 test.each<[string, Entry[], RegExp]>([
@@ -21,7 +22,7 @@ test.each<[string, Entry[], RegExp]>([
   ['a way out of the folder', [job, { name: '../photos/x.jpg', sizeBytes: 1 }], /does not belong/],
   ['a photo under another name', [job, { name: 'photos/boat.jpg', sizeBytes: 1 }], /does not belong/],
   ['one twice', [job, photo(1), photo(1)], /twice/],
-  ['too many', [job, ...Array.from({ length: MOST_PHOTOS + 1 }, (_, k) => photo(k))], /More than 300 photos/],
+  ['too many', [job, ...Array.from({ length: MOST_PHOTOS + MOST_SPACES + 1 }, (_, k) => photo(k))], /More than 600 pictures/],
   ['a photo too large', [job, photo(1, MOST_PHOTO_BYTES + 1)], /larger than a photo/],
   ['a job too large', [{ ...job, sizeBytes: LONGEST_FILE + 1 }], /larger than 20 MB/],
 ])('refused: %s', (_, entries, says) => expect(() => checkEntries(entries)).toThrow(says))

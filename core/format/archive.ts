@@ -1,4 +1,5 @@
 import { MOST_PHOTO_BYTES, MOST_PHOTOS } from '#core/job/sections/photos/schema'
+import { MOST_SPACES } from '#core/job/sections/spaces/schema'
 import { InputError } from '#core/quantity/inputError'
 import { LONGEST_FILE } from './plainMatch'
 
@@ -23,7 +24,7 @@ export function checkEntries(entries: readonly Entry[]): void {
   const odd = names.find(e => e.name !== JOB_ENTRY && !PHOTO.test(e.name))
   if (odd) refuse(`“${odd.name.slice(0, 60)}” does not belong in the archive of a job.`)
   if (new Set(names.map(e => e.name)).size < names.length) refuse('A file is in this archive twice.')
-  if (names.length > MOST_PHOTOS + 1) refuse(`More than ${MOST_PHOTOS} photos: a job holds no more.`)
+  if (names.length > MOST_PHOTOS + MOST_SPACES + 1) refuse(`More than ${MOST_PHOTOS + MOST_SPACES} pictures: a job holds no more.`)
   const large = names.find(e => e.sizeBytes > (e.name === JOB_ENTRY ? LONGEST_FILE : MOST_PHOTO_BYTES))
   if (large) refuse(large.name === JOB_ENTRY ? `The job in it is larger than ${LONGEST_FILE / 1e6} MB.` : `“${large.name.slice(0, 20)}…” is larger than a photo of a job.`)
 }

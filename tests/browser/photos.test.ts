@@ -5,6 +5,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { By } from 'selenium-webdriver'
 import { strToU8, zipSync } from 'fflate'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
+import { demoJobs } from '../../demo'
 import { World } from '../support/world'
 
 let world: World
@@ -100,4 +101,37 @@ test('an archive out, and in again as another job with its photo; one that was c
   await browser.see('.row')
   await choose('input[type=file]', changed)
   await browser.see('[role=alert]', 'is not what its name says')
+}, 60_000)
+
+test('the building’s own plan under the floor: a picture, scaled by two points and a length, faded; the walk shows on it', async () => {
+  const { browser } = world
+  await browser.size(1280, 800)
+  const { job: garden } = demoJobs[0]!
+  const id = await world.putJob(garden)
+  const space = garden.spaces.find(s => s.spots.some(p => p.nodeId !== null))!
+  await world.go(`/jobs/${id}/space?space=${space.id}`)
+  await browser.see('.plan')
+  await browser.press('e')
+  await browser.click('.space-form summary', 'The building’s own plan')
+  await choose('.picture input[type=file]', picture)
+  const pictureOf = async () => (await world.readJob(id)).job.spaces.find(s => s.id === space.id)!.picture
+  const fitted = (await until(pictureOf, p => p !== null))!
+  await browser.see('.plan image')
+  await browser.click('.picture .tap', 'strong')
+  // Two points 200 px apart on the drawing.
+  const floor = await browser.see('.plan .drawing svg .walls')
+  const pressAt = async (x: number) => { await browser.driver.actions().move({ origin: floor as never, x, y: 0 }).click().perform() }
+  await pressAt(-100)
+  await browser.click('.picture .tap', 'first point at the cross')
+  await pressAt(100)
+  await browser.click('.picture .tap', 'second point at the cross')
+  const now = Number.parseFloat((await browser.text('.picture .moves .soft.small:last-child')).replace(' m now', ''))
+  await browser.fill('Between them it is', `${(now * 2).toFixed(2)} m`, '.picture')
+  const scaled = (await until(pictureOf, p => p!.mPerPx > fitted.mPerPx * 1.5))!
+  expect([Math.abs(scaled.mPerPx / fitted.mPerPx / 2 - 1) < 0.05, scaled.fade]).toEqual([true, 0.8])
+  const speaker = space.spots.find(p => p.nodeId !== null)!.nodeId!
+  const line = garden.amplifiers.flatMap(a => a.outputs).find(o => o.wiring.children.some(c => c.node.id === speaker))!
+  await world.go(`/jobs/${id}/check?line=${line.id}&speaker=${speaker}`)
+  await browser.see('.on-plan', `${space.name}: filled is here`)
+  await browser.see('.on-plan image')
 }, 60_000)

@@ -51,6 +51,7 @@ test('one press at a place that is well, and all behind it in one act; what is l
   await browser.run('const s = document.querySelector(".same select"); s.value = arguments[0]; s.dispatchEvent(new Event("change"))', ids[2])
   await browser.click('.same .act', 'record them')
   await browser.see('.said.shown', 'As here, up to 03: kept as one act')
+  await browser.run('scrollTo(0, 0)')
   await browser.click('.places .place', '03')
   await browser.click('.kinds .tab', 'polarity heard')
   await browser.click('.answers button', 'hollow')

@@ -22,7 +22,7 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
-import { ChecksDialog, FoundHere, PhotoStrip, SuspectsPanel } from './parts'
+import { ChecksDialog, FoundHere, PhotoStrip, PlaceOnPlan, SuspectsPanel } from './parts'
 
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
@@ -69,12 +69,16 @@ function step(by: 1 | -1): void {
   go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
 }
 /** The next place not proved yet. */
+const nextId = computed(() => nextStop()?.speaker?.id ?? null)
 function goOn(): void {
+  go(nextStop() ?? undefined)
+}
+function nextStop(): Stop | null {
   // Nothing with the amplifier on while that is not safe; where all else is read, the place says why it stops.
   const isProved = (s: Stop) => proof.value !== null && ['good', 'left'].includes(stateOf(proof.value.standing, s.ask))
   const safe = trace.mayBeOn ? stops.value : stops.value.filter(s => amplifierFor(s.kind) === 'off')
   const next = nextOpen(safe, safe.indexOf(stops.value[at.value]!), isProved)
-  go((next && !isProved(next) ? next : nextOpen(stops.value, at.value, isProved)) ?? undefined)
+  return next && !isProved(next) ? next : nextOpen(stops.value, at.value, isProved)
 }
 function otherLine(by: 1 | -1): void {
   const k = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)
@@ -174,6 +178,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <ReadingPanel
           v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
           @next="goOn" @keydown="leaveField" />
+        <PlaceOnPlan v-if="!tracing && selected.speaker" :node-id="selected.speaker.id" :next-id="nextId" />
         <PhotoStrip
           v-if="!tracing" :key="`${selected.line.outputId} ${selected.speaker?.id ?? ''}`" :output-id="selected.line.outputId"
           :node-id="selected.speaker?.id ?? null" :label="selected.speaker?.label ?? selected.line.output.label" />

@@ -3,6 +3,7 @@ import { fetchedLater } from '~/composables/fetchedLater'
 /** What follows a reading: the place and its keys do not wait for it. */
 export const FoundHere = fetchedLater(() => import('./FoundHere.vue'))
 /** Of a speaker that is read which way round. */
+export const PlaceOnPlan = fetchedLater(() => import('./PlaceOnPlan.vue'))
 export const PolarityEntry = fetchedLater(() => import('./PolarityEntry.vue'))
 export const ChecksDialog = fetchedLater(() => import('./ChecksDialog.vue'))
 export const LeaveIt = fetchedLater(() => import('./LeaveIt.vue'))

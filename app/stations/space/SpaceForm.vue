@@ -24,6 +24,7 @@ import GearPick from '~/components/gear/GearPick.vue'
 import { useUnits } from '~/composables/useUnits'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useJobStore } from '~/stores/job'
+import PictureForm from './PictureForm.vue'
 import { useSpaceStore } from './spaceStore'
 
 /** What a space is: its floor, its use, what hangs there; and of the places chosen, how high and where they face. */
@@ -187,6 +188,10 @@ const setChosen = (to: Partial<Pick<Spot, 'heightM' | 'aim'>>) => store.edit(set
             :model-value="space.peaks" aria-label="kept for peaks" :options="peaks" option-label="label" option-value="value" size="small"
             @update:model-value="emit('set', { peaks: $event })" /></label>
       </div>
+    </details>
+    <details class="part">
+      <summary>The building’s own plan <span class="soft small">{{ space.picture ? 'under the floor' : 'none' }}</span></summary>
+      <div class="more"><PictureForm :space="space" @set="emit('set', $event)" /></div>
     </details>
     <details class="part">
       <summary>Cable and ceiling <span class="soft small">{{ cableWords }}</span></summary>

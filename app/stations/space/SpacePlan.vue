@@ -40,6 +40,11 @@ const isUp = ({ aim }: Spot) => aim !== null && Math.sin(aim.turnDeg * Math.PI /
 const scale = computed(() => planScale(space.value.outline, width, height, kept.value.spots.some(isUp) ? TAG_ROOM : EDGE.top))
 const walls = computed(() => space.value.outline.map(p => `${scale.value.x(p.xM).toFixed(1)},${scale.value.y(p.yM).toFixed(1)}`).join(' '))
 const wallsCss = computed(() => space.value.outline.map(p => `${scale.value.x(p.xM).toFixed(1)}px ${scale.value.y(p.yM).toFixed(1)}px`).join(', '))
+/** The building's own plan, as large as its scale says. */
+const picturePx = computed(() => {
+  const { widthPx, heightPx, mPerPx } = space.value.picture ?? { widthPx: 0, heightPx: 0, mPerPx: 0 }
+  return { width: widthPx * mPerPx * scale.value.pxPerM, height: heightPx * mPerPx * scale.value.pxPerM }
+})
 const along = computed(() => rulerMarks(box.value.lengthM, scale.value.pxPerM, units.value))
 const across = computed(() => rulerMarks(box.value.widthM, scale.value.pxPerM, units.value))
 const unit = computed(() => units.value === 'metric' ? 'm' : 'ft')
@@ -174,6 +179,10 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
       <svg
         ref="svg" :width="scale.width" :height="scale.height" role="group" :aria-label="spokenPlan" @mousemove="pointer = placeOf($event)"
         @mouseleave="pointer = null" @click="pressFloor">
+        <image
+          v-if="space.picture" class="picture" :href="`/api/photos/${space.picture.hash}`" :width="picturePx.width" :height="picturePx.height"
+          :x="-picturePx.width / 2" :y="-picturePx.height / 2" :opacity="space.picture.fade" preserveAspectRatio="none"
+          :transform="`translate(${scale.x(space.picture.xM)} ${scale.y(space.picture.yM)}) rotate(${space.picture.turnDeg})`" />
         <g class="ruler" aria-hidden="true">
           <g v-for="mark in along" :key="`x${mark.m}`" :transform="`translate(${scale.x(box.fromXM + mark.m)} ${scale.height - EDGE.bottom})`">
             <path d="M0 0 V6" /><text y="19">{{ mark.text }}</text>
@@ -252,6 +261,7 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
 .clip { position: absolute; inset: 0; pointer-events: none; }
 .shade { position: absolute; }
 svg { position: relative; display: block; overflow: visible; touch-action: pan-y; }
+.picture { pointer-events: none; }
 .ruler path { stroke: var(--rule-strong); }
 .ruler text { font-size: 12.5px; fill: var(--ink-soft); text-anchor: middle; }
 .ruler .end { text-anchor: end; }

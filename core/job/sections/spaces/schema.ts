@@ -6,6 +6,7 @@ import { MOST_PLACES } from '#core/room/layout'
 import { areaM2, crossingWalls, rectangle } from '#core/room/outline'
 import { MOST_CORNERS } from '#core/room/sides'
 import { SLACK } from '#core/room/walls'
+import { MOST_PHOTO_PX, photoHash } from '../photos/schema'
 
 /** The rooms of a job: what each is for, its floor, and the places where speakers hang or are to hang. */
 
@@ -17,6 +18,7 @@ const outlineSchema = z.array(z.strictObject(placeFields)).min(3, 'must have at 
 
 /** What is over the heads; it decides how a speaker is held, not how loud it is. */
 export const CEILINGS = ['not-known', 'tiles', 'closed', 'open', 'outdoors'] as const
+const pixels = z.int().min(1).max(MOST_PHOTO_PX)
 /** Levels of a measured place. */
 const level = bounded('dB', 0, 150)
 
@@ -63,6 +65,10 @@ export const spaceFields = {
   slack: bounded('', 0, 2),
   /** What is known of the listing that the local code asks of cable here. */
   cableRemark: plainText(200),
+  /** The building's own plan under the floor, a picture that is kept as photos are; null: none. `fade`: how strong it is shown, 0 to 1. */
+  picture: z.strictObject({
+    hash: photoHash, widthPx: pixels, heightPx: pixels, mPerPx: bounded('m', 1e-5, 10), ...placeFields, turnDeg: bounded('°', -360, 360), fade: bounded('', 0, 1),
+  }).nullable(),
 }
 export const MOST_SPACES = 300
 export const MOST_MEASURED = 500
@@ -75,6 +81,6 @@ export type Space = z.infer<typeof spaceSchema>
 export function plainSpace(id: string, name: string): Space {
   return {
     id, name, floor: '', use: 'lively-background', outline: rectangle(8, 6), heightM: 3, earsM: EARS[0].earsM, ceiling: 'not-known', noiseDb: null, overDb: null, peaks: DEFAULT_PEAKS,
-    overlap: DEFAULT_OVERLAP, turnDeg: 0, kindId: null, tapW: null, entry: { xM: 0, yM: 0 }, rackM: null, slack: SLACK, cableRemark: '', spots: [], measured: [],
+    overlap: DEFAULT_OVERLAP, turnDeg: 0, kindId: null, tapW: null, entry: { xM: 0, yM: 0 }, rackM: null, slack: SLACK, cableRemark: '', picture: null, spots: [], measured: [],
   }
 }

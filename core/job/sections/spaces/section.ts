@@ -102,7 +102,7 @@ export const spaces: Section<'spaces'> = {
   },
   fields: {
     floor: 'storey', use: 'use', outline: 'floor', heightM: 'height', earsM: 'height of ears', ceiling: 'ceiling', noiseDb: 'noise', overDb: 'level above the noise', peaks: 'reserve for peaks',
-    overlap: 'overlap', turnDeg: 'turn of the grid', tapW: 'tap', entry: 'place where the cable comes in', rackM: 'length from the rack', slack: 'slack', cableRemark: 'remark on the cable',
+    overlap: 'overlap', turnDeg: 'turn of the grid', tapW: 'tap', entry: 'place where the cable comes in', rackM: 'length from the rack', slack: 'slack', cableRemark: 'remark on the cable', picture: 'picture of the plan',
     xM: 'place', yM: 'place', aim: 'aim', nodeId: 'speaker', spots: 'places', measured: 'measured levels', spaces: 'spaces', db: 'level',
   },
   lists: {

@@ -11,7 +11,8 @@ export default route(async (event, db) => {
   const document = await readWhole(db, jobIdOf(event))
   if (!document) throw noSuchJob()
   const files: Zippable = { [JOB_ENTRY]: strToU8(writeDocument(inSchemaOrder(document))) }
-  for (const hash of new Set(document.photos.filter(p => !p.withdrawn).map(p => p.hash))) {
+  const hashes = [...document.photos.filter(p => !p.withdrawn).map(p => p.hash), ...document.spaces.flatMap(s => s.picture?.hash ?? [])]
+  for (const hash of new Set(hashes)) {
     const bytes = await photoBytes(db, hash)
     // Pictures are packed already.
     if (bytes) files[photoEntry(hash)] = [new Uint8Array(bytes), { level: 0 }]
