@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Grade } from '#core/check/verdict'
-import { GRADE_WORDS } from '#core/check/words'
+import { GRADE_WORDS } from '#core/check/gradeWords'
 
 const { grade, words = '', large = false } = defineProps<{ grade: Grade, words?: string, large?: boolean }>()
 </script>

@@ -2,3 +2,5 @@ import { fetchedLater } from '~/composables/fetchedLater'
 
 /** What of a job's page is not wanted for its first picture. */
 export const JobName = fetchedLater(() => import('./JobName.vue'))
+/** What was not taken is told; it cannot be, before something was done. */
+export const RefusalNotice = fetchedLater(() => import('~/components/shell/RefusalNotice.vue'))

@@ -6,7 +6,9 @@ import type { Job, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { predictLine } from './predict'
 import { checkKey, firstWrong, historyOf, proveLine } from './proof'
 import { isWrong, judge } from './verdict'
-import { GRADE_WORDS, MARKS, plannedWords, SOUND_WORDS, takenWords, valueWords, verdictWords, VERDICT_TAGS } from './words'
+import { GRADE_WORDS, MARKS, plannedWords } from './gradeWords'
+import { verdictWords } from './signs'
+import { SOUND_WORDS, takenWords, valueWords, VERDICT_TAGS } from './words'
 
 const driver8 = (job: Job) => nodeIds(outputOf(job)).reduce((j, id) => withBranch(j, id, b => b.node.kind === 'speaker' ? { ...b, node: { ...b.node, driverOhm: 8 } } : b), job)
 const foretold = (job: Job, kind: ReadingKind) => predictLine(outputOf(job)).find(p => p.kind === kind)!

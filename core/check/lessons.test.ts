@@ -6,7 +6,7 @@ import { outputsOf, speakersOf } from '#core/job/tree'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { predictLine, predictLineImpedance } from './predict'
 import { makeProver } from './proveJob'
-import { verdictWords } from './words'
+import { verdictWords } from './signs'
 
 /** What one reading tells of other units of its model, and the tone of a reading. By hand: square root of the sum of squares; Z = R + jωL, R − j/ωC. */
 

@@ -2,7 +2,7 @@ import type { ReadingKind } from '#core/job/schema'
 import type { Ask } from './asked'
 import { checkKey, isBad, type JudgedReading, type LineProof } from './proof'
 import type { Grade } from './verdict'
-import { KIND_WORDS, MARKS } from './words'
+import { MARKS, KIND_NAMES } from './gradeWords'
 
 /** What is known of the places to prove of one speaker, as they are marked beside it. */
 export interface Mark {
@@ -30,5 +30,5 @@ export function markAt(standing: LineProof['standing'], ask: Ask): Mark {
   const kind = judged?.reading.kind ?? ask.kinds[0]!
   const grade = judged === null ? null : judged.left ? 'left' : judged.verdict.grade
   const { mark, says } = grade === null ? { mark: '·', says: 'not read' } : grade === 'left' ? { mark: '–', says: 'found and left' } : MARKS[grade]
-  return { kind, grade, mark, says: `${KIND_WORDS[kind].short} ${says}` }
+  return { kind, grade, mark, says: `${KIND_NAMES[kind]} ${says}` }
 }

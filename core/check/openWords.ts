@@ -1,13 +1,13 @@
 import type { LineProof } from './proof'
 import { stateOf } from './proof'
-import { KIND_WORDS } from './words'
+import { KIND_NAMES } from './gradeWords'
 
 /** What of a line is not proved, in one sentence: "Not proved yet: line impedance; coil DCR of 04 to 06; polarity of 02 and 05." Empty where all is. */
 export function openWords({ asks, standing }: Pick<LineProof, 'asks' | 'standing'>): string {
   const open = new Map<string, string[]>()
   const all = new Map<string, string[]>()
   for (const ask of asks) {
-    const name = KIND_WORDS[ask.kinds[0]!].short
+    const name = KIND_NAMES[ask.kinds[0]!]
     const label = ask.speaker?.label ?? ''
     all.set(name, [...all.get(name) ?? [], label])
     const state = stateOf(standing, ask)
@@ -24,5 +24,5 @@ export function openWords({ asks, standing }: Pick<LineProof, 'asks' | 'standing
 
 /** What was found and left, each with its reason. */
 export function leftWords({ standing }: Pick<LineProof, 'standing'>, labelOf: (nodeId: string | null) => string): string[] {
-  return [...standing.values()].flatMap(({ left, reading }) => left ? [`${labelOf(reading.nodeId)} ${KIND_WORDS[reading.kind].short}, found and left: ${left.reason}`] : [])
+  return [...standing.values()].flatMap(({ left, reading }) => left ? [`${labelOf(reading.nodeId)} ${KIND_NAMES[reading.kind]}, found and left: ${left.reason}`] : [])
 }

@@ -12,7 +12,7 @@ import { proveLine } from './proof'
 import { asCurve } from '#core/network/element'
 import { dcrAt, METER_HZ } from './readingBands'
 import { judge } from './verdict'
-import { verdictWords } from './words'
+import { verdictWords } from './signs'
 
 /** A reading proves only what it could have refuted. Common practice, no source; the figures by Kirchhoff. */
 

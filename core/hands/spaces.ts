@@ -1,7 +1,7 @@
 import { same } from '#core/quantity/same'
 import { isKnown, lineVoltsOf } from '#core/amplifier/index'
 import type { Cable } from '#core/quantity/cable'
-import { MOST_PLACES } from '#core/room/layout'
+import { MOST_PLACES } from '#core/room/limits'
 import { boxOf, contains, type Place } from '#core/room/outline'
 import { leadLengthsM, walkOrder } from '#core/room/walls'
 import { applyEdit } from '#core/job/apply'

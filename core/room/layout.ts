@@ -1,5 +1,6 @@
 import { boxOf, contains, type Outline, type Place } from './outline'
 import type { Overlap } from './coverage'
+import { MOST_PLACES } from './limits'
 
 /** A grid of speakers over a floor. Distances in metres. */
 export interface Layout {
@@ -14,7 +15,6 @@ export interface Layout {
 
 /** Steps so small that they are only rounding of feet and tenths. */
 const ROUNDING = 1e-6
-export const MOST_PLACES = 400
 
 /**
  * Fits a grid to a floor: never wider than asked, evenly spread, half a step from the walls. Turned, the grid is fitted to the floor's box as seen along it.

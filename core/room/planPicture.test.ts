@@ -12,7 +12,8 @@ function onFloor({ widthPx, heightPx, mPerPx, xM, yM, turnDeg }: PlanPicture, px
 test('two points and a length: they are so far apart then, and the first is where it was', () => {
   const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
   const pixel = fc.tuple(number(0, 1600), number(0, 900))
-  fc.assert(fc.property(number(0.001, 0.2), number(-50, 50), number(-50, 50), number(-180, 180), pixel, pixel, number(0.1, 80), (mPerPx, xM, yM, turnDeg, [ax, ay], [bx, by], lengthM) => {
+  const placed = [number(0.001, 0.2), number(-50, 50), number(-50, 50), number(-180, 180)] as const
+  fc.assert(fc.property(...placed, pixel, pixel, number(0.1, 80), (mPerPx, xM, yM, turnDeg, [ax, ay], [bx, by], lengthM) => {
     fc.pre(Math.hypot(ax - bx, ay - by) > 1)
     const picture: PlanPicture = { widthPx: 1600, heightPx: 900, mPerPx, xM, yM, turnDeg }
     const [a, b] = [onFloor(picture, ax, ay), onFloor(picture, bx, by)]

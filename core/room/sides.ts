@@ -2,13 +2,13 @@ import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeNumber } from '#core/quantity/write'
 import { areaM2, crossingWalls, rectangle, type Outline, type Place } from './outline'
+import { MOST_CORNERS } from './limits'
 
 /** A floor as it is typed: "18 x 9 m", or its walls one after the other with the turn between them: "12 right 4 right 3 left 5 right 9 right 9". */
 
 const EXAMPLES = ['18 x 9 m', '12 right 4 right 3 left 5 right 9 right 9'] as const
 /** Walls that a person measured seldom close to the millimetre; a gap up to this is closed, metres. */
 const GAP_M = 0.1
-export const MOST_CORNERS = 60
 
 /**
  * Reads a floor. Walls are walked along: the first to the right, at each *right* or *left* a quarter turn; the last one has to end where the first began.

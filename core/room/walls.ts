@@ -2,9 +2,6 @@ import type { Place } from './outline'
 
 /** The order in which cable reaches the speakers of a space, and how much of it. Cable follows walls: along and across, never askew. */
 
-/** What is added for bends, drops to the unit and what is cut off. Common practice, no source: a tenth. */
-export const SLACK = 0.1
-
 /** Metres along walls between two places. */
 export const alongWallsM = (a: Place, b: Place) => Math.abs(a.xM - b.xM) + Math.abs(a.yM - b.yM)
 

@@ -1,6 +1,8 @@
+import type { StripeSchoolId } from './stripeIds'
+
 /** One school of which conductor of a pair is the plus one. */
 export interface StripeSchool {
-  id: string
+  id: StripeSchoolId
   name: string
   says: string
   /** Where it is usual. */
@@ -18,10 +20,6 @@ export const STRIPE_SCHOOLS = [
     suits: 'loose speaker cable, where one of two like conductors is marked',
   },
 ] as const satisfies readonly StripeSchool[]
-
-export type StripeSchoolId = (typeof STRIPE_SCHOOLS)[number]['id']
-
-export const DEFAULT_STRIPE: StripeSchoolId = 'plain-is-plus'
 
 export function stripeSchool(id: StripeSchoolId): StripeSchool {
   return STRIPE_SCHOOLS.find(school => school.id === id)!

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { asCurve } from '#core/network/element'
 import { proveLine } from '#core/check/proof'
-import { FAULT_WORDS } from '#core/check/words'
+import { FAULT_WORDS } from '#core/check/faultWords'
 import { Records } from '#core/job/records'
 import { same } from '#core/quantity/same'
 import { turnedRound } from '#core/faults/turnedRound'

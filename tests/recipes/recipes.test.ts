@@ -27,13 +27,13 @@ interface Recipe {
   names: string[]
 }
 const RECIPES: Recipe[] = [
-  { name: 'a fault', plants: [[`${SECTIONS}repairs/schema.ts`, '\'something-else\',\n', '\'something-else\', \'control-stuck\',\n']], speaksOf: /control-stuck/, names: ['core/check/words.ts'] },
+  { name: 'a fault', plants: [[`${SECTIONS}repairs/schema.ts`, '\'something-else\',\n', '\'something-else\', \'control-stuck\',\n']], speaksOf: /control-stuck/, names: ['core/check/faultWords.ts'] },
   {
-    name: 'a reading kind', speaksOf: /dampness/, names: ['core/check/words.ts', 'core/trace/evidence.ts'],
+    name: 'a reading kind', speaksOf: /dampness/, names: ['core/check/gradeWords.ts', 'core/check/signs.ts', 'core/check/words.ts', 'core/trace/evidence.ts'],
     plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'dampness\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, isOfTone: false, phase: \'hang\', proves: false },\n  \'sound\': {']],
   },
   {
-    name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/verdict.ts', 'core/check/words.ts'],
+    name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/signs.ts', 'core/check/verdict.ts', 'core/check/words.ts'],
     plants: [[`${SECTIONS}readings/schema.ts`, '\'comes-and-goes\'] as const', '\'comes-and-goes\', \'late\'] as const']],
   },
   {

@@ -4,7 +4,6 @@ import { useHead, useRoute } from '#imports'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
-import RefusalNotice from '~/components/shell/RefusalNotice.vue'
 import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
@@ -17,7 +16,7 @@ import { useSelectionStore } from '~/stores/selection'
 import { goInto } from '~/composables/fetchedLater'
 import { DoneDialog } from '~/components/shell/opened'
 import JobProblem from '~/stations/JobProblem.vue'
-import { JobName } from '~/stations/parts'
+import { JobName, RefusalNotice } from '~/stations/parts'
 
 const route = useRoute()
 const store = useJobStore()

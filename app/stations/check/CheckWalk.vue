@@ -4,7 +4,8 @@ import { navigateTo, useRoute, useRouter } from '#imports'
 import { markAt, standingAt } from '#core/check/marks'
 import { firstWrong, stateOf } from '#core/check/proof'
 import { amplifierFor, nextOpen, phaseOf, walkOf, type Stop } from '#core/check/walk'
-import { KIND_WORDS, PHASE_WORDS, valueShort } from '#core/check/words'
+import { KIND_NAMES } from '#core/check/gradeWords'
+import { PHASE_WORDS, valueShort } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
 import KeyCap from '~/components/KeyCap.vue'
 import ReadingPanel from '~/stations/check/ReadingPanel.vue'
@@ -113,7 +114,7 @@ async function again(): Promise<void> {
 }
 
 const wiredAs = computed(() => selected.speaker ? `${selected.speaker.load.kind === 'tap' ? 'tap ' : ''}${wiringText(selected.speaker)}` : '')
-const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_WORDS[stop.kind].short}` : KIND_WORDS[stop.kind].short
+const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_NAMES[stop.kind]}` : KIND_NAMES[stop.kind]
 const standingOf = (stop: Stop) => proof.value ? standingAt(proof.value.standing, stop.ask) : null
 const markOf = (stop: Stop) => proof.value ? markAt(proof.value.standing, stop.ask) : null
 

@@ -1,35 +1,29 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import Button from '~/components/form/laterButton'
-import InputText from 'primevue/inputtext'
 import { checkKey, historyOf, stateOf } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
 import { amplifierFor } from '#core/check/walk'
-import { CAUTION, KIND_WORDS, rightWords, SOUND_WORDS, takenWords, VERDICT_TAGS, valueWords, verdictWords } from '#core/check/words'
+import { KIND_NAMES } from '#core/check/gradeWords'
+import { CAUTION, KIND_WORDS, rightWords, SOUND_WORDS, VERDICT_TAGS, valueWords } from '#core/check/words'
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { factsOf, isHeard, isTurned, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
-import { howFacts } from '#core/job/sections/readings/hows'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeQuantity } from '#core/quantity/write'
 import { METER_HZ } from '#core/check/readingBands'
-import { shortPlace } from '#core/check/shortPlace'
-import { shortWords } from '#core/check/shortWords'
 import { newId } from '~/api/ids'
+import { codeLater, goInto } from '~/composables/fetchedLater'
 import GradeTag from '~/components/GradeTag.vue'
-import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import TabRow from '~/components/form/TabRow.vue'
-import BandScale from './BandScale.vue'
 import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
-import { TONES, toneOf, withoutLeads } from './taken'
-import { neighboursOf, usualHow, useHow } from './polarityTaken'
-import { behindOf, sameUpTo } from './sameBehind'
+import { toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
-import { LeaveIt, OtherEntry, PolarityEntry, ReadingHistory, SwitchOnNotice } from './parts'
+import { BandScale, LeaveIt, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
@@ -48,8 +42,6 @@ const correcting = shallowRef<Reading | null>(null)
 const ODD = SOUNDS.filter(is => is !== 'plays' && is !== 'silent')
 const { by, meter, leads, tone, taken, frequencyHz } = useTaken(kind)
 const proof = computed(() => evaluation.proofs.get(output.id) ?? null)
-const { kept } = useHow()
-const { units } = useUnits()
 const toneProblem = computed(() => toneOf(kind.value, tone.value).problem)
 const trace = useTraceStore()
 onMounted(() => { trace.checking = true })
@@ -101,12 +93,6 @@ const draft = computed((): ReadingValue | null => {
 })
 /** Of bare pairs apart, open is right: there is no band to draw. */
 const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
-/** Of a shorted pair: where along the line, as a span. */
-const along = computed(() => {
-  if (kind.value !== 'pair-apart' || shown.value?.is !== 'ohm' || !isBad.value) return ''
-  const place = shortPlace(output, shown.value.ohm)
-  return place ? shortWords(place, units.value) : 'How far along, nobody can say: the cable from the rack on is not stated, or it is no short.'
-})
 /** A number is typed. */
 const isMeasured = computed(() => factsOf(kind.value).value === 'ohm')
 const isOther = computed(() => ['tap', 'volts-amps', 'beside'].includes(factsOf(kind.value).value))
@@ -119,11 +105,12 @@ const shown = computed(() => draft.value ?? (typed.value.trim() === '' ? standin
 const verdict = computed(() => shown.value ? judge(shown.value, predicted.value) : null)
 const isBad = computed(() => verdict.value !== null && isWrong(verdict.value))
 
+const asUsual = codeLater(() => import('./asUsual'))
 /** One press at a place that is well: it plays, the right way round beside its neighbour, and on to the next. */
-function recordBoth(): void {
-  const how = usualHow(kept.value['polarity-heard'], 'polarity-heard', { output, speaker: speaker!, hasNeighbour: neighboursOf(output, speaker!.id).length > 0 })
-  const against = howFacts(how).proves === 'agreement' ? neighboursOf(output, speaker!.id)[0]?.id ?? null : null
-  const made = [readingOf('sound', { is: 'plays' }), readingOf('polarity-heard', { is: 'right-way', how, against })]
+async function recordBoth(): Promise<void> {
+  const { rightWay } = await asUsual()
+  if (!speaker) return
+  const made = [readingOf('sound', { is: 'plays' }), readingOf('polarity-heard', rightWay(output, speaker))]
   if (store.edit({ kind: 'batch', edits: made.map(reading => ({ kind: 'reading.add', reading })) })) emit('next')
 }
 function readingOf(of: ReadingKind, value: ReadingValue): Reading {
@@ -132,18 +119,6 @@ function readingOf(of: ReadingKind, value: ReadingValue): Reading {
     frequencyHz: of === kind.value ? frequencyHz.value : null, supersedes: correcting.value?.kind === of ? correcting.value.id : null,
     taken: taken.value, who: null, withdrawn: false,
   }
-}
-
-/** As it should be here, and so on up to another: only what is heard or seen, and well. */
-const upTo = ref('')
-const behind = computed(() => speaker && (isHeard(kind.value) || isTurned(kind.value)) ? behindOf(output, speaker.id) : [])
-function recordUpTo(): void {
-  const { value } = standing.value?.reading ?? {}
-  if (!value || !upTo.value) return
-  const edit = sameUpTo(output, readingOf(kind.value, value), upTo.value, newId)
-  const label = behind.value.find(s => s.id === upTo.value)?.label ?? ''
-  if (store.edit(edit)) store.say(`As here, up to ${label}: kept as one act`)
-  upTo.value = ''
 }
 
 function record(value: ReadingValue | null = draft.value): void {
@@ -183,11 +158,9 @@ async function correct(reading: Reading): Promise<void> {
 }
 
 /** Opened, the note has the focus: what is typed next goes there. */
-const noteField = useTemplateRef<{ $el: HTMLElement }>('noteField')
-async function openNote(): Promise<void> {
+function openNote(): void {
   noting.value = !noting.value
-  await nextTick()
-  noteField.value?.$el.focus()
+  if (noting.value) void goInto('.note-field')
 }
 
 function focus(): void {
@@ -198,7 +171,7 @@ defineExpose({ focus })
 
 <template>
   <section class="reading" data-form :aria-label="KIND_WORDS[kind].title">
-    <TabRow class="kinds" label="What is read" :tabs="kinds.map(value => ({ value, says: KIND_WORDS[value].short }))" :value="kind" @choose="kind = $event" />
+    <TabRow class="kinds" label="What is read" :tabs="kinds.map(value => ({ value, says: KIND_NAMES[value] }))" :value="kind" @choose="kind = $event" />
     <button v-if="!showsAll && kinds.length < possible" class="act small more-kinds" type="button" @click="showsAll = true">more that can be read here</button>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
     <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
@@ -255,8 +228,11 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
     </div>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p v-if="draft?.is === 'ohm' && taken?.leadsOhm" class="soft small">Without the leads: {{ valueWords(draft) }}.</p>
-    <BandScale v-if="predicted && isMeasured && !isApart" :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
-    <p v-if="verdict" role="status">{{ verdictWords(kind, verdict.code, predicted) }}<template v-if="along"> {{ along }}</template></p>
+    <!-- Its place is kept until it is there. -->
+    <div v-if="predicted && isMeasured && !isApart" class="scale-place">
+      <BandScale :predicted="predicted" :value="shown" :grade="verdict?.grade ?? null" />
+    </div>
+    <VerdictSays v-if="verdict" :kind="kind" :verdict="verdict" :predicted="predicted" :output="output" :value="shown" />
     <p v-else-if="predicted" class="soft small">{{ rightWords(predicted) }}</p>
 
     <div class="acts">
@@ -265,28 +241,15 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
       <Button v-if="(isOther || (turnedKind && !keypad)) && isRecorded" variant="outlined" label="Next place" @click="emit('next')" />
       <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
     </div>
-    <InputText
-      v-if="noting" ref="noteField" v-model="note" size="small" aria-label="Note to this reading"
+    <NoteInput
+      v-if="noting" v-model="note" class="note-field" size="small" aria-label="Note to this reading"
       placeholder="note, kept with the next reading" maxlength="2000" />
-    <details class="with">
-      <summary class="soft small">{{ takenWords(taken, frequencyHz) || 'who reads, with which meter' }}</summary>
-      <div class="three">
-        <InputText v-model="by" size="small" aria-label="Who reads" placeholder="who reads" maxlength="80" />
-        <InputText v-model="meter" size="small" aria-label="With which meter" placeholder="with which meter" maxlength="80" />
-        <InputText
-          v-if="factsOf(kind).isCopper" v-model="leads" size="small" maxlength="12"
-          aria-label="Its leads, ohms: 0 when nulled" placeholder="leads: 0 Ω if nulled" />
-        <InputText
-          v-if="factsOf(kind).isOfTone" v-model="tone" size="small" list="meter-tones" maxlength="12"
-          aria-label="Its tone, hertz: 1 kHz unless said" placeholder="its tone: 1 kHz" />
-        <datalist id="meter-tones"><option v-for="hz in TONES" :key="hz" :value="writeQuantity(hz, 'Hz')" /></datalist>
-      </div>
-      <p v-if="toneProblem" class="error-words" role="alert">{{ toneProblem }}</p>
-    </details>
-    <p v-if="behind.length > 0 && isRecorded && standing?.verdict.grade === 'good' && !isBarred" class="same">
-      <label class="soft small">as here, up to <select v-model="upTo" aria-label="As here, up to which speaker"><option value="">–</option>
-        <option v-for="s in behind" :key="s.id" :value="s.id">{{ s.label }}</option></select></label>
-      <button class="act" type="button" :disabled="upTo === ''" @click="recordUpTo">record them</button></p>
+    <ReadingWith
+      v-model:by="by" v-model:meter="meter" v-model:leads="leads" v-model:tone="tone" :kind="kind" :taken="taken" :frequency-hz="frequencyHz"
+      :problem="toneProblem" />
+    <SameBehind
+      v-if="speaker && !isMeasured && !isOther && isRecorded && standing?.verdict.grade === 'good' && !isBarred" :output="output" :node-id="speaker.id"
+      :reading="() => readingOf(kind, standing!.reading.value)" />
     <LeaveIt v-if="standing && isRecorded && isBad" :key="standing.reading.id" :judged="standing" />
     <ReadingHistory :readings="history" :standing-id="standing?.reading.id ?? null" :foretold="foretold" @correct="correct" />
     <p class="caution small">{{ CAUTION }}</p>
@@ -320,7 +283,6 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
 .steps summary { cursor: pointer; }
 ol.steps { padding-left: 22px; }
 .odd { display: flex; flex-wrap: wrap; gap: 5px 6px; align-items: center; flex-basis: 100%; }
-.three { display: grid; grid-template-columns: repeat(auto-fit, minmax(140px, 1fr)); gap: 8px; padding-top: 6px; }
 .entry { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .value { display: inline-flex; align-items: baseline; gap: 6px; border-bottom: 2px solid var(--ink); }
 .value:focus-within { border-bottom-color: var(--pen); }
@@ -331,8 +293,7 @@ ol.steps { padding-left: 22px; }
 .result { margin-left: auto; }
 .acts { display: flex; flex-wrap: wrap; gap: 10px 14px; align-items: center; }
 .correcting { border-left: 4px solid var(--pen); padding-left: 10px; }
-.same { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
-.same select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 4px 8px; min-height: 40px; }
+.scale-place { max-width: 420px; aspect-ratio: 358 / 52; }
 .caution { color: var(--ink-soft); border-top: 1px solid var(--rule); padding-top: 8px; }
 .pad { position: sticky; bottom: 0; margin: 4px -16px 0; background: var(--paper); }
 .pad.heard { position: fixed; left: 0; right: 0; bottom: 0; margin: 0; }

@@ -2,7 +2,7 @@
 import { ref, watch } from 'vue'
 import type { Reach } from '#core/hands/reach'
 import type { LineThrough, ReadingKind } from '#core/job/schema'
-import { plannedWords } from '#core/check/words'
+import { plannedWords } from '#core/check/gradeWords'
 import type { LeadThere, MoveTo } from '#core/hands/many/many'
 import ActionRow from '~/components/ActionRow.vue'
 import TabRow from '~/components/form/TabRow.vue'

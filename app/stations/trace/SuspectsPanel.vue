@@ -3,7 +3,9 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { isWrong } from '#core/check/verdict'
-import { FAULT_WORDS, KIND_WORDS, valueWords } from '#core/check/words'
+import { FAULT_WORDS } from '#core/check/faultWords'
+import { KIND_NAMES } from '#core/check/gradeWords'
+import { valueWords } from '#core/check/words'
 import { writeQuantity } from '#core/quantity/write'
 import { FAULTS } from '#core/faults/index'
 import type { NextTest } from '#core/trace/groups'
@@ -28,7 +30,7 @@ onBeforeUnmount(() => { trace.tracing = false })
 
 const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
   const at = j.reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
-  return { key: j.reading.id, text: `${at} ${KIND_WORDS[j.reading.kind].short} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
+  return { key: j.reading.id, text: `${at} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
 const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.value.length === 1 ? 'is' : 'are'} ${badOnes.value.map(b => b.text).join(', ')}` : '')
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
@@ -63,7 +65,7 @@ function keyOf({ fault }: Suspect): string {
 const rows = computed(() => groups.value.flatMap(g => g.rows))
 const chosen = computed(() => rows.value[trace.chosenSuspect] ?? null)
 watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) trace.chosenSuspect = 0 })
-const testWords = ({ kind, nodeId }: NextTest) => `${KIND_WORDS[kind].short}${nodeId === null ? ' at the head' : ` at ${placeName(nodeId)}`}`
+const testWords = ({ kind, nodeId }: NextTest) => `${KIND_NAMES[kind]}${nodeId === null ? ' at the head' : ` at ${placeName(nodeId)}`}`
 
 /** Where the line may be meant as it reads: the drawing as it would then be. */
 const plan = computed(() => {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { KIND_WORDS, FAULT_WORDS, valueWords } from '#core/check/words'
+import { FAULT_WORDS } from '#core/check/faultWords'
+import { KIND_NAMES } from '#core/check/gradeWords'
+import { valueWords } from '#core/check/words'
 import { writeQuantity } from '#core/quantity/write'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
@@ -26,7 +28,7 @@ const why = computed(() => {
   const place = reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === reading.nodeId)?.label
   const stands = predicted?.overloadOhm ?? null
   const limit = reading.value.is === 'ohm' && stands !== null ? `: this output stands ${writeQuantity(stands, 'Ω')} and more` : ''
-  return `${place} ${KIND_WORDS[reading.kind].short} reads ${valueWords(reading.value)}${limit}.`
+  return `${place} ${KIND_NAMES[reading.kind]} reads ${valueWords(reading.value)}${limit}.`
 })
 </script>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Dialog from 'primevue/dialog'
-import { DEFAULT_STRIPE, STRIPE_SCHOOLS } from '#core/schools/stripe'
+import { STRIPE_SCHOOLS } from '#core/schools/stripe'
+import { DEFAULT_STRIPE } from '#core/schools/stripeIds'
 import { readPair } from '#core/hands/splices'
 import { writeConductor } from '#core/gear/conductor'
 import { same } from '#core/quantity/same'

@@ -1,4 +1,4 @@
-import { DEFAULT_STRIPE } from '#core/schools/stripe'
+import { DEFAULT_STRIPE } from '#core/schools/stripeIds'
 import { DEFAULT_CHECKS } from '../sections/checks/schema'
 import { isFields, type Upgrade } from './step'
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { checkKey, type LineProof } from '#core/check/proof'
 import { marksAt } from '#core/check/marks'
-import { plannedWords } from '#core/check/words'
+import { plannedWords } from '#core/check/gradeWords'
 import { byHand, FOLLOWED_WORDS } from '#core/hands/kinds'
 import type { Kind, Practice } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'

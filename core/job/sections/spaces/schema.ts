@@ -2,10 +2,8 @@ import { z } from 'zod'
 import { DEFAULT_PEAKS, EARS, PEAK_SCHOOL_IDS, SPACE_USE_IDS } from '#core/schools/loudness'
 import { bounded, idText, instant, nameText, plainText } from '#core/quantity/fields'
 import { DEFAULT_OVERLAP, OVERLAP_IDS } from '#core/room/coverage'
-import { MOST_PLACES } from '#core/room/layout'
 import { areaM2, crossingWalls, rectangle } from '#core/room/outline'
-import { MOST_CORNERS } from '#core/room/sides'
-import { SLACK } from '#core/room/walls'
+import { MOST_CORNERS, MOST_PLACES, SLACK } from '#core/room/limits'
 import { MOST_PHOTO_PX, photoHash } from '../photos/schema'
 
 /** The rooms of a job: what each is for, its floor, and the places where speakers hang or are to hang. */

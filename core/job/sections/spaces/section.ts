@@ -1,4 +1,4 @@
-import { MOST_PLACES } from '#core/room/layout'
+import { MOST_PLACES } from '#core/room/limits'
 import { JobError } from '../../jobError'
 import { refuse } from '../../refusal'
 import type { Job, JobDocument } from '../../schema'
