@@ -172,7 +172,6 @@ defineExpose({ focus })
 <template>
   <section class="reading" data-form :aria-label="KIND_WORDS[kind].title">
     <TabRow class="kinds" label="What is read" :tabs="kinds.map(value => ({ value, says: KIND_NAMES[value] }))" :value="kind" @choose="kind = $event" />
-    <button v-if="!showsAll && kinds.length < possible" class="act small more-kinds" type="button" @click="showsAll = true">more that can be read here</button>
     <h2 class="title">{{ KIND_WORDS[kind].title }}</h2>
     <p v-if="isBarred" class="amplifier off"><b>Amplifier OFF</b> until what reads wrong is cleared.</p>
     <p v-else class="amplifier" :class="amplifierFor(kind)"><b>Amplifier {{ isOn ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[kind].before }}</p>
@@ -240,6 +239,7 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
       <Button v-if="(isOther || (turnedKind && !keypad)) && isRecorded" variant="outlined" label="Next place" @click="emit('next')" />
       <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
+      <button v-if="!showsAll && kinds.length < possible" class="act" type="button" @click="showsAll = true">read something else</button>
     </div>
     <NoteInput
       v-if="noting" v-model="note" class="note-field" size="small" aria-label="Note to this reading"
