@@ -6,11 +6,13 @@ import type { Checks, Job, Leaving, Reading, ReadingValue } from '#core/job/sche
 import { DEFAULT_CHECKS } from '#core/job/sections/checks/schema'
 import { checkValue } from '#core/job/sections/readings/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
+import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
-import { askedOf, asksOf, blockedOn } from './asked'
+import { ASKED_UNSAID, askedOf, asksOf, blockedOn } from './asked'
 import { batteriesFor } from './battery'
 import { wayOhm } from './barePairs'
 import { marksAt } from './marks'
+import { outwardFrom } from './outward'
 import { leftWords, openWords } from './openWords'
 import { checkKey, proveLine, stateOf } from './proof'
 import { judge } from './verdict'
@@ -30,6 +32,11 @@ test.each<[string, string, Partial<Checks>, string]>([
   ['samples: the ends and one of each', '8 || 8 || 8 || 8 || 8', { coils: 'samples', sounds: 'none', polarity: 'none' }, 'line-impedance, coil-dcr 01, coil-dcr 05'],
   ['bare pairs before all', '8', { pairs: 'every' }, 'leg-earth, pair-apart, line-impedance, pair-through 01, coil-dcr 01, sound 01'],
 ])('what is asked for: %s', (_, text, checks, expected) => expect(asks(text, checks)).toBe(expected))
+
+test('where nobody has looked beyond one line, one alone is heard with nothing', () => {
+  const kinds = (text: string) => asksOf(outputOf(jobOf(text)), ASKED_UNSAID).map(ask => ask.kinds[0])
+  expect([kinds('8').includes('polarity'), kinds('8 || 8').includes('polarity')]).toEqual([false, true])
+})
 
 test('a battery is stopped by a transformer, a control and a capacitor, not by a coil in the way', () => {
   expect(['8 cap 100 uF', '8 coil 2 mH', '2 x 5 W on 70 V', '8 || 8 behind control 50 W'].map((text) => {
@@ -199,6 +206,35 @@ describe('what is read besides', () => {
     expect([of.foretold('tap-found', a!)!.tap, of.foretold('outward-impedance', a!), judge({ is: 'tap', tapW: 5, ratedV: 70 }, of.foretold('tap-found', a!)).code]).toEqual([null, null, 'nothing-to-compare'])
     expect([proof.foretold('head-volts-amps', null, 330)!.frequencyHz, proof.foretold('outward-impedance', ids[1]!, 330)!.frequencyHz]).toEqual([330, 330])
   })
+  test('off is off on any scale; outward the way to the place is not in it', () => {
+    const off = { ...proof.foretold('tap-found', ids[0]!)!, tap: { tapW: 0, ratedV: 70.71 } }
+    expect(judge({ is: 'tap', tapW: 0, ratedV: 100 }, off).code).toBe('as-planned')
+    expect(outwardFrom(outputOf(job).wiring, ids[2]!)!.children.map(c => c.lead?.lengthM ?? null)).toEqual([null, 10])
+  })
   test('values as they are written', () => expect([{ is: 'tap' as const, tapW: 0, ratedV: 70.71 }, { is: 'tap' as const, tapW: 2.5, ratedV: 70.71 }, { is: 'volts-amps' as const, volts: 10, amps: 0.08 }].map(valueWords))
     .toEqual(['off', '2.5 W on 70 V', '10 V at 0.08 A']))
+})
+
+describe('what proves that a pair was turned round, or a coil', () => {
+  const job = jobOf('8 || (8 + 8) || 8', 'dvc 4 series')
+  const output = outputOf(job)
+  const group = output.wiring.children[1]!.node.id
+  const [first, second, last] = [speakersOf(output.wiring)[0]!.id, speakersOf(output.wiring)[1]!.id, speakersOf(output.wiring)[3]!.id]
+  const fix = (nodeId: string | null, fault: 'turned-round' | 'coil-opposed' = 'turned-round', outputId = 'out1') => ({ id: 'fix', at: AT(15), outputId, nodeId, fault, note: '', who: null, withdrawn: false })
+  const open = (repair: ReturnType<typeof fix>, reading: Reading, k = 0) =>
+    proveLine({ ...job, readings: Records.of([reading]), repairs: Records.of([repair]) }, outputOf(job, k)).unproved.length
+  test.each<[string, string | null, string, ReadingValue, number]>([
+    ['the speaker itself', first, first, turned('right-way', 'battery-run'), 0],
+    ['one inside the group', group, second, turned('right-way', 'battery-run'), 0],
+    ['one behind it on the run', group, last, turned('right-way', 'battery-run'), 0],
+    ['one before it says nothing', group, first, turned('right-way', 'battery-run'), 1],
+    ['reversed still', group, last, turned('reversed', 'battery-run'), 1],
+    ['the unit alone', group, last, turned('right-way', 'battery-driver'), 1],
+    ['a line turned as a whole', null, first, turned('right-way', 'battery-run'), 0],
+  ])('%s', (_, nodeId, at, value, unproved) => expect(open(fix(nodeId), read('polarity', at, value, 20))).toBe(unproved))
+  test('a coil: it plays; right ohms prove nothing of it', () => {
+    const sub = speakersOf(outputOf(job, 1).wiring)[0]!.id
+    const of = (kind: 'sound' | 'coil-dcr', value: ReadingValue) => open(fix(sub, 'coil-opposed', 'out2'), { ...read(kind, sub, value, 20), outputId: 'out2' }, 1)
+    expect([of('sound', { is: 'plays' }), of('sound', { is: 'silent' }), of('coil-dcr', { is: 'ohm', ohm: 6.4 })]).toEqual([0, 1, 1])
+  })
 })

@@ -43,6 +43,8 @@ test.each<[string, Job, Repair, Reading[], 'proved' | 'not']>([
   ['it plays while its open coil stands', many, repaired('open-at-drop', m[1]!), [read(10, 'coil-dcr', { is: 'open' }, m[1]!), read(40, 'sound', plays, m[1]!)], 'not'],
   ['a coil says nothing of a tap', many, repaired('wrong-tap', m[1]!), [read(40, 'coil-dcr', ohm(6), m[1]!)], 'not'],
   ['nor does that it plays', many, repaired('wrong-tap', m[1]!), [read(40, 'sound', plays, m[1]!)], 'not'],
+  ['its dial as it should be', many, repaired('wrong-tap', m[1]!), [read(40, 'tap-found', { is: 'tap', tapW: 10, ratedV: 70.71 }, m[1]!)], 'proved'],
+  ['that of another one', many, repaired('wrong-tap', m[1]!), [read(40, 'tap-found', { is: 'tap', tapW: 10, ratedV: 70.71 }, m[2]!)], 'not'],
   ['a short would silence all: any that plays proves it', many, repaired('short-at-drop', m[1]!), [read(40, 'sound', plays, m[9]!)], 'proved'],
   ['behind a break nothing plays', many, repaired('break-in-reach', m[5]!), [read(40, 'sound', plays, m[9]!)], 'proved'],
   ['before it all did', many, repaired('break-in-reach', m[5]!), [read(40, 'sound', plays, m[2]!)], 'not'],

@@ -2,8 +2,10 @@ import { faultAt } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
 import type { Output, Reading, Repair } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
-import { speakersOf } from '#core/job/tree'
+import { howFacts } from '#core/job/sections/readings/hows'
+import { branchesOf, speakersOf } from '#core/job/tree'
 import type { LineSolution } from '#core/network/line'
+import { findOnChain } from './onChain'
 import { METER_HZ, solvedAsRead } from './readingBands'
 import type { Predicted } from './predict'
 
@@ -17,6 +19,9 @@ const SILENT = 1e-3
  * at its coil always another figure, by ear silent. Of something that is not in the list nobody can say so: there a good reading at its place has to do.
  */
 export function proves(output: Output, { fault: kind, nodeId }: Repair, { reading, predicted }: { reading: Reading, predicted: Predicted | null }): boolean {
+  if (kind === 'turned-round') return provesTurned(output, nodeId, reading)
+  // Two coils that pull alike are heard; what an ohmmeter says of them is the same either way.
+  if (kind === 'coil-opposed') return reading.nodeId === nodeId && reading.value.is === 'plays'
   const definition = FAULTS.find(f => f.kind === kind)
   if (!definition) return reading.nodeId === null || reading.nodeId === nodeId
   const faults = definition.candidates(output, speakersOf(output.wiring)).filter(f => f.nodeId === nodeId)
@@ -29,10 +34,20 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
     const wasW = wattsAt(solvedAsRead(output.wiring), reading.nodeId)
     return wasW > 0 && solved().every(broken => broken.head.state === 'short' || wattsAt(broken, reading.nodeId) < SILENT * wasW)
   }
+  // A dial that was read is what it was read as.
+  if (value === 'tap') return reading.nodeId === nodeId && kind === 'wrong-tap'
   if (isCopper) return at === 'speaker' && reading.nodeId === nodeId && (definition.coil.right ?? 0) === 0
   const [low, high] = [predicted?.low ?? null, predicted?.high ?? null]
   const factor = predicted?.learned?.factor ?? 1
   return at === 'head' && low !== null && high !== null && solved().every(({ head }) => head.state !== 'finite' || head.ohm * factor < low || head.ohm * factor > high)
+}
+
+/** A pair that was turned round is proved by a speaker behind it that reads the right way round, with all of its run; the unit alone says nothing of it. */
+function provesTurned({ wiring }: Output, nodeId: string | null, { value, nodeId: at }: Reading): boolean {
+  if (!('how' in value) || value.is !== 'right-way' || howFacts(value.how).proves === 'unit' || at === null) return false
+  if (nodeId === null || nodeId === at) return true
+  const behind = findOnChain(wiring, nodeId)?.behind ?? branchesOf(wiring).filter(b => b.node.id === nodeId)
+  return behind.some(({ node }) => speakersOf(node).some(s => s.id === at))
 }
 
 const wattsAt = ({ drops }: LineSolution, nodeId: string | null): number => drops.find(d => d.id === nodeId)?.powerW ?? 0

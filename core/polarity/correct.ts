@@ -14,7 +14,7 @@ export interface Done { at: string, newId: () => string }
  */
 export function swapped(job: Job, { line, joint, turns }: Correction, { at, newId }: Done): Edit | null {
   const known = turns.filter(t => t.taken !== null)
-  const isDrawnSo = joint.turn === 'crossed' || (joint.turn !== null && known.length > 0 && known.every(t => t.drawn === t.taken))
+  const isDrawnSo = joint.turn !== null && known.length > 0 && known.every(t => t.drawn === t.taken)
   const drawn = isDrawnSo ? crossAt(job, joint) : null
   return together([
     ...drawn ? partsOf(drawn) : [],

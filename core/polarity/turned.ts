@@ -62,7 +62,7 @@ function standingTurns(job: Kept, line: Joints): Stood[] {
     const before = standing.get(`${reading.kind} ${reading.nodeId}`)
     if (!before || before.at <= reading.at) standing.set(`${reading.kind} ${reading.nodeId}`, reading)
   }
-  return [...standing.values()].flatMap(({ value, nodeId, at }) => 'how' in value && value.is !== 'cannot-tell' && howFacts(value.how).proves !== 'unit'
+  return [...standing.values()].flatMap(({ value, nodeId, at }) => 'how' in value && value.is !== 'cannot-tell'
     ? [{ nodeId: nodeId!, turned: value.is, how: value.how, against: value.against, at }]
     : [])
 }

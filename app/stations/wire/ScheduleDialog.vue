@@ -6,6 +6,7 @@ import { USUAL_SLACK } from '#core/advice/cableList'
 import { writeCable } from '#core/quantity/cable'
 import { writeLength } from '#core/quantity/units'
 import TabRow from '~/components/form/TabRow.vue'
+import { useCopied } from '~/composables/useCopied'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 
@@ -21,15 +22,8 @@ const rows = computed(() => scheduleRows(runs.value, units.value))
 const drums = computed(() => cutList(runs.value, DRUM_M))
 const missing = computed(() => runs.value.filter(run => run.lengthM === null).length)
 
-async function copy(): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(rows.value.map(row => row.map(cell => cell.replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n'))
-    store.say('The schedule is copied: paste it into a spreadsheet.')
-  }
-  catch {
-    store.sayNot('This browser does not give the clipboard: choose the table and copy it by hand.')
-  }
-}
+const copied = useCopied()
+const copy = () => copied(rows.value.map(row => row.map(cell => cell.replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n'), 'schedule')
 </script>
 
 <template>

@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import InputText from 'primevue/inputtext'
-import Button from '~/components/form/laterButton'
 import { leftSo, swapped } from '#core/polarity/correct'
 import type { Correction, PolarityGroup } from '#core/polarity/report'
 import { groupWords, jointWords, nodeWords, swapWords, turnsWords } from '#core/polarity/words'
@@ -9,6 +7,7 @@ import { newId } from '~/api/ids'
 import GradeTag from '~/components/GradeTag.vue'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import LeaveReason from '~/stations/check/LeaveReason.vue'
 import PairForm from './PairForm.vue'
 import { useWireStore } from './wireStore'
 
@@ -36,13 +35,7 @@ const now = () => ({ at: new Date().toISOString(), newId })
 function swap(correction: Correction): void {
   if (store.edit(swapped(store.opened, correction, now()))) store.say('Noted as swapped. Read it again: what was read before counts no more.')
 }
-const leaving = ref<string | null>(null)
-const reason = ref('')
-function leave(group: PolarityGroup): void {
-  if (reason.value.trim() === '' || !store.edit(leftSo(store.opened, group, reason.value.trim(), now()))) return
-  leaving.value = null
-  reason.value = ''
-}
+const leave = (group: PolarityGroup, reason: string) => store.edit(leftSo(store.opened, group, reason, now()))
 const heading = computed(() => {
   const count = agree.value?.swaps.length ?? 0
   return count === 0 ? '' : count === 1 ? 'One swap makes all agree' : `${count} swaps make all agree`
@@ -60,13 +53,7 @@ const proof = computed(() => !agree.value ? '' : agree.value.isExact ? (agree.va
     <section v-for="group in apart" :key="group.id" class="group">
       <p><GradeTag grade="stop" words="Turned round" /></p>
       <p>{{ groupWords(group) }}</p>
-      <button v-if="leaving !== group.id" class="act" type="button" @click="leaving = group.id">leave it as it is</button>
-      <form v-else class="why" @submit.prevent="leave(group)">
-        <InputText
-v-model="reason" size="small" aria-label="Why it is left as it is" placeholder="why: it stays on the list of what was left"
-          maxlength="500" />
-        <Button type="submit" label="Leave it" :disabled="reason.trim() === ''" />
-      </form>
+      <LeaveReason @leave="leave(group, $event)" />
     </section>
     <section v-if="agree && agree.swaps.length > 0" class="swaps">
       <h2>{{ heading }}</h2>
@@ -113,7 +100,5 @@ v-for="(correction, k) in absolute.swaps" :key="k" class="offer" type="button"
 .wire-pane { display: grid; gap: 16px; align-content: start; }
 section { display: grid; gap: 7px; }
 .about { border-bottom: 1px solid var(--rule); padding-bottom: 14px; }
-.why { display: flex; flex-wrap: wrap; gap: 8px; }
-.why > :first-child { flex: 1 1 180px; }
 .good { color: var(--good); }
 </style>

@@ -9,6 +9,7 @@ import { writeNumber } from '#core/quantity/write'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { within } from '~/components/form/readers'
 import { useCablePrices } from '~/composables/useCablePrices'
+import { useCopied } from '~/composables/useCopied'
 import { useJobStore } from '~/stores/job'
 import { useUnits } from '~/composables/useUnits'
 import { sizesAtHand } from '../forms/usualCable'
@@ -36,15 +37,8 @@ const rows = computed(() => list.value.sizes.map((size) => {
   return { ...size, key: writeCable(size.cable), cost: model ? (model.price * size.withSlackM).toFixed(2) : 'not known', model: model?.name ?? 'no price in the library' }
 }))
 const sizes = computed(() => sizesAtHand(store.opened, units.value))
-async function copy(): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(cableListTable(list.value, priceOf, units.value))
-    store.say('The list is copied: paste it into a spreadsheet.')
-  }
-  catch {
-    store.sayNot('This browser does not give the clipboard: choose the list and copy it by hand.')
-  }
-}
+const copied = useCopied()
+const copy = () => copied(cableListTable(list.value, priceOf, units.value), 'list')
 </script>
 
 <template>
