@@ -97,8 +97,11 @@ test('every station has its own address and says where it stands', () => {
     const lines = jobState(job, evaluateJob(job))
     return STATIONS.map(s => `${s.state(lines, job)}${s.isDone(lines, job) ? ' ✓' : ''}`)
   })
-  expect(told).toEqual([['6 spaces', '1 tight', '22 of 112 proved', '1 open'], ['', 'all fits ✓', '6 of 26 proved', 'nothing open'], ['', '1 tight', '4 of 24 proved', '1 open'], ['', '2 of 3 known to fit', '3 of 17 proved', 'nothing open']])
-  expect(STATIONS.map(s => s.state([], null))).toEqual(['', '', '', 'nothing open'])
+  expect(told).toEqual([
+    ['6 spaces', '1 tight', '', '22 of 112 proved', '1 open'], ['', 'all fits ✓', '9 pairs named', '6 of 26 proved', 'nothing open'],
+    ['', '1 tight', '', '4 of 24 proved', '1 open'], ['', '2 of 3 known to fit', '', '3 of 17 proved', 'nothing open'],
+  ])
+  expect(STATIONS.map(s => s.state([], null))).toEqual(['', '', '', '', 'nothing open'])
   // Not rated, or with nothing on it, an output is not said to fit.
   const told2 = (...texts: string[]) => {
     const lines = jobState(jobOf(...texts), evaluateJob(jobOf(...texts)))

@@ -50,5 +50,5 @@ test.each<[string, never, RegExp | null]>([
 test('one place and one kind', () => {
   const one = { outputId: 'a', nodeId: 'n', kind: 'sound' } as Reading
   expect([one, { ...one, outputId: 'b' }, { ...one, nodeId: 'm' }, { ...one, kind: 'coil-dcr' as const }].map(other => isSamePlace(one, other))).toEqual([true, false, false, false])
-  expect(readingSchema.shape.kind.options.filter(isReadAtHead)).toEqual(['leg-earth', 'pair-apart', 'line-impedance', 'line-dcr'])
+  expect(readingSchema.shape.kind.options.filter(isReadAtHead)).toEqual(['leg-earth', 'pair-apart', 'line-impedance', 'line-dcr', 'head-volts-amps'])
 })
