@@ -179,10 +179,13 @@ const outline = (w: number, h: number) => `M0 0 L${-w / 2} 6 V${h} H${w / 2} V6 
       <svg
         ref="svg" :width="scale.width" :height="scale.height" role="group" :aria-label="spokenPlan" @mousemove="pointer = placeOf($event)"
         @mouseleave="pointer = null" @click="pressFloor">
-        <image
-          v-if="space.picture" class="picture" :href="`/api/photos/${space.picture.hash}`" :width="picturePx.width" :height="picturePx.height"
-          :x="-picturePx.width / 2" :y="-picturePx.height / 2" :opacity="space.picture.fade" preserveAspectRatio="none"
-          :transform="`translate(${scale.x(space.picture.xM)} ${scale.y(space.picture.yM)}) rotate(${space.picture.turnDeg})`" />
+        <clipPath id="sheet"><rect :width="scale.width" :height="scale.height" /></clipPath>
+        <g v-if="space.picture" clip-path="url(#sheet)" aria-hidden="true">
+          <image
+            class="picture" :href="`/api/photos/${space.picture.hash}`" :width="picturePx.width" :height="picturePx.height"
+            :x="-picturePx.width / 2" :y="-picturePx.height / 2" :opacity="space.picture.fade" preserveAspectRatio="none"
+            :transform="`translate(${scale.x(space.picture.xM)} ${scale.y(space.picture.yM)}) rotate(${space.picture.turnDeg})`" />
+        </g>
         <g class="ruler" aria-hidden="true">
           <g v-for="mark in along" :key="`x${mark.m}`" :transform="`translate(${scale.x(box.fromXM + mark.m)} ${scale.height - EDGE.bottom})`">
             <path d="M0 0 V6" /><text y="19">{{ mark.text }}</text>

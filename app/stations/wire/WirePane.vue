@@ -75,7 +75,7 @@ v-for="(correction, k) in absolute.swaps" :key="k" class="offer" type="button"
           <span class="then">{{ turnsWords(correction.turns) }}</span></button>
       </template>
     </section>
-    <section v-if="unknown.length > 0">
+    <section v-if="nothingKnown.length + partKnown.length > 0">
       <h2>Not known yet</h2>
       <p v-if="nothingKnown.length > 0" class="soft small">Which way round they are nobody knows: {{ nothingKnown.map(g => g.name).join(', ') }}.</p>
       <p v-for="group in partKnown" :key="group.id" class="soft small">{{ groupWords(group) }}</p>
