@@ -4,7 +4,8 @@ import { speakersOf } from '#core/job/tree'
 import { leadOhm } from '#core/network/cable'
 import { isGroup } from '#core/network/tree'
 import type { Group } from '#core/job/sections/wiring/schema'
-import type { Predicted } from './predict'
+import { holds } from './onChain'
+import { OF_COPPER, type Predicted } from './predict'
 import { COPPER_OFF, METER_OFF_OHM } from './shortDistance'
 
 /** What bare pairs read before speakers hang on them: nothing from leg to leg or to metalwork, and their own copper where the far end is held together. */
@@ -14,21 +15,17 @@ export const LEAST_APART_OHM = 1e6
 /** More than any meter shows, Ω. */
 const MOST_OHM = 100e6
 
-const PLAIN = {
-  unit: 'Ω', frequencyHz: null, learned: null, ownSpread: null, cannotTell: null, overloadOhm: null, cableMissing: 0,
-} as const
-
 /** What is foretold of a reading of the bare pair; null for any other kind. */
 export function predictBare(output: Output, kind: ReadingKind, nodeId: string | null): Predicted | null {
   if (factsOf(kind).phase !== 'bare') return null
   if (kind !== 'pair-through') {
     return {
-      ...PLAIN, kind, outputId: output.id, nodeId: null, place: output.label, low: LEAST_APART_OHM, expected: null, high: MOST_OHM, isOpen: true,
+      ...OF_COPPER, kind, outputId: output.id, nodeId: null, place: output.label, low: LEAST_APART_OHM, expected: null, high: MOST_OHM, isOpen: true,
       source: 'insulation of a megohm and more: common practice, no source; the local code may ask for a test of its own',
     }
   }
   const way = nodeId === null ? null : wayOhm(output.wiring, nodeId)
-  const base = { ...PLAIN, kind, outputId: output.id, nodeId, place: `${output.label} ${speakersOf(output.wiring).find(s => s.id === nodeId)?.label ?? ''}`, isOpen: false }
+  const base = { ...OF_COPPER, kind, outputId: output.id, nodeId, place: `${output.label} ${speakersOf(output.wiring).find(s => s.id === nodeId)?.label ?? ''}`, isOpen: false }
   if (way === null) return { ...base, low: null, expected: null, high: null, source: 'not all of its cable is stated, or something else than cable is in the way' }
   return {
     ...base, low: Math.max(0, way * (1 - COPPER_OFF) - METER_OFF_OHM), expected: way, high: way * (1 + COPPER_OFF) + METER_OFF_OHM,
@@ -41,12 +38,10 @@ export function wayOhm(wiring: Chain | Group, nodeId: string): number | null {
   if (wiring.kind === 'series' || ('through' in wiring && wiring.through)) return null
   let alongOhm = 0
   for (const { lead, node } of wiring.children) {
-    const isOn = node.id === nodeId
-    const within = isOn ? 0 : isGroup(node) ? wayOhm(node, nodeId) : null
+    const within = node.id === nodeId ? 0 : isGroup(node) ? wayOhm(node, nodeId) : null
     // The first of a chain may stand where the chain begins.
     const ownOhm = lead === null ? 0 : lead.cable === null ? null : leadOhm(lead)
-    const isHere = isOn || (isGroup(node) && holds(node, nodeId))
-    if (isHere) return within === null || ownOhm === null || (lead === null && wiring.kind === 'chain') ? null : alongOhm + ownOhm + within
+    if (holds(node, nodeId)) return within === null || ownOhm === null || (lead === null && wiring.kind === 'chain') ? null : alongOhm + ownOhm + within
     if (wiring.kind === 'chain') {
       if (ownOhm === null || lead === null) return null
       alongOhm += ownOhm
@@ -54,5 +49,3 @@ export function wayOhm(wiring: Chain | Group, nodeId: string): number | null {
   }
   return null
 }
-
-const holds = (group: Group, nodeId: string): boolean => group.children.some(({ node }) => node.id === nodeId || (isGroup(node) && holds(node, nodeId)))

@@ -21,4 +21,5 @@ export function solvedOutward(group: GroupNode, nodeId: string): GroupNode | nul
   return group.kind === 'chain' ? { ...group, children: group.children.slice(at).map((child, k) => k === 0 ? { ...child, lead: null } : child) } : null
 }
 
-const holds = (node: GroupNode['children'][number]['node'], nodeId: string): boolean => node.id === nodeId || (isGroup(node) && node.children.some(child => holds(child.node, nodeId)))
+/** Whether this is the node, or the node lies in it. */
+export const holds = (node: GroupNode['children'][number]['node'], nodeId: string): boolean => node.id === nodeId || (isGroup(node) && node.children.some(child => holds(child.node, nodeId)))

@@ -3,7 +3,7 @@ import type { Branch } from '#core/job/sections/wiring/schema'
 import { findOnChain } from './onChain'
 import { speakersOf } from '#core/job/tree'
 import type { Lessons } from './lessons'
-import { predictLineImpedance, type Predicted } from './predict'
+import { OF_COPPER, predictLineImpedance, type Predicted } from './predict'
 
 /** What is read besides what proves a line: from a place outward, with volts and amperes at the head, and what a dial stands at. */
 
@@ -37,7 +37,7 @@ function predictTap(output: Output, nodeId: string | null): Predicted | null {
   if (!speaker) return null
   const tap = speaker.load.kind === 'tap' ? { tapW: speaker.load.tapW, ratedV: speaker.load.ratedV } : null
   return {
-    kind: 'tap-found', outputId: output.id, nodeId, place: `${output.label} ${speaker.label}`, low: null, expected: null, high: null, unit: 'Ω', frequencyHz: null, learned: null, ownSpread: null,
-    cableMissing: 0, isOpen: false, cannotTell: null, overloadOhm: null, tap, source: tap ? 'the tap that is drawn' : 'it is drawn without a transformer',
+    kind: 'tap-found', outputId: output.id, nodeId, place: `${output.label} ${speaker.label}`, low: null, expected: null, high: null, ...OF_COPPER,
+    isOpen: false, tap, source: tap ? 'the tap that is drawn' : 'it is drawn without a transformer',
   }
 }

@@ -61,7 +61,7 @@ function predictSilent(output: Output, speakers: readonly Speaker[]): Predicted[
   if (!speakers.some(s => s.load.kind === 'tap' && s.load.tapW === 0) && !throughsIn(output.wiring).some(({ through }) => isOff(through))) return []
   const watts = new Map(solvedAsRead(output.wiring).drops.map(d => [d.id, d.powerW]))
   return speakers.filter(s => watts.get(s.id) === 0).map(({ id, label }) => ({
-    kind: 'sound', outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω', ...OF_COPPER, ...NOT_KNOWN, isOpen: true, source: 'drawn off',
+    kind: 'sound', outputId: output.id, nodeId: id, place: `${output.label} ${label}`, ...OF_COPPER, ...NOT_KNOWN, isOpen: true, source: 'drawn off',
   }))
 }
 
@@ -119,15 +119,15 @@ function predictLineDcr(output: Output, speakers: Speaker[], throughs: readonly 
   const unread = unreadBy(speakers, throughs)
   const kinds = [...new Set(speakers.flatMap(s => singleLoads(s.load).flatMap(l => l.kind === 'tap' ? [] : [copperBand(l)])))]
   return {
-    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, unit: 'Ω', ...OF_COPPER, cableMissing: cableStated(output.wiring).missing,
+    kind: 'line-dcr', outputId: output.id, nodeId: null, place: output.label, ...OF_COPPER, cableMissing: cableStated(output.wiring).missing,
     ...(unread === null ? copperAtHead(output.wiring) : NOT_KNOWN),
     source: unread ?? [...kinds.map(kind => DCR_BANDS[kind].source), ...(throughs.some(t => t.kind === 'capacitor') ? [BEHIND_CAPACITOR] : [])].join('; '),
   }
 }
 
 const DIRECT_HZ = 0
-/** What is said of impedances only. */
-const OF_COPPER = { overloadOhm: null, cannotTell: null, frequencyHz: null, learned: null, ownSpread: null, cableMissing: 0 } as const
+/** A reading in ohms of which nothing is said that is said of impedances only. */
+export const OF_COPPER = { unit: 'Ω', overloadOhm: null, cannotTell: null, frequencyHz: null, learned: null, ownSpread: null, cableMissing: 0 } as const
 const BEHIND_CAPACITOR = 'a capacitor in the way lets no direct current through: what is behind it is not read'
 
 /** Why the direct current of an ohmmeter says nothing of the line; null where it does. */
@@ -139,7 +139,7 @@ function unreadBy(speakers: readonly Speaker[], throughs: readonly LineThrough[]
 /** The coil itself, leads on the drive unit. */
 function predictCoil(output: Output, speaker: Speaker): Predicted {
   const { id, label, load, driverOhm } = speaker
-  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, unit: 'Ω' as const, ...OF_COPPER, isOpen: false }
+  const base = { kind: 'coil-dcr' as const, outputId: output.id, nodeId: id, place: `${output.label} ${label}`, ...OF_COPPER, isOpen: false }
   const wired = asWired(load)
   if (wired.kind === 'members') {
     const count = `${wired.members.length} in ${wired.joined === 'series' ? 'series' : 'parallel'}, read as one`

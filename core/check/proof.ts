@@ -1,5 +1,6 @@
 import type { Job, Leaving, Reading, ReadingKind, Repair, Output } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
+import { readingsKept } from '#core/job/sections/readings/superseded'
 import { onceEach } from '#core/quantity/once'
 import { asksOf, ASKED_UNSAID, type Ask, type Asked } from './asked'
 import { predictBare } from './barePairs'
@@ -80,9 +81,7 @@ export function proveLine(
   lessons?: Judges['lessons'],
 ): LineProof {
   const judges = judgesOf(output, predicted, lessons)
-  const taken = job.readings.ofLine(output.id)
-  const superseded = new Set(taken.flatMap(r => r.withdrawn || r.supersedes === null ? [] : [r.supersedes]))
-  const readings = taken.filter(r => !r.withdrawn && !superseded.has(r.id))
+  const readings = readingsKept(job.readings.ofLine(output.id))
   const repairs = job.repairs.ofLine(output.id).filter(r => !r.withdrawn)
   const leavings = [...job.leavings?.ofLine(output.id) ?? []].filter(l => !l.withdrawn)
   const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')

@@ -1,6 +1,7 @@
 import type { Job, Output, Reading, Repair } from '#core/job/schema'
 import { howFacts, type PolarityHow, type Turned } from '#core/job/sections/readings/hows'
 import { isTurned } from '#core/job/sections/readings/kinds'
+import { readingsKept } from '#core/job/sections/readings/superseded'
 import { drawnParity, jointsOf, splicesBy, wayBack, type Joints, type Leaf } from './joints'
 import { outputsOf } from '#core/job/tree'
 
@@ -54,11 +55,10 @@ interface Stood { nodeId: string, turned: Turned, how: PolarityHow, against: str
 function standingTurns(job: Kept, line: Joints): Stood[] {
   const all = job.readings.ofLine(line.output.id).filter(r => isTurned(r.kind))
   if (all.length === 0) return []
-  const superseded = new Set(all.flatMap(r => r.withdrawn || r.supersedes === null ? [] : [r.supersedes]))
   const mended = mendsOn(job.repairs.ofLine(line.output.id), line)
   const standing = new Map<string, Reading>()
-  for (const reading of all) {
-    if (reading.withdrawn || superseded.has(reading.id) || reading.at < (mended.get(reading.nodeId!) ?? '')) continue
+  for (const reading of readingsKept(all)) {
+    if (reading.at < (mended.get(reading.nodeId!) ?? '')) continue
     const before = standing.get(`${reading.kind} ${reading.nodeId}`)
     if (!before || before.at <= reading.at) standing.set(`${reading.kind} ${reading.nodeId}`, reading)
   }

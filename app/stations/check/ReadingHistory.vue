@@ -4,6 +4,7 @@ import { judge } from '#core/check/verdict'
 import type { Predicted } from '#core/check/predict'
 import { takenWords, VERDICT_TAGS, valueWords } from '#core/check/words'
 import type { Reading } from '#core/job/schema'
+import { supersededIn } from '#core/job/sections/readings/superseded'
 
 /** Every reading at a place, newest first. None is ever changed: a wrong one is superseded, a withdrawn one stays in view. */
 const { readings, standingId, foretold } = defineProps<{
@@ -13,7 +14,7 @@ const { readings, standingId, foretold } = defineProps<{
 }>()
 const emit = defineEmits<{ correct: [reading: Reading] }>()
 
-const superseded = computed(() => new Set(readings.filter(r => !r.withdrawn && r.supersedes !== null).map(r => r.supersedes)))
+const superseded = computed(() => supersededIn(readings))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const saidOf = (reading: Reading) => [reading.note, takenWords(reading.taken, reading.frequencyHz)].filter(Boolean).join(' · ')
 const stateOf = (reading: Reading) => reading.withdrawn ? 'taken back' : superseded.value.has(reading.id) ? 'was wrong' : reading.id === standingId ? 'stands' : ''
