@@ -1,7 +1,7 @@
 import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
-import type { Branch, Job, Output, Speaker } from '#core/job/schema'
-import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import type { Branch, Input, Job, Output, Speaker } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_INPUT, UNSTATED_OUTPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { chain, coils, on, readingsOf, ohm, speaker, type Model } from './build'
 
 /** Bandstand, Mill Meadow: boxes above, subs below, each with amplifiers of its own; a horn behind a capacitor reaches the back rows. One box on
@@ -19,6 +19,7 @@ const near = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 300 
 const high = { system: 'Stage', fromHz: 100, toHz: null, slopeDb: 24 as const, setDb: null }
 const low = { system: 'Stage', fromHz: null, toHz: 100, slopeDb: 24 as const, setDb: 0 }
 const input = { gainDb: 32, inputOhm: 20_000 }
+const from = (name: string, volts: number, ohm: number): Input => ({ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name, kind: 'line', volts, ohm } })
 const thick = { areaMm2: 4 }
 const thin = { areaMm2: 2.5 }
 
@@ -28,9 +29,9 @@ const behindCapacitor = (lengthM: number, node: Speaker): Branch => on(thin, len
 })
 
 const outputs: Output[] = [
-  { id: 'mm-left', label: 'A1', name: 'Boxes, left', rating: tops, band: high, limiterV: null, wiring: chain('mm-left', thick, [[14, box], [2, box]]) },
-  { id: 'mm-right', label: 'A2', name: 'Boxes, right', rating: tops, band: high, limiterV: null, wiring: chain('mm-right', thick, [[22, box], [2, box]]) },
-  { id: 'mm-sub', label: 'B1', name: 'Sub, in the middle', rating: bass, band: low, limiterV: 80, wiring: chain('mm-sub', thick, [[9, sub]]) },
+  { id: 'mm-left', label: 'A1', name: 'Boxes, left', rating: tops, ...UNSTATED_OUTPUT, band: high, wiring: chain('mm-left', thick, [[14, box], [2, box]]) },
+  { id: 'mm-right', label: 'A2', name: 'Boxes, right', rating: tops, ...UNSTATED_OUTPUT, band: high, wiring: chain('mm-right', thick, [[22, box], [2, box]]) },
+  { id: 'mm-sub', label: 'B1', name: 'Sub, in the middle', rating: bass, ...UNSTATED_OUTPUT, band: low, limiterV: 80, wiring: chain('mm-sub', thick, [[9, sub]]) },
   {
     id: 'mm-near', label: 'C1', name: 'Front and back rows', rating: near, ...UNSTATED_OUTPUT,
     wiring: { kind: 'chain', id: 'mm-near-line', children: [on(thin, 8, speaker('mm-near-01', '01', small)), behindCapacitor(26, speaker('mm-near-02', '02', horn))] },
@@ -42,9 +43,9 @@ export const bandstand: Job = {
   note: 'Boxes from 100 Hz up, the sub below: the crossover stands before the amplifiers.',
   practice: { reserve: 'use-four-fifths', power: 'twice-continuous', valve: 'match-exactly', stripe: 'plain-is-plus' },
   amplifiers: [
-    { id: 'mm-a', name: 'Amplifier A', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, source: { name: 'Crossover, high', volts: 4, ohm: 100 }, protection: 'Clip limiter; cuts out when hot, and comes back by itself.', highPassHz: 100, outputs: outputs.slice(0, 2) },
-    { id: 'mm-b', name: 'Amplifier B', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, source: { name: 'Crossover, low', volts: 4, ohm: 100 }, highPassHz: 35, outputs: outputs.slice(2, 3) },
-    { id: 'mm-c', name: 'Amplifier C', place: 'kiosk', ...UNSTATED_AMPLIFIER, source: { name: 'Mixer, second output', volts: 1.2, ohm: 600 }, inputV: 1, inputOhm: 5000, highPassHz: 80, outputs: outputs.slice(3) },
+    { id: 'mm-a', name: 'Amplifier A', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, inputs: [from('Crossover, high', 4, 100)], protection: 'Clip limiter; cuts out when hot, and comes back by itself.', highPassHz: 100, outputs: outputs.slice(0, 2) },
+    { id: 'mm-b', name: 'Amplifier B', place: 'rack under the stage', ...UNSTATED_AMPLIFIER, ...input, inputs: [from('Crossover, low', 4, 100)], highPassHz: 35, outputs: outputs.slice(2, 3) },
+    { id: 'mm-c', name: 'Amplifier C', place: 'kiosk', ...UNSTATED_AMPLIFIER, inputs: [from('Mixer, second output', 1.2, 600)], inputV: 1, inputOhm: 5000, highPassHz: 80, outputs: outputs.slice(3) },
   ],
   readings: Records.of(readingsOf('2026-05-16', 9 * 60, [
     [outputs[0]!, 'line-dcr', null, ohm(3.4)], ...coils(outputs[0]!, 6.6, 6.5), [outputs[2]!, 'line-dcr', null, ohm(6.4)], ...coils(outputs[2]!, 6.2),

@@ -3,8 +3,8 @@ import { Records } from '#core/job/records'
 import { applyEdit } from '#core/job/apply'
 import { putBefore } from '#core/hands/throughs'
 import { makeZone } from '#core/hands/zones'
-import type { Control, Job, Output } from '#core/job/schema'
-import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import type { Control, Input, Job, Output } from '#core/job/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_INPUT, UNSTATED_OUTPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { originOf } from './gear'
 import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
 
@@ -18,20 +18,22 @@ const horn: Model = { name: 'Horn 200, 30 W', load: taps(5, 10, 20, 30), driverO
 
 const rating = { kind: 'constant-voltage' as const, lineV: LINE_V, powerW: 240 }
 
+const at = (no: string) => ({ plus: `${no}.70V`, minus: `${no}.COM`, connector: 'plug-in-screw' as const })
+
 const palm: Output = {
-  id: 'fh-palm', label: 'A1', name: 'Palm house', rating, ...UNSTATED_OUTPUT,
+  id: 'fh-palm', label: 'A1', name: 'Palm house', rating, ...UNSTATED_OUTPUT, terminals: at('1'),
   wiring: chain('fh-palm', { awg: 14 }, [[14, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [9, ceiling, 30], [16, surface, 20]]),
 }
 const fern: Output = {
-  id: 'fh-fern', label: 'A2', name: 'Fern grotto', rating, ...UNSTATED_OUTPUT,
+  id: 'fh-fern', label: 'A2', name: 'Fern grotto', rating, ...UNSTATED_OUTPUT, terminals: at('2'),
   wiring: chain('fh-fern', { awg: 18 }, Array.from({ length: 10 }, (_, k) => [k === 0 ? 22 : 6, ceiling, 20])),
 }
 const ticket: Output = {
-  id: 'fh-ticket', label: 'A3', name: 'Ticket court, shop', rating, ...UNSTATED_OUTPUT,
+  id: 'fh-ticket', label: 'A3', name: 'Ticket court, shop', rating, ...UNSTATED_OUTPUT, terminals: at('3'),
   wiring: chain('fh-ticket', { awg: 16 }, [[8, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [5, ceiling, 5], [12, ceiling, 5], [5, surface, 10], [5, surface, 10]]),
 }
 const roof: Output = {
-  id: 'fh-roof', label: 'A4', name: 'Roof walk', rating, ...UNSTATED_OUTPUT,
+  id: 'fh-roof', label: 'A4', name: 'Roof walk', rating, ...UNSTATED_OUTPUT, terminals: at('4'),
   wiring: chain('fh-roof', { awg: 16 }, [[38, horn, 20], [18, horn, 20], [18, horn, 20], [18, horn, 20]]),
 }
 
@@ -44,11 +46,15 @@ const orchid: Output = {
   wiring: chain('fh-orchid', { areaMm2: 1.5 }, [...[9, 5, 5, 5, 17, 5, 4].map((lengthM): [number, Model] => [lengthM, pendant]), [3, sub]]),
 }
 
+/** Calls go before music at both amplifiers; the players have two sides, and a line has one. */
+const calls: Input = { ...UNSTATED_INPUT, label: '1', takes: ['microphone', 'line'], count: 1, isOver: true, source: { ...UNSTATED_SOURCE, name: 'Paging microphone, ticket desk', kind: 'microphone', isStereo: false, ohm: 200 } }
+const music = (label: string, name: string): Input => ({ ...UNSTATED_INPUT, label, takes: ['media', 'line'], count: 1, isOver: false, sum: 'summed', source: { ...UNSTATED_SOURCE, name, kind: 'media', isStereo: true } })
+
 const plan: Job = {
   ...emptyJob('Fernhollow Glasshouses'),
   note: 'Public garden, open all year. Work from the service gallery; the fern grotto is wet underfoot. Calls come from a paging microphone at the ticket desk, into the first input of both amplifiers; calls go before music there.',
-  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', ...UNSTATED_AMPLIFIER, outputs: [palm, fern, ticket, roof] }, {
-    id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', ...UNSTATED_AMPLIFIER, highPassHz: 80, from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
+  amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', ...UNSTATED_AMPLIFIER, inputs: [calls, music('2', 'Garden music')], outputs: [palm, fern, ticket, roof] }, {
+    id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', ...UNSTATED_AMPLIFIER, highPassHz: 80, inputs: [calls, music('3', 'Gallery music')], from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
   }],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),

@@ -1,3 +1,4 @@
+import { readConductor } from '#core/gear/conductor'
 import type { AmplifierModel } from '#core/gear/amplifier'
 import { GEAR_KINDS, unstatedModel, type GearKind, type Models } from '#core/gear/models'
 import type { SpeakerModel } from '#core/gear/speaker'
@@ -89,11 +90,13 @@ const lines = (count: number, powerW: number, ...volts: number[]): Output =>
 const valve = (powerW: number, tapsOhm: number[], chosenBy: 'selector' | 'sockets'): Output => ({ count: 1, points: [], lines: [], floorOhm: null, valve: { powerW, tapsOhm, chosenBy } })
 const loads = (count: number, floorOhm: number | null, ...points: [loadOhm: number, powerW: number][]): Output =>
   ({ count, points: points.map(([loadOhm, powerW]) => ({ loadOhm, powerW })), lines: [], floorOhm, valve: null })
+const way = (name: string, plus: string, minus: string, ...pair: [string, string]): Models['harness']['ways'][number] =>
+  ({ name, terminals: [plus, minus], pair: [readConductor(pair[0]), readConductor(pair[1])] })
 const amplifier = (name: string, purpose: string, outputs: Output[], price: number, more: Partial<AmplifierModel> = {}): AmplifierModel =>
   ({ ...unstatedModel('amplifier', name), purpose, outputs, price, ...more })
 const AMPLIFIERS: AmplifierModel[] = [
-  amplifier('Mixing amplifier 60 W', 'One line of a shop.', [lines(1, 60, V70, 100)], 240, { zones: 1, rackUnits: 2, highPassHz: 80 }), amplifier('Mixing amplifier 120 W', 'One line, several sources.', [lines(1, 120, V70, 100)], 330, { zones: 2, rackUnits: 2, highPassHz: 80 }),
-  amplifier('Mixing amplifier 240 W', 'One line of a school floor.', [lines(1, 240, V70, 100)], 450, { zones: 5, rackUnits: 2, highPassHz: 80 }), amplifier('Line amplifier 4 × 240 W', 'Four lines of a building.', [lines(4, 240, V70)], 1380, { zones: 4, rackUnits: 2, highPassHz: 60, limiter: true }),
+  amplifier('Mixing amplifier 60 W', 'One line of a shop.', [lines(1, 60, V70, 100)], 240, { zones: 1, inputs: [{ count: 1, takes: ['microphone', 'line'], isOver: true }, { count: 1, takes: ['media'], isOver: false }], rackUnits: 2, highPassHz: 80 }), amplifier('Mixing amplifier 120 W', 'One line, several sources.', [lines(1, 120, V70, 100)], 330, { zones: 2, inputs: [{ count: 2, takes: ['microphone', 'line'], isOver: true }, { count: 2, takes: ['media', 'line'], isOver: false }], rackUnits: 2, highPassHz: 80 }),
+  amplifier('Mixing amplifier 240 W', 'One line of a school floor.', [lines(1, 240, V70, 100)], 450, { zones: 5, inputs: [{ count: 3, takes: ['microphone', 'line'], isOver: true }, { count: 3, takes: ['media', 'line'], isOver: false }], rackUnits: 2, highPassHz: 80 }), amplifier('Line amplifier 4 × 240 W', 'Four lines of a building.', [lines(4, 240, V70)], 1380, { zones: 4, inputs: [{ count: 4, takes: ['line'], isOver: null }], rackUnits: 2, highPassHz: 60, limiter: true }),
   amplifier('Line amplifier 2 × 500 W', 'Two large lines.', [lines(2, 500, V70, 100)], 1240, { zones: 2, rackUnits: 2, highPassHz: 50, limiter: true }), amplifier('Line amplifier 8 × 120 W', 'Many small zones.', [lines(8, 120, V70)], 1690, { zones: 8, rackUnits: 2, highPassHz: 70, limiter: true }),
   amplifier('Power amplifier 2 × 300 W', 'Boxes of a small stage.', [loads(2, 4, [8, 180], [4, 300])], 420, { bridgedFloorOhm: 8, rackUnits: 2, limiter: true }), amplifier('Power amplifier 2 × 625 W', 'A stage; its full swing is a 70 V line.', [loads(2, 4, [8, 625], [4, 1000])], 780, { bridgedFloorOhm: 8, rackUnits: 2, limiter: true }),
   amplifier('Power amplifier 4 × 200 W', 'Boxes of several rooms.', [loads(4, 4, [8, 120], [4, 200])], 690, { bridgedFloorOhm: 8, rackUnits: 1, limiter: true }), amplifier('Vehicle amplifier 4 × 60 W', 'Deck or cabin.', [loads(4, 2, [4, 60], [2, 90])], 190, { made: 'vehicle', bridgedFloorOhm: 4, inputV: 1, inputOhm: 47_000, protection: 'Shuts down when it is too hot or a lead is short; comes back when it is switched off and on.' }),
@@ -120,7 +123,16 @@ const transformer = (ratingW: number, tapsW: number[], price: number): Models['t
   ({ ...unstatedModel('transformer', `Line transformer ${ratingW} W`), ratingW, scales: dial(ratingW, ...tapsW), secondariesOhm: [4, 8, 16], insertionDb: 0.9, lowHz: ratingW > 50 ? 45 : 70, price })
 const TRANSFORMERS: Models['transformer'][] = [transformer(10, [1.25, 2.5, 5, 10], 14), transformer(30, [3.75, 7.5, 15, 30], 26), transformer(60, [7.5, 15, 30, 60], 39), transformer(100, [25, 50, 100], 58)]
 
-const BODIES: { [K in GearKind]: Models[K][] } = { speaker: SPEAKERS, amplifier: AMPLIFIERS, cable: CABLES, control: CONTROLS, transformer: TRANSFORMERS }
+const HARNESSES: Models['harness'][] = [
+  { ...unstatedModel('harness', 'Four-channel marine unit, plug'), purpose: 'The plug of a small four-channel unit: plain and black-striped.', ways: [
+    way('Deck', '1+', '1-', 'white', 'white/black'), way('Saloon', '2+', '2-', 'orange', 'orange/black'), way('Wheelhouse', '3+', '3-', 'grey', 'grey/black'), way('Sub', '4+', '4-', 'violet', 'violet/black'),
+  ] },
+  { ...unstatedModel('harness', 'Line amplifier, four outputs, as printed'), purpose: 'The plug-in screw terminals on its back.', ways: ['1', '2', '3', '4'].map(no => ({ name: `Output ${no}`, terminals: [`${no}.70V`, `${no}.COM`], pair: null })) },
+]
+
+const BODIES: { [K in GearKind]: Models[K][] } = {
+  speaker: SPEAKERS, amplifier: AMPLIFIERS, cable: CABLES, control: CONTROLS, transformer: TRANSFORMERS, harness: HARNESSES,
+}
 /** Ids that stay the same over a reset: the kind's number, then its own. */
 const idOf = (kind: GearKind, k: number) => `6ea20000-0000-4000-8${GEAR_KINDS.indexOf(kind)}00-${String(k + 1).padStart(12, '0')}`
 export const demoGear = GEAR_KINDS.flatMap(kind => BODIES[kind].map((body, k) => ({ id: idOf(kind, k), kind, body })))

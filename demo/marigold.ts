@@ -1,7 +1,7 @@
 import { emptyJob } from '#core/job/document'
 import { Records } from '#core/job/records'
 import type { Job, Output } from '#core/job/schema'
-import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import { UNSTATED_AMPLIFIER, UNSTATED_INPUT, UNSTATED_OUTPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { chain, lead, on, readingsOf, ohm, speaker, type Model } from './build'
 
 /** Excursion boat Marigold: four low-impedance outputs, a line with series and parallel members behind a harness with one crossed splice, a sub of two
@@ -20,9 +20,9 @@ const rating = { kind: 'solid-state' as const, points: [{ loadOhm: 4, powerW: 90
 const cable = { areaMm2: 2.5 }
 
 const outputs: Output[] = [
-  { id: 'mg-deck', label: 'B1', name: 'Deck', rating, ...UNSTATED_OUTPUT, wiring: chain('mg-deck', cable, [[7, deck], [5, deck]]) },
+  { id: 'mg-deck', label: 'B1', name: 'Deck', rating, ...UNSTATED_OUTPUT, terminals: { plus: '1+', minus: '1-', connector: 'plug-in-screw' }, wiring: chain('mg-deck', cable, [[7, deck], [5, deck]]) },
   {
-    id: 'mg-saloon', label: 'B2', name: 'Saloon', rating, ...UNSTATED_OUTPUT,
+    id: 'mg-saloon', label: 'B2', name: 'Saloon', rating, ...UNSTATED_OUTPUT, terminals: { plus: '2+', minus: '2-', connector: 'plug-in-screw' },
     wiring: {
       kind: 'chain', id: 'mg-saloon-line',
       children: [['port', 4, '01', '02'], ['starboard', 6, '03', '04']].map(([side, lengthM, first, second]) => on(cable, Number(lengthM), {
@@ -38,7 +38,7 @@ const outputs: Output[] = [
 export const marigold: Job = {
   ...emptyJob('Excursion boat Marigold'),
   note: 'Battery disconnected before any cable is changed.',
-  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, made: 'vehicle', inputV: 1, inputOhm: 47_000, source: { name: 'Saloon radio, line out', volts: 2, ohm: 1000 }, protection: 'Shuts down when it is too hot; comes back by itself.', outputs }],
+  amplifiers: [{ id: 'mg-b', name: 'Amplifier B', place: 'under the wheel', ...UNSTATED_AMPLIFIER, made: 'vehicle', inputV: 1, inputOhm: 47_000, inputs: [{ ...UNSTATED_INPUT, label: 'A', takes: ['line'], source: { ...UNSTATED_SOURCE, name: 'Saloon radio, line out', kind: 'line', isStereo: true, volts: 2, ohm: 1000 } }], protection: 'Shuts down when it is too hot; comes back by itself.', outputs }],
   splices: [
     lead('mg-deck-01', 'white, white/black'), lead('mg-deck-02', 'white, white/black'),
     lead('mg-saloon-port', 'orange, orange/black'), lead('mg-saloon-01', 'orange, orange/black'), lead('mg-saloon-02', 'grey, grey/red'),

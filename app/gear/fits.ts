@@ -24,7 +24,7 @@ export function fitHere(kind: GearKind, { values }: GearRow, here: Here): Fit {
     case 'control': return behind(of<number[]>('linesV'), of<number | null>('ratingW'), here)
     case 'transformer': return behind(of<{ lineV: number }[]>('scales').map(s => s.lineV), of<number | null>('ratingW'), here)
     case 'speaker': return speaker(of<{ lineV: number, tapsW: number[] }[]>('scales'), of<number | null>('nominalOhm'), here)
-    case 'amplifier': case 'cable': return NOTHING
+    case 'amplifier': case 'cable': case 'harness': return NOTHING
   }
 }
 

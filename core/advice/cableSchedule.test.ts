@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { applyEdit } from '#core/job/apply'
 import type { Job } from '#core/job/schema'
 import { unstatedModel } from '#core/gear/models'
-import { namePair, readPair } from '#core/hands/splices'
+import { namePair, readPair, saySplice } from '#core/hands/splices'
 import { plainSpace } from '#core/job/sections/spaces/schema'
 import { withBranch } from '#core/job/tree'
 import { same } from '#core/quantity/same'
@@ -49,6 +49,15 @@ test('what goes on which terminal: the lead by its colour, the dial by its scale
   expect([first('3 x 5 W behind control 50 W on 70 V'), first('8 behind transformer 60 W on 100 V'), first('8 cap 10 uF'), first('(8 + 8) || 8')]).toEqual([
     'the amplifier on its input, the speakers on its output, rated 50 W', 'the line on its primary, the 60 W tap', 'F1 in the plus conductor', 'in series: minus of each to plus of the next',
   ])
+})
+
+test('what a pair ends in, and what that asks for; what is printed beside the terminals of the output', () => {
+  const job = jobOf('8')
+  const [id] = nodeIds(outputOf(job))
+  const ended = { ...applyEdit(job, saySplice(job, id!, { connector: 'plug-in-screw' })!).job }
+  const outputs = ended.amplifiers[0]!.outputs.map(o => ({ ...o, terminals: { plus: '1+', minus: 'COM', connector: 'screw' as const } }))
+  const [run] = cableSchedule({ ...ended, amplifiers: [{ ...ended.amplifiers[0]!, outputs }] }, 0)
+  expect([run!.from, run!.connect.at(-1)]).toEqual(['A1 on Amplifier A, rack, terminals 1+ and COM, screw terminals', 'a plug-in screw terminal (latches, does not lock: relieve the strain)'])
 })
 
 test('the table: a row a run under its heads, and conductors as they are named', () => {

@@ -1,4 +1,5 @@
 import { writeConductor } from '#core/gear/conductor'
+import { connectorFacts, type Connector } from '#core/gear/connector'
 import { spliceAt } from '#core/hands/splices'
 import type { Amplifier, Branch, Job, Kind, Output, Speaker } from '#core/job/schema'
 import type { Group } from '#core/job/sections/wiring/schema'
@@ -56,13 +57,14 @@ export function cableSchedule(job: Job, slack: number): CableRun[] {
     }
     const runOf = ({ lead, node }: Branch, number: number, from: string, to: string): CableRun => {
       const space = spaceOf.get(speakersOf(node)[0]?.id ?? '')
-      const { pair } = spliceAt(job, node.id)
+      const { pair, connector } = spliceAt(job, node.id)
+      const ends = connector === null ? [] : [endsIn(connector)]
       const lengthM = lead?.lengthM ?? null
       return {
         tag: `${output.label}-${String(number).padStart(2, '0')}`, outputId: output.id, nodeId: node.id, from, to, cable: lead?.cable ?? null, lengthM,
         withSlackM: lengthM === null ? null : space && space.slack > 0 ? lengthM : Number((lengthM * (1 + slack)).toPrecision(12)),
         conductors: pair === null ? null : pair.map(writeConductor).join(', '), listing: space?.cableRemark || null,
-        connect: isGroup(node) ? groupConnects(node) : speakerConnects(node, node.kindId === null ? null : kinds.get(node.kindId) ?? null),
+        connect: [...isGroup(node) ? groupConnects(node) : speakerConnects(node, node.kindId === null ? null : kinds.get(node.kindId) ?? null), ...ends],
       }
     }
     visit(output.wiring, rackWords(amplifier, output))
@@ -70,7 +72,15 @@ export function cableSchedule(job: Job, slack: number): CableRun[] {
   }))
 }
 
-const rackWords = ({ name, place }: Amplifier, { label }: Output): string => `${label} on ${name}${place ? `, ${place}` : ''}`
+/** "screw terminals", "a plug-in screw terminal: latches, does not lock: relieve the strain". */
+function endsIn(connector: Connector): string {
+  const { says, mind } = connectorFacts(connector)
+  return mind === '' ? says : `${says} (${mind})`
+}
+const rackWords = ({ name, place }: Amplifier, { label, terminals }: Output): string => {
+  const printed = terminals ? [terminals.plus, terminals.minus].filter(Boolean).join(' and ') : ''
+  return `${label} on ${name}${place ? `, ${place}` : ''}${printed ? `, terminals ${printed}` : ''}${terminals?.connector ? `, ${endsIn(terminals.connector)}` : ''}`
+}
 function endWords({ node }: Branch): string {
   if (!isGroup(node)) return `${node.label}${node.name ? ` ${node.name}` : ''}`
   return node.through ? `${node.through.label}${node.through.name ? ` ${node.through.name}` : ''}` : `joint before ${speakersOf(node)[0]?.label ?? 'nothing yet'}`

@@ -3,7 +3,9 @@ import { describe, expect, test } from '@jest/globals'
 import { applyEdit } from '#core/job/apply'
 import { cabled, counter, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { speakersOf, withBranch } from '#core/job/tree'
-import type { Amplifier, Control, Job, LineThrough, LineTransformer, Output, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { Amplifier, Control, Input, Job, LineThrough, LineTransformer, Output, Source, Speaker, SpeakerLoad } from '#core/job/schema'
+import type { SourceKind } from '#core/gear/inputs'
+import { UNSTATED_INPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import type { Edit } from '#core/job/edits'
 import { putBefore, unknownControl, usualTransformer } from '#core/hands/throughs'
 import { TAKEN_AS } from '#core/hands/takenAs'
@@ -57,7 +59,15 @@ const asSchool = (job: Job, valve: Job['practice']['valve']): Job => ({ ...job, 
 const untapped = (job: Job): Job => ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, outputs: a.outputs.map(o => o.rating.kind === 'valve' ? { ...o, rating: { ...o.rating, tapOhm: null } } : o) })) })
 const ofAmplifier = (job: Job, fields: Partial<Amplifier>, output: Partial<Output> = {}): Job =>
   ({ ...job, amplifiers: job.amplifiers.map(a => ({ ...a, ...fields, outputs: a.outputs.map((o, k) => k === 0 ? { ...o, ...output } : o) })) })
-const source = (volts: number | null, ohm: number | null) => ({ name: 'Mixer', volts, ohm })
+const source = (volts: number | null, ohm: number | null): Input[] => [{ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name: 'Mixer', volts, ohm } }]
+const came = (name: string, kind: SourceKind, at: Partial<Input> = {}, more: Partial<Source> = {}): Input =>
+  ({ ...UNSTATED_INPUT, count: 1, ...at, source: { ...UNSTATED_SOURCE, name, kind, ...more } })
+/** A line whose amplifier is fed by a mixer and, once more, by what the mixer has as well; the mixer feeds itself, too. */
+const mixed = (): Job => {
+  const job = ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('Mixer', 'line', {}, { deviceId: 'mix' }), came('CD', 'media')] })
+  const inputs = [came('CD', 'media'), came('Desk', 'microphone', { takes: ['line'], isOver: true }), came('Mixer', 'line', {}, { deviceId: 'mix' })]
+  return { ...job, amplifiers: [{ ...job.amplifiers[0]!, id: 'mix', name: 'Mixer', made: 'mixer', inputs, outputs: [] }, ...job.amplifiers] }
+}
 /** Plain lines of 8 Ω that play these bands, one system unless they say so. */
 const banded = (...bands: [from: number | null, to: number | null, system?: string][]): Job => {
   const job = jobOf(...bands.map(() => '8 on 100 W at 8'))
@@ -240,19 +250,32 @@ const ROWS: [string, Job, string[], RegExp?][] = [
   ['a dip an octave above it', at(banded([null, 220], [220, null]), 0, { load: measured([[20, 12, 0], [200, 12, 0], [420, 3, 0], [900, 12, 0], [20_000, 12, 0]]) }), ['stop curve-under-floor', 'tight label-contradicts', 'good load-suits', 'good bands-meet']],
   ['more than an octave above', at(banded([null, 150], [150, null]), 0, { load: measured([[20, 12, 0], [310, 12, 0], [420, 3, 0], [900, 12, 0], [20_000, 12, 0]]) }), ['tight label-contradicts', 'good load-suits', 'good bands-meet']],
   // 400 W at 8 Ω are 56.57 V; at 32 dB that is 1.421 V in.
-  ['a source that drives it full', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, source: source(1.6, null) }), ['good load-suits', 'good source-suits', 'unknown curve-not-known']],
-  ['one that is 3 dB short', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, source: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /1 V; 1.42 V drive this output full. It is 3.05 dB short: 50 % of its power/],
-  ['its gain from the input for full power', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, source: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /2 V drive this output full. It is 6.02 dB short: 25 %/],
-  ['where no power is rated, the most that it may give is what has to be driven', ofAmplifier(jobOf('2 on 200 W at 4, from 2'), { gainDb: 32, source: source(0.6, null) }), ['tight source-weak', 'good load-suits', 'unknown load-not-rated', 'unknown curve-not-known'], /0.71 V drive this output full/],
-  ['nothing connected, and a source that would be loaded', ofAmplifier({ ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, { inputOhm: 600, source: source(1, 600) }), ['unknown nothing-connected']],
-  ['a limiter wants no more than it holds', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, source: source(1, null) }, { limiterV: 28.28 }), ['good load-suits', 'good limiter-holds', 'good source-suits', 'unknown curve-not-known']],
-  ['low into high', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 10_000, source: source(null, 1000) }), ['good load-suits', 'unknown curve-not-known']],
-  ['nine and a half times is not ten', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 9500, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known']],
-  ['two bridged are two inputs', ofAmplifier(jobOf('8 on 2 x 400 W at 4 bridged'), { inputOhm: 15_000, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 7.5 kΩ, 2 inputs/],
-  ['another amplifier on the same source, its input not known', ((job: Job) => ({ ...job, amplifiers: [...job.amplifiers, { ...job.amplifiers[0]!, id: 'b', inputOhm: null, outputs: [] }] }))(ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 5000, source: source(null, 1000) })), ['good load-suits', 'unknown curve-not-known']],
-  ['two inputs side by side are half: not high any more', ofAmplifier(jobOf('8 on 400 W at 8', '8'), { inputOhm: 10_000, source: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 5 kΩ, 2 inputs side by side: 5 times its own.*costs 1.58 dB/],
-  ['it takes from the level that arrives', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputOhm: 600, source: source(1.6, 600) }), ['tight source-loaded', 'tight source-weak', 'good load-suits', 'unknown curve-not-known']],
-  ['two bridged have twice the volts: 80 V at 32 dB, and 6 dB more', ofAmplifier(jobOf('8 on 2 x 200 W at 4 bridged'), { gainDb: 32, inputV: 0.71, source: source(0.5, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /0.71 V drive this output full/],
+  ['a source that drives it full', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputs: source(1.6, null) }), ['good load-suits', 'good source-suits', 'unknown curve-not-known']],
+  ['one that is 3 dB short', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputs: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /1 V; 1.42 V drive this output full. It is 3.05 dB short: 50 % of its power/],
+  ['its gain from the input for full power', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, inputs: source(1, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /2 V drive this output full. It is 6.02 dB short: 25 %/],
+  ['where no power is rated, the most that it may give is what has to be driven', ofAmplifier(jobOf('2 on 200 W at 4, from 2'), { gainDb: 32, inputs: source(0.6, null) }), ['tight source-weak', 'good load-suits', 'unknown load-not-rated', 'unknown curve-not-known'], /0.71 V drive this output full/],
+  ['nothing connected, and a source that would be loaded', ofAmplifier({ ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, { inputOhm: 600, inputs: source(1, 600) }), ['unknown nothing-connected']],
+  ['a limiter wants no more than it holds', ofAmplifier(jobOf('8 on 400 W at 8'), { inputV: 2, inputs: source(1, null) }, { limiterV: 28.28 }), ['good load-suits', 'good limiter-holds', 'good source-suits', 'unknown curve-not-known']],
+  ['low into high', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 10_000, inputs: source(null, 1000) }), ['good load-suits', 'unknown curve-not-known']],
+  ['nine and a half times is not ten', ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 9500, inputs: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known']],
+  ['two bridged are two inputs', ofAmplifier(jobOf('8 on 2 x 400 W at 4 bridged'), { inputOhm: 15_000, inputs: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 7.5 kΩ, 2 inputs/],
+  ['another amplifier on the same source, its input not known', ((job: Job) => ({ ...job, amplifiers: [...job.amplifiers, { ...job.amplifiers[0]!, id: 'b', inputOhm: null, outputs: [] }] }))(ofAmplifier(jobOf('8 on 400 W at 8'), { inputOhm: 5000, inputs: source(null, 1000) })), ['good load-suits', 'unknown curve-not-known']],
+  ['two inputs side by side are half: not high any more', ofAmplifier(jobOf('8 on 400 W at 8', '8'), { inputOhm: 10_000, inputs: source(null, 1000) }), ['tight source-loaded', 'good load-suits', 'unknown curve-not-known'], /sees 5 kΩ, 2 inputs side by side: 5 times its own.*costs 1.58 dB/],
+  ['it takes from the level that arrives', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputOhm: 600, inputs: source(1.6, 600) }), ['tight source-loaded', 'tight source-weak', 'good load-suits', 'unknown curve-not-known']],
+  ['two bridged have twice the volts: 80 V at 32 dB, and 6 dB more', ofAmplifier(jobOf('8 on 2 x 200 W at 4 bridged'), { gainDb: 32, inputV: 0.71, inputs: source(0.5, null) }), ['tight source-weak', 'good load-suits', 'unknown curve-not-known'], /0.71 V drive this output full/],
+  ['a microphone in an input for lines', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputs: [came('Desk', 'microphone', { takes: ['line', 'media'] })] }), ['tight input-other', 'good load-suits', 'unknown curve-not-known'], /^Desk brings a microphone’s level; input 1 is made for line or music player\..*far too quiet/],
+  ['a player in one for microphones', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputs: [came('CD', 'media', { takes: ['microphone'], label: 'B' }, { volts: 2 })] }), ['tight input-other', 'good load-suits', 'unknown curve-not-known'], /; B is made for microphone\. .*clips/],
+  ['what a microphone brings is not held against the gain of a line', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 32, inputOhm: 600, inputs: [came('Desk', 'microphone', {}, { volts: 0.002, ohm: 200 })] }), ['good load-suits', 'unknown curve-not-known']],
+  ['two sides on one line, nobody knows how', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('CD', 'media', {}, { isStereo: true })] }), ['good fits-with-reserve', 'unknown not-summed']],
+  ['one of two sides', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('CD', 'media', { sum: 'one-side' }, { isStereo: true })] }), ['tight not-summed', 'good fits-with-reserve'], /one of them comes in\..*always mono/],
+  ['both summed, and one that has but one', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('CD', 'media', { sum: 'summed' }, { isStereo: true }), came('Radio', 'media', {}, { isStereo: false })] }), ['good fits-with-reserve']],
+  ['two sides into a load of ohms are nobody’s mistake', ofAmplifier(jobOf('8 on 400 W at 8'), { inputs: [came('CD', 'media', { sum: 'one-side' }, { isStereo: true })] }), ['good load-suits', 'unknown curve-not-known']],
+  ['a call beside music', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('Desk', 'microphone', { isOver: false }), came('CD', 'media', { isOver: true })] }), ['tight paging-under', 'good fits-with-reserve'], /^Desk calls over CD/],
+  ['a call of which that is not known', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('Desk', 'microphone'), came('CD', 'media')] }), ['good fits-with-reserve', 'unknown paging-under']],
+  ['a call over the music; one alone', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('Desk', 'microphone', { isOver: true }), came('CD', 'media')] }), ['good fits-with-reserve']],
+  ['the same player at two inputs', ofAmplifier(jobOf('80 W on 70 V 100 W'), { highPassHz: 80, inputs: [came('CD', 'media'), came('CD', 'media', { label: 'AUX' })] }), ['tight source-twice', 'good fits-with-reserve'], /^CD comes in twice: input 1; AUX\./],
+  ['straight, and through a mixer; a microphone in the mixer’s line input', mixed(), ['tight input-other', 'tight source-twice', 'good fits-with-reserve'], /Desk brings a microphone’s level; input 2 of Mixer is made for line/],
+  ['a mixer that is gone is a source by its name', { ...mixed(), amplifiers: mixed().amplifiers.slice(1) }, ['good fits-with-reserve']],
   ['gain and input that do not agree', ofAmplifier(jobOf('8 on 400 W at 8'), { gainDb: 26, inputV: 1.42 }), ['good load-suits', 'unknown curve-not-known', 'unknown gain-contradicts']],
   ['nothing connected', { ...jobOf('8'), amplifiers: [{ ...jobOf('8').amplifiers[0]!, outputs: [{ ...outputOf(jobOf('8')), wiring: { kind: 'chain', id: 'c', children: [] } }] }] }, ['unknown nothing-connected']],
   ['a tap on off', withLoad(jobOf('10 W on 70 V 100 W'), tap(0, 70.71)), ['tight head-open', 'unknown tap-off']],
@@ -377,11 +400,11 @@ test('what its amplifier, its source and the other bands of its system are to a 
   expect(codesOf(job)).toEqual(['bands-meet', 'bands-meet'])
   const parted = applyEdit(job, { kind: 'output.set', outputId: 'out2', was: { band: job.amplifiers[0]!.outputs[1]!.band }, to: { band: null } }).job
   expect(codesOf(parted)).toEqual(['band-alone', ''])
-  const fed = ofAmplifier(parted, { inputOhm: 15_000, source: source(null, 1000) })
+  const fed = ofAmplifier(parted, { inputOhm: 15_000, inputs: source(null, 1000) })
   expect(codesOf(fed)).toEqual(['source-loaded band-alone', 'source-loaded'].map(c => expect.stringContaining(c.split(' ')[0]!)))
   // Another amplifier on its source, far away in the job.
   const single = ofAmplifier({ ...job, amplifiers: [{ ...job.amplifiers[0]!, outputs: job.amplifiers[0]!.outputs.slice(0, 1) }] },
-    { inputOhm: 15_000, source: source(null, 1000) })
+    { inputOhm: 15_000, inputs: source(null, 1000) })
   expect(codesOf(single)).toEqual(['band-alone'])
   const shared = { ...single, amplifiers: [...single.amplifiers, { ...single.amplifiers[0]!, id: 'b', outputs: [] }] }
   expect(codesOf(shared)).toEqual([expect.stringContaining('source-loaded')])

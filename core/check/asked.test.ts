@@ -17,7 +17,7 @@ import { leftWords, openWords } from './openWords'
 import { checkKey, proveLine, stateOf } from './proof'
 import { judge } from './verdict'
 import { amplifierFor, nextOpen, phaseOf, walkOf } from './walk'
-import { walkOfJob } from './walkReport'
+import { roomsOf, walkOfJob } from './walkReport'
 import { valueWords, VERDICT_TAGS } from './words'
 
 const asks = (text: string, checks: Partial<Checks> = {}, job: Job = jobOf(text)) =>
@@ -147,7 +147,8 @@ test('over a whole job a phase at a time, and by rooms as they stand in it', () 
   const [c] = nodeIds(outputOf(job, 1))
   const spot = (id: string, nodeId: string) => ({ id, xM: 1, yM: 1, heightM: null, aim: null, nodeId })
   const roomed: Job = { ...job, checks: { ...DEFAULT_CHECKS, polarity: 'none' }, spaces: [{ ...plainSpace('s', 'Bar'), spots: [spot('p', c!)] }, { ...plainSpace('t', 'Hall'), spots: [spot('q', b!)] }] }
-  const said = (by: 'line' | 'room') => walkOfJob(roomed, by).map(({ label, stop }) => `${stop.kind} ${label} ${stop.speaker?.label ?? ''}`.trim()).join(', ')
+  expect(roomsOf(roomed, walkOfJob(roomed, 'room')).map(r => [r.name, r.stops.length])).toEqual([['at the rack', 2], ['Bar', 2], ['Hall', 2], ['in no room', 2]])
+  const said = (by: 'line' | 'room') => walkOfJob(roomed, by).map(({ output: { label }, stop }) => `${stop.kind} ${label} ${stop.speaker?.label ?? ''}`.trim()).join(', ')
   expect([said('line'), said('room')]).toEqual([
     'coil-dcr A1 01, coil-dcr A1 02, coil-dcr A2 01, line-impedance A1, line-impedance A2, sound A1 01, sound A1 02, sound A2 01',
     'coil-dcr A2 01, coil-dcr A1 02, coil-dcr A1 01, line-impedance A1, line-impedance A2, sound A2 01, sound A1 02, sound A1 01',

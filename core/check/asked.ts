@@ -4,18 +4,22 @@ import { factsOf, READING_KINDS } from '#core/job/sections/readings/kinds'
 import { DEFAULT_CHECKS } from '#core/job/sections/checks/schema'
 import { isGroup } from '#core/network/tree'
 import { speakersOf } from '#core/job/tree'
+import { atEarsDb, type AtEars } from './levels'
 
 /** What a job wants to be read before it counts as proved. */
 
 /** One place to prove: any of these kinds of reading does it, the usual one there first. `speaker` null: at the head of the line. */
 export interface Ask { kinds: readonly ReadingKind[], speaker: Speaker | null }
 
-/** What a job asks for; `together`: speakers that are heard with others, null: where nobody has looked beyond one line. */
-export interface Asked { checks: Checks, together: ReadonlySet<string> | null }
+/**
+ * What a job asks for; `together`: speakers that are heard with others, null: where nobody has looked beyond one line. `atEars`: what is known of levels
+ * under speakers.
+ */
+export interface Asked { checks: Checks, together: ReadonlySet<string> | null, atEars?: AtEars }
 export const ASKED_UNSAID: Asked = { checks: DEFAULT_CHECKS, together: null }
 
-export function askedOf(job: Pick<Job, 'checks' | 'amplifiers' | 'spaces' | 'zones'>): Asked {
-  return { checks: job.checks, together: together(job) }
+export function askedOf(job: Pick<Job, 'checks' | 'amplifiers' | 'spaces' | 'zones' | 'kinds'>): Asked {
+  return { checks: job.checks, together: together(job), atEars: atEarsDb(job) }
 }
 
 /** The readings of every line before its speakers hang: both legs and the pair at the head, each run at its end. */

@@ -30,5 +30,6 @@ export const KIND_NAMES: Record<ReadingKind, string> = {
   'outward-impedance': 'outward',
   'head-volts-amps': 'volts and amps',
   'beside': 'beside another',
+  'level': 'level',
   'sound': 'sound',
 }

@@ -28,8 +28,15 @@ export function predictBeyond(
       return { ...predictLineImpedance({ ...output, wiring }, frequencyHz, lessons(frequencyHz)), kind, nodeId, place: `${output.label} ${label}`, overloadOhm: null }
     }
     case 'tap-found': return predictTap(output, nodeId)
+    case 'level': return predictLevel(output, nodeId)
     default: return null
   }
+}
+
+/** By itself nothing is foretold of a level: what it is held against hangs on what else was read (levels.ts). */
+function predictLevel(output: Output, nodeId: string | null): Predicted | null {
+  const speaker = speakersOf(output.wiring).find(s => s.id === nodeId)
+  return speaker ? { kind: 'level', outputId: output.id, nodeId, place: `${output.label} ${speaker.label}`, low: null, expected: null, high: null, ...OF_COPPER, isOpen: false, source: 'none like it was read so on that day' } : null
 }
 
 function predictTap(output: Output, nodeId: string | null): Predicted | null {

@@ -7,6 +7,7 @@ import { asWired, membersOf, singleLoads, type GroupNode } from '#core/network/t
 import { writeNumber } from '#core/quantity/write'
 import type { Chain, LineThrough, Output, ReadingKind, Speaker } from '#core/job/schema'
 import { cableStated, speakersOf, throughsIn } from '#core/job/tree'
+import type { LevelPlan } from './levels'
 import { leastToRead } from './overload'
 import { NO_LESSONS, type Lessons } from './lessons'
 import { bandAt, copperBand, copperOf, DCR_BANDS, dcrAt, IMPEDANCE_BANDS, METER_HZ, solvedAsRead, type Edge } from './readingBands'
@@ -39,6 +40,8 @@ export interface Predicted {
   cannotTell: { label: string, ohm: number, of: number } | null
   /** Of a tap as found: the one that is drawn; null of all else. */
   tap?: { tapW: number, ratedV: number } | null
+  /** Of a sound level: what it is held against; null of all else. */
+  level?: LevelPlan | null
   /** Under this the output is overloaded, Ω; null where that is not known, or not read here. */
   overloadOhm: number | null
 }

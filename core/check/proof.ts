@@ -6,6 +6,7 @@ import { asksOf, ASKED_UNSAID, type Ask, type Asked } from './asked'
 import { predictBare } from './barePairs'
 import { predictBeyond } from './outward'
 import { NO_LESSONS, type Lessons } from './lessons'
+import { levelsOn } from './levels'
 import { predictLine, predictLineImpedance, type Predicted } from './predict'
 import { METER_HZ } from './readingBands'
 import { proves } from './proves'
@@ -86,12 +87,18 @@ export function proveLine(
   const leavings = [...job.leavings?.ofLine(output.id) ?? []].filter(l => !l.withdrawn)
   const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')
 
+  const levels = readings.some(r => r.kind === 'level') ? levelsOn(output, readings, asked.atEars) : null
+  const planFor = (reading: Reading): Predicted | null => {
+    const plan = judges.foretold(reading.kind, reading.nodeId, reading.frequencyHz)
+    return plan && levels && reading.kind === 'level' ? { ...plan, level: levels(reading) } : plan
+  }
+
   const standing = new Map<string, JudgedReading>()
   for (const reading of readings) {
     const key = checkKey(reading.kind, reading.nodeId)
     const before = standing.get(key)
     if (before && before.reading.at > reading.at) continue
-    const plan = judges.foretold(reading.kind, reading.nodeId, reading.frequencyHz)
+    const plan = planFor(reading)
     standing.set(key, { reading, predicted: plan, verdict: judge(reading.value, plan), stale: reading.at < lastRepairAt, left: leftSince(leavings, reading) })
   }
 

@@ -60,10 +60,11 @@ function withLessons({ job, output, predicted, asked }: Proving, line: Remembere
   return line.proof
 }
 
-/** What a line is asked for hangs on what the job wants, and on which of its speakers are heard with others. */
-function asksText(output: Output, { checks, together }: Asked): string {
+/** What a line is asked for hangs on what the job wants, on which of its speakers are heard with others, and on where they hang. */
+function asksText(output: Output, { checks, together, atEars }: Asked): string {
   const heard = together === null ? '' : speakersOf(output.wiring).map(s => together.has(s.id) ? 1 : 0).join('')
-  return [checks.coils, checks.sounds, checks.polarity, checks.pairs, heard].join(' ')
+  const ears = atEars === undefined || atEars.size === 0 ? '' : speakersOf(output.wiring).map(s => atEars.get(s.id) ?? '').join()
+  return [checks.coils, checks.sounds, checks.polarity, checks.pairs, heard, ears].join(' ')
 }
 
 /** The tones that this line was read with, and the usual one. */

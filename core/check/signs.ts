@@ -1,5 +1,6 @@
-import { writeQuantity } from '#core/quantity/write'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { ReadingKind } from '#core/job/schema'
+import type { LevelPlan } from './levels'
 import type { Predicted } from './predict'
 import { METER_HZ } from './readingBands'
 import type { VerdictCode } from './verdict'
@@ -40,6 +41,11 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'other-scale': 'The watts of another line voltage: on this line it takes more, or less. Set it by the scale of this line.',
   },
   'beside': { louder: BESIDE_SIGN, quieter: BESIDE_SIGN },
+  'level': {
+    'louder': BESIDE_SIGN, 'quieter': BESIDE_SIGN,
+    'under-direct': `Its direct sound alone should bring more at these volts. ${BESIDE_SIGN}`,
+    'over-direct': 'At least what its own sound alone brings; the room and its neighbours are in it, too: it proves no more. Read it under others like it.',
+  },
   'polarity': TURNED_SIGNS,
   'polarity-heard': { ...TURNED_SIGNS, 'reversed': `${REVERSED} A crossover may turn one band on purpose: read the whole unit, not its tweeter.` },
   'line-impedance': OF_LINE,
@@ -83,6 +89,12 @@ function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): s
   return `With ${label} of these ${of} dead it would read ${writeQuantity(ohm, 'Ω')}: this reading cannot tell. Each is proved by its own.`
 }
 
+/** What a level is held against. */
+function levelWords({ besideDb, of, atLeastDb }: LevelPlan): string {
+  const beside = besideDb === null ? '' : `${of === 1 ? 'Under one like it' : `Under ${of} like it, in the middle,`} ${writeNumber(besideDb, 3)} dB, brought to its watts.`
+  return [beside, atLeastDb === null ? '' : `Its direct sound alone brings at least ${writeNumber(atLeastDb, 3)} dB.`].filter(Boolean).join(' ')
+}
+
 /** One or two sentences: the band, and what the reading usually means. */
 export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Predicted | null): string {
   const band = predicted?.low != null && predicted.high != null
@@ -92,6 +104,8 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   if (code === 'as-planned' && predicted?.isOpen) return 'Nothing flows here as it is drawn: open is as it should be.'
   if (code === 'as-planned' && predicted?.cannotTell) return `${band} Inside it. ${blindWords(predicted.cannotTell)}`
   if (code === 'as-planned') return `${band} As it should be.`
+  const level = predicted?.level ?? null
+  if (level) return [levelWords(level), code === 'alike' ? 'As loud as those, within 2 dB.' : SIGNS[kind][code] ?? ''].filter(Boolean).join(' ') || `Nothing to compare with: ${predicted!.source}.`
   if (code === 'alike') return 'As loud as it should be, as far as ears tell: 1 dB they do not.'
   if (code === 'right-way') return kind === 'polarity' ? 'It moves as it should, with all joints between here and the rack.' : 'It pulls as it should.'
   if (code === 'plays') return 'It is reached and it sounds.'

@@ -2,6 +2,7 @@ import { SHORT_OHM } from '#core/quantity/tolerance'
 import type { Loudness, ReadingValue, Sound } from '#core/job/schema'
 import { factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
 import { howFacts, type Turned } from '#core/job/sections/readings/hows'
+import { LEVEL_OFF_DB, type LevelPlan } from './levels'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -9,7 +10,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 /** What a reading says of its place. Data; the sentence is made in words.ts. */
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
-    | Sound | Turned | 'unit-right' | Loudness | 'other-tap' | 'other-scale' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing'
+    | Sound | Turned | 'unit-right' | Loudness | 'other-tap' | 'other-scale' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing' | 'under-direct' | 'over-direct'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -41,6 +42,7 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     case 'open': return predicted?.isOpen ? is('as-planned', 'good') : is('open', 'stop')
     case 'tap': return judgeTap(value, predicted)
     case 'volts-amps': return judgeOhm(value.volts / value.amps, predicted)
+    case 'level': return judgeLevel(value.db, predicted?.level ?? null)
     case 'alike': return is('alike', 'good')
     case 'louder': case 'quieter': return is(value.is, 'tight')
     // Of the unit alone it says nothing of the run to it.
@@ -58,6 +60,13 @@ function judgeTap({ tapW, ratedV }: { tapW: number, ratedV: number }, predicted:
   if (Math.abs(tapW - tap.tapW) > 1e-6 * Math.max(1, tap.tapW)) return is('other-tap', 'stop')
   // The same watts on another scale are other watts on this line; off is off on any.
   return tapW !== 0 && Math.abs(ratedV / tap.ratedV - 1) > SCALE_OFF ? is('other-scale', 'stop') : is('as-planned', 'good')
+}
+/** Less than its direct sound alone must bring is wrong whatever its neighbours read: they may be as wrong. More is no proof, since rooms add. */
+function judgeLevel(db: number, plan: LevelPlan | null): Verdict {
+  if (plan !== null && plan.atLeastDb !== null && db < plan.atLeastDb) return is('under-direct', 'tight')
+  if (plan === null || plan.besideDb === null) return is(plan !== null && plan.atLeastDb !== null ? 'over-direct' : 'nothing-to-compare', 'unknown')
+  const offDb = db - plan.besideDb
+  return Math.abs(offDb) <= LEVEL_OFF_DB ? is('alike', 'good') : is(offDb > 0 ? 'louder' : 'quieter', 'tight')
 }
 /** 70 and 70.71 V are one scale. */
 const SCALE_OFF = 0.02

@@ -1,5 +1,5 @@
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import type { Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
+import type { LevelSignal, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import type { Phase } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
 import { seenWords, turnedWords } from './turnedWords'
@@ -66,6 +66,10 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, before: string, st
     title: 'As loud as its neighbour', before: 'with the line plugged in, level low to begin with.',
     steps: ['Pink noise or one programme on both; stand as far from the one as from the other.', 'By ear 3 dB is plain, 1 dB is not.'],
   },
+  'level': {
+    title: 'Level at this place', before: 'with the line plugged in, pink noise on, level low to begin with.',
+    steps: ['Meter at ears, under this speaker, a few seconds\u2019 mean. The same weighting, signal and setting as under its neighbours: those it is held against.', 'Rooms add: it is no absolute figure. With the volts at the rack it is told whether it is less than it must be. Mind your ears.'],
+  },
   'sound': {
     title: 'Does it play', before: 'with the line plugged in, level low to begin with.',
     steps: ['Speech or quiet music. Ear under this speaker only.'],
@@ -89,15 +93,20 @@ export function takenWords(taken: Reading['taken'], frequencyHz: Reading['freque
   return [taken.by, taken.meter, leads, tone].filter(Boolean).join(', ')
 }
 
+/** What a level was taken of. */
+export const SIGNAL_WORDS: Record<LevelSignal, string> = { 'pink-noise': 'pink noise', 'speech-noise': 'speech noise', 'tone-1k': 'a tone of 1 kHz', 'programme': 'programme' }
+
 export function valueWords(value: ReadingValue): string {
   if ('how' in value) return turnedWords(value)
   if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')} on ${writeNumber(Math.floor(value.ratedV))} V`
+  if (value.is === 'level') return `${writeNumber(value.db, 3)} dB${value.weighting === 'Z' ? '' : `(${value.weighting})`}, ${SIGNAL_WORDS[value.signal]}${value.headV === null ? '' : ` at ${writeQuantity(value.headV, 'V')}`}`
   if (value.is === 'volts-amps') return `${writeQuantity(value.volts, 'V')} at ${writeQuantity(value.amps, 'A')}`
   return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
 /** The same where there is little room. */
 export function valueShort(value: ReadingValue): string {
+  if (value.is === 'level') return `${writeNumber(value.db, 3)} dB`
   return 'how' in value ? seenWords(value.how, value.is) : valueWords(value)
 }
 
@@ -109,6 +118,7 @@ export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'quiet': 'Plays, but quiet', 'hum': 'Plays, with hum', 'comes-and-goes': 'Comes and goes', 'not-open': 'Not open: it says no more',
   'right-way': 'Right way round', 'reversed': 'Turned round', 'cannot-tell': 'Read: cannot tell', 'unit-right': 'The unit alone is right',
   'louder': 'Louder than its neighbour', 'alike': 'As loud as its neighbour', 'quieter': 'Quieter than its neighbour', 'other-tap': 'Another tap than drawn', 'other-scale': 'On another scale',
+  'under-direct': 'Reads wrong: less than it must bring', 'over-direct': 'Read: no less than it must bring',
   'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
 

@@ -5,6 +5,7 @@ import { JobError } from '#core/job/jobError'
 import type { Edit } from '#core/job/edits'
 import { putBefore, unknownControl } from '#core/hands/throughs'
 import { FORMAT_VERSION, type Speaker } from '#core/job/schema'
+import { UNSTATED_INPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { fileNameOf, readJobFile, writeJobFile } from './plainMatch'
 import { writeSpice } from './spice'
@@ -123,13 +124,13 @@ test('a file that version 8 wrote comes in playing everything, fed by nothing kn
   const amplifiers = [job, ...job.variants].flatMap(j => j.amplifiers)
   const outputs = amplifiers.flatMap(a => a.outputs)
   expect([job.note, job.practice.valve, amplifiers.length, outputs.length, remarks.length]).toEqual(['kept by version 8', 'up-is-safe', 3, 10, 0])
-  expect(new Set(amplifiers.map(({ made, gainDb, inputV, inputOhm, source, protection }) => JSON.stringify([made, gainDb, inputV, inputOhm, source, protection])))).toEqual(new Set(['[null,null,null,null,null,""]']))
+  expect(new Set(amplifiers.map(({ made, gainDb, inputV, inputOhm, inputs, protection }) => JSON.stringify([made, gainDb, inputV, inputOhm, inputs, protection])))).toEqual(new Set(['[null,null,null,null,[],""]']))
   expect(new Set(outputs.map(({ band, limiterV, rating }) => JSON.stringify([band, limiterV, rating.kind === 'solid-state' && rating.bridgedFloorOhm])))).toEqual(new Set(['[null,null,null]', '[null,null,false]']))
   const [amplifier] = job.amplifiers
   const [output] = amplifier!.outputs
   const with9 = [
     { kind: 'output.set' as const, outputId: output!.id, was: { band: null, limiterV: null, rating: output!.rating }, to: { band: { system: 'Stage', fromHz: 100, toHz: null, slopeDb: 24 as const, setDb: 3 }, limiterV: 40, rating: { ...output!.rating, bridgedFloorOhm: 8 } as OutputRating } },
-    { kind: 'amplifier.set' as const, amplifierId: amplifier!.id, was: { made: null, gainDb: null, source: null, protection: '' }, to: { made: 'vehicle' as const, gainDb: 32, source: { name: 'Mixer', volts: 1.2, ohm: null }, protection: 'Cuts out.' } },
+    { kind: 'amplifier.set' as const, amplifierId: amplifier!.id, was: { made: null, gainDb: null, inputs: [], protection: '' }, to: { made: 'vehicle' as const, gainDb: 32, inputs: [{ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name: 'Mixer', volts: 1.2 } }], protection: 'Cuts out.' } },
   ].reduce((j, edit) => applyEdit(j, edit).job, job)
   expect(readJobFile(writeJobFile(with9))).toEqual({ job: with9, remarks })
 })
@@ -137,10 +138,10 @@ test('a file that version 8 wrote comes in playing everything, fed by nothing kn
 test('edits of version 8, also inside a batch: an output plays everything, nothing feeds an amplifier, two bridged have no floor of their own', () => {
   const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2, mode: 'single' }
   const known = { ...rating, bridgedFloorOhm: null }
-  const everything = { band: null, limiterV: null }
+  const everything = { band: null, limiterV: null, terminals: null }
   const [box, told] = [{ id: 'k', model: { name: 'Box' } }, { id: 'k', model: { name: 'Box', magnetMm: null, plusMark: '' } }]
   const amplifier = { id: 'a', outputs: [{ id: 'o', rating }, { id: 'p', rating: { kind: 'not-known' } }] }
-  const whole = { made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', id: 'a', outputs: [{ ...everything, id: 'o', rating: known }, { ...everything, id: 'p', rating: { kind: 'not-known' } }] }
+  const whole = { made: null, gainDb: null, inputV: null, inputOhm: null, inputs: [], protection: '', id: 'a', outputs: [{ ...everything, id: 'o', rating: known }, { ...everything, id: 'p', rating: { kind: 'not-known' } }] }
   const edits: [object, object][] = [
     [{ kind: 'amplifier.add', amplifier }, { kind: 'amplifier.add', amplifier: whole }], [{ kind: 'output.add', output: { rating } }, { kind: 'output.add', output: { ...everything, rating: known } }],
     [{ kind: 'output.set', was: { rating }, to: { name: 'Deck' } }, { kind: 'output.set', was: { rating: known }, to: { name: 'Deck' } }],
@@ -199,6 +200,27 @@ test.each<[string, object]>([
   ['of half a version', { version: 8.5 }],
 ])('a file %s is not taken for one of this version', (_, change) =>
   expect(() => readJobFile(JSON.stringify({ ...JSON.parse(writeJobFile(jobOf('8'))) as object, ...change }))).toThrow(/version: must be/))
+
+test('a file that version 15 wrote comes in with its source at an input, in its variants and edits too', () => {
+  const { job, remarks } = readJobFile(readFileSync('tests/samples/job-version-15.plainmatch.json', 'utf8'))
+  const fed = [{ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name: 'Saloon radio, line out', volts: 2, ohm: 1000 } }]
+  expect([job.note, remarks, [job, ...job.variants].flatMap(j => j.amplifiers).map(a => a.inputs.length > 0 ? a.inputs : a.name)]).toEqual(['an edit of every kind', [], [fed, 'Added every-amp', fed]])
+  expect(readJobFile(writeJobFile(job))).toEqual({ job, remarks })
+  const source = { name: 'Mixer', volts: null, ohm: 600 }
+  const inputs = [{ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name: 'Mixer', ohm: 600 } }]
+  const rows: [object, object][] = [
+    [{ kind: 'amplifier.set', was: { source: null, gainDb: 3 }, to: { source } }, { kind: 'amplifier.set', was: { inputs: [], gainDb: 3 }, to: { inputs } }],
+    [{ kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }, { kind: 'amplifier.set', was: { name: 'a' }, to: { name: 'b' } }],
+    [{ kind: 'amplifier.remove', was: { id: 'a', source } }, { kind: 'amplifier.remove', was: expect.objectContaining({ id: 'a', inputs }) }],
+    [{ kind: 'amplifier.remove', was: null }, { kind: 'amplifier.remove', was: null }],
+    [{ kind: 'variant.remove', was: { amplifiers: [{ id: 'a', source: null }] } }, { kind: 'variant.remove', was: { amplifiers: [expect.objectContaining({ inputs: [] })] } }],
+  ]
+  for (const [old, now] of rows) {
+    expect(upgradedEdit(old, 15)).toMatchObject(now)
+    expect(upgradedEdit({ kind: 'batch', edits: [old] }, 15)).toMatchObject({ edits: [now] })
+    expect(JSON.stringify(upgradedEdit(old, 15))).not.toMatch(/"source":null,"(gainDb|id)"/)
+  }
+})
 
 test('edits go through all steps from their version to this one', () => {
   const rating = { kind: 'solid-state', points: [{ loadOhm: 4, powerW: 90 }], floorOhm: 2 }

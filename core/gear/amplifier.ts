@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { bounded, nameText, ohm, plainText, watt } from '#core/quantity/fields'
 import { choice, field, flag, numeric } from './field'
 import { lineV } from './load'
+import { inputGroupsSchema } from './inputs'
 import { price } from './speaker'
 
 /** Equal outputs of an amplifier: what each gives into loads, or on lines. */
@@ -17,8 +18,8 @@ const outputsSchema = z.array(z.strictObject({
   }).nullable(),
 })).max(20).refine(groups => groups.every(g => g.points.length + g.lines.length + (g.valve ? 1 : 0) > 0), 'must have a rating for each output')
 
-/** What an amplifier may be made as: of a receiver or a vehicle unit only what its maker states is taken. */
-export const AMPLIFIER_MAKES = ['amplifier', 'receiver', 'vehicle'] as const
+/** What an amplifier may be made as: of a receiver or a vehicle unit only what its maker states is taken; a mixer has inputs, and no speaker hangs on it. */
+export const AMPLIFIER_MAKES = ['amplifier', 'receiver', 'vehicle', 'mixer'] as const
 export const gainDb = bounded('dB', 0, 80)
 export const inputV = bounded('V', 0.001, 20)
 export const inputOhm = bounded('Ω', 1, 10_000_000)
@@ -37,6 +38,8 @@ export const amplifierModelFields = {
   limiter: flag('limiter', 'limiter'),
   /** What its maker says that it does when it is asked for too much. */
   protection: field(plainText(300), 'protection', { also: 'protect' }),
+  inputs: field(inputGroupsSchema, 'inputs', { cell: 'inputs', also: '^(no\\.? of )?inputs?$|sources?' }),
+  /** Groups of speakers that it levels or pages by themselves. */
   zones: numeric(z.int().min(1).max(200), 'zones', '', 'zones?'),
   rackUnits: numeric(bounded('', 0.5, 60), 'rack units', '', 'rack|units|^u$|^he$'),
   massKg: numeric(bounded('kg', 0.01, 500), 'mass', 'kg', 'mass|weight'),

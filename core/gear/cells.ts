@@ -4,6 +4,8 @@ import { InputError } from '#core/quantity/inputError'
 import { NUMBER, numberOf } from '#core/quantity/number'
 import type { AmplifierModel } from './amplifier'
 import type { CableModel } from './cable'
+import type { Way } from './harness'
+import { SOURCE_KINDS, type InputGroup } from './inputs'
 import { readConductor, writeConductor } from './conductor'
 import type { CellKind, Unit } from './field'
 import type { Column } from './models'
@@ -160,10 +162,36 @@ function readOutputs(text: string): Outputs {
   return outputs
 }
 
+/** "2 x microphone/line over the others; 1 x media with the others". */
+const OVER = [['over the others', true], ['with the others', false], ['', null]] as const
+function writeInputs({ count, takes, isOver }: InputGroup): string {
+  const over = OVER.find(([, is]) => is === isOver)![0]
+  return `${count} x ${takes.join('/')}${over === '' ? '' : ` ${over}`}`
+}
+function readInputs(text: string): InputGroup {
+  const [, times, kinds, over] = /^(?:(\d+)\s*[x×*]\s*)?([a-z/\s]+?)(?:\s+(over the others|with the others))?$/i.exec(text.trim()) ?? bad(text, 'an input', '2 x microphone/line over the others')
+  const takes = kinds!.split('/').map((kind) => {
+    const said = kind.trim().toLowerCase().replace(/^mic(rophone)?s?$/, 'microphone').replace(/^music$|^players?$/, 'media').replace(/^lines$/, 'line')
+    return SOURCE_KINDS.find(k => k === said) ?? bad(kind.trim(), `one of ${SOURCE_KINDS.join(', ')}`, ...SOURCE_KINDS)
+  })
+  return { count: Number(times ?? 1), takes, isOver: OVER.find(([says]) => says === (over ?? '').toLowerCase())![1] }
+}
+
+/** "front left [1 2] = white, white/black": the plus first, of terminals and of conductors. */
+const writeWay = ({ name, terminals, pair }: Way) => `${name}${terminals ? ` [${terminals.join(' ')}]` : ''}${pair ? ` = ${pair.map(writeConductor).join(', ')}` : ''}`
+function readWay(text: string): Way {
+  const [, name, printed, colours] = /^([^[\]=]+?)\s*(?:\[([^\]]*)\])?\s*(?:=\s*(.+))?$/.exec(text.trim()) ?? bad(text, 'a way with its conductors', 'front left [1 2] = white, white/black')
+  const terminals = printed === undefined ? null : printed.trim().split(/\s+/)
+  if (terminals !== null && terminals.length !== 2) bad(`[${printed}]`, 'two terminals, the plus first', '[1 2]')
+  const conductors = colours === undefined ? null : colours.split(',').map(part => readConductor(part.trim()))
+  if (conductors !== null && conductors.length !== 2) bad(colours!, 'two conductors, the plus first', 'white, white/black')
+  return { name: name!.trim(), terminals: terminals as Way['terminals'], pair: conductors as Way['pair'] }
+}
+
 const listed = <T>(one: (text: string) => T) => (text: string): T[] => text.split(';').map(part => part.trim()).filter(part => part !== '').map(one)
 const WRITE: Record<Exclude<CellKind, 'text' | 'number' | 'choice' | 'flag'>, (value: never) => string> = {
   'numbers': (value: number[]) => value.join(' '), 'scales': (value: Scale[]) => value.map(writeScale).join('; '), 'leads': (value: Lead[]) => value.map(writeLead).join('; '),
-  'members': writeMembers, 'small-signal': writeSmall, 'curve': writeCurve, 'positions': (value: Position[]) => value.map(writePosition).join('; '), 'outputs': (value: Outputs[]) => value.map(writeOutputs).join('; '), 'cable': (value: Cable) => writeCable(value),
+  'members': writeMembers, 'small-signal': writeSmall, 'curve': writeCurve, 'positions': (value: Position[]) => value.map(writePosition).join('; '), 'outputs': (value: Outputs[]) => value.map(writeOutputs).join('; '), 'inputs': (value: InputGroup[]) => value.map(writeInputs).join('; '), 'ways': (value: Way[]) => value.map(writeWay).join('; '), 'cable': (value: Cable) => writeCable(value),
   'colours': (value: CableModel['conductors']) => value.map(writeConductor).join(', '),
 }
 
@@ -190,6 +218,8 @@ function valueOf({ cell, unit, schema, label }: Column, text: string, headUnit: 
     case 'scales': return readScales(text, headUnit)
     case 'leads': return listed(readLead)(text)
     case 'outputs': return listed(readOutputs)(text)
+    case 'inputs': return listed(readInputs)(text)
+    case 'ways': return listed(readWay)(text)
     case 'colours': return text === '' ? [] : text.split(/[,;]/).map(part => readConductor(part.trim()))
   }
   if (text === '' || /^(n\/?a|not stated|not known|-|–|\?)$/i.test(text)) return null

@@ -11,7 +11,7 @@ export interface FieldMeta {
 }
 export const UNITS = ['Ω', 'W', 'V', 'dB', '°', 'Hz', 'H', 'mm', 'kg'] as const
 export type Unit = typeof UNITS[number]
-export type CellKind = 'text' | 'number' | 'choice' | 'flag' | 'numbers' | 'scales' | 'leads' | 'members' | 'small-signal' | 'curve' | 'positions' | 'outputs' | 'cable' | 'colours'
+export type CellKind = 'text' | 'number' | 'choice' | 'flag' | 'numbers' | 'scales' | 'leads' | 'members' | 'small-signal' | 'curve' | 'positions' | 'outputs' | 'inputs' | 'ways' | 'cable' | 'colours'
 
 type Options = Partial<Pick<FieldMeta, 'unit' | 'cell' | 'also'>>
 export function field<T extends z.ZodType>(schema: T, label: string, { unit = '', cell = 'text', also = '' }: Options = {}): T {

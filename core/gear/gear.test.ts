@@ -65,6 +65,9 @@ test.each<[GearKind, string, string, string, unknown]>([
   ['speaker', 'smallSignal', 'Re=5.6 Le=0.0005 Fs=45 Qms=4.2 Qes=0.48', '', { reOhm: 5.6, leH: 0.0005, fsHz: 45, qms: 4.2, qes: 0.48 }],
   ['amplifier', 'outputs', '4 x 400 W at 4 Ω, 300 W at 8 ohm, from 2 Ω; 240 W on 70 V', '', [{ count: 4, points: [{ loadOhm: 4, powerW: 400 }, { loadOhm: 8, powerW: 300 }], lines: [], floorOhm: 2, valve: null }, { count: 1, points: [], lines: [{ lineV: 70, powerW: 240 }], floorOhm: null, valve: null }]],
   ['amplifier', 'outputs', 'valve 50W at 4/8/16 ohm by Selector', '', [{ count: 1, points: [], lines: [], floorOhm: null, valve: { powerW: 50, tapsOhm: [4, 8, 16], chosenBy: 'selector' } }]],
+  ['amplifier', 'inputs', '2 x mic/line over the others; music with the others; 3 x line', '', [{ count: 2, takes: ['microphone', 'line'], isOver: true }, { count: 1, takes: ['media'], isOver: false }, { count: 3, takes: ['line'], isOver: null }]],
+  ['harness', 'ways', 'front left [1 2] = white, white/black; sub = violet, violet/black; out 3 [3+ COM]', '', [
+    { name: 'front left', terminals: ['1', '2'], pair: [{ base: 'white', stripe: '' }, { base: 'white', stripe: 'black' }] }, { name: 'sub', terminals: null, pair: [{ base: 'violet', stripe: '' }, { base: 'violet', stripe: 'black' }] }, { name: 'out 3', terminals: ['3+', 'COM'], pair: null }]],
   ['cable', 'size', '16', 'awg', { awg: 16 }], ['cable', 'size', '1,5 mm²', '', { areaMm2: 1.5 }], ['cable', 'conductors', 'white/red, black', '', [{ base: 'white', stripe: 'red' }, { base: 'black', stripe: '' }]],
   ['control', 'stepsDb', '0 3 6,5', '', [0, 3, 6.5]], ['transformer', 'secondariesOhm', '4 8 16', '', [4, 8, 16]],
 ])('%s, %s: “%s” under a head of “%s”', (kind, key, text, headUnit, expected) => expect(readCell(column(kind, key), text, headUnit)).toEqual(expected))
@@ -83,6 +86,9 @@ test.each<[GearKind, string, string, RegExp]>([
   ['speaker', 'leads', 'red', /not a lead/],
   ['amplifier', 'outputs', '2 x loud', /not what an output gives/],
   ['amplifier', 'outputs', '2 x from 4 Ω', /must have a rating/],
+  ['amplifier', 'inputs', '2 x loudspeaker', /“loudspeaker” is not one of microphone, media, line/], ['amplifier', 'inputs', '2 x line/line', /names one twice/],
+  ['harness', 'ways', 'left', /must have its conductors or its terminals/], ['harness', 'ways', 'left = white', /not two conductors, the plus first/], ['harness', 'ways', 'left [1 2 3]', /not two terminals/],
+  ['harness', 'ways', 'left [1 2]; Left [3 4]', /names one way twice/], ['harness', 'ways', '', /needs at least one way/],
   ['cable', 'size', '16', /gauge or an area/], ['control', 'linesV', '70 much', /not a number/],
 ])('%s, %s: “%s” is refused', (kind, key, text, says) => expect(() => readCell(column(kind, key), text)).toThrow(says))
 

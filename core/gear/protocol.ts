@@ -5,10 +5,11 @@ import type { GearKind, Model } from './models'
 /** Fields of each kind that a table shows and is searched by, the name first. */
 export const LIST_KEYS: Record<GearKind, readonly string[]> = {
   speaker: ['name', 'build', 'nominalOhm', 'continuousW', 'believedW', 'sensitivityDb', 'coverageDeg', 'scales', 'price', 'purpose'],
-  amplifier: ['name', 'outputs', 'zones', 'rackUnits', 'price', 'purpose'],
+  amplifier: ['name', 'outputs', 'inputs', 'zones', 'rackUnits', 'price', 'purpose'],
   cable: ['name', 'size', 'conductors', 'listing', 'price'],
   control: ['name', 'ratingW', 'linesV', 'insertionDb', 'priorityRelay', 'price'],
   transformer: ['name', 'ratingW', 'scales', 'secondariesOhm', 'insertionDb', 'price'],
+  harness: ['name', 'purpose', 'ways'],
 }
 
 /** A model in a table: the newest version's listed fields in the order of LIST_KEYS. */

@@ -2,6 +2,7 @@ import type { AmplifierModel } from '#core/gear/amplifier'
 import type { OutputRating } from '#core/amplifier/rating'
 import { isSameVoltage } from '#core/quantity/tolerance'
 import { setting, together, type Edit, type SimpleEdit } from '#core/job/edits'
+import { inputsOfModel } from './inputs'
 import { addOutput, type NewId } from './intents'
 import { applyEdit } from '#core/job/apply'
 import type { Amplifier, Job, Origin, Output } from '#core/job/schema'
@@ -12,7 +13,7 @@ import { same } from '#core/quantity/same'
 /** What a model states of an amplifier beside its outputs. */
 const STATED = ['made', 'gainDb', 'inputV', 'inputOhm', 'protection', 'highPassHz'] as const
 type Stated = Pick<Amplifier, typeof STATED[number]>
-type Own = Stated & Pick<Amplifier, 'name' | 'from'>
+type Own = Stated & Pick<Amplifier, 'name' | 'from' | 'inputs'>
 type ModelOutput = AmplifierModel['outputs'][number]
 
 /** What a model does not state of it stays as it is. */
@@ -40,7 +41,10 @@ export function asAmplifierModel(
   const amplifier = job.amplifiers.find(a => a.id === amplifierId)
   if (!amplifier) return { edit: null, beyond: [] }
   const wanted = model.outputs.flatMap(group => Array.from({ length: group.count }, () => group))
-  const to: Own = { name: model.name, from, ...statedOf(model, amplifier) }
+  const to: Own = {
+    name: model.name, from, ...statedOf(model, amplifier),
+    inputs: model.inputs.length === 0 ? amplifier.inputs : inputsOfModel(model.inputs, amplifier.inputs),
+  }
   const changed = Object.fromEntries(Object.entries(to).filter(([field, value]) => !same(amplifier[field as keyof Own], value)))
   const edits: SimpleEdit[] = Object.keys(changed).length === 0 ? [] : [{ kind: 'amplifier.set', amplifierId, ...setting<Own, Partial<Own>>(amplifier, changed) }]
   amplifier.outputs.forEach((output, k) => {

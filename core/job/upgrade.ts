@@ -4,6 +4,7 @@ import { JobError } from './jobError'
 import { FORMAT_NAME, FORMAT_VERSION, jobSchema } from './schema'
 import { supersedeOnce } from './upgrades/from1'
 import { asksForPolarity } from './upgrades/from14'
+import { inputsOfAmplifiers } from './upgrades/from15'
 import { oneChannel } from './upgrades/from7'
 import type { Fields, Upgrade } from './upgrades/step'
 
@@ -29,6 +30,7 @@ const STEPS: Record<number, Upgrade | string> = {
   12: 'one more use of a space: sound masking',
   13: 'the units that a job is spoken of in: not stated, each person reads it in their own',
   14: asksForPolarity,
+  15: inputsOfAmplifiers,
 }
 
 function isFields(data: unknown): data is Fields {

@@ -3,7 +3,8 @@ import { predictLine, type Predicted } from '#core/check/predict'
 import type { Grade } from '#core/check/verdict'
 import type { Job, Kind, Output, Practice } from '#core/job/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
-import { aroundOf, sharedOf, type Around } from './surroundings'
+import { arrivalsAt } from './sources'
+import { aroundOf, fedAt, sharedOf, type Around } from './surroundings'
 import { solveOutput, type LineFacts } from './facts'
 import { gradeOfFindings, type Finding } from './finding'
 import { requirementsOf, type Requirement } from './requirements'
@@ -70,8 +71,7 @@ export function makeEvaluator(now: () => number = () => performance.now()): (job
     const [coilsSay, bandsSay] = [shared.coils, shared.bands].map(of => of.length === 0 ? '' : likenessOf(of)) as [string, string]
     const outputs = outputsOf(job)
     for (const { outputs: own, ...amplifier } of job.amplifiers) {
-      const fed = shared.fed.find(f => f.source === amplifier.source?.name)
-      const amplifierSays = likenessOf([amplifier, fed])
+      const amplifierSays = likenessOf([amplifier, fedAt(shared.fed, amplifier), amplifier.inputs.length > 0 ? arrivalsAt(job, amplifier) : null])
       for (const output of own) {
         const isOfChanged = () => changed !== null && speakersOf(output.wiring).some(s => s.kindId !== null && changed.has(s.kindId))
         const says = `${amplifierSays}${coilsSay !== '' && speakersOf(output.wiring).some(s => s.load.kind === 'coil') ? coilsSay : ''}${output.band ? bandsSay : ''}`

@@ -5,6 +5,8 @@ import type { Contradiction } from '#core/amplifier/index'
 import type { AmplifierAround } from './surroundings'
 import type { Basis, ChannelMode } from '#core/amplifier/rating'
 import type { ValveSchoolId } from '#core/schools/valve'
+import type { SourceKind } from '#core/gear/inputs'
+import type { Twice } from './sources'
 
 /** As an amplifier is made; null is not stated. */
 export type AmplifierMade = AmplifierAround['made']
@@ -119,6 +121,14 @@ export interface FindingFacts {
   'source-suits': { source: string, volts: number, needsV: number, moreDb: number }
   'source-weak': { source: string, volts: number, needsV: number, shortDb: number, ofFull: number }
   'source-loaded': { source: string, sourceOhm: number, inputOhm: number, inputs: number, lossDb: number }
+  /** An input made for another level than what comes in there. */
+  'input-other': { source: string, input: string, brings: SourceKind, takes: readonly SourceKind[] }
+  /** Two sides on a line that has one; 'one-side' and 'both' are said, null is not known. */
+  'not-summed': { source: string, sum: 'one-side' | 'both' | null }
+  /** A call that does not put the music down, or of which nobody knows whether it does. */
+  'paging-under': { source: string, music: string[] }
+  /** One source that comes in by more than one way. */
+  'source-twice': Twice
   'gain-contradicts': { gainDb: number, inputV: number, fullV: number, comesDb: number }
   'head-short': Record<string, never>
   'head-open': Record<string, never>

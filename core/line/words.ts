@@ -5,6 +5,7 @@ import { valveSchool } from '#core/schools/valve'
 import { exceeds, isSameLoad } from '#core/quantity/tolerance'
 import { writeLength } from '#core/quantity/units'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
+import { INPUT_WORDS } from './inputWords'
 import { bandWords } from './playedBand'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
 
@@ -299,20 +300,7 @@ const WORDS: { [K in FindingCode]: (facts: FindingFacts[K]) => Sentence } = {
     why: f.fromHz === null ? 'Less than an octave is left between the two: it hardly plays.' : `From ${Hz(f.fromHz)} to ${Hz(f.highPassHz)} hardly anything plays.`,
     todo: 'Set the high-pass lower, or put this band on an output without.',
   }),
-  'source-suits': f => ({
-    what: `${f.source} brings ${V(f.volts)}; ${V(f.needsV)} drive this output full.`, why: f.moreDb > 6 ? `Turned up it drives it ${writeDb(f.moreDb)} into clipping: a limiter, or a mark at the knob.` : '', todo: '',
-  }),
-  'source-weak': f => ({
-    what: `${f.source} brings ${V(f.volts)}; ${V(f.needsV)} drive this output full. It is ${writeDb(f.shortDb)} short: ${percent(f.ofFull)} of its power.`,
-    why: 'Nothing breaks; it does not get louder than that.', todo: 'More gain before it, or an amplifier of more gain.',
-  }),
-  'source-loaded': f => ({
-    what: `${f.source} is of ${Ohm(f.sourceOhm)} and sees ${Ohm(f.inputOhm)}${f.inputs > 1 ? `, ${f.inputs} inputs side by side` : ''}: ${writeNumber(f.inputOhm / f.sourceOhm)} times its own.`,
-    why: `Low into high: at least ten times is usual. It costs ${writeDb(-f.lossDb)}, and long cable takes treble.`, todo: 'Fewer inputs on it, or a line amplifier between.',
-  }),
-  'gain-contradicts': f => ({
-    what: `${V(f.inputV)} in and ${V(f.fullV)} out are ${writeDb(f.comesDb)} of gain; ${writeDb(f.gainDb)} are stated.`, why: 'One of the figures is of another setting, or wrong.', todo: 'Look at the sheet, and at the switch for its gain.',
-  }),
+  ...INPUT_WORDS,
   'head-short': () => ({ what: 'As drawn, the two conductors of this line are joined.', why: 'The amplifier would drive a short.', todo: 'Do not switch on. Correct the wiring.' }),
   'head-open': () => ({ what: 'As drawn, no current can flow: the line is open.', why: 'Nothing will play.', todo: 'Look for a tap on off, or a gap in a series.' }),
 }

@@ -1,5 +1,6 @@
 import { choicesOf } from '#core/gear/cells'
 import { columnsOf, unstatedModel, type Column, type GearKind, type Models } from '#core/gear/models'
+import { SOURCE_KINDS } from '#core/gear/inputs'
 import { CLASS5_OHM_PER_KM } from '#core/quantity/cable'
 import type { Chance } from './trees'
 
@@ -47,6 +48,11 @@ function randomValue(chance: Chance, column: Column): unknown {
     }))
     case 'cable': return chance() < 0.5 ? { awg: 10 + Math.floor(chance() * 12) } : { areaMm2: oneOf(chance, [...CLASS5_OHM_PER_KM.keys()]) }
     case 'colours': return several(chance, 4, colour)
+    case 'inputs': return several(chance, 3, () => ({ count: 1 + Math.floor(chance() * 6), takes: SOURCE_KINDS.slice(Math.floor(chance() * 3)), isOver: oneOf(chance, [true, false, null]) }))
+    case 'ways': return [0, ...several(chance, 3, () => 0)].map((_, k) => {
+      const [terminals, pair] = [chance() < 0.5 ? ['1+', oneOf(chance, ['1-', '-', 'COM'])] : null, chance() < 0.6 ? [colour(), colour()] : null]
+      return { name: `${oneOf(chance, ['front', 'way', 'a, b', '7'])} ${k}`, terminals: pair === null ? terminals ?? ['x', 'y'] : terminals, pair }
+    })
     case 'number': {
       if (column.key === 'zones') return 1 + Math.floor(chance() * 9)
       const from = column.key === 'sensitivityDb' ? 80 : column.unit === 'dB' ? 0.1 : least[column.unit] ?? 0.5

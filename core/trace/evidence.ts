@@ -58,8 +58,12 @@ function speakerIn(node: WiringNode, nodeId: string): SpeakerNode | null {
 /** Two speakers that should be alike: by ear 3 dB is plain and 1 dB is not. Common practice, no source. */
 const EAR_DB = 1.2
 function besideChances(nodeId: string, besideId: string, outcome: Outcome, plan: Plan): Chances {
-  const levelDb = (id: string) => 10 * Math.log10(Math.max(1e-6, (outcome.watts().get(id) ?? 0) / (plan.watts.get(id) || 1)))
-  const offDb = levelDb(nodeId) - levelDb(besideId)
+  return offChances(levelDb(nodeId, outcome, plan) - levelDb(besideId, outcome, plan))
+}
+const levelDb = (id: string, outcome: Outcome, plan: Plan): number =>
+  10 * Math.log10(Math.max(1e-6, (outcome.watts().get(id) ?? 0) / (plan.watts.get(id) || 1)))
+/** How it is judged beside another of which it is so many decibels off. */
+function offChances(offDb: number): Chances {
   // Steps of an ear as smooth edges at two decibels to either side.
   const [louder, quieter] = [offDb - 2, -offDb - 2].map(over => 1 / (1 + Math.exp(-over / EAR_DB * 2))) as [number, number]
   return { louder, quieter, alike: Math.max(0, 1 - louder - quieter) }
@@ -144,6 +148,12 @@ export const EVIDENCE: Record<ReadingKind, Evidence> = {
   'beside': {
     like: ({ reading: { value, nodeId } }, outcome, plan) => 'besideId' in value ? besideChances(nodeId!, value.besideId, outcome, plan)[value.is] ?? 0 : 1,
     likeAnything: () => 1 / 3,
+    readsAs: null,
+  },
+  // Against those like it, of which one at most is broken: the middle of them is as drawn.
+  'level': {
+    like: ({ reading: { nodeId }, verdict: { code } }, outcome, plan) => code === 'louder' || code === 'quieter' || code === 'alike' ? offChances(levelDb(nodeId!, outcome, plan))[code] ?? 0 : 1,
+    likeAnything: (_, predicted) => predicted?.level?.besideDb == null ? 1 : 1 / 3,
     readsAs: null,
   },
   'polarity': turned,

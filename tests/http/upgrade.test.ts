@@ -200,7 +200,7 @@ test('what version 8 kept opens: an output plays everything and nothing feeds an
   const { job, log } = await read()
   const before = readJob(job)
   const amplifiers = [before, ...before.variants].flatMap(j => j.amplifiers)
-  expect([job.version, job.note, log.length, before.practice.valve, new Set(amplifiers.flatMap(a => [a.source, a.made, ...a.outputs.map(o => o.band)]))]).toEqual([FORMAT_VERSION, 'kept by version 8', 10, 'up-is-safe', new Set([null])])
+  expect([job.version, job.note, log.length, before.practice.valve, new Set(amplifiers.flatMap(a => [a.inputs.length === 0 ? null : a.inputs, a.made, ...a.outputs.map(o => o.band)]))]).toEqual([FORMAT_VERSION, 'kept by version 8', 10, 'up-is-safe', new Set([null])])
   expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
   const to = { band: { system: 'Deck', fromHz: 90, toHz: null, slopeDb: null, setDb: null } }
   expect(await sync(fresh('v9-e', { kind: 'output.set', outputId: 'mg-deck', was: { band: null }, to }))).toEqual(['applied'])
@@ -225,6 +225,21 @@ test('what version 9 kept opens: one edit of every kind is known as its own; nob
   expect(put.status).toBe(200)
   const steps = await undoAll()
   expect([steps.length, steps.filter(step => !step.endsWith(' applied'))]).toEqual([37, []])
+}))
+
+test('what version 15 kept opens: what fed an amplifier comes in at one input, in its edits and its variants too; a level can be read, a map kept; undo reaches over the change', () => onOld(15, async ({ read, sync, undoAll, query }) => {
+  const { job, log } = await read()
+  const before = readJob(job)
+  const inputs = [before, ...before.variants].flatMap(j => j.amplifiers).map(a => a.inputs)
+  const fed = [{ label: '', takes: [], count: null, isOver: null, sum: null, source: { name: 'Saloon radio, line out', kind: null, isStereo: null, deviceId: null, volts: 2, ohm: 1000 } }]
+  expect([job.version, before.note, log.length, inputs, before.splices.length > 5, before.splices.every(s => s.connector === null)]).toEqual([FORMAT_VERSION, 'kept by version 15', 43, [fed], true, true])
+  expect(log.filter(({ edit }) => JSON.stringify(edit).includes('"source":null'))).toEqual([])
+  expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
+  const reading = { id: 'v16-r', at: '2026-05-05T09:30:00Z', kind: 'level', outputId: 'mg-deck', nodeId: 'mg-deck-01', value: { is: 'level', db: 81, weighting: 'A', signal: 'pink-noise', headV: null }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
+  expect(await sync(fresh('v16-a', { kind: 'reading.add', reading }), fresh('v16-b', { kind: 'amplifier.set', amplifierId: 'mg-b', was: { inputs: fed }, to: { inputs: [] } }))).toEqual(['applied', 'applied'])
+  await query(`insert into models (id, kind) values ('6ea20000-0000-4000-8500-0000000000ff', 'harness')`)
+  const steps = await undoAll()
+  expect([steps.length, steps.filter(step => !step.endsWith(' applied'))]).toEqual([45, []])
 }))
 
 test('the database holds what the sections say: a check a list, none of another making; one that a newer program has widened stays', () => onOld(9, async ({ query }) => {

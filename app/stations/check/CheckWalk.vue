@@ -3,7 +3,8 @@ import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
 import { markAt, standingAt } from '#core/check/marks'
 import { firstWrong, stateOf } from '#core/check/proof'
-import { amplifierFor, nextOpen, phaseOf, walkOf, type Stop } from '#core/check/walk'
+import { amplifierFor, nextOpen, phaseOf, type Stop } from '#core/check/walk'
+import { roomsOf, walkOver, type JobStop } from '#core/check/walkReport'
 import { KIND_NAMES } from '#core/check/gradeWords'
 import { PHASE_WORDS, valueShort } from '#core/check/words'
 import type { ReadingKind } from '#core/job/schema'
@@ -17,6 +18,8 @@ import { useJobKeys } from '~/stations/useJobKeys'
 import { useKeys } from '~/composables/useKeys'
 import { useMedia } from '~/composables/useMedia'
 import { wiringText } from '~/drawing/speakerText'
+import { useWalkOrder } from './walkOrder'
+import { useJobStore } from '~/stores/job'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
 import { useTraceStore } from '~/stations/trace/suspects'
@@ -25,6 +28,7 @@ import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
 import { ChecksDialog, FoundHere, PhotoStrip, PlaceOnPlan, SuspectsPanel } from './parts'
 
+const store = useJobStore()
 const evaluation = useEvaluationStore()
 const selected = useSelectionStore()
 const route = useRoute()
@@ -52,36 +56,65 @@ watch(() => selected.selection, ({ outputId, nodeId }) => {
   if (outputId) void router.replace({ query: { line: outputId, ...(nodeId ? { speaker: nodeId } : {}) } })
 })
 
-/** Every reading that proves the line, in the order of a walk along it. */
-const stops = computed((): Stop[] => selected.proof ? walkOf(selected.proof.asks) : [])
+const { order, setOrder } = useWalkOrder()
+const hasRooms = computed(() => store.opened.spaces.some(s => s.spots.some(spot => spot.nodeId !== null)))
+const isByRoom = computed(() => order.value === 'room' && hasRooms.value)
+/** Every reading of the job, room by room within each phase; of the line alone where one goes along it. */
+const all = computed((): JobStop[] => {
+  const lines = evaluation.lines.flatMap(({ outputId, output }) => {
+    const proof = evaluation.proofs.get(outputId)
+    return proof && (isByRoom.value || outputId === selected.selection.outputId) ? [{ output, proof }] : []
+  })
+  return walkOver(store.opened, lines, isByRoom.value ? 'room' : 'line')
+})
+const isThere = ({ stop: { speaker }, output }: JobStop) =>
+  output.id === selected.selection.outputId && (speaker?.id ?? null) === selected.selection.nodeId
+const isHere = (to: JobStop) => isThere(to) && to.stop.ask.kinds.includes(kind.value)
+const current = computed(() => all.value.findIndex(isHere))
+const rooms = computed(() => isByRoom.value ? roomsOf(store.opened, all.value) : [])
+const room = computed(() => rooms.value.find(r => r.stops.some(isThere)) ?? rooms.value[0] ?? null)
+/** Those that are in sight: of this line, or of this room. */
+const stops = computed((): JobStop[] => isByRoom.value ? room.value?.stops ?? [] : all.value)
 /** The phases of the work that this job asks something of. */
-const phases = computed(() => PHASES.map(phase => ({ phase, stops: stops.value.filter(s => phaseOf(s) === phase) })).filter(({ stops }) => stops.length > 0))
-const at = computed(() => stops.value.findIndex(s => s.ask.kinds.includes(kind.value) && (s.speaker?.id ?? null) === selected.selection.nodeId))
+const phases = computed(() => PHASES.map(phase => ({ phase, stops: stops.value.filter(s => phaseOf(s.stop) === phase) })).filter(({ stops }) => stops.length > 0))
+const at = computed(() => stops.value.findIndex(isHere))
 const proof = computed(() => selected.proof)
 
-function go(stop: Stop | undefined): void {
-  if (!stop || !selected.line) return
+function go(to: JobStop | undefined): void {
+  if (!to) return
+  const { stop, output } = to
   tracing.value = false
-  selected.select(selected.line.outputId, stop.speaker?.id ?? null)
+  selected.select(output.id, stop.speaker?.id ?? null)
   // What was read there, where it can be read in more than one way.
-  kind.value = standingOf(stop)?.reading.kind ?? stop.kind
+  kind.value = standingOf(to)?.reading.kind ?? stop.kind
 }
 function step(by: 1 | -1): void {
   go(stops.value[Math.max(0, Math.min(stops.value.length - 1, (at.value === -1 ? 0 : at.value) + by))])
 }
 /** The next place not proved yet. */
-const nextId = computed(() => nextStop()?.speaker?.id ?? null)
+const nextId = computed(() => nextStop()?.stop.speaker?.id ?? null)
 function goOn(): void {
   go(nextStop() ?? undefined)
 }
-function nextStop(): Stop | null {
+function nextStop(): JobStop | null {
   // Nothing with the amplifier on while that is not safe; where all else is read, the place says why it stops.
-  const isProved = (s: Stop) => proof.value !== null && ['good', 'left'].includes(stateOf(proof.value.standing, s.ask))
-  const safe = trace.mayBeOn ? stops.value : stops.value.filter(s => amplifierFor(s.kind) === 'off')
-  const next = nextOpen(safe, safe.indexOf(stops.value[at.value]!), isProved)
-  return next && !isProved(next) ? next : nextOpen(stops.value, at.value, isProved)
+  const of = new Map(all.value.map(to => [to.stop, to]))
+  const every = [...of.keys()]
+  const isProved = (s: Stop) => ['good', 'left'].includes(stateOf(of.get(s)!.proof.standing, s.ask))
+  const safe = trace.mayBeOn ? every : every.filter(s => amplifierFor(s.kind) === 'off')
+  const here = every[current.value]
+  const next = nextOpen(safe, here === undefined ? -1 : safe.indexOf(here), isProved)
+  const found = next && !isProved(next) ? next : nextOpen(every, current.value, isProved)
+  return found && of.get(found)!
+}
+function chooseRoom(id: string): void {
+  go(rooms.value.find(r => r.id === id)?.stops[0])
 }
 function otherLine(by: 1 | -1): void {
+  if (isByRoom.value) {
+    const k = rooms.value.findIndex(r => r.id === room.value?.id)
+    return go(rooms.value[Math.max(0, Math.min(rooms.value.length - 1, k + by))]?.stops[0])
+  }
   const k = evaluation.lines.findIndex(l => l.outputId === selected.selection.outputId)
   const next = evaluation.lines[Math.max(0, Math.min(evaluation.lines.length - 1, k + by))]
   if (next) chooseLine(next.outputId)
@@ -114,12 +147,20 @@ async function again(): Promise<void> {
 }
 
 const wiredAs = computed(() => selected.speaker ? `${selected.speaker.load.kind === 'tap' ? 'tap ' : ''}${wiringText(selected.speaker)}` : '')
-const textOf = (stop: Stop) => stop.speaker ? `${stop.speaker.label} ${KIND_NAMES[stop.kind]}` : KIND_NAMES[stop.kind]
-const standingOf = (stop: Stop) => proof.value ? standingAt(proof.value.standing, stop.ask) : null
-const markOf = (stop: Stop) => proof.value ? markAt(proof.value.standing, stop.ask) : null
+function textOf({ stop: { speaker, kind: read }, output }: JobStop): string {
+  const where = isByRoom.value ? [output.label, speaker?.label ?? ''] : [speaker?.label ?? '']
+  return [...where, KIND_NAMES[read]].filter(Boolean).join(' ')
+}
+const standingOf = ({ stop, proof: of }: JobStop) => standingAt(of.standing, stop.ask)
+const markOf = ({ stop, proof: of }: JobStop) => markAt(of.standing, stop.ask)
+
+function byRoom(): void {
+  if (hasRooms.value) setOrder(order.value === 'room' ? 'line' : 'room')
+  else store.sayNot('No speaker hangs in a room that is drawn: draw it at Space first.')
+}
 
 const bindings = [...walkKeys({
-  step, nextOpen: goOn, otherLine, toReading: () => panel.value?.focus(),
+  step, nextOpen: goOn, otherLine, byRoom, toReading: () => panel.value?.focus(),
   trace: () => { tracing.value = true },
   wants: () => { wantsOpen.value = true },
   leave: () => { tracing.value = false },
@@ -129,6 +170,14 @@ useKeys(() => bindings)
 function leaveField(event: KeyboardEvent): void {
   if (event.key === 'Escape') focused()?.blur()
 }
+const settled = computed(() => stops.value.filter(s => ['good', 'left'].includes(stateOf(s.proof.standing, s.stop.ask))).length)
+const isWrong = ({ proof: of, stop }: JobStop) => stateOf(of.standing, stop.ask) === 'wrong'
+const roomTabs = computed(() => rooms.value.map(r => ({ value: r.id, says: r.name, isWrong: r.stops.some(isWrong) })))
+/** "3 of 8 here", "8 readings on this line". */
+const standsAt = computed(() => {
+  const many = at.value >= 0 ? `${at.value + 1} of ${stops.value.length}` : `${stops.value.length} readings`
+  return `${many} ${isByRoom.value ? 'here' : 'on this line'}, ${settled.value} proved`
+})
 const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
   value: outputId, says: output.label, name: output.name, isWrong: (evaluation.proofs.get(outputId)?.wrong ?? 0) > 0,
 })))
@@ -142,13 +191,22 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
     </main>
     <main v-else class="check" aria-label="Checks">
       <div class="walk">
-        <TabRow class="lines" label="Lines" :tabs="lines" :value="selected.selection.outputId" @choose="chooseLine">
+        <div class="along">
+        <TabRow
+          v-if="isByRoom" class="lines" label="Rooms" :tabs="roomTabs" :value="room?.id ?? null"
+          @choose="chooseRoom">
+          <template #default="{ tab }"><b>{{ tab.says }}</b>
+            <span v-if="tab.isWrong" class="wrong" aria-label="reads wrong">✕</span></template>
+        </TabRow>
+        <TabRow v-else class="lines" label="Lines" :tabs="lines" :value="selected.selection.outputId" @choose="chooseLine">
           <template #default="{ tab }"><b>{{ tab.says }}</b> <span class="soft">{{ tab.name }}</span>
             <span v-if="tab.isWrong" class="wrong" aria-label="reads wrong">✕</span></template>
         </TabRow>
+        <button v-if="hasRooms" class="act order" type="button" :aria-pressed="isByRoom" @click="byRoom">{{ isByRoom ? 'by lines' : 'by rooms' }}
+          <KeyCap v-if="!narrow" of="o" /></button>
+        </div>
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
-        <p v-if="proof" class="soft small progress">{{ at + 1 > 0 ? `${at + 1} of ${stops.length}` : `${stops.length} readings` }} on this
-          line, {{ proof.proved }} proved<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong</template>
+        <p v-if="proof" class="soft small progress">{{ standsAt }}<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong on this line</template>
           <button v-if="!narrow" class="act find" type="button" @click="wantsOpen = true">what is asked <KeyCap of="w" /></button>
           <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
@@ -202,6 +260,9 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
 .walk { display: grid; gap: 12px; align-content: start; }
 .progress { display: flex; justify-content: space-between; align-items: baseline; }
 .find { font-size: 14px; }
+.along { display: flex; gap: 14px; align-items: start; justify-content: space-between; min-width: 0; }
+.along .lines { min-width: 0; flex: 1; }
+.order { flex: none; font-size: 14px; padding: 6px 0; }
 .lines :deep(.tabs) { row-gap: 4px; }
 .lines :deep(.tab) { min-width: 24px; flex: none; font-weight: 600; }
 .lines .soft { font-weight: 400; }

@@ -23,7 +23,7 @@ import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
-import { BandScale, LeaveIt, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
+import { BandScale, LeaveIt, LevelEntry, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
@@ -74,7 +74,8 @@ watch(key, () => {
 const standing = computed(() => proof.value?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
 /** What is typed is judged at the meter's tone; what was read, at the tone that it was read with. */
 const judgedHz = computed(() => isRecorded.value && standing.value ? standing.value.reading.frequencyHz : frequencyHz.value)
-const predicted = computed(() => proof.value?.foretold(kind.value, speaker?.id ?? null, judgedHz.value) ?? null)
+/** A level that was read is held against what else was read. */
+const predicted = computed(() => kind.value === 'level' && standing.value ? standing.value.predicted : proof.value?.foretold(kind.value, speaker?.id ?? null, judgedHz.value) ?? null)
 /** Each earlier reading is judged at its own tone. */
 const foretold = ({ kind, nodeId, frequencyHz }: Reading) => proof.value?.foretold(kind, nodeId, frequencyHz) ?? null
 const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
@@ -95,7 +96,7 @@ const draft = computed((): ReadingValue | null => {
 const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
 /** A number is typed. */
 const isMeasured = computed(() => factsOf(kind.value).value === 'ohm')
-const isOther = computed(() => ['tap', 'volts-amps', 'beside'].includes(factsOf(kind.value).value))
+const isOther = computed(() => ['tap', 'volts-amps', 'beside', 'level'].includes(factsOf(kind.value).value))
 const turnedKind = computed(() => isTurned(kind.value) ? kind.value as 'polarity' | 'polarity-heard' : null)
 /** It plays, and it is the right way round: both at once, where both are asked for here. */
 const bothOpen = computed(() => kind.value === 'sound' && speaker !== null && proof.value !== null
@@ -194,7 +195,8 @@ defineExpose({ focus })
 v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" :is-recorded="isRecorded"
         :is-wrong="isBad"
         @record="record" @next="emit('next')" @trace="emit('trace')" />
-      <OtherEntry v-if="isOther" :kind="kind" :output="output" :speaker="speaker" @record="record" />
+      <LevelEntry v-if="kind === 'level' && speaker && store.job" :job="store.job" :output="output" :speaker="speaker" @record="record" />
+      <OtherEntry v-else-if="isOther" :kind="kind" :output="output" :speaker="speaker" @record="record" />
       <template v-if="isHeard(kind)">
         <template v-if="!keypad">
           <Button v-if="bothOpen" variant="outlined" label="Plays, right way round: next" @click="recordBoth()" />

@@ -8,6 +8,7 @@ export interface WalkDeeds {
   toReading: () => void
   trace: () => void
   wants: () => void
+  byRoom: () => void
   leave: () => void
 }
 
@@ -16,10 +17,11 @@ export function walkKeys(deeds: WalkDeeds): Action[] {
     { keys: ['ArrowDown', 'ArrowRight'], says: 'next reading', group: 'about', run: () => deeds.step(1) },
     { keys: ['ArrowUp', 'ArrowLeft'], says: 'reading before', group: 'about', run: () => deeds.step(-1) },
     { keys: [' '], shown: 'Space', says: 'next place not proved', group: 'about', run: deeds.nextOpen },
-    { keys: ['[', ']'], says: 'line before, next line', group: 'about', run: e => deeds.otherLine(e.key === ']' ? 1 : -1) },
+    { keys: ['[', ']'], says: 'line or room before, the next one', group: 'about', run: e => deeds.otherLine(e.key === ']' ? 1 : -1) },
     { keys: ['r', 'Enter'], says: 'to the reading', group: 'read', run: deeds.toReading },
     { keys: ['t'], says: 'trace', group: 'read', run: deeds.trace },
     { keys: ['w'], says: 'what this job wants read, and when to check again', also: 'polarity coils samples date', group: 'read', run: deeds.wants },
+    { keys: ['o'], says: 'room by room, or along each line', also: 'order of the walk rooms floor', group: 'about', run: deeds.byRoom },
     { keys: ['Escape'], says: 'back to the list', group: 'about', run: deeds.leave },
   ]
 }

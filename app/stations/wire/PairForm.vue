@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { CONNECTOR_IDS, connectorFacts } from '#core/gear/connector'
 import { crossAt, namePair, readJoint, readPair, runsOn, saySplice, spliceAt } from '#core/hands/splices'
 import { stateCoils } from '#core/polarity/correct'
 import { conductorWords, pairText, plusFirst, plusOf } from '#core/polarity/plus'
@@ -30,6 +31,9 @@ const shown = (turn: Turn | null) => turn ?? 'not-known'
 function say(at: 'start' | 'end', turn: string | undefined): void {
   if (turn !== undefined) store.edit(saySplice(store.opened, nodeId, { [at]: turn === 'not-known' ? null : turn as Turn }))
 }
+function endIn(id: string): void {
+  store.edit(saySplice(store.opened, nodeId, { connector: CONNECTOR_IDS.find(c => c === id) ?? null }))
+}
 /** Kept with its plus first, as the job has it. */
 function name(typed: Pair | null): void {
   store.edit(namePair(store.opened, nodeId, typed === null ? null : plusFirst(store.opened, typed)))
@@ -47,6 +51,11 @@ label="The joint before it" :text="splice.joint" :read="readJoint" hint="roof ju
       <ChoiceRow label="At its beginning" :choices="TURNS" :model-value="shown(splice.start)" @update:model-value="say('start', $event)" /></p>
     <p v-if="hasTerminals" class="field"><span class="soft small">on the terminals</span>
       <ChoiceRow label="At its terminals" :choices="TURNS" :model-value="shown(splice.end)" @update:model-value="say('end', $event)" /></p>
+    <p v-if="hasTerminals" class="field"><span class="soft small">it ends in</span>
+      <select :value="splice.connector ?? ''" aria-label="What it ends in" @change="endIn(($event.target as HTMLSelectElement).value)">
+        <option value="">not known</option>
+        <option v-for="id in CONNECTOR_IDS" :key="id" :value="id">{{ connectorFacts(id).says }}</option></select>
+      <span v-if="splice.connector && connectorFacts(splice.connector).mind" class="soft small">{{ connectorFacts(splice.connector).mind }}</span></p>
     <div v-if="coils > 1" class="field"><span class="soft small">its {{ coils }} coils or drivers</span>
       <span v-if="splice.coils" class="coils">
         <button

@@ -27,7 +27,7 @@ import { useSelectionStore } from '~/stores/selection'
 import { runsOf } from './drawing'
 import { wireActions, WIRE_MOUSE_WORDS } from './keys'
 import LinePairs from './LinePairs.vue'
-import { ActionMenu, BareRunDialog, PlusDialog, ScheduleDialog, WirePane } from './parts'
+import { ActionMenu, BareRunDialog, HarnessDialog, PlusDialog, RackDialog, ScheduleDialog, WirePane } from './parts'
 import { useWireStore } from './wireStore'
 
 const store = useJobStore()
@@ -40,6 +40,10 @@ const { common, keysOpen, findOpen } = useJobKeys()
 const scheduleOpen = ref(false)
 const plusOpen = ref(false)
 const bareOpen = ref(false)
+const rackOpen = ref(false)
+/** Of which amplifier a harness is asked for; null: of the one of the line that is looked at. */
+const harnessOf = ref<string | null>(null)
+const harnessOpen = ref(false)
 const menu = useTemplateRef<{ show: (event: Event) => void }>('menu')
 const sheet = useTemplateRef<HTMLElement>('sheet')
 const width = useWidth(sheet)
@@ -111,12 +115,20 @@ const deeds = {
   read: withLead(() => goTo(check.path === '' ? match : check)),
   bareRun: () => { bareOpen.value = true },
   schedule: () => { scheduleOpen.value = true },
+  rack: () => { rackOpen.value = true },
+  harness: () => openHarness(ofLine()),
   practice: () => { plusOpen.value = true },
   toSheet: () => goTo(match),
   leave: () => {
     focused()?.blur()
     selected.select(selected.selection.outputId)
   },
+}
+const ofLine = () => store.opened.amplifiers.find(a => a.outputs.some(o => o.id === selected.selection.outputId))?.id ?? null
+function openHarness(amplifierId: string | null): void {
+  rackOpen.value = false
+  harnessOf.value = amplifierId
+  harnessOpen.value = true
 }
 function goTo(station: typeof match): void {
   const { outputId, nodeId: id } = selected.selection
@@ -155,6 +167,8 @@ class="head" type="button" :aria-pressed="output.id === selected.selection.outpu
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></footer>
     </template>
     <ScheduleDialog v-if="scheduleOpen" v-model:open="scheduleOpen" />
+    <RackDialog v-if="rackOpen" v-model:open="rackOpen" @map="openHarness" />
+    <HarnessDialog v-if="harnessOpen" v-model:open="harnessOpen" :amplifier-id="harnessOf" />
     <BareRunDialog v-if="bareOpen" v-model:open="bareOpen" />
     <PlusDialog v-if="plusOpen" v-model:open="plusOpen" />
     <ActionMenu ref="menu" :actions="bindings" :target="target" />

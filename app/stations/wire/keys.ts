@@ -14,6 +14,8 @@ export interface WireDeeds {
   read: () => void
   bareRun: () => void
   schedule: () => void
+  rack: () => void
+  harness: () => void
   practice: () => void
   toSheet: () => void
   leave: () => void
@@ -32,6 +34,8 @@ export function wireActions(deeds: WireDeeds): Action[] {
     { keys: ['r'], says: 'read which way round it is', also: 'polarity battery', group: 'read', to: ['speaker'], row: 'read polarity', run: deeds.read },
     { keys: ['b'], says: 'which conductor is which: battery and meter', also: 'bare run harness trips unknown colours', group: 'read', to: ['rail', ...lead], row: 'which is which', run: deeds.bareRun },
     { keys: ['D'], says: 'cable schedule: ends, sizes, conductors, tags', also: 'cut list labels', group: 'build', to: ['rail', ...lead], row: 'schedule', run: deeds.schedule },
+    { keys: ['R'], says: 'the rack: what comes in, which conductor on which terminal', also: 'sources inputs terminals mixer paging microphone', group: 'build', to: ['rail', ...lead], row: 'rack', run: deeds.rack },
+    { keys: ['H'], says: 'a harness or a printed list of terminals: take it, or keep it', also: 'map pinout plug library', group: 'wire', to: ['rail', ...lead], row: 'harness', run: deeds.harness },
     { keys: ['g'], says: 'which of a pair is plus on this job', also: 'stripe convention rule', group: 'change', to: ['rail', ...lead], row: 'which is plus', run: deeds.practice },
     { keys: ['i'], says: 'the same on the run sheet', group: 'about', to: ['speaker', 'rail'], run: deeds.toSheet },
     { keys: ['ArrowLeft', 'ArrowRight'], says: 'lead before, next lead', group: 'about', run: e => deeds.along(e.key === 'ArrowRight' ? 1 : -1) },

@@ -2,11 +2,13 @@ import { runs } from '#core/testing/runs'
 import { beforeAll, describe, expect, test } from '@jest/globals'
 import highsLoader from 'highs'
 import type { AmplifierModel } from '#core/gear/amplifier'
+import { SOURCE_KINDS, type SourceKind } from '#core/gear/inputs'
 import { unstatedModel } from '#core/gear/models'
 import { jobOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
 import { findAmplifiers } from './amplifierFinder'
 import { solverOf, type SolveLp } from './lp'
+import { wantedWords, type Wanted } from './wanted'
 
 let solve: SolveLp
 beforeAll(async () => { solve = solverOf(await highsLoader()) })
@@ -131,4 +133,61 @@ test('a line that nothing feeds is named with what comes nearest', async () => {
   expect(await left('100 W on 70 V', model('M', 10, lines(1, 111, 70.71)))).toEqual([{ line: 'A1', why: 'no model feeds it; what comes nearest is short by 14 W on A1', isUnfed: true }])
   expect(await left('100 W on 70 V', model('M', null, lines(1, 500, 70.71)))).toEqual([{ line: 'A1', why: 'what would feed it has no price stated', isUnfed: true }])
   expect(await left('2 ohm 50 W on 100 W at 4', model('M', 90, loads(2, 4, [8, 60], [4, 100])))).toEqual([{ line: 'A1', why: 'no model feeds it; what comes nearest gives lines only, A1 is of 2 Ω', isUnfed: true }])
+})
+
+const TAKES: SourceKind[][] = [['microphone'], ['media', 'line'], ['microphone', 'line'], ['media'], ['microphone', 'media', 'line']]
+test('inputs and zones besides: against every set of small cases; whether each source has an input that takes it is tried out, one by one', async () => {
+  const chance = seeded(43)
+  const any = <T>(...list: T[]): T => list[Math.floor(list.length * chance())]!
+  let [found, none] = [0, 0]
+  for (let n = 0; n < runs(60); n++) {
+    const job = jobOf(...Array.from({ length: any(1, 2, 3) }, () => `${any(40, 80)} W on 70 V`))
+    const needs = job.amplifiers[0]!.outputs.length
+    const models = Array.from({ length: any(1, 2, 3) }, (_, k): AmplifierModel => ({
+      ...model(`M${k}`, 100 + Math.floor(900 * chance()), lines(any(1, 2), 120, 70.71)), zones: any(null, 1, 2),
+      inputs: Array.from({ length: any(0, 1, 2) }, () => ({ count: any(1, 2), takes: any(...TAKES), isOver: null })),
+    }))
+    const wanted: Wanted = { inputs: { microphone: any(0, 1, 2), media: any(0, 1), line: any(0, 0, 1) }, zones: any(0, 0, 2) }
+    const sources = SOURCE_KINDS.flatMap(kind => Array.from({ length: wanted.inputs[kind] }, () => kind))
+    const inputsOf = (m: AmplifierModel) => m.inputs.flatMap(g => Array.from({ length: g.count }, () => g.takes))
+    const seats = (counts: number[]) => models.flatMap((m, k) => Array.from({ length: counts[k]! }, () => inputsOf(m)).flat())
+    const priceOf = (counts: number[]) => counts.reduce((sum, c, i) => sum + c * models[i]!.price!, 0)
+    const isSeated = (left: SourceKind[], free: SourceKind[][]): boolean => left.length === 0
+      || free.some((takes, i) => takes.includes(left[0]!) && isSeated(left.slice(1), free.filter((_, j) => j !== i)))
+    let cheapest = Infinity
+    const count = (k: number, counts: number[]): void => {
+      if (k < models.length) {
+        for (let c = 0; c <= needs; c++) count(k + 1, [...counts, c])
+        return
+      }
+      const units = counts.reduce((a, b) => a + b)
+      const outputs = counts.reduce((sum, c, i) => sum + c * models[i]!.outputs[0]!.count, 0)
+      const zones = counts.reduce((sum, c, i) => sum + c * (models[i]!.zones ?? 0), 0)
+      // No unit without a line of its own.
+      if (units <= needs && outputs >= needs && zones >= wanted.zones && isSeated(sources, seats(counts))) cheapest = Math.min(cheapest, priceOf(counts))
+    }
+    count(0, [])
+    const { sets, lacks } = await findAmplifiers(job, models, solve, { growth: 0, wanted })
+    if (cheapest === Infinity) {
+      none++
+      expect([n, sets, lacks]).toEqual([n, [], wantedWords(wanted)])
+    }
+    else {
+      found++
+      expect([n, sets[0]!.price, lacks]).toEqual([n, cheapest, null])
+      for (const set of sets) {
+        const counts = models.map((_, k) => set.models.find(m => m.at === k)?.count ?? 0)
+        const zones = counts.reduce((sum, c, i) => sum + c * (models[i]!.zones ?? 0), 0)
+        expect([n, isSeated(sources, seats(counts)), zones >= wanted.zones]).toEqual([n, true, true])
+      }
+    }
+  }
+  expect([found > 15, none > 10]).toEqual([true, true])
+})
+
+test('what feeds no line is refused with its reason: a mixer, and one of which no output is stated', async () => {
+  const offered = [{ ...model('Mixer 6', 90, []), made: 'mixer' as const }, model('Bare', 80, []), model('One', 300, lines(1, 120, 70.71))]
+  const { sets, refused } = await findAmplifiers(jobOf('80 W on 70 V'), offered, solve)
+  expect([sets.map(s => s.models.map(m => m.name)), refused]).toEqual([[['One']], [{ model: 'Mixer 6', why: 'a mixer: no speaker hangs on it' }, { model: 'Bare', why: 'what its outputs give is not stated' }]])
+  expect([wantedWords({ inputs: { microphone: 2, media: 1, line: 0 }, zones: 1 }), wantedWords({ inputs: { microphone: 0, media: 0, line: 1 }, zones: 3 })]).toEqual(['inputs for 2 microphones and 1 music player, 1 zone', 'inputs for 1 line, 3 zones'])
 })

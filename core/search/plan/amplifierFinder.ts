@@ -1,6 +1,7 @@
 import type { AmplifierModel } from '#core/gear/amplifier'
 import type { OutputRating } from '#core/amplifier/rating'
 import type { Job } from '#core/job/schema'
+import { hasAll, isHopeless, isWanted, NOTHING_WANTED, wantedRows, wantedWords, type Wanted } from './wanted'
 import { same } from '#core/quantity/same'
 import { evaluateJob } from '#core/line/evaluate'
 import { aroundOf, sharedOf } from '#core/line/surroundings'
@@ -18,6 +19,8 @@ export interface FoundAmplifiers {
   refused: { model: string, why: string }[]
   /** Lines that could not be asked for, and why. */
   left: { line: string, why: string, isUnfed: boolean }[]
+  /** What was wanted beside power and no set that feeds every line has, in words; null where one has it, or nothing was wanted. */
+  lacks: string | null
 }
 export type Rank = 'price' | 'units' | 'spare'
 /** Most to spare is looked for among sets of up to so many times the least price: of more money there is always more power. */
@@ -51,6 +54,10 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
   const refused: FoundAmplifiers['refused'] = []
   const candidates: Candidate[] = []
   for (const [at, model] of models.entries()) {
+    if (model.made === 'mixer' || model.outputs.length === 0) {
+      refused.push({ model: model.name, why: model.made === 'mixer' ? 'a mixer: no speaker hangs on it' : 'what its outputs give is not stated' })
+      continue
+    }
     const ask = (of: typeof fitOf | typeof bridgedFitOf) => model.outputs.map(group =>
       needs.map(need => asJudged(of(group, need, model.bridgedFloorOhm), need, aroundOf(job, need.outputId, shared))))
     const [fits, bridged] = [ask(fitOf) as Fit[][], ask(bridgedFitOf)]
@@ -59,21 +66,27 @@ export async function findAmplifiers(job: Job, models: readonly AmplifierModel[]
     else if (model.price === null) refused.push({ model: model.name, why: 'its price is not stated' })
     else candidates.push({ at, model, fits, bridged })
   }
-  if (needs.length === 0) return { sets: [], refused, left }
+  if (needs.length === 0) return { sets: [], refused, left, lacks: null }
   const unfed = needs.filter((_, l) => !candidates.some(c => [...c.fits, ...c.bridged].some(g => g[l] !== null && isFit(g[l]!))))
-  if (unfed.length > 0) return { sets: [], refused, left: [...left, ...unfed.map(n => ({ line: n.label, why: whyUnfed(n, models), isUnfed: true }))] }
-  const useful = undominated(candidates)
+  if (unfed.length > 0) {
+    return { sets: [], refused, left: [...left, ...unfed.map(n => ({ line: n.label, why: whyUnfed(n, models), isUnfed: true }))], lacks: null }
+  }
+  const wanted = asked.wanted ?? NOTHING_WANTED
+  const useful = undominated(candidates, wanted)
+  if (isHopeless(wanted, useful.map(c => c.model))) return { sets: [], refused, left, lacks: wantedWords(wanted) }
   // Of enough units of each there is always one: every line is fed by something.
   const priceOf = (c: Candidate) => c.model.price!
-  const cheapest = await solve(writeLp(programOf(useful, needs, { cost: priceOf })))
+  const cheapest = await solve(writeLp(programOf(useful, needs, { cost: priceOf, wanted })))
+  if (cheapest.status === 'infeasible') return { sets: [], refused, left, lacks: wantedWords(wanted) }
   // Of equal units the cheaper: prices weigh together less than one unit.
   const all = 1 + sum(candidates.map(priceOf)) * needs.length
-  const fewest = await solve(writeLp(programOf(useful, needs, { cost: c => 1 + priceOf(c) / all })))
-  const roomy = undominated(candidates, true)
+  const fewest = await solve(writeLp(programOf(useful, needs, { cost: c => 1 + priceOf(c) / all, wanted })))
+  const roomy = undominated(candidates, wanted, true)
   const most = SPARE_FOR * cheapest.objective
   // Of equal spare the cheaper.
-  const roomiest = await solve(writeLp(programOf(roomy, needs, { cost: c => (1 + priceOf(c)) / all, gain: fit => fit.spareW, most })))
-  return { sets: merged([setOf(useful, needs, cheapest.counted), setOf(useful, needs, fewest.counted), setOf(roomy, needs, roomiest.counted)]), refused, left }
+  const roomiest = await solve(writeLp(programOf(roomy, needs, { cost: c => (1 + priceOf(c)) / all, gain: fit => fit.spareW, most, wanted })))
+  const sets = [setOf(useful, needs, cheapest.counted), setOf(useful, needs, fewest.counted), setOf(roomy, needs, roomiest.counted)]
+  return { sets: merged(sets), refused, left, lacks: null }
 }
 
 const unitsOf = (set: AmplifierSet) => sum(set.models.map(m => m.count))
@@ -106,13 +119,14 @@ function closest(fits: readonly Fit[]): string {
  * Without those for which another of the same outputs does at least the same for no more; with models of unlike outputs nothing is left out.
  * @param bySpare whether the other has to leave as much to spare, too
  */
-function undominated(candidates: readonly Candidate[], bySpare = false): Candidate[] {
+function undominated(candidates: readonly Candidate[], wanted: Wanted, bySpare = false): Candidate[] {
   const sorted = [...candidates].sort((a, b) => a.model.price! - b.model.price! || b.model.outputs[0]!.count - a.model.outputs[0]!.count)
   const kept: Candidate[] = []
   for (const c of sorted) {
     const [group] = c.fits
     const isPlain = c.fits.length === 1
     const better = isPlain && kept.some(k => k.fits.length === 1 && k.model.outputs[0]!.count >= c.model.outputs[0]!.count
+      && (!isWanted(wanted) || hasAll(k.model, c.model))
       && group!.every((fit, l) => !isFit(fit) || atLeast(k.fits[0]![l]!, bySpare ? fit.spareW : 0))
       // One output of the other does as well as two of this.
       && c.bridged[0]!.every((fit, l) => fit === null || !isFit(fit)
@@ -142,8 +156,8 @@ function alikeOf(needs: readonly Need[], candidates: readonly Candidate[]): Alik
 }
 
 /** `gain`: what a line on an output is worth; `most`: what all units may cost together. */
-interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number }
-function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most }: Aim): Program {
+interface Aim { cost: (candidate: Candidate) => number, gain?: (fit: { spareW: number }) => number, most?: number, wanted: Wanted }
+function programOf(candidates: readonly Candidate[], needs: readonly Need[], { cost, gain, most, wanted }: Aim): Program {
   const kinds = alikeOf(needs, candidates)
   const minimize = new Map<string, number>()
   const rows: Row[] = kinds.map(({ lines }, t) => ({ name: `lines${t}`, sum: new Map<string, number>(), is: '=', value: lines.length }))
@@ -152,7 +166,8 @@ function programOf(candidates: readonly Candidate[], needs: readonly Need[], { c
     // As many as could ever be wanted: one a line, fewer where all outputs are alike.
     const each = c.model.outputs[0]!.count
     const fewest = c.bridged[0]!.some(f => f !== null && isFit(f)) ? Math.floor(each / 2) : each
-    counts.push({ name: unit(m), most: c.fits.length === 1 ? Math.ceil(needs.length / fewest) : needs.length })
+    counts.push({ name: unit(m), most: c.fits.length === 1 && !isWanted(wanted) ? Math.ceil(needs.length / fewest) : needs.length })
+    const carried = new Map<string, number>()
     minimize.set(unit(m), cost(c))
     c.fits.forEach((fits, g) => {
       const used = new Map<string, number>()
@@ -169,11 +184,15 @@ function programOf(candidates: readonly Candidate[], needs: readonly Need[], { c
       })
       const pairs = [...used].filter(([, outputs]) => outputs === 2).map(([name]) => [name, 1] as const)
       const count = c.model.outputs[g]!.count
+      for (const name of used.keys()) carried.set(name, -1)
       if (used.size > 0) rows.push({ name: `outputs${m}_${g}`, sum: new Map([...used, [unit(m), -count]]), is: '<=', value: 0 })
       // Two of one unit: of three outputs one pair.
       if (pairs.length > 0 && count % 2 === 1) rows.push({ name: `pairs${m}_${g}`, sum: new Map([...pairs, [unit(m), -Math.floor(count / 2)]]), is: '<=', value: 0 })
     })
+    // No unit for its inputs alone: that is a mixer's work.
+    if (isWanted(wanted)) rows.push({ name: `feeds${m}`, sum: new Map([...carried, [unit(m), 1]]), is: '<=', value: 0 })
   })
+  if (isWanted(wanted)) rows.push(...wantedRows(wanted, candidates.map(c => c.model), unit))
   if (most !== undefined) rows.push({ name: 'money', sum: new Map(candidates.map((c, m) => [unit(m), c.model.price!])), is: '<=', value: most })
   return { remarks: [`${needs.length} lines`, ...candidates.map((c, m) => `u${m}: ${c.model.name}`)], minimize, rows, choices: [], counts }
 }

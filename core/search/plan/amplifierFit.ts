@@ -7,6 +7,7 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { evaluateOutput, type LineEvaluation } from '#core/line/evaluate'
 import type { Around } from '#core/line/surroundings'
 import { isBad } from '#core/line/finding'
+import type { Wanted } from './wanted'
 import { findingWords } from '#core/line/words'
 
 /** What a line asks of an output, and whether one of a model gives it. */
@@ -17,10 +18,10 @@ type Group = AmplifierModel['outputs'][number]
 /** `rating`: what the output gives the line, as the job states it. */
 export type Fit = { spareW: number, rating: OutputRating } | { why: string, shortW: number }
 
-/** Kept free above what the school asks: a tenth is 0.1. */
-export interface FindAsked { growth: number }
+/** Kept free above what the school asks: a tenth is 0.1. `wanted`: inputs and zones beside power; without it none is asked for. */
+export interface FindAsked { growth: number, wanted?: Wanted }
 
-export function needOf(line: LineEvaluation, { growth }: FindAsked): Need | string {
+export function needOf(line: LineEvaluation, { growth }: Pick<FindAsked, 'growth'>): Need | string {
   const asked = line.required.find(r => r.chosen)
   // Fully up: what a control hides now, somebody will turn up.
   if (line.upOhm === null) return 'its load is not known, or a short'

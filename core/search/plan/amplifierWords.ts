@@ -21,8 +21,9 @@ export const modelsText = (models: AmplifierSet['models']) => models.map(({ name
 const PROVEN = 'Every line is fed. Proven: no other set does it for less money, with fewer units, or, for up to a quarter more, with more to spare. '
   + 'Two outputs are bridged for loads of ohms, not for a line of constant volts.'
 
-export function finderWords({ sets, refused, left }: FoundAmplifiers, offered: number): string {
+export function finderWords({ sets, refused, left, lacks }: FoundAmplifiers, offered: number): string {
   if (offered === 0) return 'The library has no amplifier yet.'
+  if (lacks !== null) return `No set of these amplifiers feeds every line and has ${lacks}, as far as their inputs and zones are stated. A mixer before them, or fewer asked for.`
   if (sets.length > 0) return left.length > 0 ? 'Lines of which not enough is known are left as they are; the others are fed, and proven:' : PROVEN
   if (left.some(l => l.isUnfed)) return 'No set of these amplifiers feeds every line.'
   return left.length > 0 || refused.length > 0 ? 'Nothing can be asked for yet: of no line enough is known.' : 'No line with speakers yet.'
@@ -30,8 +31,9 @@ export function finderWords({ sets, refused, left }: FoundAmplifiers, offered: n
 
 const few = (names: readonly string[]) => [...new Set(names)].map(name => names.filter(n => n === name).length > 1 ? `${names.filter(n => n === name).length} × ${name}` : name).join(', ')
 /** What came in, what went. */
-export function appliedWords({ added, removed, moved }: SetApplied): string {
-  const parts = [added.length > 0 ? `${few(added)} in` : '', removed.length > 0 ? `${removed.join(', ')} out` : '', moved > 0 ? `${moved} ${moved === 1 ? 'line' : 'lines'} moved over` : ''].filter(p => p !== '')
+export function appliedWords({ added, removed, moved, unplaced }: SetApplied): string {
+  const parts = [added.length > 0 ? `${few(added)} in` : '', removed.length > 0 ? `${removed.join(', ')} out` : '', moved > 0 ? `${moved} ${moved === 1 ? 'line' : 'lines'} moved over` : '',
+    unplaced.length > 0 ? `say anew where ${unplaced.join(', ')} ${unplaced.length === 1 ? 'comes' : 'come'} in` : ''].filter(p => p !== '')
   return parts.length > 0 ? parts.join('; ') : 'outputs rated as the models are'
 }
 

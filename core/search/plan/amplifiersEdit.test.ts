@@ -5,7 +5,8 @@ import type { AmplifierModel } from '#core/gear/amplifier'
 import { unstatedModel } from '#core/gear/models'
 import { applyEdit } from '#core/job/apply'
 import { Records } from '#core/job/records'
-import type { Job, Output, Reading } from '#core/job/schema'
+import type { Input, Job, Output, Reading } from '#core/job/schema'
+import { UNSTATED_INPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { outputsOf, speakersOf } from '#core/job/tree'
 import { counter, jobOf } from '#core/testing/jobs'
 import { seeded } from '#core/testing/trees'
@@ -55,12 +56,12 @@ describe('a set put into a job', () => {
   })
 
   test('what fed the amplifiers of before feeds the new one, where that is one source', async () => {
-    const source = (name: string) => ({ name, volts: 1.2, ohm: null })
+    const source = (name: string): Input[] => [{ ...UNSTATED_INPUT, source: { ...UNSTATED_SOURCE, name, volts: 1.2 } }]
     const job = jobOf('100 W on 70 V', '80 W on 70 V')
     const [a] = job.amplifiers
-    const two = (first: string, second: string): Job => ({ ...job, amplifiers: [{ ...a!, source: source(first), outputs: [a!.outputs[0]!] }, { ...a!, id: 'b', name: 'B', source: source(second), outputs: [a!.outputs[1]!] }] })
-    const fed = async (j: Job) => (await put(j, four)).after.amplifiers.map(x => x.source?.name ?? null)
-    expect([await fed(two('Mixer', 'Mixer')), await fed(two('Mixer', 'Radio')), await fed(job)]).toEqual([['Mixer'], [null], [null]])
+    const two = (first: string, second: string): Job => ({ ...job, amplifiers: [{ ...a!, inputs: source(first), outputs: [a!.outputs[0]!] }, { ...a!, id: 'b', name: 'B', inputs: source(second), outputs: [a!.outputs[1]!] }] })
+    const fed = async (j: Job) => (await put(j, four)).after.amplifiers.map(x => x.inputs.map(i => i.source?.name ?? null).join())
+    expect([await fed(two('Mixer', 'Mixer')), await fed(two('Mixer', 'Radio')), await fed(job)]).toEqual([['Mixer'], [''], ['']])
   })
 
   test('an amplifier that fed nothing before stays: somebody put it there', async () => {
@@ -71,7 +72,7 @@ describe('a set put into a job', () => {
 
   test('asked again, nothing is left to do; a line more goes onto what is free; a model of the same name by hand counts where it comes from nowhere', async () => {
     const { after } = await put(jobOf('100 W on 70 V', '80 W on 70 V'), four)
-    expect((await put(after, four)).applied).toEqual({ edit: null, added: [], removed: [], moved: 0 })
+    expect((await put(after, four)).applied).toEqual({ edit: null, added: [], removed: [], moved: 0, unplaced: [] })
     const other = jobOf('60 W on 70 V').amplifiers[0]!
     const renamed = JSON.parse(JSON.stringify({ ...other, id: 'other', name: 'Other', outputs: other.outputs.map(o => ({ ...o, label: 'X1' })) }).replace(/"(o\d+n\d+|out\d+)"/g, '"x$1"')) as typeof other
     const { applied, after: more } = await put({ ...after, amplifiers: [...after.amplifiers, renamed] }, four)

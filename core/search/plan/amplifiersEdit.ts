@@ -5,7 +5,8 @@ import { together, setting, type Edit, type SimpleEdit } from '#core/job/edits'
 import { statedRating, statedOf } from '#core/hands/amplifierModel'
 import { isInUse, outputFor, type NewId } from '#core/hands/intents'
 import { Sequence } from '#core/hands/many/many'
-import type { Amplifier, Job, Origin, Output } from '#core/job/schema'
+import { inputsOfModel } from '#core/hands/inputs'
+import type { Amplifier, Input, Job, Origin, Output } from '#core/job/schema'
 import { same } from '#core/quantity/same'
 import { UNSTATED_AMPLIFIER } from '#core/job/sections/wiring/schema'
 import { outputOf } from '#core/job/tree'
@@ -15,8 +16,8 @@ import type { AmplifierSet } from './amplifierFinder'
 
 /** A model that may be taken, and where it is from; null for nowhere that a newer version could come from. */
 export interface OfferedAmplifier { model: AmplifierModel, from: Origin | null }
-/** `removed`: amplifiers that feed nothing any more. */
-export interface SetApplied { edit: Edit | null, added: string[], removed: string[], moved: number }
+/** `removed`: amplifiers that feed nothing any more. `unplaced`: sources that came in there, and now come in nowhere. */
+export interface SetApplied { edit: Edit | null, added: string[], removed: string[], moved: number, unplaced: string[] }
 
 /** null: an output on which nothing hangs; 'joined': bridged with the one before it. */
 type Slot = { outputId: string, rating: Output['rating'], isBridged: boolean } | 'joined' | null
@@ -38,7 +39,7 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
     const { model, from } = offered[at]!
     const lines = set.assignment.filter(a => a.at === at)
     for (const { amplifierId, slots } of seated(job, model, from, count, lines)) {
-      const unit = amplifierId ?? addUnit(sequence, model, { from, source: sourceOf(job, slots) }, newId)
+      const unit = amplifierId ?? addUnit(sequence, model, { from, inputs: inputsOf(job, slots) }, newId)
       if (amplifierId === null) added.push(model.name)
       inUse.add(unit)
       moved += fill(sequence, unit, slots, model, newId)
@@ -51,7 +52,8 @@ export function applySet(job: Job, set: AmplifierSet, offered: readonly OfferedA
     sequence.do({ kind: 'amplifier.remove', amplifierId: id, was: now })
     removed.push(name)
   }
-  return { edit: together(sequence.edits), added, removed, moved }
+  const still = new Set(sourcesOf(sequence.job))
+  return { edit: together(sequence.edits), added, removed, moved, unplaced: sourcesOf(job).filter(name => !still.has(name)) }
 }
 
 /** The units of a model with their lines. Who has one already keeps it, and a line that hangs on a right output of it stays there. */
@@ -100,17 +102,19 @@ const groupsOf = (model: AmplifierModel): AmplifierModel['outputs'] => model.out
 /** A rating of one channel, for what is empty beside a pair. */
 const singleOf = (rating: Output['rating']): Output['rating'] => isSolidState(rating) ? { ...rating, mode: 'single' } : rating
 
-/** What feeds a new unit: the source of the amplifiers that its lines come from, where that is one. */
-function sourceOf(job: Job, slots: readonly Slot[]): Amplifier['source'] {
-  const [source, ...others] = slots.filter(isLine).map(slot => outputOf(job, slot.outputId).amplifier.source)
-  return source !== undefined && others.every(other => same(other, source)) ? source : null
+const sourcesOf = (job: Job): string[] => [...new Set(job.amplifiers.flatMap(a => a.inputs.flatMap(i => i.source?.name ?? [])))]
+
+/** What comes into a new unit: the same as into the amplifiers that its lines come from, where that is the same for all: else nobody knows which goes where. */
+function inputsOf(job: Job, slots: readonly Slot[]): Input[] {
+  const [inputs, ...others] = slots.filter(isLine).map(slot => outputOf(job, slot.outputId).amplifier.inputs.filter(i => i.source !== null))
+  return inputs !== undefined && others.every(other => same(other.map(i => i.source), inputs.map(i => i.source))) ? inputs : []
 }
 
-function addUnit(sequence: Sequence, model: AmplifierModel, { from, source }: Pick<Amplifier, 'from' | 'source'>, newId: NewId): string {
+function addUnit(sequence: Sequence, model: AmplifierModel, { from, inputs }: Pick<Amplifier, 'from' | 'inputs'>, newId: NewId): string {
   const names = new Set(sequence.job.amplifiers.map(a => a.name))
   let name = model.name
   for (let k = 2; names.has(name); k++) name = `${model.name}, no. ${k}`
-  const amplifier: Amplifier = { id: newId(), name, place: '', ...UNSTATED_AMPLIFIER, ...statedOf(model, UNSTATED_AMPLIFIER), source, from, outputs: [] }
+  const amplifier: Amplifier = { id: newId(), name, place: '', ...UNSTATED_AMPLIFIER, ...statedOf(model, UNSTATED_AMPLIFIER), inputs: inputsOfModel(model.inputs, inputs), from, outputs: [] }
   sequence.do({ kind: 'amplifier.add', index: sequence.job.amplifiers.length, amplifier })
   return amplifier.id
 }

@@ -13,13 +13,14 @@ export const amplifiersReportSchema = z.strictObject({
   })).describe('the cheapest, the one of fewest units, and the one with most to spare for a quarter more than the least price; each once, by price'),
   refused: z.array(z.strictObject({ model: z.string(), why: z.string() })),
   left: z.array(z.strictObject({ line: z.string(), why: z.string() })).describe('lines that could not be asked for, or that nothing feeds'),
+  lacks: z.string().nullable().describe('inputs and zones that were asked for and that no set which feeds every line has; null: none'),
 })
 export type AmplifiersReport = z.infer<typeof amplifiersReportSchema>
 
-export const amplifiersReport = ({ sets, refused, left }: FoundAmplifiers): AmplifiersReport => ({
+export const amplifiersReport = ({ sets, refused, left, lacks }: FoundAmplifiers): AmplifiersReport => ({
   sets: sets.map(set => ({
     ...set, models: set.models.map(({ name, count }) => ({ name, count })),
     assignment: set.assignment.map(({ line, model, output, isBridged }) => ({ line, model, output, isBridged })),
   })),
-  refused, left: left.map(({ line, why }) => ({ line, why })),
+  refused, left: left.map(({ line, why }) => ({ line, why })), lacks,
 })

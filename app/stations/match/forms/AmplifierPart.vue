@@ -3,10 +3,10 @@ import { computed } from 'vue'
 import { gainOf, type OutputRating } from '#core/amplifier/index'
 import { inputOhm } from '#core/gear/amplifier'
 import { setting } from '#core/job/edits'
-import type { Amplifier, Source } from '#core/job/schema'
-import { amplifierFields, sourceOhm } from '#core/job/sections/wiring/schema'
-import { nameText } from '#core/quantity/fields'
+import type { Amplifier } from '#core/job/schema'
+import { amplifierFields } from '#core/job/sections/wiring/schema'
 import { writeNumber } from '#core/quantity/write'
+import InputsForm from '~/components/rack/InputsForm.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { highPassOf, quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useJobStore } from '~/stores/job'
@@ -20,20 +20,10 @@ type Own = Omit<Amplifier, 'id' | 'outputs'>
 function set(to: Partial<Own>): void {
   store.edit({ kind: 'amplifier.set', amplifierId: amplifier.id, ...setting<Own, typeof to>(amplifier, to) })
 }
-const MADE = [{ value: 'amplifier', says: 'an amplifier' }, { value: 'receiver', says: 'a receiver' }, { value: 'vehicle', says: 'a vehicle unit' }, { value: null, says: 'not stated' }] as const
+const MADE = [{ value: 'amplifier', says: 'an amplifier' }, { value: 'receiver', says: 'a receiver' }, { value: 'vehicle', says: 'a vehicle unit' }, { value: 'mixer', says: 'a mixer' }, { value: null, says: 'not stated' }] as const
 
-/** A source is there from the first thing that is said of it, and gone with the last. */
-function setSource(to: Partial<Source>): void {
-  const source = { name: 'Source', volts: null, ohm: null, ...amplifier.source, ...to }
-  set({ source })
-}
-const nameOfSource = (typed: string) => typed.trim() === '' ? '' : textOf(nameText, 'name')(typed)
-function nameSource(name: string): void {
-  if (name === '') set({ source: null })
-  else setSource({ name })
-}
 const gain = computed(() => amplifier.gainDb === null ? gainOf(rating, amplifier) : null)
-const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== null || amplifier.inputV !== null || amplifier.inputOhm !== null)
+const isFed = computed(() => amplifier.inputs.length > 0 || amplifier.gainDb !== null || amplifier.inputV !== null || amplifier.inputOhm !== null)
 </script>
 
 <template>
@@ -58,16 +48,8 @@ const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== n
       @commit="set({ protection: $event })" />
     <details :open="isFed">
       <summary>What feeds it</summary>
+      <InputsForm :key="amplifier.id" :amplifier="amplifier" />
       <div class="fed">
-        <TextEntry
-          label="Source" :text="amplifier.source?.name ?? ''" :read="nameOfSource" hint="not stated; one name is one source"
-          @commit="nameSource" />
-        <TextEntry
-          label="It brings" :text="writeOrNot(amplifier.source?.volts ?? null, 'V')" :read="withinOrNot(0.001, 50, 'A source', ' V')" hint="not known"
-          @commit="setSource({ volts: $event })" />
-        <TextEntry
-          label="Its own impedance" :text="writeOrNot(amplifier.source?.ohm ?? null, 'Ω')" :read="quantityOrNot('resistance', sourceOhm)" hint="not known"
-          @commit="setSource({ ohm: $event })" />
         <TextEntry
           label="Gain" :text="writeOrNot(amplifier.gainDb, 'dB')" :read="withinOrNot(0, 80, 'A gain', ' dB')"
           :hint="gain === null ? 'not stated' : `${writeNumber(gain)} dB, by its input`" @commit="set({ gainDb: $event })" />
@@ -75,7 +57,7 @@ const isFed = computed(() => amplifier.source !== null || amplifier.gainDb !== n
           label="Input for full power" :text="writeOrNot(amplifier.inputV, 'V')" :read="withinOrNot(0.001, 20, 'An input', ' V')" hint="not stated"
           @commit="set({ inputV: $event })" />
         <TextEntry
-          label="Impedance of an input" :text="writeOrNot(amplifier.inputOhm, 'Ω')" :read="quantityOrNot('resistance', inputOhm)" hint="not stated"
+          label="Impedance of a line input" :text="writeOrNot(amplifier.inputOhm, 'Ω')" :read="quantityOrNot('resistance', inputOhm)" hint="not stated"
           @commit="set({ inputOhm: $event })" />
       </div>
     </details>

@@ -8,8 +8,8 @@ export type Phase = typeof PHASES[number]
 interface KindFacts {
   /** Where it is read. */
   at: 'head' | 'speaker'
-  /** What is written down: ohms (or open), what was heard, which way round it is, a tap, volts with amperes, how loud beside another. */
-  value: 'ohm' | 'heard' | 'turned' | 'tap' | 'volts-amps' | 'beside'
+  /** What is written down: ohms (or open), what was heard, which way round it is, a tap, volts with amperes, how loud beside another, a sound level. */
+  value: 'ohm' | 'heard' | 'turned' | 'tap' | 'volts-amps' | 'beside' | 'level'
   /** What the amplifier must be meanwhile. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
   amplifier: 'off' | 'on'
   /** Copper alone is measured, so that the meter's own leads matter. */
@@ -36,6 +36,7 @@ const KINDS = {
   'outward-impedance': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, phase: 'closed', proves: false },
   'head-volts-amps': { at: 'head', value: 'volts-amps', amplifier: 'on', isCopper: false, isOfTone: true, phase: 'on', proves: false },
   'beside': { at: 'speaker', value: 'beside', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
+  'level': { at: 'speaker', value: 'level', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
   'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
 } as const satisfies Record<string, KindFacts>
 

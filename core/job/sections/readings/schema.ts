@@ -16,6 +16,11 @@ export type Sound = typeof SOUNDS[number]
 export const LOUDNESS = ['louder', 'alike', 'quieter'] as const
 export type Loudness = typeof LOUDNESS[number]
 
+/** How a level was weighted, and of what it was taken: without both it is no figure to compare. */
+export const WEIGHTINGS = ['A', 'C', 'Z'] as const
+export const LEVEL_SIGNALS = ['pink-noise', 'speech-noise', 'tone-1k', 'programme'] as const
+export type LevelSignal = typeof LEVEL_SIGNALS[number]
+
 export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('ohm'), ohm: bounded('Ω', 0, 100e6) }),
   z.strictObject({ is: z.literal('open') }),
@@ -25,6 +30,8 @@ export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('volts-amps'), volts: bounded('V', 0.001, 2000), amps: bounded('A', 0.0001, 1000) }),
   /** Beside another speaker that should be as loud. */
   z.strictObject({ is: z.enum(LOUDNESS), besideId: idText }),
+  /** Sound level at ears under it. `headV`: volts at the head of the line meanwhile; null: not read. */
+  z.strictObject({ is: z.literal('level'), db: bounded('dB', 20, 150), weighting: z.enum(WEIGHTINGS), signal: z.enum(LEVEL_SIGNALS), headV: bounded('V', 0.001, 2000).nullable() }),
   z.strictObject({ is: z.enum(TURNED), how: z.enum(POLARITY_HOWS), against: idText.nullable() }),
 ])
 export const readingSchema = z.strictObject({
@@ -55,11 +62,11 @@ export type ReadingValue = Reading['value']
 export type * from './kinds'
 export type * from './hows'
 
-const VALUES = { 'ohm': ['ohm', 'open'], 'heard': SOUNDS, 'turned': TURNED, 'tap': ['tap'], 'volts-amps': ['volts-amps'], 'beside': LOUDNESS } as const
+const VALUES = { 'ohm': ['ohm', 'open'], 'heard': SOUNDS, 'turned': TURNED, 'tap': ['tap'], 'volts-amps': ['volts-amps'], 'beside': LOUDNESS, 'level': ['level'] } as const
 function shapeOf(value: z.infer<typeof valueSchema>): keyof typeof VALUES {
   if ('how' in value) return 'turned'
   if ('besideId' in value) return 'beside'
-  return value.is === 'ohm' || value.is === 'open' ? 'ohm' : value.is === 'tap' || value.is === 'volts-amps' ? value.is : 'heard'
+  return value.is === 'ohm' || value.is === 'open' ? 'ohm' : value.is === 'tap' || value.is === 'volts-amps' || value.is === 'level' ? value.is : 'heard'
 }
 
 /** A reading's kind, value and place must go together. @throws JobError */

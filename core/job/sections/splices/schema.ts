@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { conductorSchema } from '#core/gear/conductor'
+import { CONNECTOR_IDS } from '#core/gear/connector'
 import { MOST_MEMBERS } from '#core/gear/load'
 import { idText, plainText } from '#core/quantity/fields'
 import { MOST_NODES } from '../wiring/schema'
@@ -27,6 +28,8 @@ export const spliceFields = {
   start: turn.nullable(),
   /** At its end: against the terminals there (plus first). Null is not known. */
   end: turn.nullable(),
+  /** What it ends in there; null is not known. */
+  connector: z.enum(CONNECTOR_IDS).nullable(),
   /** Of a unit of several coils or drivers, each against the terminals of the unit; null is not known. */
   coils: z.array(turn).min(2).max(MOST_MEMBERS).nullable(),
 }
@@ -34,7 +37,7 @@ export const spliceSchema = z.strictObject({ nodeId: idText, ...spliceFields })
 export type Splice = z.infer<typeof spliceSchema>
 export type SpliceFields = Omit<Splice, 'nodeId'>
 /** Of a lead of which nothing is said. */
-export const UNSTATED_SPLICE: SpliceFields = { joint: '', pair: null, start: null, end: null, coils: null }
+export const UNSTATED_SPLICE: SpliceFields = { joint: '', pair: null, start: null, end: null, connector: null, coils: null }
 
 /** Entries of speakers that are gone stay, so that bringing those back brings them back as they were. */
 export const MOST_SPLICES = 2 * MOST_NODES

@@ -43,7 +43,7 @@ export const splices: Section<'splices'> = {
       makes: none, refersTo: ({ nodeId }) => [{ what: 'speaker', id: nodeId, isLoose: true }], words: 'conductors named', leads: 130,
     },
   },
-  fields: { colourExceptions: 'list of pairs with another plus', joint: 'joint', pair: 'conductors', start: 'joint at its beginning', end: 'terminals', coils: 'coils', splices: 'splices' },
+  fields: { colourExceptions: 'list of pairs with another plus', joint: 'joint', pair: 'conductors', start: 'joint at its beginning', end: 'terminals', connector: 'connector', coils: 'coils', splices: 'splices' },
   lists: { splices: (_, number) => `splice no. ${number}`, colourExceptions: (_, number) => `pair no. ${number}` },
   // They bear the ids of what they belong to.
   has: () => false,

@@ -1,5 +1,8 @@
 import { z } from 'zod'
 import { AMPLIFIER_MAKES, gainDb, inputOhm, inputV } from '#core/gear/amplifier'
+import { CONNECTOR_IDS } from '#core/gear/connector'
+import { terminalText } from '#core/gear/harness'
+import { sourceKind, takesSchema } from '#core/gear/inputs'
 import { loadSchema } from '#core/gear/load'
 import { cableSchema } from '#core/gear/cable'
 import { originSchema } from '../origin'
@@ -83,35 +86,63 @@ export const bandSchema = z.strictObject({
 }).refine(({ fromHz, toHz }) => fromHz !== null || toHz !== null, 'must begin or end somewhere: without either it plays everything')
   .refine(({ fromHz, toHz }) => fromHz === null || toHz === null || fromHz < toHz, { message: 'must be above its lower end', path: ['toHz'] })
 
-/** `band`: null plays everything. `limiterV`: volts (rms) that a limiter holds it at; null: none, or not stated. */
-export const outputFields = { label: labelText, name: plainText(120), rating: ratingSchema, band: bandSchema.nullable(), limiterV: bounded('V', 0.1, 1000).nullable() }
+/** What is printed beside the two terminals of an output, and what a pair ends in there; null is not known. */
+export const terminalsSchema = z.strictObject({ plus: terminalText, minus: terminalText, connector: z.enum(CONNECTOR_IDS).nullable() })
+
+/** `band`: null plays everything. `limiterV`: volts (rms) that a limiter holds it at; null: none, or not stated. `terminals`: null: nothing is said of them. */
+export const outputFields = {
+  label: labelText, name: plainText(120), rating: ratingSchema, band: bandSchema.nullable(), limiterV: bounded('V', 0.1, 1000).nullable(), terminals: terminalsSchema.nullable(),
+}
 /** Of an output of which that is not said. */
-export const UNSTATED_OUTPUT = { band: null, limiterV: null } as const
+export const UNSTATED_OUTPUT = { band: null, limiterV: null, terminals: null } as const
 export const outputSchema = z.strictObject({ id: idText, ...outputFields, wiring: chainSchema })
 
-/** What feeds an amplifier: one name is one source, however many inputs hang on it. `volts` at full level. Nulls are not known. */
+/**
+ * What feeds an input: one name is one source, however many inputs hang on it. `kind`: the level that it brings. `isStereo`: it has two sides.
+ * `deviceId`: the mixer or amplifier of this job whose output it is; null for none, and one that is gone counts as none. `volts` at full level.
+ * Other nulls are not known.
+ */
 export const sourceOhm = bounded('Ω', 0, 1_000_000)
-export const sourceSchema = z.strictObject({ name: nameText, volts: bounded('V', 0.001, 50).nullable(), ohm: sourceOhm.nullable() })
+export const sourceSchema = z.strictObject({
+  name: nameText, kind: sourceKind.nullable(), isStereo: z.boolean().nullable(), deviceId: idText.nullable(), volts: bounded('V', 0.001, 50).nullable(), ohm: sourceOhm.nullable(),
+})
+/** Of a source of which only the name is known. */
+export const UNSTATED_SOURCE = { kind: null, isStereo: null, deviceId: null, volts: null, ohm: null } as const
 
 /**
- * `made`: receivers and vehicle units are judged by what their maker states. `gainDb`, `inputV` (for full power), `inputOhm`: of each of its inputs.
+ * An input as it stands on its panel. `takes`: what it is made for; empty is not stated. `count`: how many inputs side by side its source is on; null: one
+ * a channel, as power amplifiers have them. `isOver`: it puts the others down while it speaks. `sum`: how two sides come in. Nulls are not known.
+ */
+export const inputFields = {
+  label: plainText(40), takes: takesSchema, count: z.int().min(1).max(200).nullable(), isOver: z.boolean().nullable(), sum: z.enum(['summed', 'one-side', 'both']).nullable(),
+  source: sourceSchema.nullable(),
+}
+export const inputSchema = z.strictObject(inputFields)
+export const MOST_INPUTS = 100
+/** Of an input of which nothing is said. */
+export const UNSTATED_INPUT = { label: '', takes: [], count: null, isOver: null, sum: null, source: null } satisfies z.infer<typeof inputSchema>
+
+/**
+ * `made`: receivers and vehicle units are judged by what their maker states. `gainDb`, `inputV` (for full power), `inputOhm`: of each of its line inputs.
  * `protection`: what its maker says that it does when it is asked for too much. `highPassHz`: where its high-pass stands, 'none' where it has
  * none. `from`: the model that it is of; null for none. Other nulls are not stated.
  */
 export const amplifierFields = {
   name: nameText, place: plainText(120),
   made: z.enum(AMPLIFIER_MAKES).nullable(), gainDb: gainDb.nullable(), inputV: inputV.nullable(), inputOhm: inputOhm.nullable(),
-  source: sourceSchema.nullable(), protection: plainText(300),
+  inputs: z.array(inputSchema).max(MOST_INPUTS), protection: plainText(300),
   highPassHz: z.union([bounded('Hz', 1, 1000), z.literal('none')]).nullable(), from: originSchema.nullable(),
 }
 /** Of an amplifier of which nothing is stated but its name and place. */
-export const UNSTATED_AMPLIFIER = { made: null, gainDb: null, inputV: null, inputOhm: null, source: null, protection: '', highPassHz: null, from: null } as const
+export const UNSTATED_AMPLIFIER = { made: null, gainDb: null, inputV: null, inputOhm: null, inputs: [], protection: '', highPassHz: null, from: null } satisfies Partial<z.infer<z.ZodObject<typeof amplifierFields>>>
 export const amplifierSchema = z.strictObject({ id: idText, ...amplifierFields, outputs: z.array(outputSchema).max(MOST_OUTPUTS) })
 
 export type Amplifier = z.infer<typeof amplifierSchema>
 export type Output = z.infer<typeof outputSchema>
 export type Band = z.infer<typeof bandSchema>
 export type Source = z.infer<typeof sourceSchema>
+export type Input = z.infer<typeof inputSchema>
+export type Terminals = z.infer<typeof terminalsSchema>
 export type { Control, LinePart, LineThrough, LineTransformer } from './through'
 export type Chain = Output['wiring']
 export type SpeakerLoad = Speaker['load']

@@ -150,7 +150,7 @@ export const wiring: Section<'wiring'> = {
   fields: {
     name: 'name', place: 'place', label: 'label', rating: 'rating', load: 'tap or impedance', continuousW: 'power rating',
     driverOhm: 'driver impedance', lead: 'lead',
-    through: 'control or transformer', highPassHz: 'high-pass', band: 'band', limiterV: 'limiter', made: 'what it is made as', gainDb: 'gain', inputV: 'input for full power', inputOhm: 'input impedance', source: 'source', protection: 'protection',
+    through: 'control or transformer', highPassHz: 'high-pass', band: 'band', limiterV: 'limiter', made: 'what it is made as', gainDb: 'gain', inputV: 'input for full power', inputOhm: 'input impedance', inputs: 'inputs', terminals: 'terminals', protection: 'protection',
   },
   lists: {
     amplifiers: byName('amplifier'),
