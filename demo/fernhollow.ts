@@ -6,7 +6,7 @@ import { makeZone } from '#core/hands/zones'
 import type { Control, Input, Job, Output } from '#core/job/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_INPUT, UNSTATED_OUTPUT, UNSTATED_SOURCE } from '#core/job/sections/wiring/schema'
 import { originOf } from './gear'
-import { chain, coils, firstPlay, ohm, readingsOf, type Model } from './build'
+import { chain, coils, firstPlay, lead, ohm, readingsOf, type Model } from './build'
 
 /** Fernhollow Glasshouses, a public botanical garden: four 70 V lines, one of them tight, one reading wrong; and a building of 100 V with its own amplifier. */
 
@@ -56,6 +56,7 @@ const plan: Job = {
   amplifiers: [{ id: 'fh-a', name: 'Amplifier A', place: 'rack, ticket court', ...UNSTATED_AMPLIFIER, inputs: [calls, music('2', 'Garden music')], outputs: [palm, fern, ticket, roof] }, {
     id: 'fh-b', name: 'Mixing amplifier 120 W', place: 'orchid gallery, plant room', ...UNSTATED_AMPLIFIER, highPassHz: 80, inputs: [calls, music('3', 'Gallery music')], from: originOf('amplifier', 'Mixing amplifier 120 W'), outputs: [orchid],
   }],
+  splices: [lead('fh-palm-01', 'red, black'), lead('fh-fern-01', 'red, black'), lead('fh-ticket-01', 'white, green'), lead('fh-roof-01', 'red, black'), lead('fh-orchid-01', 'white, white/red')],
   readings: Records.of([
     ...readingsOf('2026-03-10', 8 * 60 + 40, [[palm, 'line-impedance', null, ohm(30.4)], ...coils(palm, 6.3, 6.5, 6.4, 6.4), ...firstPlay(palm, 4)]),
     ...readingsOf('2026-03-10', 10 * 60 + 5, [[ticket, 'line-impedance', null, ohm(99)], ...coils(ticket, 6.6, 6.4, 6.5, 6.3, 6.5, 6.4), ...firstPlay(ticket, 3)]),

@@ -8,6 +8,7 @@ import type { JobDocument } from '#core/job/schema'
 import { compareVariants, type Compared, type Prices } from '#core/advice/compare'
 import { evaluateJob } from '#core/line/evaluate'
 import { findAmplifiers, type FoundAmplifiers } from '#core/search/plan/amplifierFinder'
+import type { FindAsked } from '#core/search/plan/amplifierFit'
 import { solverOf, type SolveLp } from '#core/search/plan/lp'
 import { leastSplit, type LineSplit, type NotSplit } from '#core/search/plan/splitLine'
 import { planTaps, type PlanAsked, type TapPlan } from '#core/search/plan/tapPlan'
@@ -17,7 +18,7 @@ import { findWirings, type NotWired, type Wirings, type WiringsAsked } from '#co
 export interface Searches {
   taps: { asked: PlanAsked, answer: TapPlan }
   split: { asked: { outputId: string }, answer: LineSplit | NotSplit }
-  amplifiers: { asked: { models: readonly AmplifierModel[], growth: number }, answer: FoundAmplifiers }
+  amplifiers: { asked: { models: readonly AmplifierModel[] } & FindAsked, answer: FoundAmplifiers }
   wirings: { asked: WiringsAsked, answer: Wirings | NotWired }
   clip: { asked: Omit<ClipAsked, 'overdriveDb'> & { overdrivesDb: readonly number[] }, answer: ClipReport[] }
   compare: { asked: Prices, answer: Compared[] }
@@ -37,8 +38,8 @@ async function answerTo({ what, document, asked }: SearchAsked, solve: SolveLp):
   if (what === 'taps') return planTaps(job, solve, asked as PlanAsked)
   if (what === 'compare') return compareVariants(job, asked as Prices)
   if (what === 'amplifiers') {
-    const { models, growth } = asked as Searches['amplifiers']['asked']
-    return findAmplifiers(job, models, solve, { growth })
+    const { models, ...found } = asked as Searches['amplifiers']['asked']
+    return findAmplifiers(job, models, solve, found)
   }
   const { outputId } = asked as Searches['split']['asked']
   return leastSplit(job, evaluateJob(job).find(l => l.outputId === outputId)!, solve)

@@ -57,7 +57,7 @@ test('what a pair ends in, and what that asks for; what is printed beside the te
   const ended = { ...applyEdit(job, saySplice(job, id!, { connector: 'plug-in-screw' })!).job }
   const outputs = ended.amplifiers[0]!.outputs.map(o => ({ ...o, terminals: { plus: '1+', minus: 'COM', connector: 'screw' as const } }))
   const [run] = cableSchedule({ ...ended, amplifiers: [{ ...ended.amplifiers[0]!, outputs }] }, 0)
-  expect([run!.from, run!.connect.at(-1)]).toEqual(['A1 on Amplifier A, rack, terminals 1+ and COM, screw terminals', 'a plug-in screw terminal (latches, does not lock: relieve the strain)'])
+  expect([run!.from, run!.connect.at(-1)]).toEqual(['A1 on Amplifier A, rack, terminals 1+ and COM, screw terminals', 'a plug-in screw terminal (latches and does not lock, so relieve the strain)'])
 })
 
 test('the table: a row a run under its heads, and conductors as they are named', () => {

@@ -24,6 +24,6 @@ test('the rack as it stands: mixers first, what comes in where, which conductor 
     ['Amplifier A', ['LINE | line | Mixer | from the device of that name here', 'input 2 |  |  | over the others', 'input 3 |  | Radio | what it brings is not known; two sides; whether summed is not known; on every channel']],
   ])
   expect(rack[1]!.outputs.map(o => [o.plus, o.minus, o.connector, o.mind, o.pair?.map(writeConductor) ?? null])).toEqual([
-    ['1+', '1-', 'a plug-in screw terminal', 'latches, does not lock: relieve the strain', ['white', 'white/black']], ['', '', '', '', ['white/black', 'white']], ['', '', '', '', null],
+    ['1+', '1-', 'a plug-in screw terminal', 'latches and does not lock, so relieve the strain', ['white', 'white/black']], ['', '', '', '', ['white/black', 'white']], ['', '', '', '', null],
   ])
 })

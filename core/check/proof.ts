@@ -31,6 +31,8 @@ export interface Judges {
 }
 
 export interface LineProof extends Judges {
+  /** What a reading of this line is held against: as foretold, and what else was read where it is held against that. */
+  planFor: (reading: Reading) => Predicted | null
   /** The reading that stands at each place and kind, by `checkKey`. */
   standing: ReadonlyMap<string, JudgedReading>
   repairs: Repair[]
@@ -107,6 +109,7 @@ export function proveLine(
   const count = (state: AskState) => states.filter(s => s === state).length
   return {
     ...judges,
+    planFor,
     standing,
     repairs,
     unproved: repairs.filter(repair => !isProved(output, repair, standing, readings, judges)),

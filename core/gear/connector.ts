@@ -9,11 +9,11 @@ interface ConnectorFacts {
 
 const CONNECTORS = {
   'screw': { says: 'screw terminals', mind: '' },
-  'plug-in-screw': { says: 'a plug-in screw terminal', mind: 'latches, does not lock: relieve the strain' },
-  'spring': { says: 'spring terminals', mind: 'held by a spring: relieve the strain' },
+  'plug-in-screw': { says: 'a plug-in screw terminal', mind: 'latches and does not lock, so relieve the strain' },
+  'spring': { says: 'spring terminals', mind: 'held by a spring, so relieve the strain' },
   'tabs': { says: 'push-on tabs', mind: 'snug a loose one gently; the wider tab is often plus, proved all the same' },
   'locking-plug': { says: 'a plug that locks', mind: 'turn it until it locks' },
-  'jack': { says: 'a jack plug', mind: 'does not lock: relieve the strain; never pulled with the amplifier on' },
+  'jack': { says: 'a jack plug', mind: 'does not lock, so relieve the strain; never pulled with the amplifier on' },
   'crimped': { says: 'crimped ends', mind: 'pull at each once' },
   'soldered': { says: 'soldered ends', mind: 'sleeve each' },
 } as const satisfies Record<string, ConnectorFacts>

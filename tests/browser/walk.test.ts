@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { DEFAULT_CHECKS } from '#core/job/sections/checks/schema'
+import { plainSpace } from '#core/job/sections/spaces/schema'
+import { withBranch } from '#core/job/tree'
 import { cabled, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { Key } from '../support/browser'
 import { World } from '../support/world'
@@ -85,3 +87,49 @@ test('what the job wants read, and when to check again: the list of jobs says it
   await world.go('/')
   await browser.see('.row', 'check again')
 })
+
+test('room by room: two lines in one room are walked together, off before on; levels are held against each other, and a reading proves them in the order of the rooms', async () => {
+  const { browser } = world
+  await browser.size(1280, 800)
+  const plain = jobOf('2 x 10 W on 70 V 100 W', '2 x 10 W on 70 V 100 W')
+  const job = [outputOf(plain), outputOf(plain, 1)].flatMap(nodeIds)
+    .reduce((j, n) => withBranch(j, n, at => ({ ...at, node: { ...at.node, driverOhm: 8 } as typeof at.node })), plain)
+  const [a, b] = [outputOf(job), outputOf(job, 1)].map(nodeIds) as [string[], string[]]
+  const spot = (k: number, nodeId: string) => ({ id: `p${k}`, xM: 1 + k, yM: 1, heightM: null, aim: null, nodeId })
+  const spaces = [{ ...plainSpace('bar', 'Bar'), spots: [spot(1, a[1]!), spot(2, b[0]!)] }, { ...plainSpace('hall', 'Hall'), spots: [spot(3, a[0]!)] }]
+  const id = await world.putJob({ ...job, spaces, checks: { ...DEFAULT_CHECKS, sounds: 'none', polarity: 'none' } })
+  await world.go(`/jobs/${id}/check?line=out1`)
+  await browser.see('.reading')
+  await browser.press('o')
+  await browser.click('.lines .tab', 'Bar')
+  await browser.see('.stops', 'A1 02 coil DCR')
+  await browser.see('.stops', 'A2 01 coil DCR')
+  await browser.see('.progress', '1 of 2 here, 0 proved')
+  // Eight ohms behind each: the next one is the room's other line, then the next room.
+  for (const here of ['speaker 02', 'speaker 01']) {
+    await browser.see('.place', here)
+    await browser.press('r')
+    await browser.typeOver('6.4')
+    await browser.press(Key.ENTER)
+    await browser.see('.reading', 'As it should be')
+    await browser.press(Key.ESCAPE, ' ')
+  }
+  await browser.see('.lines .tab.on', 'Hall')
+  await browser.press('o')
+  await browser.see('.lines .tab.on', 'A')
+  // Levels, one after the other along the line: the way they were taken stays.
+  for (const [k, db] of [[0, '80'], [1, '77.5']] as const) {
+    await world.go(`/jobs/${id}/check?line=out1&speaker=${a[k]}`)
+    await browser.click('.act', 'read something else')
+    await browser.click('.kinds .tab', 'level')
+    if (k === 0) await browser.click('.level .tap', 'C')
+    await browser.type('.level input', db)
+    await browser.press(Key.ENTER)
+    await browser.see('.reading', k === 0 ? 'Read: nothing to compare it with' : 'Quieter than its neighbour')
+  }
+  await browser.see('.reading', 'Under one like it 80 dB, brought to its watts.')
+  await settled()
+  const { job: after } = await world.readJob(id)
+  expect(after.readings.filter(r => r.kind === 'level').map(r => r.value)).toEqual([80, 77.5].map(db => ({ is: 'level', db, weighting: 'C', signal: 'pink-noise', headV: null })))
+  expect(await browser.complaints()).toEqual([])
+}, 60_000)

@@ -232,7 +232,7 @@ test('what version 15 kept opens: what fed an amplifier comes in at one input, i
   const before = readJob(job)
   const inputs = [before, ...before.variants].flatMap(j => j.amplifiers).map(a => a.inputs)
   const fed = [{ label: '', takes: [], count: null, isOver: null, sum: null, source: { name: 'Saloon radio, line out', kind: null, isStereo: null, deviceId: null, volts: 2, ohm: 1000 } }]
-  expect([job.version, before.note, log.length, inputs, before.splices.length > 5, before.splices.every(s => s.connector === null)]).toEqual([FORMAT_VERSION, 'kept by version 15', 43, [fed], true, true])
+  expect([job.version, before.note, log.length, inputs, before.splices.length > 5, before.splices.every(s => s.connector === null)]).toEqual([FORMAT_VERSION, 'an edit of every kind', 43, [fed], true, true])
   expect(log.filter(({ edit }) => JSON.stringify(edit).includes('"source":null'))).toEqual([])
   expect(await sync(...log.map(({ id: editId, by, undoes, edit }) => ({ id: editId, by, undoes, edit })))).toEqual(log.map(() => 'known'))
   const reading = { id: 'v16-r', at: '2026-05-05T09:30:00Z', kind: 'level', outputId: 'mg-deck', nodeId: 'mg-deck-01', value: { is: 'level', db: 81, weighting: 'A', signal: 'pink-noise', headV: null }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }

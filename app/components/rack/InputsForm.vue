@@ -7,9 +7,9 @@ import { useJobStore } from '~/stores/job'
 import InputPart from './InputPart.vue'
 
 /** The inputs of an amplifier or a mixer, one opened at a time. */
-const { amplifier, first = null } = defineProps<{ amplifier: Amplifier, first?: number | null }>()
+const { amplifier } = defineProps<{ amplifier: Amplifier }>()
 const store = useJobStore()
-const opened = ref<number | null>(first)
+const opened = ref<number | null>(null)
 const rows = computed(() => amplifier.inputs.map((input, k) => ({ name: inputName(input, k), source: input.source && sourceName(store.opened, input.source) })))
 function add(): void {
   if (store.edit(addInput(store.opened, amplifier.id))) opened.value = amplifier.inputs.length

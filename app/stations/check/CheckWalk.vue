@@ -76,7 +76,8 @@ const room = computed(() => rooms.value.find(r => r.stops.some(isThere)) ?? room
 /** Those that are in sight: of this line, or of this room. */
 const stops = computed((): JobStop[] => isByRoom.value ? room.value?.stops ?? [] : all.value)
 /** The phases of the work that this job asks something of. */
-const phases = computed(() => PHASES.map(phase => ({ phase, stops: stops.value.filter(s => phaseOf(s.stop) === phase) })).filter(({ stops }) => stops.length > 0))
+const phases = computed(() => PHASES.map(phase => ({ phase, stops: stops.value.filter(s => phaseOf(s.stop) === phase) }))
+  .filter(({ stops }) => stops.length > 0))
 const at = computed(() => stops.value.findIndex(isHere))
 const proof = computed(() => selected.proof)
 
@@ -263,6 +264,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
 .along { display: flex; gap: 14px; align-items: start; justify-content: space-between; min-width: 0; }
 .along .lines { min-width: 0; flex: 1; }
 .order { flex: none; font-size: 14px; padding: 6px 0; }
+@media (pointer: coarse), (max-width: 760px) { .order { min-height: 44px; min-width: 44px; } }
 .lines :deep(.tabs) { row-gap: 4px; }
 .lines :deep(.tab) { min-width: 24px; flex: none; font-weight: 600; }
 .lines .soft { font-weight: 400; }

@@ -76,8 +76,8 @@ const standing = computed(() => proof.value?.standing.get(checkKey(kind.value, s
 const judgedHz = computed(() => isRecorded.value && standing.value ? standing.value.reading.frequencyHz : frequencyHz.value)
 /** A level that was read is held against what else was read. */
 const predicted = computed(() => kind.value === 'level' && standing.value ? standing.value.predicted : proof.value?.foretold(kind.value, speaker?.id ?? null, judgedHz.value) ?? null)
-/** Each earlier reading is judged at its own tone. */
-const foretold = ({ kind, nodeId, frequencyHz }: Reading) => proof.value?.foretold(kind, nodeId, frequencyHz) ?? null
+/** Each earlier reading is judged at its own tone, and beside what was read with it. */
+const foretold = (reading: Reading) => proof.value?.planFor(reading) ?? null
 const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
 
 /** What is typed, as far as it can be read. */

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef } from 'vue'
 import { boxOf, type Place } from '#core/room/outline'
 import { fittedTo, scaledByTwo } from '#core/room/planPicture'
 import type { Space } from '#core/job/schema'
+import { InputError } from '#core/quantity/inputError'
 import { writeLength } from '#core/quantity/units'
 import { api, ApiError } from '~/api/client'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { lengthOf, within } from '~/components/form/readers'
 import { useUnits } from '~/composables/useUnits'
+import type { OpenedPdf } from '~/photos/pdfPage'
 import { scaleDown } from '~/photos/scaleDown'
 import { useSpaceStore } from './spaceStore'
 
@@ -24,20 +26,52 @@ const points = ref<Place[]>([])
 const picture = computed(() => space.picture)
 const FADES = [{ value: 0.2, says: 'faint' }, { value: 0.45, says: 'half' }, { value: 0.8, says: 'strong' }]
 
+/** A PDF of several pages, until one of them is chosen. */
+const pdf = shallowRef<OpenedPdf | null>(null)
+onBeforeUnmount(() => pdf.value?.close())
+
 async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
+  letGoOfPdf()
+  const isPdf = file.type === 'application/pdf' || /\.pdf$/i.test(file.name)
+  await taking(isPdf ? 'This PDF cannot be read: it is broken, or asks for a password. A page saved as PNG or JPEG can be taken.' : NO_PICTURE, async () => {
+    if (!isPdf) return keep(file)
+    const opened = await (await import('~/photos/pdfPage')).openPdf(file)
+    pdf.value = opened
+    if (opened.pages === 1) await keepPage(1)
+  })
+}
+const NO_PICTURE = 'This is no picture that the browser can read: PNG, JPEG, or a page of a PDF.'
+const choosePage = (page: number) => taking(`Page ${page} cannot be drawn.`, () => keepPage(page))
+async function keepPage(page: number): Promise<void> {
+  await keep(await pdf.value!.pageAsPicture(page))
+  letGoOfPdf()
+}
+function pageOf(pages: number, typed: string): number {
+  const page = Number(typed)
+  if (!Number.isInteger(page) || page < 1 || page > pages) throw new InputError(`A page from 1 to ${pages}.`, 0, [])
+  return page
+}
+function letGoOfPdf(): void {
+  pdf.value?.close()
+  pdf.value = null
+}
+async function keep(file: Blob): Promise<void> {
+  const { base64, widthPx, heightPx } = await scaleDown(file)
+  const { hash } = await api<{ hash: string }>('/photos', { method: 'POST', body: { base64 } })
+  emit('set', { picture: { hash, fade: 0.45, ...fittedTo(boxOf(space.outline), { widthPx, heightPx }) } })
+}
+async function taking(unread: string, run: () => Promise<void>): Promise<void> {
   problem.value = ''
   isTaking.value = true
   try {
-    const { base64, widthPx, heightPx } = await scaleDown(file)
-    const { hash } = await api<{ hash: string }>('/photos', { method: 'POST', body: { base64 } })
-    emit('set', { picture: { hash, fade: 0.45, ...fittedTo(boxOf(space.outline), { widthPx, heightPx }) } })
+    await run()
   }
   catch (error) {
-    problem.value = error instanceof ApiError ? `${error.message} The picture is not taken: choose it again then.` : 'This is no picture that the browser can read: PNG or JPEG; of a PDF, a page saved as a picture.'
+    problem.value = error instanceof ApiError ? `${error.message} The picture is not taken: choose it again then.` : unread
   }
   finally {
     isTaking.value = false
@@ -72,11 +106,14 @@ const move = (xM: number, yM: number) => picture.value && change({ xM: picture.v
   <div class="picture" data-form>
     <p><button
 class="act" type="button" :disabled="isTaking"
-      @click="field?.click()">{{ isTaking ? 'taking it …' : picture ? 'another picture' : 'a picture of the plan' }}</button>
+      @click="field?.click()">{{ isTaking ? 'taking it …' : picture ? 'another picture' : 'a picture or PDF of the plan' }}</button>
       <input
-ref="field" class="hidden-label" type="file" accept="image/png,image/jpeg" tabindex="-1" aria-label="Picture of the building’s plan"
+ref="field" class="hidden-label" type="file" accept="image/png,image/jpeg,application/pdf" tabindex="-1" aria-label="Picture of the building’s plan"
         @change="take">
       <button v-if="picture" class="act" type="button" @click="emit('set', { picture: null })">take it away</button></p>
+    <p v-if="pdf && pdf.pages > 1" class="moves"><TextEntry
+      :label="`Which of its ${pdf.pages} pages`" text="" :read="t => pageOf(pdf!.pages, t)" hint="1" @commit="choosePage" />
+      <button class="act" type="button" @click="letGoOfPdf">none of them</button></p>
     <template v-if="picture">
       <ChoiceRow
 label="How strong" before="shown" :choices="FADES"

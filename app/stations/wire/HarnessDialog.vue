@@ -124,11 +124,12 @@ th, td { padding: 5px 12px 5px 0; border-bottom: 1px solid var(--rule); vertical
 .wire { display: flex; gap: 8px; align-items: center; }
 .then { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; }
 .good { color: var(--good); }
-select { max-width: 220px; min-height: 32px; }
+select { max-width: 220px; min-height: 34px; font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 3px 6px; }
 @media (pointer: coarse), (max-width: 760px) {
   select, .maps .tap { min-height: 44px; }
   thead { display: none; }
   tr { display: grid; grid-template-columns: 1fr 1fr; padding: 6px 0; border-bottom: 1px solid var(--rule); }
   td { border: 0; padding: 2px 8px 2px 0; }
+  td:nth-child(3), td:nth-child(4) { grid-column: 1 / -1; }
 }
 </style>

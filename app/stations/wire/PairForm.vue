@@ -74,6 +74,7 @@ v-if="splice.pair" class="act" type="button"
 <style scoped>
 .pair-form { display: grid; gap: 9px; }
 .field { display: grid; gap: 3px; }
+select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 3px 6px; min-height: 34px; max-width: 100%; }
 .coils { display: flex; flex-wrap: wrap; gap: 4px; }
 .coils .tap { min-height: 34px; }
 </style>

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import Dialog from 'primevue/dialog'
-import { rackOf } from '#core/advice/rack'
+import { rackOf, type RackOutput } from '#core/advice/rack'
 import { CONNECTOR_IDS, connectorFacts, type Connector } from '#core/gear/connector'
 import { writeConductor } from '#core/gear/conductor'
 import { terminalText } from '#core/gear/harness'
-import { addMixer } from '#core/hands/inputs'
-import type { Output, Terminals } from '#core/job/schema'
+import { addInput, addMixer } from '#core/hands/inputs'
+import type { Amplifier, Output, Terminals } from '#core/job/schema'
 import { newId } from '~/api/ids'
 import KeyCap from '~/components/KeyCap.vue'
-import InputsForm from '~/components/rack/InputsForm.vue'
+import InputPart from '~/components/rack/InputPart.vue'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
 import { textOf } from '~/components/form/readers'
@@ -31,6 +31,12 @@ function setTerminals({ id, terminals }: Output, to: Partial<Terminals>): void {
   const isNone = now.plus === '' && now.minus === '' && now.connector === null
   store.edit({ kind: 'output.set', outputId: id, was: { terminals }, to: { terminals: isNone ? null : now } })
 }
+function more(amplifier: Amplifier): void {
+  if (store.edit(addInput(store.opened, amplifier.id))) changed.value = { id: amplifier.id, at: amplifier.inputs.length }
+  else store.sayNot('It has as many inputs as are kept.')
+}
+/** "A plug-in screw terminal latches, does not lock: relieve the strain.", each once. */
+const minds = (outputs: readonly RackOutput[]) => [...new Set(outputs.flatMap(o => o.mind === '' ? [] : [`${o.connector.charAt(0).toUpperCase()}${o.connector.slice(1)}: ${o.mind}.`]))]
 function mixer(): void {
   const { edit, amplifierId } = addMixer(store.opened, newId)
   if (store.edit(edit)) changed.value = { id: amplifierId, at: 0 }
@@ -49,29 +55,29 @@ const CONNECTORS: { value: Connector | null, says: string }[] = [...CONNECTOR_ID
         <div class="in">
           <ul v-if="inputs.length > 0">
             <li v-for="input in inputs" :key="input.at">
-              <button type="button" class="row" :aria-pressed="isChanged(amplifier.id) && changed?.at === input.at" @click="change(amplifier.id, input.at)">
+              <button type="button" class="row" :aria-expanded="isChanged(amplifier.id) && changed?.at === input.at" @click="change(amplifier.id, input.at)">
                 <span class="socket" :class="{ fed: input.source !== null }" aria-hidden="true" />
                 <span><b>{{ input.name }}</b><span v-if="input.takes" class="soft"> for {{ input.takes }}</span><br>
                   <template v-if="input.source">{{ input.source }}</template><span v-else class="soft">nothing comes in</span>
                   <span v-for="says in input.says" :key="says" class="says soft"> · {{ says }}</span></span>
               </button>
+              <InputPart v-if="isChanged(amplifier.id) && changed?.at === input.at" :amplifier="amplifier" :at="input.at" class="form" />
             </li>
           </ul>
           <p v-else class="soft small">What comes in is not stated.</p>
-          <p><button class="act" type="button" @click="change(amplifier.id)">change what comes in</button></p>
-          <InputsForm v-if="isChanged(amplifier.id)" :key="`${amplifier.id} ${changed?.at}`" :amplifier="amplifier" :first="changed?.at ?? null" class="form" />
+          <p><button class="act" type="button" @click="more(amplifier)">an input more</button></p>
         </div>
         <div v-if="outputs.length > 0" class="out">
           <ul>
-            <li v-for="{ output, plus, minus, connector, mind, pair } in outputs" :key="output.id">
-              <button type="button" class="row wide" :aria-pressed="isChanged(output.id)" @click="change(output.id)">
+            <li v-for="{ output, plus, minus, connector, pair } in outputs" :key="output.id">
+              <button type="button" class="row wide" :aria-expanded="isChanged(output.id)" @click="change(output.id)">
                 <span class="name"><b>{{ output.label }}</b> {{ output.name }}</span>
                 <span v-for="(printed, k) in [plus, minus]" :key="k" class="terminal">
                   <span class="pole" :class="{ soft: printed === '' }">{{ printed || (k === 0 ? '+' : '−') }}</span>
                   <ConductorBar :wire="pair?.[k] ?? null" />
                   <span :class="{ soft: pair === null }">{{ pair ? writeConductor(pair[k]!) : 'not known' }}</span>
                 </span>
-                <span v-if="connector" class="soft small">{{ connector }}<template v-if="mind">: {{ mind }}</template></span>
+                <span v-if="connector" class="soft small">{{ connector }}</span>
               </button>
               <form v-if="isChanged(output.id)" class="form terminals" data-form @submit.prevent>
                 <TextEntry
@@ -86,6 +92,7 @@ const CONNECTORS: { value: Connector | null, says: string }[] = [...CONNECTOR_ID
               </form>
             </li>
           </ul>
+          <p v-for="mind in minds(outputs)" :key="mind" class="soft small">{{ mind }}</p>
           <p><button class="act" type="button" @click="emit('map', amplifier.id)">its harness, or its printed list <KeyCap of="H" /></button></p>
         </div>
         <p v-else class="out soft small">No speaker hangs on it.</p>
@@ -104,7 +111,7 @@ ul { list-style: none; padding: 0; margin: 0; }
 .row { width: 100%; border: 0; border-bottom: 1px solid var(--rule); background: none; text-align: left; cursor: pointer; padding: 5px 4px; display: grid;
   grid-template-columns: 18px minmax(0, 1fr); gap: 8px; align-items: start; font-size: 15px; }
 .row.wide { grid-template-columns: minmax(0, 1fr); gap: 2px; }
-.row[aria-pressed='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--pen); }
+.row[aria-expanded='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--pen); }
 .socket { width: 14px; height: 14px; border: 1.5px solid var(--ink); border-radius: 50%; margin-top: 4px; }
 .socket.fed { background: radial-gradient(var(--copper) 0 45%, transparent 50%); }
 .terminal { display: grid; grid-template-columns: 62px 60px minmax(0, 1fr); gap: 10px; align-items: center; font-size: 14.5px; }

@@ -145,6 +145,7 @@ const rule = computed(() => stripeSchool(store.opened.practice.stripe).says)
     <main v-if="lines.length === 0" class="nothing" aria-label="Wires">
       <p>No line with a speaker yet: nothing to wire.</p>
       <NuxtLink class="act" :to="`/jobs/${route.params.id}`">to the run sheet <KeyCap of="v" /></NuxtLink>
+      <button class="act" type="button" @click="rackOpen = true">the rack <KeyCap of="R" /></button>
     </main>
     <template v-else>
       <div class="body">

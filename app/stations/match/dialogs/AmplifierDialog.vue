@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, toRaw, watch } from 'vue'
 import Button from 'primevue/button'
+import { SOURCE_KINDS } from '#core/gear/inputs'
+import { sourceCounts } from '#core/hands/inputs'
+import { SOURCE_WORDS } from '#core/line/inputWords'
 import type { AmplifierSet } from '#core/search/plan/amplifierFinder'
 import { applySet, type OfferedAmplifier } from '#core/search/plan/amplifiersEdit'
 import { appliedWords, finderWords, leadsWords, modelsText, outputText, spareText } from '#core/search/plan/amplifierWords'
+import type { Wanted } from '#core/search/plan/wanted'
 import { reserveSchool } from '#core/schools/reserve'
 import { newId } from '~/api/ids'
 import GrowthChoice from '~/components/form/GrowthChoice.vue'
@@ -18,6 +22,14 @@ const store = useJobStore()
 const { models, problem: away, load } = useWholeLibrary('amplifier')
 const { answer: found, problem, isSlow, start, stop } = useSearch('amplifiers')
 const growth = ref(0)
+/** Inputs for what comes in on this job, as far as its kind is known; zones where somebody asks for them. */
+const wanted = ref<Wanted>({ inputs: sourceCounts(store.opened), zones: 0 })
+const COUNTED = [...SOURCE_KINDS.map(kind => ({ key: kind, says: SOURCE_WORDS[kind] })), { key: 'zones' as const, says: 'zones' }]
+const countOf = (key: typeof COUNTED[number]['key']) => key === 'zones' ? wanted.value.zones : wanted.value.inputs[key]
+function count(key: typeof COUNTED[number]['key'], by: 1 | -1): void {
+  const to = Math.max(0, Math.min(99, countOf(key) + by))
+  wanted.value = key === 'zones' ? { ...wanted.value, zones: to } : { ...wanted.value, inputs: { ...wanted.value.inputs, [key]: to } }
+}
 
 const offered = computed(() => models.value?.map(({ id, version, body }): OfferedAmplifier => {
   return { model: body, from: { modelId: id, version, passed: null } }
@@ -25,9 +37,9 @@ const offered = computed(() => models.value?.map(({ id, version, body }): Offere
 const again = () => {
   // What was found is of the lines as they were.
   found.value = null
-  if (store.job && offered.value) start(store.job, { models: offered.value.map(o => o.model), growth: growth.value })
+  if (store.job && offered.value) start(store.job, { models: offered.value.map(o => o.model), growth: growth.value, wanted: toRaw(wanted.value) })
 }
-watch([offered, growth, () => store.job?.amplifiers, () => store.job?.practice], again, { immediate: true })
+watch([offered, growth, wanted, () => store.job?.amplifiers, () => store.job?.practice], again, { immediate: true })
 
 const sets = computed(() => found.value?.sets.map((set) => {
   const applied = store.job && offered.value ? applySet(store.job, set, offered.value, newId) : null
@@ -54,6 +66,13 @@ function put(set: AmplifierSet): void {
       <p class="soft">Each line on an output of the library that gives what the chosen schools ask for it
         (“{{ reserveSchool(store.opened.practice.reserve).name }}” on transformer lines). Lines keep their names and all that was read on them.</p>
       <div class="line"><GrowthChoice v-model="growth" /></div>
+      <div class="line" role="group" aria-label="Inputs and zones">
+        <span class="soft small">inputs for a</span>
+        <span v-for="{ key, says: named } in COUNTED" :key="key" class="counted">
+          <button type="button" class="tap" :aria-label="`fewer ${named}`" :disabled="countOf(key) === 0" @click="count(key, -1)">−</button>
+          <b class="figure" role="status" :aria-label="`${countOf(key)} ${named}`">{{ countOf(key) }}</b>
+          <button type="button" class="tap" :aria-label="`more ${named}`" @click="count(key, 1)">+</button> {{ named }}</span>
+      </div>
     </form></template>
     <template v-if="found">
       <p class="verdict" role="status">{{ says }}</p>
@@ -88,6 +107,8 @@ function put(set: AmplifierSet): void {
 <style scoped>
 .asked { display: grid; gap: 8px; padding-bottom: 12px; }
 .line { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; }
+.counted { display: inline-flex; gap: 5px; align-items: center; font-size: 15px; margin-right: 8px; }
+.counted .tap { min-width: 30px; }
 .verdict { padding-bottom: 10px; font-size: 17px; }
 .set { border-top: 1.5px solid var(--ink); padding: 10px 0 14px; display: grid; gap: 8px; }
 .head { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 2px 16px; align-items: baseline; }
