@@ -10,11 +10,6 @@ import { World } from '../tests/support/world'
 const FOLDER = 'docs/screenshots'
 const settle = () => new Promise(resolve => setTimeout(resolve, 500))
 
-/** A price list as a spreadsheet gives it, with two rows that cannot come in. */
-const TABLE = [
-  'Model\tRMS (W)\tImpedance (ohm)\tSPL\tWeight (lb)\tPrice', 'Garden rock 165\t60\t8\t88\t9.5\t118', 'Mirror speaker 100\tsome\t8\t84\t2.2\t64', 'Bollard 130\t40\t8\t87\t12\t149', 'Bell horn 250\t30\t8\t106\theavy\t71',
-].join('\n')
-
 const world = await World.open()
 const { browser } = world
 try {
@@ -44,6 +39,7 @@ try {
   await take('suspects', `/jobs/${fern}/trace`, '.suspect')
   await take('check-desk', `/jobs/${fern}/check?line=fh-roof`, '.reading')
   await take('wire', `/jobs/${boat}/wire?line=mg-saloon`, '.line')
+  await take('rack', `/jobs/${fern}/wire?line=fh-palm`, '.line', ['R'], '.device')
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await take('amplifiers', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'F'], '.set .leads')
   await take('what-if', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'W'], '[role=dialog] .keep')
@@ -62,11 +58,6 @@ try {
   const { id, body } = demoGear.find(g => g.body.name.startsWith('Ceiling 165 back-can'))!
   await world.post(`/gear/${id}/versions`, { was: 1, body: { ...body, continuousW: 80, programW: 240 } })
   await take('gear-model', `/gear/${id}`, '.remarks')
-  await world.go('/gear/in?kind=speaker')
-  await browser.see('#pasted')
-  await browser.run('const f = document.querySelector("#pasted"); f.value = arguments[0]; f.dispatchEvent(new Event("input", { bubbles: true }))', TABLE)
-  await settle()
-  await browser.picture(`${FOLDER}/gear-in.png`)
   await browser.run('localStorage.setItem("plain-match.night", "true")')
   await take('run-sheet-night', `/jobs/${fern}?line=fh-fern`, '.rail-row')
   await browser.run('localStorage.setItem("plain-match.night", "false")')

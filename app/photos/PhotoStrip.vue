@@ -5,15 +5,16 @@ import type { Photo } from '#core/job/sections/photos/schema'
 import { useJobStore } from '~/stores/job'
 import { usePhotoStore } from './photoStore'
 
-/** Photos of one place: taken, looked at, taken off. */
-const { outputId, nodeId, label } = defineProps<{ outputId: string, nodeId: string | null, label: string }>()
+/** Photos of one place, or of one repair: taken, looked at, taken off. A place shows those of its repairs, too. */
+const { outputId, nodeId, label, repairId = null } = defineProps<{ outputId: string, nodeId: string | null, label: string, repairId?: string | null }>()
 const store = usePhotoStore()
 const job = useJobStore()
 const field = useTemplateRef<HTMLInputElement>('field')
 const shown = ref<Photo | null>(null)
 onMounted(() => void store.open())
 
-const isHere = (place: { outputId: string, nodeId: string | null }) => place.outputId === outputId && place.nodeId === nodeId
+const isHere = (place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId'>) =>
+  place.outputId === outputId && place.nodeId === nodeId && (repairId === null || place.repairId === repairId)
 const photos = computed(() => store.photos.filter(isHere))
 const waiting = computed(() => store.waiting.filter(w => isHere(w.photo)))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
@@ -22,7 +23,7 @@ async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  if (file) await store.take(file, { outputId, nodeId })
+  if (file) await store.take(file, { outputId, nodeId, repairId })
 }
 function takeOff(photo: Photo): void {
   shown.value = null

@@ -32,7 +32,7 @@ export const usePhotoStore = defineStore('photos', () => {
     isUnkept.value = photoShelf.isUnkept()
   }
 
-  async function take(file: Blob, place: { outputId: string, nodeId: string | null }): Promise<void> {
+  async function take(file: Blob, place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId'>): Promise<void> {
     problem.value = ''
     if (isFull.value) {
       problem.value = `${MOST_PHOTOS} photos, as many as a job can hold: this one is not taken. Take one off first.`

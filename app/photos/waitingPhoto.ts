@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { withUnstated } from '#core/quantity/unstated'
 import { photoSchema } from '#core/job/sections/photos/schema'
 
 /** A photo that is on this device and not with the server yet: all of it but its hash, which the server tells. */
@@ -11,7 +12,8 @@ export const writeWaiting = (waiting: WaitingPhoto): string => JSON.stringify(wa
 /** Null for what this page cannot read: it is left where it is, for the one that wrote it. */
 export function readWaiting(text: string): WaitingPhoto | null {
   try {
-    const parsed = waitingSchema.safeParse(JSON.parse(text))
+    // One that an older page left has nothing in the fields that it did not know.
+    const parsed = waitingSchema.safeParse(withUnstated(waitingSchema, JSON.parse(text)))
     return parsed.success ? parsed.data : null
   }
   catch {

@@ -98,7 +98,7 @@ test('every station has its own address and says where it stands', () => {
     return STATIONS.map(s => `${s.state(lines, job)}${s.isDone(lines, job) ? ' ✓' : ''}`)
   })
   expect(told).toEqual([
-    ['6 spaces', '1 tight', '', '22 of 112 proved', '1 open'], ['', 'all fits ✓', '9 pairs named', '6 of 26 proved', 'nothing open'],
+    ['6 spaces', '1 tight', '5 pairs named', '22 of 112 proved', '1 open'], ['', 'all fits ✓', '9 pairs named', '6 of 26 proved', 'nothing open'],
     ['', '1 tight', '', '4 of 24 proved', '1 open'], ['', '2 of 3 known to fit', '', '3 of 17 proved', 'nothing open'],
   ])
   expect(STATIONS.map(s => s.state([], null))).toEqual(['', '', '', '', 'nothing open'])

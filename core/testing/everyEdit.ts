@@ -65,7 +65,7 @@ const EDITS: Made = {
   'leaving.add': () => ({ kind: 'leaving.add', leaving: { id: 'every-leaving', at: AT, outputId: '', nodeId: 'every-speaker', kind: 'coil-dcr', reason: 'the pair next door', who: null, withdrawn: false } }),
   'leaving.withdraw': () => ({ kind: 'leaving.withdraw', leavingId: 'every-leaving', withdrawn: true }),
   'photo.add': () => ({
-    kind: 'photo.add', photo: { id: 'every-photo', at: AT, outputId: '', nodeId: 'every-speaker', hash: 'ab'.repeat(32), widthPx: 1600, heightPx: 1200, caption: 'behind the grille', who: null, withdrawn: false },
+    kind: 'photo.add', photo: { id: 'every-photo', at: AT, outputId: '', nodeId: 'every-speaker', repairId: null, hash: 'ab'.repeat(32), widthPx: 1600, heightPx: 1200, caption: 'behind the grille', who: null, withdrawn: false },
   }),
   'photo.withdraw': () => ({ kind: 'photo.withdraw', photoId: 'every-photo', withdrawn: true }),
   'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),

@@ -190,7 +190,7 @@ test('two-way: how loud the bands are to each other, noted in one press; a part 
   await browser.see('.finding', 'Mixer, second output brings')
   await browser.see('.finding', 'short')
   await browser.press('e')
-  await browser.fill('Source', '', '.form')
+  await browser.fill('What comes in', '', '.form')
   await browser.press(Key.ESCAPE, 'f')
   await browser.gone('.finding', 'Mixer, second output')
   await browser.press(...new Array<string>(9).fill('u'))

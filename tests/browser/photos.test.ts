@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { By } from 'selenium-webdriver'
 import { strToU8, zipSync } from 'fflate'
+import { Records } from '#core/job/records'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { demoJobs } from '../../demo'
 import { World } from '../support/world'
@@ -51,8 +52,24 @@ test('by thumb: a photo of a speaker, scaled down, looked at, taken off and brou
   await browser.see('.photos li img')
 })
 
+test('a photo of a repair hangs on it, and is seen at its place, too', async () => {
+  const { browser } = world
+  const repair = { id: 'fix', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: first!, fault: 'open-at-drop' as const, note: 'new joint', who: null, withdrawn: false }
+  const id = await world.putJob({ ...job(), repairs: Records.of([repair]) })
+  await browser.size(1280, 800)
+  await world.go(`/jobs/${id}/trace?line=out1`)
+  await browser.see('.trace', 'Repaired, not proved yet')
+  await browser.see('.trace .photos')
+  await choose('.trace .photos input[type=file]', picture)
+  const [photo] = await until(() => kept(id), photos => photos.length === 1)
+  expect([photo!.repairId, photo!.nodeId]).toEqual(['fix', first])
+  await world.go(`/jobs/${id}/check?line=out1&speaker=${first}`)
+  await browser.see('.photos li img')
+})
+
 test('what is no picture is told, and nothing is taken', async () => {
   const { browser } = world
+  await browser.see('.photos')
   const text = join(folder, 'list.png')
   writeFileSync(text, 'no picture at all')
   await choose('.photos input[type=file]', text)

@@ -49,7 +49,7 @@ test('an archive: the document and the pictures that are kept, each once; withdr
   const [kept, gone] = [jpeg('kept'), jpeg('withdrawn')]
   for (const bytes of [kept, gone]) await post('/photos', { base64: bytes.toString('base64') })
   const job = jobOf('8')
-  const photo = (id: string, hash: string, withdrawn = false): Photo => ({ id, at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: nodeIds(outputOf(job))[0]!, hash, widthPx: 16, heightPx: 12, caption: '', who: null, withdrawn })
+  const photo = (id: string, hash: string, withdrawn = false): Photo => ({ id, at: '2026-05-04T09:00:00Z', outputId: 'out1', nodeId: nodeIds(outputOf(job))[0]!, repairId: null, hash, widthPx: 16, heightPx: 12, caption: '', who: null, withdrawn })
   const photos = Records.of([photo('a', sha(kept)), photo('b', sha(kept)), photo('c', sha(gone), true), photo('d', 'f'.repeat(64))])
   const id = '6f1c0f7e-9d0a-4c55-8a41-0d3b5b1f0a11'
   await post('/jobs', { id, from: 'file', text: writeJobFile({ ...job, name: 'Boat', photos }) })

@@ -9,7 +9,8 @@ import InputPart from './InputPart.vue'
 /** The inputs of an amplifier or a mixer, one opened at a time. */
 const { amplifier } = defineProps<{ amplifier: Amplifier }>()
 const store = useJobStore()
-const opened = ref<number | null>(null)
+/** The one there is stands open. */
+const opened = ref<number | null>(amplifier.inputs.length === 1 ? 0 : null)
 const rows = computed(() => amplifier.inputs.map((input, k) => ({ name: inputName(input, k), source: input.source && sourceName(store.opened, input.source) })))
 function add(): void {
   if (store.edit(addInput(store.opened, amplifier.id))) opened.value = amplifier.inputs.length

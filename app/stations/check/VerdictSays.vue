@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Predicted } from '#core/check/predict'
-import { shortPlace } from '#core/check/shortPlace'
+import { shortPlaces } from '#core/check/shortPlace'
 import { shortWords } from '#core/check/shortWords'
 import { verdictWords } from '#core/check/signs'
 import { isWrong, type Verdict } from '#core/check/verdict'
@@ -19,8 +19,8 @@ const { kind, verdict, predicted, output, value } = defineProps<{
 const { units } = useUnits()
 const along = computed(() => {
   if (kind !== 'pair-apart' || value?.is !== 'ohm' || !isWrong(verdict)) return ''
-  const place = shortPlace(output, value.ohm)
-  return place ? shortWords(place, units.value) : 'How far along, nobody can say: the cable from the rack on is not stated, or it is no short.'
+  const [first, ...others] = shortPlaces(output, value.ohm)
+  return first ? shortWords([first, ...others], units.value) : 'How far along, nobody can say: the cable from the rack on is not stated, or it is no short.'
 })
 </script>
 

@@ -15,9 +15,12 @@ import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
 import { shareText } from '~/stations/trace/shown'
+import { fetchedLater } from '~/composables/fetchedLater'
 import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useSelectionStore } from '~/stores/selection'
+
+const PhotoStrip = fetchedLater(() => import('~/photos/PhotoStrip.vue'))
 
 /** Ranked suspects of the selected line; one is chosen, its repair recorded, and the line is read again. */
 const emit = defineEmits<{ again: [] }>()
@@ -95,7 +98,10 @@ function repair(): void {
   <section class="trace" aria-label="Suspects">
     <template v-if="unproved.length > 0">
       <h2>Repaired, not proved yet</h2>
-      <p v-for="fix in unproved" :key="fix.id">{{ FAULT_WORDS[fix.fault].at(placeName(fix.nodeId)) }}. {{ fix.note }}</p>
+      <div v-for="fix in unproved" :key="fix.id">
+        <p>{{ FAULT_WORDS[fix.fault].at(placeName(fix.nodeId)) }}. {{ fix.note }}</p>
+        <PhotoStrip :output-id="fix.outputId" :node-id="fix.nodeId" :repair-id="fix.id" :label="`the repair at ${placeName(fix.nodeId)}`" />
+      </div>
       <p class="soft">Read the line again: a good reading proves the repair.</p>
       <div><Button label="Read again" @click="emit('again')" /></div>
     </template>

@@ -17,6 +17,8 @@ export const photoSchema = z.strictObject({
   outputId: idText,
   /** The speaker or group that it shows; null: at the rack. */
   nodeId: idText.nullable(),
+  /** The repair that it shows; null: none. */
+  repairId: idText.nullable(),
   hash: photoHash,
   widthPx: z.int().min(1).max(MOST_PHOTO_PX),
   heightPx: z.int().min(1).max(MOST_PHOTO_PX),
