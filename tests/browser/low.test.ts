@@ -195,7 +195,7 @@ test('two-way: how loud the bands are to each other, noted in one press; a part 
   await browser.gone('.finding', 'Mixer, second output')
   await browser.press(...new Array<string>(9).fill('u'))
   await browser.driver.wait(async () => same((await bands())[0], ['Stage', 100, null, null]), 6000)
-  expect((await stored()).amplifiers[2]).toMatchObject({ source: { name: 'Mixer, second output', volts: 1.2, ohm: 600 }, outputs: [{ band: null, limiterV: null }] })
+  expect((await stored()).amplifiers[2]).toMatchObject({ inputs: [{ source: { name: 'Mixer, second output', volts: 1.2, ohm: 600 } }], outputs: [{ band: null, limiterV: null }] })
   expect(await browser.complaints()).toEqual([])
 }, 90_000)
 

@@ -17,7 +17,7 @@ export const photoSchema = z.strictObject({
   outputId: idText,
   /** The speaker or group that it shows; null: at the rack. */
   nodeId: idText.nullable(),
-  /** The repair that it shows; null: none. */
+  /** The repair that it shows, of the same line; null: none. A server that takes a photo in has not read the repairs: one that is not there counts as none. */
   repairId: idText.nullable(),
   hash: photoHash,
   widthPx: z.int().min(1).max(MOST_PHOTO_PX),

@@ -13,7 +13,6 @@ const { add, withdraw } = growingRules({
   withdrawal: (photoId, withdrawn) => ({ kind: 'photo.withdraw' as const, photoId, withdrawn }),
   idOf: ({ photoId, withdrawn }) => ({ id: photoId, withdrawn }),
   fits: (job, photo, isNew) => {
-    if (isNew && photo.repairId !== null && !job.repairs.get(photo.repairId)) refuse({ code: 'not-there', what: 'repair', id: photo.repairId })
     if (isNew && !isPlaced(job, photo)) refuse(photo.nodeId === null ? { code: 'not-there', what: 'output', id: photo.outputId } : { code: 'not-there', what: 'speaker', id: photo.nodeId })
   },
   words: { add: 'photo', withdraw: 'photo taken off' },
