@@ -19,7 +19,7 @@ const noSchemaWriters = {
 
 export default defineNuxtConfig({
   // In development the builder asks for a server entry even where nothing is rendered on the server (nuxt 4.4.5): it is named, and never run.
-  modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
+  modules: ['@pinia/nuxt', '@primevue/nuxt-module', '@vite-pwa/nuxt'],
   $development: { vite: { environments: { ssr: { build: { rollupOptions: { input: { server: 'nuxt/dist/app/entry-spa' } } } } } } },
   // One page application: everything it shows comes from the local store, and it shall work where the server is out of reach.
   ssr: false,
@@ -34,7 +34,7 @@ export default defineNuxtConfig({
         { name: 'viewport', content: 'width=device-width, initial-scale=1, interactive-widget=resizes-content' },
         { name: 'description', content: 'Matches loudspeakers to amplifiers, checks the wiring, finds the fault.' },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }, { rel: 'manifest', href: '/manifest.webmanifest' }],
     },
   },
   css: [
@@ -60,6 +60,8 @@ export default defineNuxtConfig({
           'cross-origin-resource-policy': 'same-origin', 'permissions-policy': 'camera=(), geolocation=(), microphone=(self)',
         },
       },
+      // What starts the page without a network is asked for anew each time: a newer program is found by it.
+      '/sw.js': { headers: { 'cache-control': 'no-cache' } },
       '/api/**': { headers: { 'cache-control': 'no-store', 'content-security-policy': `default-src 'none'; frame-ancestors 'none'` } },
     },
     typescript: { strict: true },
@@ -89,5 +91,33 @@ export default defineNuxtConfig({
     directives: { include: [] },
     composables: { include: [] },
     importTheme: { from: '~/theme/preset.ts' },
+  },
+  // Starts with no network: all parts of the page are on the device after the first visit. Registered by app/composables/offline.ts, when the page stands.
+  pwa: {
+    registerType: 'prompt',
+    injectRegister: false,
+    client: { registerPlugin: false },
+    manifest: {
+      name: 'Plain Match', short_name: 'Plain Match', description: 'Matches loudspeakers to amplifiers, checks the wiring, finds the fault.', lang: 'en',
+      start_url: '/', scope: '/', display: 'standalone', background_color: '#f6f1e8', theme_color: '#f6f1e8',
+      icons: [
+        { src: '/icon.svg', type: 'image/svg+xml', sizes: 'any' }, { src: '/icon-192.png', type: 'image/png', sizes: '192x192' },
+        { src: '/icon-512.png', type: 'image/png', sizes: '512x512' }, { src: '/icon-maskable-512.png', type: 'image/png', sizes: '512x512', purpose: 'maskable' },
+      ],
+    },
+    workbox: {
+      globPatterns: ['**/*.{js,mjs,css,svg,png,woff2,wasm}'],
+      // A PDF is read at a desk: its reader weighs more than all the rest.
+      globIgnores: ['**/pdf*'],
+      maximumFileSizeToCacheInBytes: 6_000_000,
+      // The one page that all addresses are drawn from; its policy comes with it.
+      additionalManifestEntries: [{ url: '/', revision: String(Date.now()) }],
+      navigateFallback: '/',
+      navigateFallbackDenylist: [/^\/api\//],
+      clientsClaim: true,
+      inlineWorkboxRuntime: true,
+      // A photo is named by its hash: what was looked at once need not be fetched again.
+      runtimeCaching: [{ urlPattern: /\/api\/photos\/[0-9a-f]{64}$/, handler: 'CacheFirst', options: { cacheName: 'photos', expiration: { maxEntries: 400 } } }],
+    },
   },
 })

@@ -4,6 +4,7 @@ import { preloadRouteComponents, useRouter } from '#imports'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
 import { fetchAllBehind, isPartMissing } from '~/composables/fetchedLater'
+import { beginOffline, takeNewer } from '~/composables/offline'
 import { useTheme } from '~/composables/useTheme'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
@@ -21,6 +22,7 @@ onMounted(async () => {
   await fetchAllBehind(PAGES.map(page => () => preloadRouteComponents(page)))
   // From here on all can be done without the server.
   performance.mark('fetched')
+  beginOffline()
 })
 </script>
 
@@ -30,9 +32,13 @@ onMounted(async () => {
     this page anew.
     <button class="act" type="button" @click="isPartMissing = false">all right</button>
   </p>
+  <p v-if="takeNewer" class="page-newer" role="status">A newer version is here. What waits to be sent stays.
+    <button class="act" type="button" @click="takeNewer()">take it now</button>
+    <button class="act" type="button" @click="takeNewer = null">later</button></p>
   <NuxtPage />
 </template>
 
 <style scoped>
+.page-newer { padding: 6px 22px; border-bottom: 1px solid var(--rule-strong); background: var(--paper-raised); }
 .page-missing { padding: 8px 22px; border-bottom: 1.5px solid var(--stop); background: var(--paper-raised); }
 </style>

@@ -25,10 +25,11 @@ import { useUnits } from '~/composables/useUnits'
 import { useOutboxStore } from '~/stores/outbox'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
 import { fieldOf } from '~/composables/elements'
-import { WaitingGear } from '~/components/jobs/parts'
+import { KeptHere, WaitingGear } from '~/components/jobs/parts'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
 import { InputError } from '#core/quantity/inputError'
+import { isQueue } from '#core/window/queueFile'
 import { MOST_ARCHIVE_BYTES } from '#core/format/archiveSize'
 import { codeLater } from '~/composables/fetchedLater'
 
@@ -81,6 +82,16 @@ const takeBack = () => attempt(async () => {
   await last?.undo()
 })
 
+/** What waited on another device: it waits here now, and is sent from here. */
+const queue = codeLater(() => import('~/storage/queue'))
+const cameIn = ref('')
+async function takenAsQueue(file: File): Promise<boolean> {
+  if (!isQueue(await file.slice(0, 200).text())) return false
+  const { edits, photos } = await (await queue()).takeQueue(await file.text())
+  cameIn.value = `${edits} ${edits === 1 ? 'edit' : 'edits'} and ${photos} ${photos === 1 ? 'photo' : 'photos'} of another device wait here now. Photos go out when their job is opened.`
+  void useOutboxStore().send()
+  return true
+}
 /** An archive is taken apart by code that is fetched when one comes. */
 const archiveIn = codeLater(() => import('~/photos/archiveIn'))
 async function takeFile(event: Event): Promise<void> {
@@ -92,6 +103,7 @@ async function takeFile(event: Event): Promise<void> {
     const isArchive = /\.zip$/i.test(chosen.name)
     if (chosen.size > (isArchive ? MOST_ARCHIVE_BYTES : 20_000_000)) throw new ApiError(`${chosen.name}: larger than ${isArchive ? MOST_ARCHIVE_BYTES / 1e6 : 20} MB, too large for a job.`, 413)
     try {
+      if (!isArchive && await takenAsQueue(chosen)) return
       const text = isArchive ? await (await archiveIn()).takeArchive(new Uint8Array(await chosen.arrayBuffer())) : await chosen.text()
       const { id, remarks } = await store.create({ from: 'file', text })
       if (remarks.length === 0) await navigateTo(`/jobs/${id}`)
@@ -155,6 +167,7 @@ useKeys(() => bindings)
 ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,application/zip" tabindex="-1" aria-label="Job file to read in"
         @change="takeFile">
       <p v-if="problem" class="error-words problem" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
+      <p v-if="cameIn" class="problem" role="status">{{ cameIn }} <button class="act" type="button" @click="cameIn = ''">all right</button></p>
       <p v-if="done" class="problem" role="status">{{ done.says }} <button class="act" type="button" @click="takeBack">bring it back <KeyCap of="u"
         /></button></p>
       <section v-if="told" class="told" role="status" aria-label="The file came in, with remarks">
@@ -165,6 +178,7 @@ ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,
       <WaitingEdits />
       <WaitingGear class="waiting-gear" />
 
+      <KeptHere v-if="store.status === 'failed'" is-away />
       <p v-if="store.status === 'loading'" class="soft state" role="status">Reading the jobs…</p>
       <section v-else-if="store.status === 'failed'" class="state" role="alert">
         <p>{{ store.problem }} Tried again by itself.</p>
@@ -187,6 +201,7 @@ ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,
           />
         </ul>
         <PageTurner />
+        <KeptHere :is-away="store.problem !== ''" />
       </template>
     </main>
     <FindBox v-model:open="findOpen" :actions="bindings" />

@@ -2,12 +2,13 @@ import { openDB, type IDBPDatabase } from 'idb'
 import { makeShelf, type Store } from './shelf'
 
 /**
- * The browser's database: what a person did and the server does not have yet. Settings of a view (theme, units) stay in localStorage:
+ * The browser's database: what a person did and the server does not have yet, and jobs for when it is away. Settings of a view (theme, units) stay in
+ * localStorage:
  * losing them loses no work, and they are wanted before the first picture.
  */
 const NAME = 'plain-match'
-const VERSION = 2
-const SHELVES = ['edits', 'gear', 'photos'] as const
+const VERSION = 3
+const SHELVES = ['edits', 'gear', 'photos', 'jobs', 'jobList'] as const
 type ShelfName = typeof SHELVES[number]
 
 let opening: Promise<IDBPDatabase> | null = null
@@ -46,6 +47,14 @@ function storeOf(name: ShelfName): Store {
     },
   }
 }
+
+/** What the server has as well: kept for when it is away. No memory before it: what cannot be kept is not lost. */
+function copiesOf(name: ShelfName) {
+  const { put, remove } = storeOf(name)
+  return { put, remove, get: async (key: string): Promise<string | null> => await (await database()).get(name, key) as string | undefined ?? null }
+}
+export const jobBodies = copiesOf('jobs')
+export const jobList = copiesOf('jobList')
 
 export const editShelf = makeShelf(storeOf('edits'))
 export const gearShelf = makeShelf(storeOf('gear'))

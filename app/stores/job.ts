@@ -9,11 +9,17 @@ import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'
 import { api, ApiError } from '~/api/client'
 import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
+import { keepJob, keptJob } from '~/storage/keptJobs'
 import { allKept, keep, letGo } from '~/storage/waiting'
 import { otherWindows } from '~/storage/windows'
 import { speakFor, useUnits } from '~/composables/useUnits'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
+
+/** So long nothing may come before a job is kept on the device. */
+const KEEP_MS = 1200
+/** An answer that is slower than this is shown from the device meanwhile. */
+const SLOW_MS = 3000
 
 /** What is told of what was done. `read`: read out only; `done`: shown too; `not-done`: shown as what came to nothing. */
 export interface JobMessage { words: string, tone: 'read' | 'done' | 'not-done' }
@@ -33,6 +39,9 @@ export const useJobStore = defineStore('job', () => {
   let life = 0
   let timer: ReturnType<typeof setTimeout> | undefined
   let stopLive = () => {}
+  let keeping: ReturnType<typeof setTimeout> | undefined
+  /** The device has this job for when the server is away; null: not tried yet. */
+  const isHere = shallowRef<boolean | null>(null)
 
   const id = computed(() => window.value?.jobId ?? '')
   const status = computed(() => window.value?.phase ?? 'loading')
@@ -59,6 +68,7 @@ export const useJobStore = defineStore('job', () => {
     close()
     const wanted = jobId.toLowerCase()
     take(openWindow(wanted, windowId()))
+    setTimeout(() => { if (id.value === wanted && job.value === null) void recall(wanted) }, SLOW_MS)
     speakFor({ units: () => job.value?.units ?? null, set: (units) => { if (job.value) edit({ kind: 'job.set', was: { units: job.value.units }, to: { units } }) } })
     stopLive = onLive((change) => {
       if (change === 'gap') tell({ is: 'heard', revision: null })
@@ -77,6 +87,8 @@ export const useJobStore = defineStore('job', () => {
     stopLive()
     stopLive = () => {}
     clearTimeout(timer)
+    clearTimeout(keeping)
+    isHere.value = null
     window.value = null
     speakFor(null)
     clearTimeout(messageTimer)
@@ -102,6 +114,8 @@ export const useJobStore = defineStore('job', () => {
       case 'keep': return void keep(message.kept).then((isKept) => { isStorageFull.value = !isKept })
       case 'let go': return void letGo(jobId, message.ids)
       case 'look': return void look()
+      case 'recall': return void recall(jobId)
+      case 'remember': return remember()
       case 'wait':
         clearTimeout(timer)
         timer = setTimeout(() => tell({ is: 'again' }), message.ms)
@@ -127,6 +141,19 @@ export const useJobStore = defineStore('job', () => {
     if (mine === life) tell(event)
   }
 
+  /** What the server has is kept on the device, once nothing more comes for a while: a walk is many small changes. */
+  function remember(): void {
+    clearTimeout(keeping)
+    keeping = setTimeout(() => afterPaint(() => {
+      if (window.value?.confirmed) void keepJob(window.value, Date.now()).then((is) => { isHere.value = is })
+    }), KEEP_MS)
+  }
+  async function recall(jobId: string): Promise<void> {
+    const mine = life
+    const answer = await keptJob(jobId)
+    if (mine === life) tell({ is: 'remembered', answer })
+  }
+
   /** Takes over what earlier windows could not send. */
   async function look(): Promise<void> {
     const mine = life
@@ -144,7 +171,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, isHere, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     /** Says what was done. */
     say: (words: string) => show(words, 'done'),

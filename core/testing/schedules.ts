@@ -6,6 +6,7 @@ import type { EditEntry, OpenedJob, SyncAnswer, SyncRequest } from '#core/job/pr
 import type { LogEntry } from '#core/job/undo'
 import { refusalWords } from '#core/job/words'
 import { keptKey, readKept, writeKept, type Kept } from '#core/window/keptEdit'
+import { readKeptJob, writeKeptJob } from '#core/window/keptJob'
 import { outboxAnswered, outboxRequest } from '#core/window/outbox'
 import type { Message, WindowEvent, WindowState } from '#core/window/state'
 import { openWindow, step } from '#core/window/window'
@@ -49,7 +50,7 @@ class ModelServer {
   }
 }
 
-interface Device { storage: Map<string, string> }
+interface Device { storage: Map<string, string>, jobs: Map<string, string> }
 interface Tab { device: Device, by: string, window: WindowState | null, timers: number, life: number }
 /** Something on its way. `life`: the tab has been reloaded or has another job since, and will not hear it. */
 interface Parcel { tab: Tab, life: number, jobId: string, number: number, to: 'server' | 'tab', ask: 'job' | SyncRequest, event: WindowEvent | null }
@@ -64,7 +65,7 @@ export function playSchedule(seed: number): ScheduleResult {
   const newId = counter(`s${seed}e`)
   const server = new ModelServer()
   for (const id of ['j1', 'j2']) server.jobs.set(id, { job: { ...jobOf('3 x 10 W on 70 V 100 W', '(8 + 8) || 8 on 100 W at 4'), name: id }, log: [], isArchived: false })
-  const devices: Device[] = [{ storage: new Map([UNREADABLE]) }, { storage: new Map() }]
+  const devices: Device[] = [{ storage: new Map([UNREADABLE]), jobs: new Map() }, { storage: new Map(), jobs: new Map() }]
   const tabs: Tab[] = Array.from({ length: 2 + Math.floor(chance() * 2) }, (_, k) => ({ device: devices[k === 2 ? 1 : 0]!, by: `w${k}`, window: null, timers: 0, life: 0 }))
   let parcels: Parcel[] = []
   let clock = 0
@@ -81,6 +82,7 @@ export function playSchedule(seed: number): ScheduleResult {
     return keptOn(tab.device).filter(k => !living.has(k.stamped.by))
   }
 
+  const recalled = ({ jobs }: Device, jobId: string) => jobs.has(jobId) ? readKeptJob(jobs.get(jobId)!) : null
   function act(tab: Tab, messages: readonly Message[]): void {
     for (const message of messages) {
       const { jobId } = tab.window!
@@ -91,6 +93,8 @@ export function playSchedule(seed: number): ScheduleResult {
         case 'let go': for (const id of message.ids) tab.device.storage.delete(keptKey(jobId, id)); break
         // A database of the browser answers later: what it says may be old by then.
         case 'look': parcels.push({ tab, life: tab.life, jobId, number: -1, to: 'tab', ask: 'job', event: { is: 'found', kept: adoptable(tab) } }); break
+        case 'remember': tab.device.jobs.set(jobId, writeKeptJob(tab.window!)); break
+        case 'recall': parcels.push({ tab, life: tab.life, jobId, number: -1, to: 'tab', ask: 'job', event: { is: 'remembered', answer: recalled(tab.device, jobId) } }); break
         case 'wait': tab.timers++
       }
     }
@@ -128,7 +132,7 @@ export function playSchedule(seed: number): ScheduleResult {
   }
   /** The request or its answer never arrives: the window is told after its patience. */
   function lose(parcel: Parcel): void {
-    if (parcel.event?.is === 'found') parcels.push(parcel)
+    if (parcel.number === -1) parcels.push(parcel)
     else if (parcel.tab.life === parcel.life) tell(parcel.tab, { is: 'failed', number: parcel.number, problem: { kind: 'away', message: 'away' } })
   }
   function takeParcel(): Parcel | null {

@@ -54,6 +54,8 @@ export type WindowEvent
     /** Done by the person. `at` orders it among what is kept, in ms. */
     | { is: 'done', id: string, at: number, edit: Edit }
     | { is: 'undo' | 'redo', id: string, at: number }
+    /** The job as this device last had it from the server, while that is away; null: it never had it. */
+    | { is: 'remembered', answer: OpenedJob | null }
     /** Edits of earlier windows that waited on this device. */
     | { is: 'found', kept: readonly Kept[] }
     /** A change of this job at a revision; null: something may have been missed. */
@@ -78,6 +80,10 @@ export type Message
     | { do: 'let go', ids: string[] }
     /** Look in storage for what waits there. */
     | { do: 'look' }
+    /** What the server has of this job is kept on the device, for when it is away. */
+    | { do: 'remember' }
+    /** The server is away and the job is not known: as the device last had it. */
+    | { do: 'recall' }
     | { do: 'wait', ms: number }
 
 export interface Step { state: WindowState, messages: Message[] }

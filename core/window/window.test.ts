@@ -48,7 +48,7 @@ const sentBy = (messages: Message[]) => messages.flatMap(m => m.do === 'exchange
 const away: WindowEvent = { is: 'failed', number: 2, problem: { kind: 'away', message: 'away' } }
 
 test('a window that has read its job looks for what waits on the device, and takes it over in the order in which it was done', () => {
-  expect(play().messages).toEqual([{ do: 'look' }])
+  expect(play().messages).toEqual([{ do: 'remember' }, { do: 'look' }])
   const { state, messages } = play({ is: 'found', kept: [kept('b', 2, named('one', 'two')), kept('a', 1, named('Hall', 'one')), { ...kept('x', 0, named('Hall', 'x')), jobId: 'other' }] })
   expect([state.job!.name, state.pending.map(p => p.stamped.id), sentBy(messages)]).toEqual(['two', ['a', 'b'], ['a', 'b']])
 })
@@ -82,10 +82,10 @@ test('the answer to an older question is not heard', () => {
 test('an edit that a lost request brought to the server is confirmed by another’s answer', () => {
   const { state, messages } = play(done('a', named('Hall', 'one')), away, { is: 'heard', revision: 1 },
     answered(3, [{ id: 'a', status: 'known' }], [entry(1, stamped('a', named('Hall', 'one'))), entry(2, stamped('z', named('one', 'two'), 'you'))], 2))
-  expect([state.pending, state.job!.name, state.revision, messages]).toEqual([[], 'two', 2, [{ do: 'let go', ids: ['a'] }]])
+  expect([state.pending, state.job!.name, state.revision, messages]).toEqual([[], 'two', 2, [{ do: 'let go', ids: ['a'] }, { do: 'remember' }]])
   const late = play(done('a', named('Hall', 'one')), answered(2, [{ id: 'a', status: 'refused', refusal: { code: 'archived' }, message: 'Archived.' }], [], 0), { is: 'heard', revision: 1 },
     answered(3, [], [entry(1, stamped('a', named('Hall', 'one')))], 1))
-  expect([late.state.refused, late.messages]).toEqual([[], [{ do: 'let go', ids: ['a'] }]])
+  expect([late.state.refused, late.messages]).toEqual([[], [{ do: 'let go', ids: ['a'] }, { do: 'remember' }]])
 })
 
 describe('what came to nothing', () => {
@@ -101,11 +101,29 @@ describe('what came to nothing', () => {
   })
   test('a job that could not be read is read again by itself, and then looks for what waits', () => {
     const failed = step(openWindow('j', 'me').state, { is: 'failed', number: 1, problem: { kind: 'away', message: 'Away.' } })
-    expect([failed.state.phase, failed.state.problem, failed.messages]).toEqual(['failed', 'Away.', [{ do: 'wait', ms: 1000 }]])
+    expect([failed.state.phase, failed.state.problem, failed.messages]).toEqual(['failed', 'Away.', [{ do: 'recall' }, { do: 'wait', ms: 1000 }]])
     const again = step(failed.state, { is: 'again' })
     expect(again.messages).toEqual([{ do: 'read job', number: 2 }])
     const opened = step(again.state, { is: 'opened', number: 2, answer: answer() })
-    expect([opened.state.phase, opened.messages]).toEqual(['ready', [{ do: 'look' }]])
+    expect([opened.state.phase, opened.messages]).toEqual(['ready', [{ do: 'remember' }, { do: 'look' }]])
+  })
+  test('a job as the device last had it: worked on while the server is away, read anew when it is back, and what was done stays', () => {
+    const failed = step(openWindow('j', 'me').state, { is: 'failed', number: 1, problem: { kind: 'away', message: 'Away.' } })
+    const shown = step(failed.state, { is: 'remembered', answer: answer(3) })
+    expect([shown.state.phase, shown.state.revision, connectionOf(shown.state), shown.messages]).toEqual(['ready', 3, 'away', [{ do: 'look' }]])
+    const edited = step(shown.state, done('a', named('Hall', 'one')))
+    expect([edited.state.job!.name, edited.messages.map(m => m.do)]).toEqual(['one', ['keep', 'read job']])
+    const back = step(edited.state, { is: 'opened', number: 2, answer: { ...answer(5), job: { ...toDocument(job), note: 'by another' } } })
+    expect([back.state.job!.name, back.state.job!.note, back.state.isAway, sentBy(back.messages)]).toEqual(['one', 'by another', false, ['a']])
+  })
+  test('what a device had is no answer where the server has answered, where it never had it, or where a newer program kept it', () => {
+    const failed = step(openWindow('j', 'me').state, { is: 'failed', number: 1, problem: { kind: 'away', message: 'Away.' } }).state
+    const newer = { ...answer(3), job: { ...toDocument(job), version: FORMAT_VERSION + 1 as typeof FORMAT_VERSION } }
+    expect([step(failed, { is: 'remembered', answer: null }), step(failed, { is: 'remembered', answer: newer })]).toEqual([{ state: failed, messages: [] }, { state: failed, messages: [] }])
+    const { state } = play(done('a', named('Hall', 'one')))
+    expect(step(state, { is: 'remembered', answer: answer(9) })).toEqual({ state, messages: [] })
+    const gone = step(failed, { is: 'again' }).state
+    expect(step(step(gone, { is: 'failed', number: 2, problem: { kind: 'missing', message: 'Gone.' } }).state, { is: 'remembered', answer: answer() }).state.phase).toBe('missing')
   })
   test('of several that the server cannot read, only the one at fault is given back', () => {
     const unreadable = (number: number): WindowEvent => ({ is: 'failed', number, problem: { kind: 'unreadable', message: 'Not readable.' } })

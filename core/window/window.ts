@@ -29,6 +29,7 @@ export function step(state: WindowState, event: WindowEvent): Step {
     case 'done': return done(state, event.edit, event.id, event.at, null, historyWords(event.edit, state.job))
     case 'undo': return turnBack(state, 'undo', event.id, event.at)
     case 'redo': return turnBack(state, 'redo', event.id, event.at)
+    case 'remembered': return remembered(state, event.answer)
     case 'found': return found(state, event.kept)
     case 'heard': return event.revision !== null && event.revision <= state.revision ? { state, messages: [] } : onward({ ...state, wantsNews: true })
     case 'again': return onward({ ...state, wantsNews: state.phase === 'ready' })
@@ -73,7 +74,14 @@ function opened(state: WindowState, answer: OpenedJob): Step {
   const { kept, ids } = settled(state, new Set(answer.log.map(e => e.id)))
   const confirmed = fromDocument(answer.job)
   const next = rebuilt({ ...reached, ...kept, phase: 'ready', problem: '', wantsJob: false, confirmed, revision: answer.revision, log: answer.log })
-  return onward(next, [...letGo(ids), { do: 'look' }])
+  return onward(next, [...letGo(ids), { do: 'remember' }, { do: 'look' }])
+}
+
+/** As this device last had it: shown and worked on, and read anew as soon as the server answers. */
+function remembered(state: WindowState, answer: OpenedJob | null): Step {
+  if (answer === null || state.job !== null || state.phase === 'missing' || answer.job.version !== FORMAT_VERSION) return { state, messages: [] }
+  const known = { confirmed: fromDocument(answer.job), revision: answer.revision, log: answer.log }
+  return { state: rebuilt({ ...state, ...known, phase: 'ready', problem: '', isAway: true, wantsJob: true }), messages: [{ do: 'look' }] }
 }
 
 function answered(state: WindowState, answer: SyncAnswer): Step {
@@ -90,16 +98,17 @@ function answered(state: WindowState, answer: SyncAnswer): Step {
   const { kept, ids } = settled(reached, new Set(confirmedIds))
   const without = refused.reduce<WindowState>(withRefused, { ...reached, ...kept })
   const messages = [...letGo(ids), ...keepRefused(without, refused)]
+  const remember: Message[] = answer.revision === state.revision ? [] : [{ do: 'remember' }]
 
   const onlyOurs = news !== null && news.length === sent.size && news.every((e, k) => e.id === state.asking!.ids[k])
   // Where nothing came but our own edits in our own order, what is shown is right as it is, and drawn by its identity.
   if (onlyOurs && without.pending.length === 0) {
-    return onward({ ...without, confirmed: state.job, revision: answer.revision, log: logged(state, news) }, messages)
+    return onward({ ...without, confirmed: state.job, revision: answer.revision, log: logged(state, news) }, [...messages, ...remember])
   }
   const confirmed = news && withEntries(state.confirmed!, news)
   if (!confirmed) return onward({ ...without, wantsJob: true }, messages)
   const next = { ...without, confirmed, revision: answer.revision, log: logged(state, news) }
-  return onward(onlyOurs ? next : rebuilt(next), messages)
+  return onward(onlyOurs ? next : rebuilt(next), [...messages, ...remember])
 }
 
 /** What came, with the edits that this window sent put in again: they are not sent back to it. */
@@ -135,7 +144,8 @@ function failed(state: WindowState, { kind, message }: Failure): Step {
   if (kind === 'unreadable' && what === 'exchange' && ids.length > 0) return unreadable(idle, ids, message)
   const away = { ...idle, isAway: true, failures: state.failures + 1 }
   const wait: Message = { do: 'wait', ms: retryMs(state.failures) }
-  return { state: state.phase === 'ready' ? away : { ...away, phase: 'failed', problem: message }, messages: [wait] }
+  if (state.phase === 'ready') return { state: away, messages: [wait] }
+  return { state: { ...away, phase: 'failed', problem: message }, messages: [{ do: 'recall' }, wait] }
 }
 
 /** One edit that the server cannot even read must not hold up the others: they go singly, and the one at fault is given back. */

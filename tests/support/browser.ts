@@ -16,8 +16,8 @@ const FLAGS = [
 export class Browser {
   private constructor(readonly driver: WebDriver, private readonly profile: string) {}
 
-  static async open(): Promise<Browser> {
-    const profile = mkdtempSync(join(tmpdir(), 'browser-'))
+  /** @param profile what an earlier one left behind: a browser that is started again */
+  static async open(profile = mkdtempSync(join(tmpdir(), 'browser-'))): Promise<Browser> {
     const log = new logging.Preferences()
     log.setLevel(logging.Type.BROWSER, logging.Level.ALL)
     log.setLevel(logging.Type.PERFORMANCE, logging.Level.ALL)
@@ -32,6 +32,17 @@ export class Browser {
     return browser
   }
 
+  /** As a person ends a browser: what it has kept is there for the next one. */
+  async endAndStartAgain(): Promise<Browser> {
+    await this.driver.quit()
+    return Browser.open(this.profile)
+  }
+
+  /** Where files go that a page gives out. */
+  downloads(): string {
+    return this.profile
+  }
+
   async close(): Promise<void> {
     await this.driver.quit()
     rmSync(this.profile, { recursive: true, force: true })
@@ -44,6 +55,12 @@ export class Browser {
   async size(width: number, height: number, mobile = false): Promise<void> {
     await this.cdp('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile })
     await this.cdp('Emulation.setTouchEmulationEnabled', { enabled: mobile })
+  }
+
+  /** The browser's own switch: no network. */
+  async offline(isOffline: boolean): Promise<void> {
+    await this.cdp('Network.enable')
+    await this.cdp('Network.emulateNetworkConditions', { offline: isOffline, latency: 0, downloadThroughput: -1, uploadThroughput: -1 })
   }
 
   /** Every answer comes this much later; 0 for none. */

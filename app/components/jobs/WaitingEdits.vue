@@ -1,10 +1,18 @@
 <script setup lang="ts">
 import SetAside from '~/components/shell/SetAside.vue'
+import { codeLater } from '~/composables/fetchedLater'
 import { useOutboxStore } from '~/stores/outbox'
 
 /** What waits on this device, what was not taken, and what cannot be read. Nothing of it goes without the person's word. */
 const outbox = useOutboxStore()
 
+const queue = codeLater(() => import('~/storage/queue'))
+async function out(): Promise<void> {
+  const text = await (await queue()).queueText()
+  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }))
+  Object.assign(document.createElement('a'), { href: url, download: 'waiting.plainmatch-queue.json' }).click()
+  setTimeout(() => URL.revokeObjectURL(url), 10_000)
+}
 const named = (jobName: string) => jobName === '' ? 'a job' : `“${jobName}”`
 const edits = (count: number) => count === 1 ? '1 edit' : `${count} edits`
 </script>
@@ -16,6 +24,8 @@ const edits = (count: number) => count === 1 ? '1 edit' : `${count} edits`
       <span class="soft">{{ outbox.isAway ? 'The server is away; they are sent when it is back.' : 'Being sent…' }}</span>
       <button v-if="outbox.isAway" class="act" type="button" @click="outbox.send()">try now</button>
     </p>
+    <p v-if="outbox.waiting.length > 0 && outbox.isAway">
+      <button class="act" type="button" @click="out">all that waits, as a file for another device</button></p>
     <p v-if="outbox.isUnkept && outbox.waiting.length > 0" class="error-words" role="alert">This device cannot keep them (its storage is full or
       closed): they live only until this page is left.</p>
     <p v-for="item in outbox.notTaken" :key="item.editId" role="alert">

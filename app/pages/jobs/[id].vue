@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { startsOffline } from '~/composables/offline'
 import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
 import { useHead, useRoute } from '#imports'
 import KeyCap from '~/components/KeyCap.vue'
@@ -45,7 +46,7 @@ const kept = computed(() => {
   if (store.status !== 'ready') return ''
   const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
   if (store.connection !== 'away') return `${SAVED[store.connection]}${full}`
-  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}; leave this page open${full}`
+  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}${startsOffline.value ? '' : '; leave this page open'}${full}`
 })
 
 const stations = computed(() => STATIONS.map((station) => {
