@@ -22,6 +22,8 @@ export async function firstLoads(): Promise<{ page: string, kilobytes: number }[
       ['a table in', '/gear/in', '.source'],
     ]
     await world.browser.cdp('Network.enable')
+    // Whoever comes for the first time has nothing on the device.
+    await world.browser.cdp('Network.setBypassServiceWorker', { bypass: true })
     const open = async (path: string, css: string, without: string[]) => {
       await world.browser.cdp('Network.clearBrowserCache')
       await world.browser.cdp('Network.setCacheDisabled', { cacheDisabled: true })

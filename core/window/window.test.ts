@@ -67,6 +67,13 @@ test('a refused edit that was kept is shown again after a reload, and not sent a
   expect(forced.messages.map(m => m.do === 'keep' ? m.kept.map(k => k.stamped.id) : m.do === 'let go' ? m.ids : m.do)).toEqual([['a2'], 'exchange', ['a']])
 })
 
+test('a refused edit of another window that is no more on the device was decided there; one’s own stays until it is decided', () => {
+  const of = (id: string, by: string): Kept => ({ ...kept(id, 1, named('Hall', id), { message: 'No.', code: 'changed-meanwhile' }), stamped: stamped(id, named('Hall', id), by) })
+  const { state } = play({ is: 'found', kept: [of('theirs', 'you'), of('mine', 'me')] })
+  const after = (...left: Kept[]) => step(state, { is: 'found', kept: left }).state.refused.map(r => r.stamped.id)
+  expect([after(of('theirs', 'you')), after(), after(of('mine', 'me'))]).toEqual([['theirs', 'mine'], ['mine'], ['mine']])
+})
+
 test('undo and redo say what the hand did, not what the machine does', () => {
   const remove: Edit = { kind: 'node.remove', nodeId: 'o1n3', was: null }
   const undone = play(done('a', remove), { is: 'undo', id: 'b', at: 6 }).state

@@ -177,8 +177,11 @@ function turnBack(state: WindowState, which: 'undo' | 'redo', id: string, at: nu
   return done(state, last.entry.inverse, id, at, last.entry.id, `${which === 'undo' ? 'undone' : 'done again'}: ${historyWords(last.original.edit, state.job)}`)
 }
 
-function found(state: WindowState, kept: readonly Kept[]): Step {
-  if (state.phase !== 'ready') return { state, messages: [] }
+function found(known: WindowState, kept: readonly Kept[]): Step {
+  if (known.phase !== 'ready') return { state: known, messages: [] }
+  // Taken over from another window, refused here, and no more on the device: that window is back, and it was done or decided there.
+  const still = new Set(kept.map(k => k.stamped.id))
+  const state = { ...known, refused: known.refused.filter(r => r.stamped.by === known.by || still.has(r.stamped.id)) }
   const here = new Set([...state.pending.map(p => p.stamped.id), ...state.refused.map(r => r.stamped.id)])
   const confirmed = new Set(state.log.map(e => e.id))
   const ours = inOrder(kept).filter(k => k.jobId === state.jobId && !here.has(k.stamped.id))

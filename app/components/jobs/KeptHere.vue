@@ -25,7 +25,7 @@ const count = computed(() => `${list.value.length} ${list.value.length === 1 ? '
 <template>
   <section v-if="list.length > 0 || isAway" class="kept-here" aria-label="On this device">
     <p v-if="isAway"><b>{{ list.length === 0 ? 'No job is on this device.' : 'These jobs are on this device.' }}</b>
-      <span class="soft"> {{ list.length === 0 ? 'One that was opened here is.' : 'Work on: what you do is kept here and sent when the server is back.' }}
+      <span class="soft then-words">{{ list.length === 0 ? 'One that was opened here is.' : 'Work on: what you do is kept here and sent when the server is back.' }}
         Not here without it: other jobs, the library, photos that were not looked at, files out.</span></p>
     <p v-else><button class="act" type="button" :aria-expanded="opened" @click="opened = !opened">{{ count }}, for when there is no reception</button></p>
     <ul v-if="isOpen && list.length > 0">
@@ -48,5 +48,6 @@ li { display: flex; flex-wrap: wrap; gap: 4px 16px; align-items: center; padding
 .open { font-weight: 700; font-size: 17px; overflow-wrap: anywhere; min-height: 30px; display: inline-flex; align-items: center; }
 .tap { margin-left: auto; }
 .act { padding-left: 0; }
+.then-words { margin-left: 8px; }
 @media (pointer: coarse), (max-width: 760px) { .open, .tap { min-height: 44px; } }
 </style>
