@@ -22,7 +22,8 @@ onMounted(async () => {
   await fetchAllBehind(PAGES.map(page => () => preloadRouteComponents(page)))
   // From here on all can be done without the server.
   performance.mark('fetched')
-  beginOffline()
+  // Not while the first keys are pressed: what starts the page is a few megabytes.
+  setTimeout(beginOffline, 4000)
 })
 </script>
 

@@ -9,13 +9,15 @@ import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'
 import { api, ApiError } from '~/api/client'
 import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
-import { keepJob, keptJob } from '~/storage/keptJobs'
+import { codeLater } from '~/composables/fetchedLater'
 import { allKept, keep, letGo } from '~/storage/waiting'
 import { otherWindows } from '~/storage/windows'
 import { speakFor, useUnits } from '~/composables/useUnits'
 import { afterPaint } from '~/composables/useAfterPaint'
 import { nextInstant } from './instant'
 
+/** Not wanted for the first picture, and there before the server may be away. */
+const onDevice = codeLater(() => import('~/storage/keptJobs'))
 /** So long nothing may come before a job is kept on the device. */
 const KEEP_MS = 1200
 /** An answer that is slower than this is shown from the device meanwhile. */
@@ -40,8 +42,6 @@ export const useJobStore = defineStore('job', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let stopLive = () => {}
   let keeping: ReturnType<typeof setTimeout> | undefined
-  /** The device has this job for when the server is away; null: not tried yet. */
-  const isHere = shallowRef<boolean | null>(null)
 
   const id = computed(() => window.value?.jobId ?? '')
   const status = computed(() => window.value?.phase ?? 'loading')
@@ -88,7 +88,6 @@ export const useJobStore = defineStore('job', () => {
     stopLive = () => {}
     clearTimeout(timer)
     clearTimeout(keeping)
-    isHere.value = null
     window.value = null
     speakFor(null)
     clearTimeout(messageTimer)
@@ -145,12 +144,13 @@ export const useJobStore = defineStore('job', () => {
   function remember(): void {
     clearTimeout(keeping)
     keeping = setTimeout(() => afterPaint(() => {
-      if (window.value?.confirmed) void keepJob(window.value, Date.now()).then((is) => { isHere.value = is })
+      const mine = life
+      void onDevice().then(({ keepJob }) => { if (mine === life && window.value?.confirmed) void keepJob(window.value, Date.now()) })
     }), KEEP_MS)
   }
   async function recall(jobId: string): Promise<void> {
     const mine = life
-    const answer = await keptJob(jobId)
+    const answer = await (await onDevice()).keptJob(jobId)
     if (mine === life) tell({ is: 'remembered', answer })
   }
 
@@ -171,7 +171,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, isHere, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     /** Says what was done. */
     say: (words: string) => show(words, 'done'),

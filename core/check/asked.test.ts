@@ -17,7 +17,7 @@ import { leftWords, openWords } from './openWords'
 import { checkKey, proveLine, stateOf } from './proof'
 import { judge } from './verdict'
 import { amplifierFor, nextOpen, phaseOf, walkOf } from './walk'
-import { roomsOf, walkOfJob } from './walkReport'
+import { roomsOf, walkOfJob } from './walkOrder'
 import { valueWords, VERDICT_TAGS } from './words'
 
 const asks = (text: string, checks: Partial<Checks> = {}, job: Job = jobOf(text)) =>

@@ -1,11 +1,9 @@
 import { z } from 'zod'
-import type { Job, Output } from '#core/job/schema'
+import type { Job } from '#core/job/schema'
 import { PHASES, READING_KINDS } from '#core/job/sections/readings/kinds'
-import { askedOf, type Asked } from './asked'
-import { proveLine, type LineProof } from './proof'
-import { amplifierFor, phaseOf, walkOf, type Stop } from './walk'
+import { amplifierFor, phaseOf } from './walk'
+import { walkOfJob, type WalkOrder } from './walkOrder'
 import { KIND_WORDS } from './words'
-import { outputsOf } from '#core/job/tree'
 
 /** The walk over a whole job: every reading that it asks for, in the phases of the work. */
 
@@ -18,46 +16,6 @@ export const walkReportSchema = z.strictObject({
   })),
 })
 export type WalkReport = z.infer<typeof walkReportSchema>
-
-/** `line`: along each line; `room`: within a phase the speakers room by room, as the rooms stand in the job. */
-export type WalkOrder = 'line' | 'room'
-
-export interface JobStop { stop: Stop, proof: LineProof, output: Output }
-interface Proved { output: Output, proof: LineProof }
-
-/** Every stop of every line, a phase at a time over all lines. */
-export function walkOfJob(job: Job, by: WalkOrder, asked: Asked = askedOf(job)): JobStop[] {
-  const outputs = outputsOf(job).filter(o => o.wiring.children.length > 0)
-  return walkOver(job, outputs.map(output => ({ output, proof: proveLine(job, output, undefined, asked) })), by)
-}
-
-/** The same of lines that are proved already. */
-export function walkOver(job: Pick<Job, 'spaces'>, lines: readonly Proved[], by: WalkOrder): JobStop[] {
-  const rooms = new Map(job.spaces.flatMap((space, room) => space.spots.flatMap(({ nodeId }, k) =>
-    nodeId === null ? [] : [[nodeId, room * 10_000 + k] as const])))
-  const all = lines.flatMap(({ output, proof }) => walkOf(proof.asks).map((stop): JobStop => ({ stop, proof, output })))
-  // A speaker that hangs in no room comes after those that do; the order along the line stays within one room.
-  const roomOf = ({ stop: { speaker } }: JobStop) => by === 'line' || speaker === null ? -1 : rooms.get(speaker.id) ?? Infinity
-  return PHASES.flatMap((phase) => {
-    const here = all.filter(({ stop }) => phaseOf(stop) === phase)
-    return by === 'line' ? here : here.map((at, k) => ({ at, k })).sort((a, b) => roomOf(a.at) - roomOf(b.at) || a.k - b.k).map(({ at }) => at)
-  })
-}
-
-/** Where one stands for a stop: a room, the rack, or a place of which no room is drawn. */
-export interface WalkRoom { id: string, name: string, stops: JobStop[] }
-export const AT_THE_RACK = 'at-the-rack'
-export const IN_NO_ROOM = 'in-no-room'
-
-/** The stops of a walk by the room that they are in; rooms without one are left out. The rack stands first, what hangs in no room last. */
-export function roomsOf(job: Pick<Job, 'spaces'>, stops: readonly JobStop[]): WalkRoom[] {
-  const spaceOf = new Map(job.spaces.flatMap(space => space.spots.flatMap(({ nodeId }) => nodeId === null ? [] : [[nodeId, space.id] as const])))
-  const rooms = [{ id: AT_THE_RACK, name: 'at the rack' }, ...job.spaces, { id: IN_NO_ROOM, name: 'in no room' }]
-  const roomOf = ({ stop: { speaker } }: JobStop) => speaker === null ? AT_THE_RACK : spaceOf.get(speaker.id) ?? IN_NO_ROOM
-  const by = new Map<string, JobStop[]>(rooms.map(room => [room.id, []]))
-  for (const stop of stops) by.get(roomOf(stop))!.push(stop)
-  return rooms.flatMap(({ id, name }) => by.get(id)!.length === 0 ? [] : [{ id, name, stops: by.get(id)! }])
-}
 
 export function walkReport(job: Job, by: WalkOrder): WalkReport {
   return {

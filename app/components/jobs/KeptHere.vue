@@ -25,7 +25,8 @@ const count = computed(() => `${list.value.length} ${list.value.length === 1 ? '
 <template>
   <section v-if="list.length > 0 || isAway" class="kept-here" aria-label="On this device">
     <p v-if="isAway"><b>{{ list.length === 0 ? 'No job is on this device.' : 'These jobs are on this device.' }}</b>
-      <span class="soft then-words">{{ list.length === 0 ? 'One that was opened here is.' : 'Work on: what you do is kept here and sent when the server is back.' }}
+      <span class="soft then-words">{{ list.length === 0
+        ? 'One that was opened here is.' : 'Work on: what you do is kept here and sent when the server is back.' }}
         Not here without it: other jobs, the library, photos that were not looked at, files out.</span></p>
     <p v-else><button class="act" type="button" :aria-expanded="opened" @click="opened = !opened">{{ count }}, for when there is no reception</button></p>
     <ul v-if="isOpen && list.length > 0">
@@ -34,7 +35,8 @@ const count = computed(() => `${list.value.length} ${list.value.length === 1 ? '
         <button class="tap" type="button" :class="{ on: job.isPinned }" :aria-pressed="job.isPinned" @click="pin(job)">{{
           job.isPinned ? 'stays here' : 'keep it here' }}</button></li>
     </ul>
-    <p v-if="promise === false" class="soft small" role="status">The browser does not promise it: when this device runs short of room it may clear it away.
+    <p v-if="promise === false" class="soft small" role="status">The browser does not promise it: when this device runs short of room it
+      may clear it away.
       What waits to be sent is at the same risk. Install the page, or look in its settings for storage.</p>
     <p v-if="whyNotOffline" class="soft small">{{ whyNotOffline }}</p>
     <p v-if="promise === true" class="soft small" role="status">The browser promises to keep it.</p>

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { WalkOrder } from '#core/check/walkReport'
+import type { WalkOrder } from '#core/check/walkOrder'
 
 /** Along each line, or room by room: as it was last, in this browser. */
 const KEY = 'plain-match.walk'
