@@ -1,7 +1,7 @@
 import type { SourceKind } from '#core/gear/inputs'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import type { FindingFacts } from './finding'
-import type { Sentence } from './words'
+import type { Sentence } from './sentence'
 
 /** What is said of what feeds an amplifier. */
 

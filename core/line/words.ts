@@ -7,10 +7,8 @@ import { writeLength } from '#core/quantity/units'
 import { writeDb, writeNumber, writeQuantity } from '#core/quantity/write'
 import { INPUT_WORDS } from './inputWords'
 import { bandWords } from './playedBand'
+import type { Sentence } from './sentence'
 import type { Finding, FindingCode, FindingFacts, FindingOf } from './finding'
-
-/** A finding in words: what is, with the number and its limit; why it matters; what to do. */
-export interface Sentence { what: string, why: string, todo: string }
 
 const inWatts = (watts: number) => writeQuantity(watts, 'W')
 const Ohm = (ohm: number) => writeQuantity(ohm, 'Ω')
