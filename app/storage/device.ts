@@ -3,8 +3,7 @@ import { makeShelf, type Store } from './shelf'
 
 /**
  * The browser's database: what a person did and the server does not have yet, and jobs for when it is away. Settings of a view (theme, units) stay in
- * localStorage:
- * losing them loses no work, and they are wanted before the first picture.
+ * localStorage: losing them loses no work, and they are wanted before the first picture.
  */
 const NAME = 'plain-match'
 const VERSION = 3

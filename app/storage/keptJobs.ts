@@ -20,8 +20,8 @@ function inTurn<T>(run: () => Promise<T>): Promise<T> {
   return next
 }
 
-/** False where the device cannot keep it. */
-export function keepJob(state: WindowState, keptAt: number): Promise<boolean> {
+/** Where the device cannot keep it, it does not: the server has it. */
+export function keepJob(state: WindowState, keptAt: number): Promise<void> {
   return inTurn(async () => {
     try {
       const waiting = new Set((await allKept()).map(found => found.jobId))
@@ -29,11 +29,8 @@ export function keepJob(state: WindowState, keptAt: number): Promise<boolean> {
       await jobBodies.put([[state.jobId, writeKeptJob(state)]])
       await jobList.put([[LIST, JSON.stringify(list)]])
       await jobBodies.remove(gone)
-      return true
     }
-    catch {
-      return false
-    }
+    catch { /* Full, or closed. */ }
   })
 }
 

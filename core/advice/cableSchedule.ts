@@ -1,6 +1,7 @@
 import { writeConductor } from '#core/gear/conductor'
 import { connectorFacts, type Connector } from '#core/gear/connector'
 import { spliceAt } from '#core/hands/splices'
+import { spacesByNode } from '#core/job/heard'
 import type { Amplifier, Branch, Job, Kind, Output, Speaker } from '#core/job/schema'
 import type { Group } from '#core/job/sections/wiring/schema'
 import { speakersOf } from '#core/job/tree'
@@ -42,7 +43,7 @@ export const BEFORE_WIRING = [
 
 /** @param slack a share on top of lengths that no plan of a space gave with its own */
 export function cableSchedule(job: Job, slack: number): CableRun[] {
-  const spaceOf = new Map(job.spaces.flatMap(space => space.spots.flatMap(spot => spot.nodeId === null ? [] : [[spot.nodeId, space] as const])))
+  const spaceOf = spacesByNode(job)
   const kinds = new Map(job.kinds.map(kind => [kind.id, kind]))
   return job.amplifiers.flatMap(amplifier => amplifier.outputs.flatMap((output) => {
     const runs: CableRun[] = []
@@ -72,7 +73,7 @@ export function cableSchedule(job: Job, slack: number): CableRun[] {
   }))
 }
 
-/** "screw terminals", "a plug-in screw terminal: latches, does not lock: relieve the strain". */
+/** "screw terminals", "a plug-in screw terminal (latches and does not lock, so relieve the strain)". */
 function endsIn(connector: Connector): string {
   const { says, mind } = connectorFacts(connector)
   return mind === '' ? says : `${says} (${mind})`

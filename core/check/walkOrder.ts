@@ -1,3 +1,4 @@
+import { spacesByNode } from '#core/job/heard'
 import type { Job, Output } from '#core/job/schema'
 import { PHASES } from '#core/job/sections/readings/kinds'
 import { outputsOf } from '#core/job/tree'
@@ -39,9 +40,9 @@ export const IN_NO_ROOM = 'in-no-room'
 
 /** The stops of a walk by the room that they are in; rooms without one are left out. The rack stands first, what hangs in no room last. */
 export function roomsOf(job: Pick<Job, 'spaces'>, stops: readonly JobStop[]): WalkRoom[] {
-  const spaceOf = new Map(job.spaces.flatMap(space => space.spots.flatMap(({ nodeId }) => nodeId === null ? [] : [[nodeId, space.id] as const])))
+  const spaceOf = spacesByNode(job)
   const rooms = [{ id: AT_THE_RACK, name: 'at the rack' }, ...job.spaces, { id: IN_NO_ROOM, name: 'in no room' }]
-  const roomOf = ({ stop: { speaker } }: JobStop) => speaker === null ? AT_THE_RACK : spaceOf.get(speaker.id) ?? IN_NO_ROOM
+  const roomOf = ({ stop: { speaker } }: JobStop) => speaker === null ? AT_THE_RACK : spaceOf.get(speaker.id)?.id ?? IN_NO_ROOM
   const by = new Map<string, JobStop[]>(rooms.map(room => [room.id, []]))
   for (const stop of stops) by.get(roomOf(stop))!.push(stop)
   return rooms.flatMap(({ id, name }) => by.get(id)!.length === 0 ? [] : [{ id, name, stops: by.get(id)! }])

@@ -1,4 +1,4 @@
-import type { Job, Output } from './schema'
+import type { Job, Output, Space } from './schema'
 import { outputsOf, speakersOf } from './tree'
 
 /** Speakers that are heard together: by the space that they hang in, else by their zone, else by what they are wired to. */
@@ -14,9 +14,13 @@ export interface HeardTogether {
 type Asked = Pick<Job, 'amplifiers' | 'spaces' | 'zones'>
 type Group = Omit<HeardTogether, 'nodeIds'>
 
+/** The space that each speaker hangs in, where one is drawn. */
+export const spacesByNode = ({ spaces }: Pick<Job, 'spaces'>): ReadonlyMap<string, Space> =>
+  new Map(spaces.flatMap(space => space.spots.flatMap(spot => spot.nodeId === null ? [] : [[spot.nodeId, space] as const])))
+
 /** Every speaker of a job is in one of them; in the order of the rails. */
 export function heardTogether(job: Asked): HeardTogether[] {
-  const spaceOf = new Map(job.spaces.flatMap(space => space.spots.flatMap(spot => spot.nodeId === null ? [] : [[spot.nodeId, space] as const])))
+  const spaceOf = spacesByNode(job)
   const zoneOf = new Map(job.zones.map(zone => [zone.id, zone]))
   const groups = new Map<string, HeardTogether>()
   for (const output of outputsOf(job)) {
