@@ -1,10 +1,11 @@
 import { spawn } from 'node:child_process'
 import { accessSync, constants } from 'node:fs'
-import { networkInterfaces, hostname } from 'node:os'
 import { parseArgs } from 'node:util'
 import { PROJECT } from './lib/project.mjs'
 import { build } from './lib/build.mjs'
 import { checkDatabaseUrl } from './lib/databaseUrl.mjs'
+import { entranceWords, openEntrance, readEntrance } from './lib/entrance.mjs'
+import { needDebian, onPath } from './lib/debian.mjs'
 import { takeLock } from './lib/lock.mjs'
 import { needPackages } from './lib/packages.mjs'
 import { freePort, isFree } from './lib/port.mjs'
@@ -15,27 +16,34 @@ import { Failure, main, plainly, say, step } from './lib/say.mjs'
 
 const USUAL_PORT = 4610
 const LOOPBACK = '127.0.0.1'
-const HELP = `npm start -- [--port N] [--empty] [--reset-demo] [--listen ADDRESS]
+const HELP = `npm start -- [--port N] [--empty] [--reset-demo] [--listen ADDRESS [--name NAME]]
 
-  --port N          serve on this port (otherwise ${USUAL_PORT}, or a free one)
+  --port N          serve this machine on this port (otherwise ${USUAL_PORT}, or a free one)
   --empty           do not load the demo jobs
   --reset-demo      put the demo jobs back as they were; other jobs stay
-  --listen ADDRESS  serve on this address of the machine, as 0.0.0.0 for all, in place of ${LOOPBACK}:
-                    whoever reaches it can read and change every job
-  --name NAME       answer to this name as well: that of a balancer before it (docs/operations.md)
+  --listen ADDRESS  let phones and other machines in, over HTTPS, on this address of the machine, as 0.0.0.0 for all;
+                    each is let in by a code (docs/operations.md)
+  --name NAME       what they type: a name that your network gives, or one ending in .local, which is told to the network
+                    (otherwise the machine's own name with .local)
+  --secure-port N   their port, which stays (otherwise 4643); the port after it tells a phone how to begin
+  --certificate FILE --key FILE
+                    a certificate for the name, in place of one from an authority of this machine's own
+  --balancer        a balancer before it has the certificate and passes on by plain HTTP; --name is its name
   DATABASE_URL      use this PostgreSQL server in place of a private one`
 
 function readOptions() {
   try {
     const { values } = parseArgs({
       options: {
-        'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'name': { type: 'string' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
+        'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'name': { type: 'string' }, 'secure-port': { type: 'string' }, 'certificate': { type: 'string' }, 'key': { type: 'string' },
+        'balancer': { type: 'boolean' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
       },
     })
     const port = values.port === undefined ? null : Number(values.port)
-    if (values.name !== undefined && !/^[a-z0-9.-]+$/i.test(values.name)) throw new Error(`--name takes a name as in an address, without a port, not “${values.name}”.`)
     if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65_536)) throw new Error(`--port takes a number from 1 to 65535, not “${values.port}”.`)
-    return { ...values, port, listen: values.listen ?? LOOPBACK }
+    const entrance = readEntrance(values)
+    // Only a balancer is answered in plain: everybody else comes in over HTTPS, beside the loopback side of this machine itself.
+    return { ...values, port, entrance, address: entrance?.isBalanced ? entrance.listen ?? LOOPBACK : LOOPBACK }
   }
   catch (error) {
     throw new Failure(`${error.message}\n\n${HELP}`)
@@ -68,18 +76,13 @@ async function waited(title, promise) {
   return promise
 }
 
-/** Names by which this machine may be asked for when it serves others. */
-function ownNames(address) {
-  const all = Object.values(networkInterfaces()).flatMap(list => list ?? []).map(i => i.family === 'IPv6' ? `[${i.address}]` : i.address)
-  return [...new Set([address, hostname(), ...all])].filter(name => name !== '0.0.0.0')
-}
-
 /** Only what the server is to know of its surroundings: an address set for another program must not open this one to the network. */
-function serverEnvironment({ databaseUrl, port, listen, name }) {
-  const inherited = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(NITRO|NUXT)_/.test(name)))
+function serverEnvironment({ databaseUrl, port, address, entrance, setting }) {
+  const inherited = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(NITRO|NUXT|PLAIN_MATCH)_/.test(name)))
+  const hosts = entrance ? [entrance.name, ...entrance.isBalanced && address !== LOOPBACK ? [address] : []] : []
   return {
-    ...inherited, DATABASE_URL: databaseUrl, HOST: listen, NITRO_HOST: listen, PORT: String(port), NITRO_PORT: String(port), NUXT_TELEMETRY_DISABLED: '1',
-    PLAIN_MATCH_HOSTS: [...listen === LOOPBACK ? [] : ownNames(listen), ...name ? [name] : []].join(','),
+    ...inherited, DATABASE_URL: databaseUrl, HOST: address, NITRO_HOST: address, PORT: String(port), NITRO_PORT: String(port), NUXT_TELEMETRY_DISABLED: '1',
+    PLAIN_MATCH_HOSTS: hosts.join(','), PLAIN_MATCH_ENTRANCE: setting ? JSON.stringify(setting) : '', PLAIN_MATCH_BALANCER: entrance?.isBalanced ? '1' : '',
   }
 }
 
@@ -104,6 +107,7 @@ await main(async () => {
 
   let cluster = null
   let child = null
+  let opened = null
   let ending = false
   const end = async (code) => {
     if (ending) return
@@ -116,6 +120,7 @@ await main(async () => {
       await Promise.race([gone, new Promise(resolve => setTimeout(resolve, 8000))])
       if (child.exitCode === null) child.kill('SIGKILL')
     }
+    await opened?.close()
     await cluster?.stop()
     forgetRunning()
     say('Stopped. Everything is kept.')
@@ -132,7 +137,11 @@ await main(async () => {
     accessSync(PROJECT, constants.W_OK)
     await needPackages({ forWork: options.dev })
     await endLeftOver()
-    const port = await choosePort(options.port, options.listen)
+    const port = await choosePort(options.port, options.address)
+    if (options.entrance) {
+      if (!options.entrance.isBalanced) await needDebian([{ name: 'openssl', isThere: () => onPath('openssl') }])
+      opened = await openEntrance(options.entrance)
+    }
     // Built beside the database, which waits more than it works.
     const built = options.dev ? null : build('start')
     built?.catch(() => {})
@@ -147,12 +156,12 @@ await main(async () => {
       const output = await run(process.execPath, ['--import', 'tsx', 'scripts/prepare-database.ts', demo], { env: { DATABASE_URL: databaseUrl } })
       return output.trim().split('\n').at(-1)
     })
-    const url = `http://${options.listen === '0.0.0.0' || options.listen === '::' ? LOOPBACK : options.listen}:${port}`
-    const env = serverEnvironment({ databaseUrl, port, listen: options.listen, name: options.name })
+    const url = `http://${options.address === '0.0.0.0' || options.address === '::' ? LOOPBACK : options.address}:${port}`
+    const env = serverEnvironment({ databaseUrl, port, address: options.address, entrance: options.entrance, setting: opened?.setting })
     const entry = built ? await waited('Building the application', built) : 'node_modules/nuxt/bin/nuxt.mjs'
     if (ending) return
     // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order. The channel tells it when this script is gone.
-    child = spawn(process.execPath, options.dev ? [entry, 'dev', '--host', options.listen, '--port', String(port)] : [entry], {
+    child = spawn(process.execPath, options.dev ? [entry, 'dev', '--host', options.address, '--port', String(port)] : [entry], {
       env, stdio: ['ignore', options.dev ? 'inherit' : 'ignore', 'inherit', 'ipc'], detached: true,
     })
     child.isDevelopment = options.dev
@@ -160,9 +169,7 @@ await main(async () => {
     noteRunning({ pid: process.pid, serverPid: child.pid, entry })
     await step('Starting the application', () => waitForAnswer(url, child))
     lock.say({ url })
-    if (options.listen !== LOOPBACK) {
-      say(`\nCaution: it answers on ${options.listen}, and there is no sign-in. Whoever reaches this machine can read and change every job. Use it in a network that you trust.`)
-    }
+    if (opened) say(entranceWords(opened.setting))
     say(`\nPlain Match is ready:  ${url}\nStop it with Ctrl-C.`)
   }
   catch (error) {

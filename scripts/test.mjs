@@ -69,6 +69,9 @@ await main(async () => {
     { name: 'chromium', isThere: () => existsSync('/usr/bin/chromium') },
     { name: 'chromium-driver', isThere: () => existsSync('/usr/bin/chromedriver') },
     { name: 'ngspice', isThere: () => onPath('ngspice') },
+    // Has a browser trust the authority of a test.
+    { name: 'libnss3-tools', isThere: () => onPath('certutil') },
+    { name: 'openssl', isThere: () => onPath('openssl') },
     { name: 'haproxy', isThere: () => existsSync('/usr/sbin/haproxy') },
   ])
   await step('Preparing the types', prepareTypes)

@@ -1,3 +1,6 @@
+import { DOOR_WORDS, type DoorRefusal } from '#core/door/door'
+import { atDoor } from '~/door/me'
+
 /** What the server answered when it did not do what was asked; status 0: it was not reached. */
 export class ApiError extends Error {
   override name = 'ApiError'
@@ -7,7 +10,8 @@ export class ApiError extends Error {
 
   /** The server or its database is away; the same request may succeed later. */
   get isAway(): boolean {
-    return this.status === 0 || this.status >= 500
+    // One that is not let in any more keeps what it has: it may be let in again.
+    return this.status === 0 || this.status === 401 || this.status >= 500
   }
 }
 
@@ -40,8 +44,12 @@ export async function api<T>(path: string, { method = 'GET', body, text: written
     throw new ApiError('The server does not answer. What you do is kept in this window and sent when it does.', 0)
   }
   const data: unknown = await response.json().catch(() => null)
-  if (response.ok && data !== null) return data as T
-  const error = (data as { error?: { message?: string, where?: string | number, expected?: string[] } } | null)?.error
+  if (response.ok && data !== null) {
+    atDoor.value = null
+    return data as T
+  }
+  const error = (data as { error?: { code?: string, message?: string, where?: string | number, expected?: string[] } } | null)?.error
+  if (response.status === 401 && error?.code !== undefined && error.code in DOOR_WORDS) atDoor.value = error.code as DoorRefusal
   throw new ApiError(error?.message ?? 'The server answered with something that cannot be read.', response.ok ? 500 : response.status, error?.where ?? null, error?.expected ?? [])
 }
 

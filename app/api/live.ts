@@ -1,6 +1,6 @@
 /** Changes of jobs, and of the library, as the server tells them. */
 export interface Change { jobId: string, revision: number }
-type Message = Change | 'gear' | 'gap'
+type Message = Change | 'gear' | 'devices' | 'gap'
 type Listener = (message: Message) => void
 
 /**
@@ -62,6 +62,8 @@ function openStream(tell: Listener): () => void {
     source = new EventSource('/api/live')
     source.addEventListener('change', event => tell(JSON.parse((event as MessageEvent<string>).data) as Change))
     source.addEventListener('gear', () => tell('gear'))
+    source.addEventListener('devices', () => tell('devices'))
+    source.addEventListener('taken-back', () => tell('devices'))
     source.addEventListener('gap', () => tell('gap'))
     source.addEventListener('error', () => {
       // The browser retries a broken stream by itself, but gives up on one that was refused.

@@ -25,7 +25,7 @@ import { useUnits } from '~/composables/useUnits'
 import { useOutboxStore } from '~/stores/outbox'
 import { useJobsStore, USUAL_QUERY } from '~/stores/jobs'
 import { fieldOf } from '~/composables/elements'
-import { KeptHere, WaitingGear } from '~/components/jobs/parts'
+import { DevicesDialog, KeptHere, WaitingGear } from '~/components/jobs/parts'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
 import { InputError } from '#core/quantity/inputError'
@@ -44,6 +44,7 @@ const file = useTemplateRef<HTMLInputElement>('file')
 const list = useTemplateRef<HTMLElement>('list')
 const keysOpen = ref(false)
 const findOpen = ref(false)
+const phonesOpen = ref(false)
 const { problem, attempt } = useAttempt()
 /** What was just done to a job, with what takes it back in one press. */
 const done = shallowRef<{ says: string, undo: () => Promise<unknown> } | null>(null)
@@ -134,7 +135,7 @@ function showAll(): void {
 }
 
 const bindings = listKeys({
-  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), toSearch: () => choice.value?.focus(), find: () => { findOpen.value = true }, step, turn,
+  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), toSearch: () => choice.value?.focus(), find: () => { findOpen.value = true }, phones: () => { phonesOpen.value = true }, step, turn,
   begin: () => void begin(), fileIn: () => file.value?.click(), takeBack: () => void takeBack(),
   toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
@@ -147,6 +148,7 @@ useKeys(() => bindings)
       <template #first><button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button></template>
       <button class="act" type="button" @click="navigateTo('/gear')">gear <KeyCap of="g" /></button>
       <button class="act" type="button" @click="file?.click()">file in <KeyCap of="i" /></button>
+      <button class="act" type="button" @click="phonesOpen = true">phones <KeyCap of="p" /></button>
       <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
     </AppHeader>
     <main class="jobs">
@@ -204,6 +206,7 @@ ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,
         <KeptHere :is-away="store.problem !== ''" />
       </template>
     </main>
+    <DevicesDialog v-if="phonesOpen" v-model:open="phonesOpen" />
     <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :words="LINE_WORDS" :bindings="bindings" />
   </div>

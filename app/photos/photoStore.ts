@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { MOST_PHOTOS, type Photo } from '#core/job/sections/photos/schema'
 import { api, ApiError } from '~/api/client'
 import { newId } from '~/api/ids'
+import { whoHere } from '~/door/me'
 import { photoShelf } from '~/storage/device'
 import { useJobStore } from '~/stores/job'
 import { scaleDown } from './scaleDown'
@@ -40,7 +41,7 @@ export const usePhotoStore = defineStore('photos', () => {
     }
     try {
       const { base64, widthPx, heightPx } = await scaleDown(file)
-      const photo = { id: newId(), at: new Date().toISOString(), ...place, widthPx, heightPx, caption: '', who: null, withdrawn: false }
+      const photo = { id: newId(), at: new Date().toISOString(), ...place, widthPx, heightPx, caption: '', who: whoHere(), withdrawn: false }
       const taken: WaitingPhoto = { jobId: jobs.id, photo, base64 }
       waiting.value = [...waiting.value, taken]
       await photoShelf.put([[photoKey(taken), writeWaiting(taken)]])

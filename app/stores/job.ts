@@ -9,6 +9,7 @@ import { connectionOf, openWindow, stacksOf, step } from '#core/window/window'
 import { api, ApiError } from '~/api/client'
 import { newId, windowId } from '~/api/ids'
 import { onLive } from '~/api/live'
+import { whoHere } from '~/door/me'
 import { codeLater } from '~/composables/fetchedLater'
 import { allKept, keep, letGo } from '~/storage/waiting'
 import { otherWindows } from '~/storage/windows'
@@ -67,12 +68,12 @@ export const useJobStore = defineStore('job', () => {
   function open(jobId: string): void {
     close()
     const wanted = jobId.toLowerCase()
-    take(openWindow(wanted, windowId()))
+    take(openWindow(wanted, windowId(), whoHere()))
     setTimeout(() => { if (id.value === wanted && job.value === null) void recall(wanted) }, SLOW_MS)
     speakFor({ units: () => job.value?.units ?? null, set: (units) => { if (job.value) edit({ kind: 'job.set', was: { units: job.value.units }, to: { units } }) } })
     stopLive = onLive((change) => {
       if (change === 'gap') tell({ is: 'heard', revision: null })
-      else if (change !== 'gear' && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
+      else if (typeof change === 'object' && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
     })
   }
 

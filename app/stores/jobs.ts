@@ -6,6 +6,7 @@ import type { JobList, JobSummary } from '#core/line/jobSummary'
 import type { Units } from '#core/quantity/units'
 import { api, ApiError } from '~/api/client'
 import { newId, newUuid, windowId } from '~/api/ids'
+import { whoHere } from '~/door/me'
 import { onLive } from '~/api/live'
 
 type Source = { from: 'nothing', name: string, units: Units } | { from: 'line', line: string } | { from: 'file', text: string } | { from: 'copy', of: string }
@@ -57,7 +58,7 @@ export const useJobsStore = defineStore('jobs', () => {
     void refresh()
     let waiting: ReturnType<typeof setTimeout> | undefined
     const stop = onLive((message) => {
-      if (message === 'gear') return
+      if (message === 'gear' || message === 'devices') return
       clearTimeout(waiting)
       waiting = setTimeout(() => void refresh(), 80)
     })
@@ -76,7 +77,7 @@ export const useJobsStore = defineStore('jobs', () => {
   async function rename(job: JobSummary, name: string): Promise<void> {
     const edit = { kind: 'job.set', was: { name: job.name }, to: { name } }
     const answer = await api<{ results: { status: string, message?: string }[] }>(`/jobs/${job.id}/sync`, {
-      method: 'POST', body: { since: job.revision, version: FORMAT_VERSION, edits: [{ id: newId(), by: windowId(), who: null, undoes: null, edit }] },
+      method: 'POST', body: { since: job.revision, version: FORMAT_VERSION, edits: [{ id: newId(), by: windowId(), who: whoHere(), undoes: null, edit }] },
     })
     const [result] = answer.results
     if (result?.status === 'refused') throw new ApiError(result.message ?? 'The name was not taken.', 409)

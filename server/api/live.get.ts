@@ -1,15 +1,26 @@
 import { createEventStream } from 'h3'
+import { deviceIdOf } from '../door/asker'
 import { route } from '../http/route'
-import { onChange } from '../live/changes'
+import { onChange, type Change } from '../live/changes'
 
 /** Keeps proxies and phones from closing a quiet stream. */
 const BEAT_MS = 20_000
 
-/** Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; or `gap` when some may have been missed. */
+const eventOf = (change: Change) => 'jobId' in change ? 'change' : 'gear' in change ? 'gear' : 'devices'
+
+/**
+ * Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; `devices`; or `gap` when some may have been missed. The
+ * stream of a device that is taken back ends with `taken-back`.
+ */
 export default route(async (event) => {
   const stream = createEventStream(event)
+  const mine = deviceIdOf(event)
   const stop = onChange(
-    change => void stream.push({ event: 'gear' in change ? 'gear' : 'change', data: JSON.stringify(change) }),
+    (change) => {
+      if (!('takenBack' in change)) return void stream.push({ event: eventOf(change), data: JSON.stringify(change) })
+      void stream.push({ event: 'devices', data: '{}' })
+      if (change.takenBack === mine) void stream.push({ event: 'taken-back', data: '{}' }).then(() => stream.close())
+    },
     () => void stream.push({ event: 'gap', data: '{}' }),
   )
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '{}' }), BEAT_MS)

@@ -1,6 +1,7 @@
 import { request, type IncomingMessage } from 'node:http'
 import { finished, pipeline } from 'node:stream/promises'
 import type { H3Event } from 'h3'
+import { DEVICE_HEADER, deviceIdOf } from '../door/asker'
 import { answerProblem } from '../http/route'
 
 /** Hands a request over to the helper and its answer back, both as they come: nothing of them is held here. Undefined, and not answered: do it yourself. */
@@ -8,7 +9,7 @@ export async function passOn(event: H3Event, socketPath: string): Promise<unknow
   const { req, res } = event.node
   try {
     const answer = await new Promise<IncomingMessage>((resolve, reject) => {
-      const up = request({ socketPath, method: req.method, path: req.url, headers: req.headers }, resolve)
+      const up = request({ socketPath, method: req.method, path: req.url, headers: { ...req.headers, [DEVICE_HEADER]: deviceIdOf(event) ?? '' } }, resolve)
       up.once('error', reject)
       res.once('close', () => up.destroy())
       req.pipe(up)

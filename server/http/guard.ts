@@ -14,6 +14,12 @@ export interface Asked {
 /** Names of this machine itself; a page that another site has bound to its address bears another. */
 const OWN_HOSTS = ['127.0.0.1', 'localhost', '[::1]']
 
+/** By itself, or with a port. */
+export function isOwnName(host: string | undefined): boolean {
+  return OWN_HOSTS.includes(nameIn(host) ?? '')
+}
+const nameIn = (host: string | undefined) => host?.replace(/:\d+$/, '').toLowerCase()
+
 const METHODS = ['GET', 'HEAD', 'POST', 'PATCH', 'DELETE']
 
 /**
@@ -21,7 +27,7 @@ const METHODS = ['GET', 'HEAD', 'POST', 'PATCH', 'DELETE']
  * `hosts`: further names that the server was told to answer to.
  */
 export function refusalOf({ method, path, host, origin, fetchSite, contentType }: Asked, hosts: readonly string[]): ProblemError | null {
-  const name = host?.replace(/:\d+$/, '').toLowerCase()
+  const name = nameIn(host)
   if (name === undefined || ![...OWN_HOSTS, ...hosts].includes(name)) {
     return problem(421, 'other-host', `This server does not answer to the name “${(host ?? '').slice(0, 100)}”. Use the address that it printed when it started.`)
   }

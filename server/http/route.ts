@@ -17,12 +17,17 @@ export function route<T>(handler: (event: H3Event, db: Knex) => Promise<T>) {
       return answer
     }
     catch (error) {
-      const known = problemOf(error)
-      if (!known) console.error(error)
-      if (known?.code === 'database-away') noteAway()
-      return answerProblem(event, known ?? { status: 500, code: 'not-foreseen', message: 'Something went wrong here that should not. It is in the server’s log.' })
+      return answerFailure(event, error)
     }
   })
+}
+
+/** What went wrong, as an answer; in the log what nobody foresaw. */
+export function answerFailure(event: H3Event, error: unknown): { error: Omit<Problem, 'status'> } {
+  const known = problemOf(error)
+  if (!known) console.error(error)
+  if (known?.code === 'database-away') noteAway()
+  return answerProblem(event, known ?? { status: 500, code: 'not-foreseen', message: 'Something went wrong here that should not. It is in the server’s log.' })
 }
 
 export function answerProblem(event: H3Event, { status, ...rest }: Problem): { error: Omit<Problem, 'status'> } {

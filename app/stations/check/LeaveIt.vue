@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { JudgedReading } from '#core/check/proof'
 import { newId } from '~/api/ids'
+import { whoHere } from '~/door/me'
 import { useJobStore } from '~/stores/job'
 import LeaveReason from './LeaveReason.vue'
 
@@ -13,7 +14,7 @@ function leave(reason: string): void {
   const now = new Date().toISOString()
   // A clock that went back since does not leave the reading after its leaving.
   const at = now > judged.reading.at ? now : judged.reading.at
-  store.edit({ kind: 'leaving.add', leaving: { id: newId(), at, outputId, nodeId, kind, reason, who: null, withdrawn: false } })
+  store.edit({ kind: 'leaving.add', leaving: { id: newId(), at, outputId, nodeId, kind, reason, who: whoHere(), withdrawn: false } })
 }
 const takeBack = (leavingId: string) => store.edit({ kind: 'leaving.withdraw', leavingId, withdrawn: true })
 </script>

@@ -14,6 +14,7 @@ import { readQuantity } from '#core/quantity/read'
 import { writeQuantity } from '#core/quantity/write'
 import { METER_HZ } from '#core/check/readingBands'
 import { newId } from '~/api/ids'
+import { whoHere } from '~/door/me'
 import { codeLater, goInto } from '~/composables/fetchedLater'
 import GradeTag from '~/components/GradeTag.vue'
 import { useJobStore } from '~/stores/job'
@@ -118,7 +119,7 @@ function readingOf(of: ReadingKind, value: ReadingValue): Reading {
   return {
     id: newId(), at: new Date().toISOString(), kind: of, outputId: output.id, nodeId: speaker?.id ?? null, value, note: noteOf(),
     frequencyHz: of === kind.value ? frequencyHz.value : null, supersedes: correcting.value?.kind === of ? correcting.value.id : null,
-    taken: taken.value, who: null, withdrawn: false,
+    taken: taken.value, who: whoHere(), withdrawn: false,
   }
 }
 

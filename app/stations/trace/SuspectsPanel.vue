@@ -11,6 +11,7 @@ import { FAULTS } from '#core/faults/index'
 import type { NextTest } from '#core/trace/groups'
 import type { Suspect } from '#core/trace/rank'
 import { newId } from '~/api/ids'
+import { whoHere } from '~/door/me'
 import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
@@ -85,7 +86,7 @@ function repair(): void {
     kind: 'repair.add',
     repair: {
       id: newId(), at: new Date().toISOString(), outputId: selected.line.outputId, nodeId: fault.nodeId,
-      fault: fault.kind, note: note.value.trim(), who: null, withdrawn: false,
+      fault: fault.kind, note: note.value.trim(), who: whoHere(), withdrawn: false,
     },
   })
   if (!done) return

@@ -3,6 +3,7 @@ import { MOST_PARTS, partsOf, readStampedInSteps, type StampedEdit } from '#core
 import { idText } from '#core/quantity/fields'
 import { EDITS_A_REQUEST } from '#core/job/protocol'
 import { upgradedStamped } from '#core/job/upgrade'
+import { deviceIdOf } from '../../../door/asker'
 import { problem } from '../../../http/problem'
 import { jobIdOf, noSuchJob, readJson, refused, refuseNewerPage, route } from '../../../http/route'
 import { inSlices } from '../../../jobs/slices'
@@ -23,7 +24,9 @@ export default route(async (event, db) => {
   const edits = await inSlices(readEdits(sent, version))
   const parts = edits.reduce((sum, e) => sum + partsOf(e.edit).length, 0)
   if (parts > MOST_PARTS) throw problem(413, 'too-many-parts', `${parts} parts of edits in one request; ${MOST_PARTS} is the most. Send the rest in further ones.`)
-  const answer = await syncJob(db, id, { since, by, edits })
+  // A device answers for what it sends; at the machine itself what was read in from elsewhere keeps its own name.
+  const device = deviceIdOf(event)
+  const answer = await syncJob(db, id, { since, by, edits: device === null ? edits : edits.map(edit => ({ ...edit, who: device })) })
   if (!answer) throw noSuchJob()
   return answer
 })
