@@ -1,6 +1,8 @@
 /** Changes of jobs, and of the library, as the server tells them. */
 export interface Change { jobId: string, revision: number }
-type Message = Change | 'gear' | 'devices' | 'gap'
+type Message = Change | Here | 'gear' | 'devices' | 'gap'
+/** Who has a job open is otherwise than it was. */
+export interface Here { here: string }
 type Listener = (message: Message) => void
 
 /**
@@ -62,6 +64,7 @@ function openStream(tell: Listener): () => void {
     source = new EventSource('/api/live')
     source.addEventListener('change', event => tell(JSON.parse((event as MessageEvent<string>).data) as Change))
     source.addEventListener('gear', () => tell('gear'))
+    source.addEventListener('here', event => tell(JSON.parse((event as MessageEvent<string>).data) as Here))
     source.addEventListener('devices', () => tell('devices'))
     source.addEventListener('taken-back', () => tell('devices'))
     source.addEventListener('gap', () => tell('gap'))

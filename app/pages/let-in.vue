@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import InputText from 'primevue/inputtext'
 import Button from '~/components/form/laterButton'
@@ -15,7 +15,8 @@ import { useOutboxStore } from '~/stores/outbox'
 const door = useDoorStore()
 const route = useRoute()
 // What the camera read stands in the address.
-const code = ref(codeOfAddress(route.hash))
+const code = ref('')
+watch(() => route.hash, (hash) => { code.value = codeOfAddress(hash) || code.value }, { immediate: true })
 const name = ref('')
 const { problem, attempt } = useAttempt()
 const isAsking = ref(false)

@@ -1,9 +1,9 @@
-import { computed, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
 import { defineStore } from 'pinia'
 import type { Device, DoorCode, Entrance, Me } from '#core/door/door'
 import { api, ApiError } from '~/api/client'
 import { onLive } from '~/api/live'
-import { atDoor, keepMe, me } from '~/door/me'
+import { atDoor, keepMe, whoHere } from '~/door/me'
 
 const NAMES_KEY = 'plain-match.names'
 
@@ -72,10 +72,9 @@ export const useDoorStore = defineStore('door', () => {
   }
 
   /** Whose something is: "this device", "Anna’s phone", "the desk" for what was done at the machine that serves, or a device that nobody here knows. */
-  const nameOf = (who: string | null) => who === null ? 'the desk' : who === me.value?.id ? 'this device' : names.value[who] ?? 'another device'
-  const isHere = computed(() => me.value === null)
+  const nameOf = (who: string | null) => who === whoHere() ? 'this device' : who === null ? 'the desk' : names.value[who] ?? 'another device'
 
-  return { mayLetIn, devices, entrance, code, isHere, begin, look, letIn, readDevices, showCode, hideCode, takeBack, nameOf }
+  return { mayLetIn, devices, entrance, code, begin, look, letIn, readDevices, showCode, hideCode, takeBack, nameOf }
 })
 
 function readNames(): Record<string, string> {

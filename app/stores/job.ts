@@ -53,6 +53,8 @@ export const useJobStore = defineStore('job', () => {
   const connection = computed(() => window.value ? connectionOf(window.value) : 'saved')
   const waiting = computed(() => window.value?.pending.length ?? 0)
   const refused = computed(() => window.value?.refused ?? [])
+  /** What others have done since the job was opened here. */
+  const news = computed(() => window.value?.news ?? [])
   const log = computed(() => window.value?.log)
   const pending = computed(() => window.value?.pending)
   const stacks = computed(() => log.value && pending.value ? stacksOf({ log: log.value, pending: pending.value, by: windowId() }) : { undo: [], redo: [] })
@@ -73,7 +75,7 @@ export const useJobStore = defineStore('job', () => {
     speakFor({ units: () => job.value?.units ?? null, set: (units) => { if (job.value) edit({ kind: 'job.set', was: { units: job.value.units }, to: { units } }) } })
     stopLive = onLive((change) => {
       if (change === 'gap') tell({ is: 'heard', revision: null })
-      else if (typeof change === 'object' && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
+      else if (typeof change === 'object' && 'jobId' in change && change.jobId === wanted) tell({ is: 'heard', revision: change.revision < 0 ? null : change.revision })
     })
   }
 
@@ -172,7 +174,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, opened, waiting, refused, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, news, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     /** Says what was done. */
     say: (words: string) => show(words, 'done'),

@@ -58,7 +58,7 @@ export const useJobsStore = defineStore('jobs', () => {
     void refresh()
     let waiting: ReturnType<typeof setTimeout> | undefined
     const stop = onLive((message) => {
-      if (message === 'gear' || message === 'devices') return
+      if (message === 'gear' || message === 'devices' || (typeof message === 'object' && 'here' in message)) return
       clearTimeout(waiting)
       waiting = setTimeout(() => void refresh(), 80)
     })

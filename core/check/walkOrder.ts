@@ -1,6 +1,7 @@
 import { spacesByNode } from '#core/job/heard'
 import type { Job, Output } from '#core/job/schema'
 import { PHASES } from '#core/job/sections/readings/kinds'
+import { AT_THE_RACK, IN_NO_ROOM, roomName } from '#core/job/sections/shares/schema'
 import { outputsOf } from '#core/job/tree'
 import { askedOf, type Asked } from './asked'
 import { proveLine, type LineProof } from './proof'
@@ -35,13 +36,11 @@ export function walkOver(job: Pick<Job, 'spaces'>, lines: readonly Proved[], by:
 
 /** Where one stands for a stop: a room, the rack, or a place of which no room is drawn. */
 export interface WalkRoom { id: string, name: string, stops: JobStop[] }
-export const AT_THE_RACK = 'at-the-rack'
-export const IN_NO_ROOM = 'in-no-room'
 
 /** The stops of a walk by the room that they are in; rooms without one are left out. The rack stands first, what hangs in no room last. */
 export function roomsOf(job: Pick<Job, 'spaces'>, stops: readonly JobStop[]): WalkRoom[] {
   const spaceOf = spacesByNode(job)
-  const rooms = [{ id: AT_THE_RACK, name: 'at the rack' }, ...job.spaces, { id: IN_NO_ROOM, name: 'in no room' }]
+  const rooms = [AT_THE_RACK, ...job.spaces.map(s => s.id), IN_NO_ROOM].map(id => ({ id, name: roomName(job, id) }))
   const roomOf = ({ stop: { speaker } }: JobStop) => speaker === null ? AT_THE_RACK : spaceOf.get(speaker.id)?.id ?? IN_NO_ROOM
   const by = new Map<string, JobStop[]>(rooms.map(room => [room.id, []]))
   for (const stop of stops) by.get(roomOf(stop))!.push(stop)

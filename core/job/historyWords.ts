@@ -5,6 +5,7 @@ import { countOf, writeNumber } from '#core/quantity/write'
 import { partsOf, type Edit, type SimpleEdit } from './edits'
 import type { Job } from './schema'
 import { ruleOf } from './sections'
+import { roomName } from './sections/shares/schema'
 import { findOutput, findPlace } from './tree'
 import { editWords, FIELD_WORDS, leadingOf, OTHER, valueWords } from './words'
 
@@ -12,7 +13,7 @@ import { editWords, FIELD_WORDS, leadingOf, OTHER, valueWords } from './words'
 
 type Fields = Record<string, unknown>
 /** Which id of an edit names what it is about, the nearest first; what one of them is called. */
-const ABOUT = [['spotId', 'place'], ['nodeId', 'speaker'], ['outputId', 'output'], ['amplifierId', 'amplifier'], ['zoneId', 'zone'], ['kindId', 'kind'], ['spaceId', 'space']] as const
+const ABOUT = [['spotId', 'place'], ['nodeId', 'speaker'], ['outputId', 'output'], ['amplifierId', 'amplifier'], ['zoneId', 'zone'], ['kindId', 'kind'], ['spaceId', 'space'], ['roomId', 'room']] as const
 const MOST_NAMES = 3
 const MOST_FIELDS = 3
 
@@ -78,6 +79,7 @@ function nameIn(job: Job, key: typeof ABOUT[number][0], fields: Fields): string 
     case 'amplifierId': return job.amplifiers.find(a => a.id === id)?.name ?? ''
     case 'zoneId': return job.zones.find(z => z.id === id)?.name ?? ''
     case 'kindId': return job.kinds.find(k => k.id === id)?.model.name ?? ''
+    case 'roomId': return roomName(job, id)
     case 'spotId':
     case 'spaceId': return job.spaces.find(s => s.id === fields.spaceId)?.name ?? ''
   }

@@ -31,6 +31,7 @@ const STEPS: Record<number, Upgrade | string> = {
   13: 'the units that a job is spoken of in: not stated, each person reads it in their own',
   14: asksForPolarity,
   15: inputsOfAmplifiers,
+  16: 'who walks which room: the walk is shared out with nobody',
 }
 
 function isFields(data: unknown): data is Fields {

@@ -49,6 +49,7 @@ export function valueWords(value: unknown): string {
   if (value === null || value === undefined || value === '') return 'not stated'
   if (typeof value !== 'object') return `“${String(value)}”`
   const v = value as Record<string, unknown>
+  if ('who' in v) return `“${String(v.name)}”`
   if ('tapW' in v) return v.tapW === 0 ? 'off' : `${v.tapW} W`
   if ('nominalOhm' in v) return `${v.nominalOhm} Ω`
   if ('cable' in v) return `${writeLength(v.lengthM as number)} of ${writeCable(v.cable as Cable | null)}`

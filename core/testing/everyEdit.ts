@@ -35,6 +35,7 @@ const EDITS: Made = {
   'spot.add': job => ({ kind: 'spot.add', spaceId: 'every-space', index: 0, spot: { id: 'every-spot', xM: 1, yM: 1, heightM: null, aim: null, nodeId: freeSpeaker(job) } }),
   'spot.set': () => ({ kind: 'spot.set', spaceId: 'every-space', spotId: 'every-spot', was: { xM: 1 }, to: { xM: 2 } }),
   'measured.add': () => ({ kind: 'measured.add', spaceId: 'every-space', index: 0, measured: { id: 'every-measured', xM: 1, yM: 1, db: 71, at: AT, note: '' } }),
+  'share.set': () => ({ kind: 'share.set', roomId: 'every-space', was: { sharer: null }, to: { sharer: { who: 'every-device', name: 'Added phone' } } }),
   'variant.add': job => ({ kind: 'variant.add', index: 0, variant: { id: 'every-variant', name: 'Kept beside', at: AT, amplifiers: job.amplifiers } }),
   'variant.set': () => ({ kind: 'variant.set', variantId: 'every-variant', was: { name: 'Kept beside' }, to: { name: 'As it was' } }),
   'amplifier.add': () => ({ kind: 'amplifier.add', index: 100, amplifier: amplifier('every-amp') }),

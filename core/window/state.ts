@@ -6,6 +6,9 @@ import type { Kept, KeptRefusal } from './keptEdit'
 
 /** A window's side of the protocol: what it knows, what it hears, what it asks for. All plain data. */
 
+/** Something that another window did, as it came in. */
+export interface News { id: string, by: string, who: string | null, says: string }
+
 /** An edit of this device that the server has not confirmed. `inverse` is null where it does not fit the job as it stands. */
 export interface Pending { stamped: StampedEdit, at: number, inverse: Edit | null }
 
@@ -28,6 +31,8 @@ export interface WindowState {
   readonly job: Job | null
   /** This window's own edits that the server has. */
   readonly log: readonly LogEntry[]
+  /** What others have done since this window opened the job, the newest last. */
+  readonly news: readonly News[]
   /** In the order done. */
   readonly pending: readonly Pending[]
   readonly refused: readonly Refused[]

@@ -10,12 +10,12 @@ import { refusalWords } from '#core/job/words'
 import { inOrder, type Kept } from './keptEdit'
 import { onTop } from './rebase'
 import { nextRequest, retryMs } from './request'
-import type { Failure, Message, Pending, Refused, Step, WindowEvent, WindowState } from './state'
+import type { Failure, Message, News, Pending, Refused, Step, WindowEvent, WindowState } from './state'
 
 /** A window that has just been given a job to open. */
 export function openWindow(jobId: string, by: string, who: string | null = null): Step {
   return onward({
-    jobId, by, who, phase: 'loading', problem: '', confirmed: null, revision: 0, job: null, log: [], pending: [], refused: [], isAway: false, said: '',
+    jobId, by, who, phase: 'loading', problem: '', confirmed: null, revision: 0, job: null, log: [], news: [], pending: [], refused: [], isAway: false, said: '',
     asking: null, asked: 0, wantsJob: true, wantsNews: false, failures: 0, isSingle: false,
   })
 }
@@ -107,7 +107,7 @@ function answered(state: WindowState, answer: SyncAnswer): Step {
   }
   const confirmed = news && withEntries(state.confirmed!, news)
   if (!confirmed) return onward({ ...without, wantsJob: true }, messages)
-  const next = { ...without, confirmed, revision: answer.revision, log: logged(state, news) }
+  const next = { ...without, confirmed, revision: answer.revision, log: logged(state, news), news: toldOf(state, news, confirmed) }
   return onward(onlyOurs ? next : rebuilt(next), [...messages, ...remember])
 }
 
@@ -116,6 +116,16 @@ function withBodies({ pending }: WindowState, entries: readonly EditEntry[]): (E
   const sent = new Map(pending.map(p => [p.stamped.id, p.stamped.edit]))
   const all = entries.map(entry => ({ ...entry, edit: entry.edit ?? sent.get(entry.id) ?? null }))
   return all.every((e): e is EditEntry & { edit: Edit } => e.edit !== null) ? all : null
+}
+
+/** So much of what others do is kept in sight. */
+const MOST_NEWS = 40
+
+/** Told by the names of the job as it is now: of what was taken away nothing more is known. */
+function toldOf({ news, by }: WindowState, entries: readonly (EditEntry & { edit: Edit })[], job: Job): WindowState['news'] {
+  const others = entries.filter(e => e.by !== by).slice(-MOST_NEWS)
+  if (others.length === 0) return news
+  return [...news, ...others.map(({ id, by, who, edit }): News => ({ id, by, who, says: historyWords(edit, job) }))].slice(-MOST_NEWS)
 }
 
 function logged({ log, by, pending }: WindowState, news: readonly (EditEntry & { edit: Edit })[]): WindowState['log'] {

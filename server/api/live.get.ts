@@ -6,11 +6,14 @@ import { onChange, type Change } from '../live/changes'
 /** Keeps proxies and phones from closing a quiet stream. */
 const BEAT_MS = 20_000
 
-const eventOf = (change: Change) => 'jobId' in change ? 'change' : 'gear' in change ? 'gear' : 'devices'
+function eventOf(change: Change): string {
+  if ('jobId' in change) return 'change'
+  return 'gear' in change ? 'gear' : 'here' in change ? 'here' : 'devices'
+}
 
 /**
- * Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; `devices`; or `gap` when some may have been missed. The
- * stream of a device that is taken back ends with `taken-back`.
+ * Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; `devices`; `here`, who has a job open; or `gap` when some may
+ * have been missed. The stream of a device that is taken back ends with `taken-back`.
  */
 export default route(async (event) => {
   const stream = createEventStream(event)

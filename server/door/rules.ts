@@ -26,6 +26,7 @@ export const RULES: Readonly<Record<string, Needs>> = {
   'PATCH /api/jobs/:id': 'let in',
   'DELETE /api/jobs/:id': 'let in',
   'POST /api/jobs/:id/sync': 'let in',
+  'POST /api/jobs/:id/here': 'let in',
   'GET /api/jobs/:id/file': 'let in',
   'GET /api/jobs/:id/archive': 'let in',
   'GET /api/jobs/:id/netlist': 'let in',

@@ -4,7 +4,7 @@ import { databaseUrl } from '../database'
 import { connectionOf } from '../database/connect'
 import { CHANGES_CHANNEL } from '../database/channel'
 
-export type Change = { jobId: string, revision: number } | { gear: true } | { devices: true } | { takenBack: string }
+export type Change = { jobId: string, revision: number } | { gear: true } | { devices: true } | { takenBack: string } | { here: string }
 
 const emitter = new EventEmitter().setMaxListeners(0)
 let client: pg.Client | null = null

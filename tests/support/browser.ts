@@ -13,21 +13,26 @@ const FLAGS = [
 ]
 
 /** A real Chromium without a window, with the few hands and eyes that the tests need. */
+/** What a browser has besides: flags of its own, and a home with what its person trusts. */
+export interface Outfit { flags?: string[], home?: string }
+
 export class Browser {
-  private constructor(readonly driver: WebDriver, private readonly profile: string) {}
+  private constructor(readonly driver: WebDriver, private readonly profile: string, private readonly outfit: Outfit) {}
 
   /** @param profile what an earlier one left behind: a browser that is started again */
-  static async open(profile = mkdtempSync(join(tmpdir(), 'browser-'))): Promise<Browser> {
+  static async open(profile = mkdtempSync(join(tmpdir(), 'browser-')), outfit: Outfit = {}): Promise<Browser> {
     const log = new logging.Preferences()
     log.setLevel(logging.Type.BROWSER, logging.Level.ALL)
     log.setLevel(logging.Type.PERFORMANCE, logging.Level.ALL)
     const options = new Options()
-    options.addArguments(...FLAGS, `--user-data-dir=${profile}`)
+    options.addArguments(...FLAGS, ...outfit.flags ?? [], `--user-data-dir=${profile}`)
     options.setBinaryPath('/usr/bin/chromium')
     options.setLoggingPrefs(log)
     options.setUserPreferences({ 'download.default_directory': profile })
-    const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new ServiceBuilder('/usr/bin/chromedriver')).build()
-    const browser = new Browser(driver, profile)
+    const service = new ServiceBuilder('/usr/bin/chromedriver')
+    if (outfit.home) service.setEnvironment({ ...process.env as Record<string, string>, HOME: outfit.home })
+    const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(service).build()
+    const browser = new Browser(driver, profile, outfit)
     await browser.size(1280, 800)
     return browser
   }
@@ -35,7 +40,7 @@ export class Browser {
   /** As a person ends a browser: what it has kept is there for the next one. */
   async endAndStartAgain(): Promise<Browser> {
     await this.driver.quit()
-    return Browser.open(this.profile)
+    return Browser.open(this.profile, this.outfit)
   }
 
   /** Where files go that a page gives out. */

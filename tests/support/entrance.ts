@@ -55,7 +55,7 @@ export class TestEntrance {
 
   /** A home for a browser that trusts this authority and no more than a person's own does. */
   browserHome(): string {
-    const home = join(this.folder, 'home')
+    const home = mkdtempSync(join(this.folder, 'home-'))
     const database = `sql:${join(home, '.pki/nssdb')}`
     mkdirSync(join(home, '.pki/nssdb'), { recursive: true })
     execFileSync('certutil', ['-d', database, '-N', '--empty-password'])

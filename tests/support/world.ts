@@ -8,9 +8,9 @@ import { makeDatabase, startServer, type RunningServer, type TestDatabase } from
 export class World {
   private constructor(readonly database: TestDatabase, public server: RunningServer, readonly browser: Browser) {}
 
-  static async open(): Promise<World> {
+  static async open(env: Record<string, string> = {}): Promise<World> {
     const database = await makeDatabase()
-    return new World(database, await startServer(database.url), await Browser.open())
+    return new World(database, await startServer(database.url, undefined, undefined, env), await Browser.open())
   }
 
   async close(): Promise<void> {

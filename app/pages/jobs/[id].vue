@@ -17,7 +17,7 @@ import { useSelectionStore } from '~/stores/selection'
 import { goInto } from '~/composables/fetchedLater'
 import { DoneDialog } from '~/components/shell/opened'
 import JobProblem from '~/stations/JobProblem.vue'
-import { JobName, RefusalNotice } from '~/stations/parts'
+import { JobName, RefusalNotice, TogetherNotice } from '~/stations/parts'
 
 const route = useRoute()
 const store = useJobStore()
@@ -96,6 +96,7 @@ onMounted(() => {
     <StationWire v-if="store.status === 'ready'" :stations="stations" />
     </div>
     <RefusalNotice />
+    <TogetherNotice v-if="store.status === 'ready'" :key="jobId" />
     <JobName v-if="renaming" @done="renaming = false" />
 
     <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the job…</p>

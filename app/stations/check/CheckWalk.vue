@@ -26,7 +26,9 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
-import { ChecksDialog, FoundHere, PhotoStrip, PlaceOnPlan, SuspectsPanel } from './parts'
+import { ChecksDialog, FoundHere, PhotoStrip, PlaceOnPlan, ShareRow, SuspectsPanel } from './parts'
+import { roomsToWalk, sharedRooms } from '#core/check/sharing'
+import { whoHere } from '~/door/me'
 
 const store = useJobStore()
 const evaluation = useEvaluationStore()
@@ -71,7 +73,7 @@ const isThere = ({ stop: { speaker }, output }: JobStop) =>
   output.id === selected.selection.outputId && (speaker?.id ?? null) === selected.selection.nodeId
 const isHere = (to: JobStop) => isThere(to) && to.stop.ask.kinds.includes(kind.value)
 const current = computed(() => all.value.findIndex(isHere))
-const rooms = computed(() => isByRoom.value ? roomsOf(store.opened, all.value) : [])
+const rooms = computed(() => isByRoom.value ? sharedRooms(store.opened, roomsOf(store.opened, all.value), whoHere()) : [])
 const room = computed(() => rooms.value.find(r => r.stops.some(isThere)) ?? rooms.value[0] ?? null)
 /** Those that are in sight: of this line, or of this room. */
 const stops = computed((): JobStop[] => isByRoom.value ? room.value?.stops ?? [] : all.value)
@@ -100,12 +102,15 @@ function goOn(): void {
 function nextStop(): JobStop | null {
   // Nothing with the amplifier on while that is not safe; where all else is read, the place says why it stops.
   const of = new Map(all.value.map(to => [to.stop, to]))
-  const every = [...of.keys()]
   const isProved = (s: Stop) => ['good', 'left'].includes(stateOf(of.get(s)!.proof.standing, s.ask))
+  // Shared out, one goes on in one's own rooms.
+  const wanted = new Set(isByRoom.value ? roomsToWalk(rooms.value, r => r.stops.some(s => !isProved(s.stop))).flatMap(r => r.stops) : all.value)
+  const every = all.value.filter(to => wanted.has(to)).map(to => to.stop)
   const safe = trace.mayBeOn ? every : every.filter(s => amplifierFor(s.kind) === 'off')
-  const here = every[current.value]
-  const next = nextOpen(safe, here === undefined ? -1 : safe.indexOf(here), isProved)
-  const found = next && !isProved(next) ? next : nextOpen(every, current.value, isProved)
+  const here = all.value[current.value]?.stop
+  const at = (stops: readonly Stop[]) => here === undefined ? -1 : stops.indexOf(here)
+  const next = nextOpen(safe, at(safe), isProved)
+  const found = next && !isProved(next) ? next : nextOpen(every, at(every), isProved)
   return found && of.get(found)!
 }
 function chooseRoom(id: string): void {
@@ -173,7 +178,7 @@ function leaveField(event: KeyboardEvent): void {
 }
 const settled = computed(() => stops.value.filter(s => ['good', 'left'].includes(stateOf(s.proof.standing, s.stop.ask))).length)
 const isWrong = ({ proof: of, stop }: JobStop) => stateOf(of.standing, stop.ask) === 'wrong'
-const roomTabs = computed(() => rooms.value.map(r => ({ value: r.id, says: r.name, isWrong: r.stops.some(isWrong) })))
+const roomTabs = computed(() => rooms.value.map(r => ({ value: r.id, says: r.name, isWrong: r.stops.some(isWrong), by: r.share === null ? '' : r.isMine ? 'you' : r.share.name })))
 /** "3 of 8 here", "8 readings on this line". */
 const standsAt = computed(() => {
   const many = at.value >= 0 ? `${at.value + 1} of ${stops.value.length}` : `${stops.value.length} readings`
@@ -196,7 +201,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <TabRow
           v-if="isByRoom" class="lines" label="Rooms" :tabs="roomTabs" :value="room?.id ?? null"
           @choose="chooseRoom">
-          <template #default="{ tab }"><b>{{ tab.says }}</b>
+          <template #default="{ tab }"><b>{{ tab.says }}</b> <span v-if="tab.by" class="soft">{{ tab.by }}</span>
             <span v-if="tab.isWrong" class="wrong" aria-label="reads wrong">✕</span></template>
         </TabRow>
         <TabRow v-else class="lines" label="Lines" :tabs="lines" :value="selected.selection.outputId" @choose="chooseLine">
@@ -206,6 +211,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <button v-if="hasRooms" class="act order" type="button" :aria-pressed="isByRoom" @click="byRoom">{{ isByRoom ? 'by lines' : 'by rooms' }}
           <KeyCap v-if="!narrow" of="o" /></button>
         </div>
+        <ShareRow v-if="isByRoom && room" :room="room" />
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ standsAt }}<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong on this line</template>
           <button v-if="!narrow" class="act find" type="button" @click="wantsOpen = true">what is asked <KeyCap of="w" /></button>

@@ -19,3 +19,5 @@ export const SameBehind = fetchedLater(() => import('./SameBehind.vue'))
 export const VerdictSays = fetchedLater(() => import('./VerdictSays.vue'))
 export const SuspectsPanel = fetchedLater(() => import('~/stations/trace/SuspectsPanel.vue'))
 export const SwitchOnNotice = fetchedLater(() => import('~/stations/trace/SwitchOnNotice.vue'))
+/** Who walks a room, where the walk goes by rooms. */
+export const ShareRow = fetchedLater(() => import('./ShareRow.vue'))

@@ -9,6 +9,7 @@ import { repairs } from './repairs/section'
 import type { SimpleEdit } from '../edits'
 import type { EditRule, Section } from './section'
 import type { SectionName } from './shapes'
+import { shares } from './shares/section'
 import { spaces } from './spaces/section'
 import { splices } from './splices/section'
 import { variants } from './variants/section'
@@ -17,7 +18,7 @@ import { zones } from './zones/section'
 
 /** What each section does, by the name of its shape. */
 const BY_NAME: { [N in SectionName]: Section<N> } = {
-  details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings, photos,
+  details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos,
 }
 
 /** Every section, as whoever goes over all of them sees it. */

@@ -6,6 +6,7 @@ import { photos } from './photos/shape'
 import { practice } from './practice/shape'
 import { readings } from './readings/shape'
 import { repairs } from './repairs/shape'
+import { shares } from './shares/shape'
 import { spaces } from './spaces/shape'
 import { splices } from './splices/shape'
 import { variants } from './variants/shape'
@@ -16,7 +17,7 @@ import { zones } from './zones/shape'
  * Every section of the document, in the order of the file. What each does stands in its section.ts and in index.ts; a shape that has
  * no such line there does not compile.
  */
-export const SHAPES = [details, practice, kinds, checks, zones, spaces, wiring, splices, variants, readings, repairs, leavings, photos] as const
+export const SHAPES = [details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos] as const
 
 export type AnyShape = typeof SHAPES[number]
 export type SectionName = AnyShape['name']

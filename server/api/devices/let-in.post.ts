@@ -17,8 +17,8 @@ export default route(async (event, db): Promise<Me> => {
     case 'no-code': throw problem(403, 'no-code', 'No code is shown just now, or its time or tries are over. Have one shown at the desk: list of jobs, “phones”.')
     case 'wrong': throw problem(403, 'wrong-code', answer.triesLeft === 0
       ? 'That is not the code, and its tries are over. Have another shown at the desk.'
-      : `That is not the code that the desk shows. ${answer.triesLeft} ${answer.triesLeft === 1 ? 'try is' : 'tries are'} left.`, 'code')
-    case 'name-taken': throw problem(409, 'name-taken', `“${name}” is already let in. Give this device a name of its own, or have that one taken back first.`, 'name')
+      : `That is not the code that the desk shows. ${answer.triesLeft} ${answer.triesLeft === 1 ? 'try is' : 'tries are'} left.`)
+    case 'name-taken': throw problem(409, 'name-taken', `“${name}” is already let in. Give this device a name of its own, or have that one taken back first.`)
     case 'in': {
       appendResponseHeader(event, 'set-cookie', cookieOf(answer.key))
       return { device: { id: answer.device.id, name: answer.device.name }, mayLetIn: answer.device.mayLetIn }

@@ -12,9 +12,13 @@ export async function up(knex: Knex): Promise<void> {
   await knex.raw(`create table door_codes (
     id bigint generated always as identity primary key, code_hash bytea not null, may_let_in boolean not null, made_at timestamptz not null default now(),
     expires_at timestamptz not null, tries_left smallint not null check (tries_left >= 0), used_by varchar(40) references devices (id))`)
+  await knex.raw(`create unlogged table presences (
+    job_id uuid not null, by varchar(40) not null, who varchar(40), station varchar(40) not null, output_id varchar(40), node_id varchar(40),
+    seen_at timestamptz not null, primary key (job_id, by))`)
 }
 
 export async function down(knex: Knex): Promise<void> {
+  await knex.raw('drop table presences')
   await knex.raw('drop table door_codes')
   await knex.raw('drop table devices')
 }
