@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import Dialog from 'primevue/dialog'
 import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
-import { codeAddress } from '#core/door/codeAddress'
+import { codeAddress, fingerprintRows } from '#core/door/codeAddress'
 import { CODE_MINUTES, CODE_TRIES, type Device } from '#core/door/door'
 import { onLive } from '~/api/live'
 import { useAttempt } from '~/composables/useAttempt'
@@ -86,7 +86,8 @@ onBeforeUnmount(end)
         <div>
           <ol>
             <li v-if="door.entrance.trust"><b>Once for each phone:</b> at <span class="figure address">{{ door.entrance.trust.url }}</span> it takes
-              the certificate of this machine. Its fingerprint must be <span class="figure print">{{ door.entrance.trust.fingerprint }}</span></li>
+              the certificate of this machine. Its fingerprint must be <span class="figure print"><span
+                v-for="row in fingerprintRows(door.entrance.trust.fingerprint)" :key="row">{{ row }}</span></span></li>
             <li>Then the camera on the picture, or at <span class="figure address">{{ door.entrance.origin }}</span> the digits:</li>
           </ol>
           <p class="digits figure" aria-live="polite">{{ code.code.slice(0, 3) }} {{ code.code.slice(3) }}</p>
@@ -129,7 +130,7 @@ onBeforeUnmount(end)
 .code { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 10px 26px; padding-bottom: 16px; }
 .code ol { padding-left: 20px; display: grid; gap: 10px; }
 .address { font-weight: 600; overflow-wrap: anywhere; }
-.print { display: block; font-size: 13.5px; line-height: 1.5; overflow-wrap: anywhere; padding: 4px 0; }
+.print { display: grid; width: max-content; font-size: 13.5px; line-height: 1.5; overflow-wrap: anywhere; padding: 4px 0; }
 .digits { font-size: 44px; letter-spacing: .08em; padding: 8px 0 0; line-height: 1.2; }
 .pictures { display: grid; gap: 14px; align-content: start; width: 190px; }
 figcaption { padding-top: 2px; }

@@ -7,11 +7,13 @@ import { codeOfAddress } from '#core/door/codeAddress'
 import { MOST_NAME } from '#core/door/door'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import { useAttempt } from '~/composables/useAttempt'
+import { useTheme } from '~/composables/useTheme'
 import { me } from '~/door/me'
 import { useDoorStore } from '~/stores/door'
 import { useOutboxStore } from '~/stores/outbox'
 
 /** A device comes in: by the six digits that a desk shows, and the name that stands at what it does. */
+const { night, toggle } = useTheme()
 const door = useDoorStore()
 const route = useRoute()
 // What the camera read stands in the address.
@@ -37,12 +39,12 @@ async function comeIn(): Promise<void> {
 
 <template>
   <div>
-    <AppHeader title="Come in" />
+    <AppHeader title="Come in"><button class="act" type="button" :aria-pressed="night" @click="toggle">{{ night ? 'day' : 'night' }}</button></AppHeader>
     <main class="door">
       <p>This server lets in only devices that it knows. At the desk, the list of jobs has <b>phones</b>: it shows six digits.</p>
       <form novalidate @submit.prevent="comeIn">
         <label class="field"><span>The six digits</span><InputText
-          v-model="code" class="code figure" inputmode="numeric" autocomplete="one-time-code" maxlength="40" placeholder="123 456" /></label>
+          v-model="code" class="code figure" inputmode="numeric" autocomplete="one-time-code" maxlength="40" /></label>
         <label class="field"><span>What this device is called</span><InputText
           v-model="name" autocomplete="nickname" :maxlength="MOST_NAME" placeholder="Anna’s phone" /></label>
         <p class="soft small">The name stands at every reading that is taken with it.</p>

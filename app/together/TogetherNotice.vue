@@ -72,5 +72,5 @@ ul { list-style: none; max-height: 40vh; overflow-y: auto; }
 li { padding: 3px 0; border-top: 1px solid var(--rule); }
 @media (max-width: 760px) { .together { padding: 2px 8px; } }
 /* Sideways there is room for one row: what two disagree about. */
-@media (max-height: 560px) and (max-width: 1000px) { .line { display: none; } }
+@media (max-height: 560px) and (max-width: 1000px) { .line, .together:not(:has(.otherwise)) { display: none; } }
 </style>

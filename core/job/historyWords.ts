@@ -122,6 +122,7 @@ function fieldWords(field: string, value: unknown, units: Units): string | null 
   }
   if (typeof value === 'string' && value !== '' && !TYPED.has(field)) return /Id$/.test(field) ? null : value.replaceAll('-', ' ')
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  if (field === 'sharer') return value === null ? 'nobody' : String((value as Fields).name)
   if (field === 'through') return value === null ? 'none' : String((value as Fields).label)
   if ((value as Fields | null)?.kind === 'not-known') return 'not known'
   const words = valueWords(value)

@@ -12,8 +12,8 @@ function eventOf(change: Change): string {
 }
 
 /**
- * Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; `devices`; `here`, who has a job open; or `gap` when some may
- * have been missed. The stream of a device that is taken back ends with `taken-back`.
+ * Changes as they happen, as server-sent events: `change` of a job, `{ jobId, revision }`; `gear`; `devices`; `here`, who has a job open; or `gap` when some
+ * may have been missed. The stream of a device that is taken back ends with `taken-back`.
  */
 export default route(async (event) => {
   const stream = createEventStream(event)

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { fingerprintRows } from '#core/door/codeAddress'
 
 /**
  * What a phone is told before it can come in over HTTPS: how it takes the authority that vouches for this server, and how one sees that it is the right one.
@@ -33,7 +34,7 @@ const text = (status: number, body: string): Answer => ({ status, headers: { 'co
 const STYLE = `body{margin:0 auto;padding:22px 20px 60px;max-width:34em;font:18px/1.5 system-ui,sans-serif;background:#f6f1e8;color:#211d18}
 h1{font-size:22px;line-height:1.25}h2{font-size:18px;margin:26px 0 4px;padding-top:12px;border-top:1px solid #c9bfae}a{color:inherit}
 .take,.in{display:inline-block;padding:12px 18px;border:1.5px solid #211d18;font-weight:700;text-decoration:none;margin:6px 0}
-code{display:block;font:15px/1.6 ui-monospace,monospace;overflow-wrap:anywhere;border:1px solid #c9bfae;padding:8px 12px;margin:8px 0}li{margin:6px 0}
+code{display:block;font:15px/1.6 ui-monospace,monospace;white-space:nowrap;overflow-x:auto;border:1px solid #c9bfae;padding:8px 12px;margin:8px 0}li{margin:6px 0}
 @media (prefers-color-scheme:dark){body{background:#191613;color:#ece4d6}.take,.in{border-color:#ece4d6}h2,code{border-color:#4a4238}}`
 
 function page({ origin, fingerprint }: FirstStep): string {
@@ -44,7 +45,7 @@ function page({ origin, fingerprint }: FirstStep): string {
 no reception, it takes once what that machine vouches with. It vouches for <b>${escaped(new URL(origin).hostname)}</b> and for nothing else.</p>
 <h2>1 · Take it</h2><p><a class="take" href="${FILE}">take the certificate</a></p>
 <h2>2 · Compare</h2><p>The phone shows a fingerprint (SHA-256) of what it takes, under “details”. It must be the one that the desk shows:</p>
-<code>${escaped(fingerprint)}</code><p>Where a single pair differs: do not go on, and tell whoever keeps the machine.</p>
+<code>${fingerprintRows(fingerprint).map(escaped).join('<br>')}</code><p>Where a single pair differs: do not go on, and tell whoever keeps the machine.</p>
 <h2>3 · Let the phone trust it</h2><ul>
 <li>Where the phone says <i>profile loaded</i>: settings, general, device management: install it. Then settings, general, about, certificate trust: switch it on.</li>
 <li>Where it says that it is to be installed in the settings: security, further settings, install a certificate, <i>CA certificate</i>, choose the file.</li>

@@ -109,7 +109,7 @@ test('each sees who is here and what the other did; a room is taken, given, and 
   await anna.click('.lines .tab', 'Hall')
   await anna.click('.share .act', 'I walk here')
   await anna.click('.lines .tab', 'Bar')
-  await anna.click('.share .act', 'to Ben’s phone')
+  await anna.click('.share .act', 'give it to Ben’s phone')
   await ben.see('.order')
   await ben.click('.order', 'by rooms')
   await ben.see('.lines .tab', 'you')

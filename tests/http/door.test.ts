@@ -278,7 +278,7 @@ describe('the authority', () => {
 test('how a phone begins: one page and the certificate over plain HTTP, and nothing else', async () => {
   const at = `http://127.0.0.1:${entrance.firstPort}`
   const page = await (await fetch(at)).text()
-  expect([page.includes(entrance.files.fingerprint), page.includes(entrance.origin)]).toEqual([true, true])
+  expect([page.includes(entrance.files.fingerprint.replaceAll(':', ' ').slice(0, 23)), page.includes(entrance.origin)]).toEqual([true, true])
   const taken = await fetch(`${at}/plain-match.crt`)
   expect([taken.headers.get('content-type'), new X509Certificate(await taken.text()).fingerprint256]).toEqual(['application/x-x509-ca-cert', entrance.files.fingerprint])
   expect(await Promise.all([['GET', '/api/jobs'], ['GET', '/api/devices/me'], ['POST', '/'], ['GET', '/authority.key'], ['GET', '/../server.key']].map(async ([method, path]) => (await fetch(at + path!, { method: method! })).status))).toEqual([404, 404, 405, 404, 404])

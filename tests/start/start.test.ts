@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import multicastDns from 'multicast-dns'
 import { unstatedModel } from '#core/gear/models'
 import { FORMAT_VERSION } from '#core/job/schema'
 import { Checkout, until } from '../support/checkout'
@@ -44,6 +45,46 @@ test('through npm: TERM to npm ends application and database, though npm passes 
   await started.ended()
   expect(await until(() => checkout.processes().length === 0, 20_000)).toBe(true)
 }, 120_000)
+
+describe('others are let in over HTTPS, under one lasting name', () => {
+  test.each<[string[], RegExp]>([
+    [['--name', 'rack.local'], /--name is for a server that lets others in/], [['--listen', '127.0.0.2', '--name', '10.0.0.7'], /Numbers do not last/], [['--listen', '127.0.0.2', '--name', 'a b'], /takes a name/],
+    [['--listen', '127.0.0.2', '--secure-port', '0'], /takes a number/], [['--listen', '127.0.0.2', '--certificate', 'x'], /go together/],
+    [['--listen', '127.0.0.2', '--certificate', 'nowhere.crt', '--key', 'nowhere.key', '--name', 'rack.local'], /no file/], [['--balancer'], /--name says/], [['--dev', '--listen', '127.0.0.2'], /goes without --listen/],
+  ])('%j is refused in words', async (args, words) => {
+    const started = checkout.start([...await port(), ...args])
+    expect([await started.ended(), words.test(started.log)]).toEqual([1, true])
+  }, 60_000)
+  test('its name is answered on the network, its authority vouches, a code lets in; a port that is taken is an error, never another port', async () => {
+    const secure = await freePort()
+    const args = ['--listen', '127.0.0.2', '--name', 'rack-of-a-test.local', '--secure-port', String(secure)]
+    const started = checkout.start([...await port(), ...args])
+    const url = await started.url()
+    expect(started.log).toContain(`https://rack-of-a-test.local:${secure}`)
+    expect(readdirSync(join(checkout.folder, '.data/authority')).filter(f => f.endsWith('.key')).map(f => statSync(join(checkout.folder, '.data/authority', f)).mode & 0o777)).toEqual([0o600, 0o600])
+    // As another machine of the network asks for the name (RFC 6762).
+    const found = new Promise<string>((resolve) => {
+      const network = multicastDns()
+      network.on('response', ({ answers }) => answers.forEach((a) => { if (a.type === 'A' && a.name === 'rack-of-a-test.local') network.destroy(() => resolve(a.data)) }))
+      network.query('rack-of-a-test.local', 'A')
+    })
+    expect(await found).toBe('127.0.0.2')
+    const ask = (path: string) => execFileSync('curl', ['-s', '--cacert', join(checkout.folder, '.data/authority/authority.crt'), '--resolve', `rack-of-a-test.local:${secure}:127.0.0.2`, `https://rack-of-a-test.local:${secure}${path}`], { encoding: 'utf8' })
+    expect([JSON.parse(ask('/api/jobs')).error.code, JSON.parse(ask('/api/health')).ok]).toEqual(['not-let-in', true])
+    const shown = execFileSync('npm', ['run', '--silent', 'let-in'], { cwd: checkout.folder, encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: '' } })
+    expect(shown).toMatch(/Code {2}\d{3} \d{3} {3}until/)
+    const busy = new Checkout()
+    try {
+      const second = busy.start([...await port(), ...args])
+      expect([await second.ended(), /is taken by another program/.test(second.log)]).toEqual([1, true])
+    }
+    finally {
+      await busy.remove()
+    }
+    expect(await health(url)).toBe(true)
+    await started.end('SIGTERM')
+  }, 120_000)
+})
 
 describe('two starts one second apart', () => {
   test.each([['on one port', true], ['on two ports', false]])('%s: the second says so and ends, and takes nothing from the first', async (_, isSame) => {

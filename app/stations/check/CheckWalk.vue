@@ -201,7 +201,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <TabRow
           v-if="isByRoom" class="lines" label="Rooms" :tabs="roomTabs" :value="room?.id ?? null"
           @choose="chooseRoom">
-          <template #default="{ tab }"><b>{{ tab.says }}</b> <span v-if="tab.by" class="soft">{{ tab.by }}</span>
+          <template #default="{ tab }"><b>{{ tab.says }}</b> <span v-if="tab.by" class="by">{{ tab.by }}</span>
             <span v-if="tab.isWrong" class="wrong" aria-label="reads wrong">✕</span></template>
         </TabRow>
         <TabRow v-else class="lines" label="Lines" :tabs="lines" :value="selected.selection.outputId" @choose="chooseLine">
@@ -273,7 +273,8 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
 @media (pointer: coarse), (max-width: 760px) { .order { min-height: 44px; min-width: 44px; } }
 .lines :deep(.tabs) { row-gap: 4px; }
 .lines :deep(.tab) { min-width: 24px; flex: none; font-weight: 600; }
-.lines .soft { font-weight: 400; }
+.lines .soft, .by { font-weight: 400; }
+.by { color: var(--ink-soft); }
 .lines :deep(.tab.on) { border-bottom-color: var(--pen); }
 .wrong { color: var(--stop); font-weight: 700; margin-left: 6px; }
 .stops { list-style: none; columns: 2; column-gap: 30px; }

@@ -4,6 +4,8 @@ import { judge } from '#core/check/verdict'
 import type { Predicted } from '#core/check/predict'
 import { takenWords, VERDICT_TAGS, valueWords } from '#core/check/words'
 import type { Reading } from '#core/job/schema'
+import { whoHere } from '~/door/me'
+import { useDoorStore } from '~/stores/door'
 import { supersededIn } from '#core/job/sections/readings/superseded'
 
 /** Every reading at a place, newest first. None is ever changed: a wrong one is superseded, a withdrawn one stays in view. */
@@ -16,7 +18,10 @@ const emit = defineEmits<{ correct: [reading: Reading] }>()
 
 const superseded = computed(() => supersededIn(readings))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-const saidOf = (reading: Reading) => [reading.note, takenWords(reading.taken, reading.frequencyHz)].filter(Boolean).join(' · ')
+/** Where several people read, whose each is. */
+const isOfSeveral = computed(() => readings.some(r => r.who !== whoHere()))
+const whose = ({ who }: Reading) => isOfSeveral.value ? `by ${useDoorStore().nameOf(who)}` : ''
+const saidOf = (reading: Reading) => [whose(reading), reading.note, takenWords(reading.taken, reading.frequencyHz)].filter(Boolean).join(' · ')
 const stateOf = (reading: Reading) => reading.withdrawn ? 'taken back' : superseded.value.has(reading.id) ? 'was wrong' : reading.id === standingId ? 'stands' : ''
 </script>
 

@@ -29,8 +29,8 @@ function give(to: Sharer | null): void {
   <p class="share small">
     <span>{{ room.share === null ? 'Nobody in particular walks here.' : room.isMine ? 'You walk here.' : `${room.share.name} walks here.` }}</span>
     <button v-if="!room.isMine" class="act" type="button" @click="give(mine)">I walk here</button>
-    <button v-for="other in others" :key="other.who ?? ''" class="act" type="button" @click="give(other)">to {{ other.name }}</button>
-    <button v-if="room.share !== null" class="act" type="button" @click="give(null)">to nobody</button>
+    <button v-for="other in others" :key="other.who ?? ''" class="act" type="button" @click="give(other)">give it to {{ other.name }}</button>
+    <button v-if="room.share !== null" class="act" type="button" @click="give(null)">give it back</button>
   </p>
 </template>
 
