@@ -28,6 +28,7 @@ const HELP = `npm start -- [--port N] [--empty] [--reset-demo] [--listen ADDRESS
   --secure-port N   their port, which stays (otherwise 4643); the port after it tells a phone how to begin
   --certificate FILE --key FILE
                     a certificate for the name, in place of one from an authority of this machine's own
+  --meter-anywhere  take bench meters at any address, not only on this machine and networks of one's own
   --balancer        a balancer before it has the certificate and passes on by plain HTTP; --name is its name
   DATABASE_URL      use this PostgreSQL server in place of a private one`
 
@@ -36,7 +37,7 @@ function readOptions() {
     const { values } = parseArgs({
       options: {
         'port': { type: 'string' }, 'empty': { type: 'boolean' }, 'reset-demo': { type: 'boolean' }, 'listen': { type: 'string' }, 'name': { type: 'string' }, 'secure-port': { type: 'string' }, 'certificate': { type: 'string' }, 'key': { type: 'string' },
-        'balancer': { type: 'boolean' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
+        'balancer': { type: 'boolean' }, 'meter-anywhere': { type: 'boolean' }, 'dev': { type: 'boolean' }, 'help': { type: 'boolean' },
       },
     })
     const port = values.port === undefined ? null : Number(values.port)
@@ -77,13 +78,26 @@ async function waited(title, promise) {
 }
 
 /** Only what the server is to know of its surroundings: an address set for another program must not open this one to the network. */
-function serverEnvironment({ databaseUrl, port, address, entrance, setting }) {
+function serverEnvironment({ databaseUrl, port, address, entrance, setting, standInPort, meterAnywhere }) {
   const inherited = Object.fromEntries(Object.entries(process.env).filter(([name]) => !/^(NITRO|NUXT|PLAIN_MATCH)_/.test(name)))
   const hosts = entrance ? [entrance.name, ...entrance.isBalanced && address !== LOOPBACK ? [address] : []] : []
   return {
     ...inherited, DATABASE_URL: databaseUrl, HOST: address, NITRO_HOST: address, PORT: String(port), NITRO_PORT: String(port), NUXT_TELEMETRY_DISABLED: '1',
     PLAIN_MATCH_HOSTS: hosts.join(','), PLAIN_MATCH_ENTRANCE: setting ? JSON.stringify(setting) : '', PLAIN_MATCH_BALANCER: entrance?.isBalanced ? '1' : '',
+    PLAIN_MATCH_STAND_IN_METER: standInPort === null ? '' : String(standInPort), PLAIN_MATCH_METER_ANYWHERE: meterAnywhere ? '1' : '',
   }
+}
+
+const USUAL_METER_PORT = 5025
+
+/** The simulated bench meter, for the demo. It goes when its channel to this script closes, however this ends; without it all else works. */
+async function startStandIn() {
+  const port = await isFree(USUAL_METER_PORT) ? USUAL_METER_PORT : await freePort()
+  const meter = spawn(process.execPath, ['--import', 'tsx', 'stand-in/meter.ts', '--port', String(port)], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'], detached: true })
+  meter.on('error', () => {})
+  meter.unref()
+  meter.channel?.unref()
+  return port
 }
 
 /** Calls back when the process that started this one is gone. npm passes no signal on when it is told to stop: it just goes. */
@@ -157,7 +171,9 @@ await main(async () => {
       return output.trim().split('\n').at(-1)
     })
     const url = `http://${options.address === '0.0.0.0' || options.address === '::' ? LOOPBACK : options.address}:${port}`
-    const env = serverEnvironment({ databaseUrl, port, address: options.address, entrance: options.entrance, setting: opened?.setting })
+    const standInPort = demo === 'none' ? null : await startStandIn()
+    const { address, entrance, 'meter-anywhere': meterAnywhere } = options
+    const env = serverEnvironment({ databaseUrl, port, address, entrance, setting: opened?.setting, standInPort, meterAnywhere })
     const entry = built ? await waited('Building the application', built) : 'node_modules/nuxt/bin/nuxt.mjs'
     if (ending) return
     // In a group of its own: Ctrl-C reaches this script alone, which then stops both in order. The channel tells it when this script is gone.

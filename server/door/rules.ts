@@ -41,6 +41,10 @@ export const RULES: Readonly<Record<string, Needs>> = {
   'GET /api/gear/:id': 'let in',
   'PATCH /api/gear/:id': 'let in',
   'POST /api/gear/:id/versions': 'let in',
+  'GET /api/meters': 'let in',
+  'POST /api/meters': 'may let in',
+  'DELETE /api/meters/:id': 'may let in',
+  'POST /api/meters/:id/read': 'let in',
   'GET /api/live': 'let in',
 }
 

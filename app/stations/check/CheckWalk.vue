@@ -26,7 +26,7 @@ import { useTraceStore } from '~/stations/trace/suspects'
 import { focused } from '~/composables/elements'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
-import { ChecksDialog, FoundHere, PhotoStrip, PlaceOnPlan, ShareRow, SuspectsPanel } from './parts'
+import { ChecksDialog, FoundHere, MetersDialog, PhotoStrip, PlaceOnPlan, ShareRow, SuspectsPanel } from './parts'
 import { roomsToWalk, sharedRooms } from '#core/check/sharing'
 import { whoHere } from '~/door/me'
 
@@ -40,6 +40,7 @@ const AT_HEAD: ReadingKind = 'line-impedance'
 const kind = ref<ReadingKind>(AT_HEAD)
 const tracing = ref(false)
 const wantsOpen = ref(false)
+const metersOpen = ref(false)
 const trace = useTraceStore()
 const panel = useTemplateRef<InstanceType<typeof ReadingPanel>>('panel')
 
@@ -169,6 +170,8 @@ const bindings = [...walkKeys({
   step, nextOpen: goOn, otherLine, byRoom, toReading: () => panel.value?.focus(),
   trace: () => { tracing.value = true },
   wants: () => { wantsOpen.value = true },
+  byWire: () => void panel.value?.byWire(),
+  meters: () => { metersOpen.value = true },
   leave: () => { tracing.value = false },
 }), ...common]
 useKeys(() => bindings)
@@ -243,7 +246,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <SuspectsPanel v-if="tracing" @again="again" />
         <ReadingPanel
           v-else ref="panel" v-model:kind="kind" :output="selected.line.output" :speaker="selected.speaker" :keypad="narrow" @trace="tracing = true"
-          @next="goOn" @keydown="leaveField" />
+          @meters="metersOpen = true" @next="goOn" @keydown="leaveField" />
         <PlaceOnPlan v-if="!tracing && selected.speaker" :node-id="selected.speaker.id" :next-id="nextId" />
         <PhotoStrip
           v-if="!tracing" :key="`${selected.line.outputId} ${selected.speaker?.id ?? ''}`" :output-id="selected.line.outputId"
@@ -255,6 +258,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
           on the run sheet</button></p>
       </div>
     </main>
+    <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
     <ChecksDialog v-if="wantsOpen" v-model:open="wantsOpen" />
     <FindBox v-model:open="findOpen" :actions="bindings" />
     <KeysDialog v-model:open="keysOpen" :bindings="bindings" />

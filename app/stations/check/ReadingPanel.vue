@@ -22,13 +22,15 @@ import { useEvaluationStore } from '~/stores/evaluation'
 import TabRow from '~/components/form/TabRow.vue'
 import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
+import { readsByWire } from '#core/meter/meters'
+import { ApiError } from '~/api/client'
 import { toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
 import { BandScale, LeaveIt, LevelEntry, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
 
 /** Takes one reading at one place, judges it at once, keeps it. */
 const { output, speaker, keypad = false } = defineProps<{ output: Output, speaker: Speaker | null, keypad?: boolean }>()
-const emit = defineEmits<{ trace: [], next: [] }>()
+const emit = defineEmits<{ trace: [], next: [], meters: [] }>()
 const kind = defineModel<ReadingKind>('kind', { required: true })
 
 const store = useJobStore()
@@ -168,7 +170,39 @@ function openNote(): void {
 function focus(): void {
   field.value?.querySelector<HTMLElement>('input,button')?.focus()
 }
-defineExpose({ focus })
+
+/** The meter is asked behind the page; an answer that comes when another place is looked at is not for that. */
+const wire = codeLater(() => import('~/meter/readByWire'))
+const isReading = ref(false)
+async function byWire(): Promise<void> {
+  if (isReading.value || isBarred.value) return
+  const asked = key.value
+  problem.value = ''
+  isReading.value = true
+  try {
+    const { readByWire } = await wire()
+    const read = await readByWire({ jobId: store.id, outputId: output.id, nodeId: speaker?.id ?? null, kind: kind.value })
+    if (asked !== key.value) return
+    if (read === 'no-meter') emit('meters')
+    else if ('why' in read) problem.value = read.why
+    else {
+      typed.value = read.text
+      meter.value = read.meterName
+      if (read.isFourWire) leads.value = '0'
+      store.say(`${read.meterName}: ${read.text}${read.text === 'open' ? '' : ' Ω'}`)
+      await nextTick()
+      focus()
+    }
+  }
+  catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    if (asked === key.value) problem.value = error.message
+  }
+  finally {
+    isReading.value = false
+  }
+}
+defineExpose({ focus, byWire })
 </script>
 
 <template>
@@ -242,6 +276,8 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
       <Button v-if="isBad && isRecorded && !keypad" label="Trace it" @click="emit('trace')" />
       <Button v-if="(isOther || (turnedKind && !keypad)) && isRecorded" variant="outlined" label="Next place" @click="emit('next')" />
       <button v-if="!isBarred" class="act" type="button" :aria-expanded="noting" @click="openNote">{{ noting ? 'no note' : 'with a note' }}</button>
+      <button v-if="readsByWire(kind) && !isBarred" class="act" type="button" :disabled="isReading" @click="byWire">
+        {{ isReading ? 'the meter reads…' : 'by wire' }}</button>
       <button v-if="!showsAll && kinds.length < possible" class="act" type="button" @click="showsAll = true">read something else</button>
     </div>
     <NoteInput

@@ -21,3 +21,5 @@ export const SuspectsPanel = fetchedLater(() => import('~/stations/trace/Suspect
 export const SwitchOnNotice = fetchedLater(() => import('~/stations/trace/SwitchOnNotice.vue'))
 /** Who walks a room, where the walk goes by rooms. */
 export const ShareRow = fetchedLater(() => import('./ShareRow.vue'))
+/** Which bench meter reads by wire. */
+export const MetersDialog = fetchedLater(() => import('~/meter/MetersDialog.vue'))

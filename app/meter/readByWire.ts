@@ -1,0 +1,28 @@
+import type { Meter, MeterAnswer, MeterPlace } from '#core/meter/meters'
+import { readsByWire } from '#core/meter/meters'
+import { api } from '~/api/client'
+
+/** Which meter this device reads with; kept on it, for each bench has its own. */
+const KEY = 'plain-match.meter'
+export const chosenMeter = (): string | null => localStorage.getItem(KEY)
+export const chooseMeter = (id: string | null): void => id === null ? localStorage.removeItem(KEY) : localStorage.setItem(KEY, id)
+
+export const readMeters = async (): Promise<Meter[]> => (await api<{ meters: Meter[] }>('/meters')).meters
+export const askMeter = (id: string, at: MeterPlace | null): Promise<MeterAnswer> => api<MeterAnswer>(`/meters/${id}/read`, { method: 'POST', body: { quantity: 'ohm', at } })
+
+/** A reading as it stands in the field. */
+export interface WireReading { text: string, meterName: string, isFourWire: boolean }
+export type ByWire = WireReading | { why: string } | 'no-meter'
+
+/** Four figures: more a bench meter on a ladder does not mean. */
+const FIGURES = 4
+export const textOf = ({ value }: Pick<MeterAnswer, 'value'>): string => value.is === 'ohm' ? String(Number(value.ohm.toPrecision(FIGURES))) : 'open'
+
+/** Reads once. What cannot be read by an ohmmeter is told before the meter is asked. @throws ApiError */
+export async function readByWire(at: MeterPlace): Promise<ByWire> {
+  if (!readsByWire(at.kind)) return { why: 'A bench meter by wire reads copper, with direct current: this is read otherwise.' }
+  const id = chosenMeter()
+  if (id === null) return 'no-meter'
+  const answer = await askMeter(id, at)
+  return { text: textOf(answer), meterName: answer.meterName, isFourWire: answer.fourWire }
+}
