@@ -13,6 +13,7 @@ export interface JobDeeds extends PageDeeds {
   goTo: (station: Station) => void
   toJobs: () => void
   toggleUnits: () => void
+  toPaper: () => void
 }
 
 export function jobKeys(deeds: JobDeeds): Action[] {
@@ -23,6 +24,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
     ...STATIONS.map((station): Action => ({
       keys: station.key === null ? [] : [station.key], says: station.keySays, also: `${station.name} station`, group: 'job', run: () => deeds.goTo(station),
     })),
+    { keys: ['I'], says: 'paper: sheets to print, and what came back on them', also: 'print walk record labels tags schedule', group: 'job', run: deeds.toPaper },
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },
     ...pageKeys(deeds, 'find: a place, or anything that can be done'),

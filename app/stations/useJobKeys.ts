@@ -31,6 +31,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
       redo: () => store.redo(),
       goTo: station => void navigateTo({ path: addressOf(String(route.params.id), station),
         query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
+      toPaper: () => void navigateTo(`/jobs/${String(route.params.id)}/paper`),
       toJobs: () => void navigateTo('/'),
       toggleNight: () => useTheme().toggle(),
       toggleUnits: () => {

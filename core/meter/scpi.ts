@@ -4,7 +4,6 @@ import { InputError } from '#core/quantity/inputError'
  * What a bench meter says over its wire. IEEE 488.2 defines `*IDN?` (four fields with commas between) and numbers as text; SCPI-99 defines `READ?`, the answer
  * 9.9E37 for more than the range (volume 1, 7.2.1.4: infinity) and 9.91E37 for no number. Clause numbers from memory.
  */
-export const INFINITY_ANSWER = 9.9e37
 const NO_NUMBER_ANSWER = 9.91e37
 /** Other figures of that size are meant so as well: some meters say 1E38 or +9.90000000E+37. */
 const AS_GOOD_AS_INFINITE = 9e36

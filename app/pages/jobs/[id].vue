@@ -88,6 +88,7 @@ onMounted(() => {
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
+        <NuxtLink class="act find" :to="`/jobs/${jobId}/paper`">paper <KeyCap of="I" /></NuxtLink>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
         <a v-if="(store.job?.photos.size ?? 0) > 0" class="act" :href="`/api/jobs/${jobId}/archive`" download>with photos</a>
       </template>

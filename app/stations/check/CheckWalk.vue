@@ -218,6 +218,7 @@ const lines = computed(() => evaluation.lines.map(({ outputId, output }) => ({
         <PlaceRail v-if="selected.line && proof" :line="selected.line" :proof="proof" :selected-id="selected.selection.nodeId" @select="choosePlace" />
         <p v-if="proof" class="soft small progress">{{ standsAt }}<template v-if="proof.wrong > 0">, {{ proof.wrong }} wrong on this line</template>
           <button v-if="!narrow" class="act find" type="button" @click="wantsOpen = true">what is asked <KeyCap of="w" /></button>
+          <NuxtLink v-if="!narrow" class="act find" :to="`/jobs/${route.params.id}/paper`">on paper <KeyCap of="I" /></NuxtLink>
           <button v-if="!narrow" class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button></p>
         <template v-if="!narrow">
           <p class="soft small">The meter is tried on something known first. After a repair the whole line is read once more.</p>

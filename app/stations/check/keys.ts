@@ -25,7 +25,7 @@ export function walkKeys(deeds: WalkDeeds): Action[] {
     { keys: ['w'], says: 'what this job wants read, and when to check again', also: 'polarity coils samples date', group: 'read', run: deeds.wants },
     { keys: ['o'], says: 'room by room, or along each line', also: 'order of the walk rooms floor', group: 'about', run: deeds.byRoom },
     { keys: ['m'], says: 'read by wire: the bench meter fills the field', also: 'meter scpi network', group: 'read', run: deeds.byWire },
-    { keys: ['M'], says: 'which bench meter reads by wire', also: 'meter scpi network address', group: 'read', run: deeds.meters },
+    { keys: ['W'], says: 'which bench meter reads by wire', also: 'meter scpi network address', group: 'read', run: deeds.meters },
     { keys: ['Escape'], says: 'back to the list', group: 'about', run: deeds.leave },
   ]
 }

@@ -47,6 +47,7 @@ v-if="missing > 0"
     </div>
     <ul v-else class="tags"><li v-for="run in runs" :key="run.tag"><b class="figure">{{ run.tag }}</b><span>{{ run.from }} → {{ run.to }}</span></li></ul>
     <p class="foot-acts"><button class="act" type="button" @click="copy">copy the table</button>
+      <NuxtLink class="act" :to="`/jobs/${store.id}/paper`">print it</NuxtLink>
       <span class="soft small">With a tenth on top where no plan of a space has its own slack; drums of
         {{ writeLength(DRUM_M, units) }}; few of them, not proven to be the fewest.</span></p>
   </Dialog>
