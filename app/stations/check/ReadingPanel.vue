@@ -202,6 +202,12 @@ async function byWire(): Promise<void> {
     isReading.value = false
   }
 }
+/** In the empty field the key of the page means the page: nothing that is typed there begins with it. */
+function wireKey(event: KeyboardEvent): void {
+  if (typed.value !== '' || event.key !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return
+  event.preventDefault()
+  void byWire()
+}
 defineExpose({ focus, byWire })
 </script>
 
@@ -250,7 +256,7 @@ v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speak
             v-model="typed" class="figure" :inputmode="keypad ? 'none' : 'decimal'"
             :placeholder="standing ? valueWords(standing.reading.value).replace(/ Ω$/, '') : '–'"
             autocomplete="off"
-            :aria-label="`${KIND_WORDS[kind].title}, in ohms`" maxlength="20" @keydown.enter="record()" @input="problem = ''"
+            :aria-label="`${KIND_WORDS[kind].title}, in ohms`" maxlength="20" @keydown.enter="record()" @keydown.m="wireKey" @input="problem = ''"
           >
           <span class="unit">Ω</span>
           <span v-if="predicted?.frequencyHz && predicted.frequencyHz !== METER_HZ" class="soft">at {{ writeQuantity(predicted.frequencyHz, 'Hz') }}</span>
