@@ -32,8 +32,11 @@ export function beginOffline(): void {
         waiting.postMessage({ type: 'SKIP_WAITING' })
       }
     }
+    // One that is on its way already when this page registers has been announced before anybody listened.
+    const hear = () => registration.installing?.addEventListener('statechange', offer)
     offer()
-    registration.addEventListener('updatefound', () => registration.installing?.addEventListener('statechange', offer))
+    hear()
+    registration.addEventListener('updatefound', hear)
   }).catch(() => {
     whyNotOffline.value = 'Without a network this page will not start here: the browser did not take what starts it.'
   })

@@ -1,11 +1,13 @@
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import pg from 'pg'
 import { By } from 'selenium-webdriver'
 import type { Job } from '#core/job/schema'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { Browser, Key } from '../support/browser'
+import { startServer } from '../support/server'
 import { World } from '../support/world'
 
 /** A phone above a ceiling: its page starts with no network, and what is done there is on the server once, whatever comes between. */
@@ -23,8 +25,8 @@ afterAll(async () => {
   await world.close()
 })
 
-const COUNT = 25
-const job = (): Job => ({ ...jobOf(`${COUNT} x 2 W on 70 V 100 W`), name: 'Above the ceiling' })
+const COUNT = 60
+const job = (): Job => ({ ...jobOf(`${COUNT} x 2 W on 70 V 200 W`), name: 'Above the ceiling' })
 const ids = nodeIds(outputOf(job()))
 const go = (path: string) => browser.go(world.url + path)
 const waitFor = (is: () => Promise<boolean>, ms = 20_000) => browser.driver.wait(is, ms)
@@ -34,20 +36,64 @@ const kept = async (name = 'Above the ceiling') => void await waitFor(() => brow
   open.onsuccess = () => { const r = open.result.transaction('jobList').objectStore('jobList').get('list'); r.onsuccess = () => { open.result.close(); done((r.result ?? '').includes(name)) } }`, name))
 const readings = async (id: string) => (await world.readJob(id)).job.readings
 
-/** One of each speaker of a stretch, by thumb. */
+/** Ohms of the k-th, as they are typed: each another. */
+const typed = (k: number) => `6.${String(k).padStart(2, '0')}`
+/** One of each speaker of a stretch by thumb, as the walk leads on. */
 async function read(from: number, to: number): Promise<void> {
+  await go(`/jobs/${jobId}/check?line=out1&speaker=${ids[from]}`)
+  await browser.see('.reading')
+  await browser.click('.kinds .tab', 'coil DCR')
   for (let k = from; k < to; k++) {
-    await go(`/jobs/${jobId}/check?line=out1&speaker=${ids[k]}`)
-    await browser.see('.reading')
-    await browser.click('.kinds .tab', 'coil DCR')
-    for (const key of ['6', '.', String(k % 10)]) await browser.click('.keypad .key', key)
-    await browser.click('.keypad .record', 'Record')
-    await browser.see('.reading', 'stands')
+    // The first by the thumb itself; the others by the same keys, in one go, for fifty would take a minute.
+    if (k === from) for (const key of typed(k)) await browser.click('.keypad .key', key)
+    else await browser.run('for (const key of arguments[0]) [...document.querySelectorAll(".keypad .key")].find(b => b.textContent.trim() === key).click()', typed(k))
+    await onTheKey('Record')
+    await onTheKey('Next place', k + 1 < to)
+    if (k + 1 < to) await waitFor(() => browser.run<boolean>('return location.search.includes(arguments[0])', `speaker=${ids[k + 1]}`))
+  }
+}
+/** Waits until the big key says so and can be pressed; presses it. */
+const onTheKey = (says: string, isPressed = true) => waitFor(() => browser.run<boolean>(`const key = document.querySelector('.keypad .record')
+  if (key.textContent.trim() !== arguments[0] || key.disabled) return false
+  if (arguments[1]) key.click()
+  return true`, says, isPressed))
+/** Begins a transaction that holds the job: what a server writes to it waits in the middle. */
+async function heldJob(): Promise<{ waiting: () => Promise<number>, killWhatWaits: () => Promise<void>, letGo: () => Promise<void> }> {
+  const [holder, other] = [new pg.Client({ connectionString: world.database.url }), new pg.Client({ connectionString: world.database.url })]
+  await Promise.all([holder.connect(), other.connect()])
+  await holder.query('begin')
+  await holder.query('select 1 from jobs where id = $1 for update', [jobId])
+  const waits = `from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock' and state = 'active'`
+  return {
+    waiting: async () => Number((await other.query<{ count: string }>(`select count(*) ${waits}`)).rows[0]!.count),
+    killWhatWaits: async () => { await other.query(`select pg_terminate_backend(pid) ${waits}`) },
+    letGo: async () => {
+      await holder.query('rollback')
+      await Promise.all([holder.end(), other.end()])
+    },
   }
 }
 let jobId = ''
 
-test('started with no network: readings and photos across a reload and a restart of the browser, the server killed while they are sent: all once', async () => {
+/** The same application with another program for the browser, as a newer build has it: another page to keep, and a worker that says so. Its entry. */
+function newerBuild(): string {
+  const newer = join(folder, 'newer')
+  cpSync(dirname(dirname(process.env.TEST_SERVER_ENTRY!)), newer, { recursive: true })
+  const change = (file: string, from: RegExp, to: string) => {
+    const text = readFileSync(join(newer, file), 'utf8')
+    expect([file, from.test(text)]).toEqual([file, true])
+    writeFileSync(join(newer, file), text.replace(from, to))
+  }
+  change('public/sw.js', /url:"\/",revision:"\d{13}"/, 'url:"/",revision:"4711471147114"')
+  change('server/chunks/nitro/nitro.mjs', /("\/sw\.js": \{\s+"type": "[^"]+",\s+"etag": ")[^,]+",/, '$1\\"newer\\"",')
+  return join(newer, 'server/index.mjs')
+}
+
+const HALF = 25
+const ALL = 50
+const PHOTOS = 10
+
+test('started with no network: fifty readings and ten photos across a reload and a restart of the browser; the server killed while they are sent, the database’s end of the transaction too: all once', async () => {
   jobId = await world.putJob(job())
   await browser.size(390, 844, true)
   await go(`/jobs/${jobId}/check?line=out1`)
@@ -56,13 +102,13 @@ test('started with no network: readings and photos across a reload and a restart
   await kept()
   await browser.offline(true)
   // A page that is loaded anew comes from the device, and the job with it.
-  await read(0, 4)
-  await browser.see('.kept', '4 kept here')
+  await read(0, HALF)
+  await browser.see('.kept', `${HALF} kept here`)
   const picture = join(folder, 'joint.png')
-  writeFileSync(picture, Buffer.from(await browser.run<string>(`const c = Object.assign(document.createElement('canvas'), { width: 640, height: 480 }); const g = c.getContext('2d')
-    g.fillStyle = '#844'; g.fillRect(0, 0, 640, 480); return c.toDataURL('image/png').split(',')[1]`), 'base64'))
   await browser.see('.photos')
-  for (let k = 0; k < 3; k++) {
+  for (let k = 0; k < PHOTOS; k++) {
+    writeFileSync(picture, Buffer.from(await browser.run<string>(`const c = Object.assign(document.createElement('canvas'), { width: 640, height: 480 }); const g = c.getContext('2d')
+      g.fillStyle = 'hsl(' + 36 * arguments[0] + ' 60% 40%)'; g.fillRect(0, 0, 640, 480); return c.toDataURL('image/png').split(',')[1]`, k), 'base64'))
     await (await browser.driver.findElement(By.css('.photos input[type=file]'))).sendKeys(picture)
     await waitFor(async () => (await browser.driver.findElements(By.css('.photos .waits'))).length === k + 1)
   }
@@ -71,23 +117,44 @@ test('started with no network: readings and photos across a reload and a restart
   await browser.offline(true)
   await go('/')
   await browser.see('.kept-here', 'These jobs are on this device')
-  await browser.see('.waiting', '4 edits of “Above the ceiling” wait on this device')
+  await browser.see('.waiting', `${HALF} edits of “Above the ceiling” wait on this device`)
   await browser.click('.kept-here .open', 'Above the ceiling')
   await browser.see('.reading, .rail-row, main')
-  await read(4, 7)
+  await read(HALF, ALL)
   expect(await readings(jobId)).toEqual([])
-  // Back, and the server goes in the middle of it.
-  const url = world.url
-  await world.server.stop('SIGKILL')
+  // Back, and the server goes in the middle of writing it; the next one loses the database in the middle of it.
+  const held = await heldJob()
   await browser.offline(false)
-  await go(`/jobs/${jobId}/check?line=out1&speaker=${ids[3]}`)
-  await browser.see('.kept', '7 kept here')
+  await waitFor(async () => await held.waiting() > 0)
   await world.startAgain()
-  expect(world.url).toBe(url)
-  await waitFor(async () => (await readings(jobId)).length === 7 && (await world.readJob(jobId)).job.photos.length === 3, 40_000)
+  await waitFor(async () => await held.waiting() > 0)
+  await held.killWhatWaits()
+  expect(await readings(jobId)).toEqual([])
+  await held.letGo()
+  await waitFor(async () => (await readings(jobId)).length === ALL && (await world.readJob(jobId)).job.photos.length === PHOTOS, 60_000)
   await browser.see('.kept', 'saved', 20_000)
   const told = (await readings(jobId)).map(r => `${ids.indexOf(r.nodeId!)} ${r.value.is === 'ohm' ? r.value.ohm : r.value.is}`)
-  expect(told).toEqual(Array.from({ length: 7 }, (_, k) => `${k} ${Number(`6.${k}`)}`))
+  expect(told).toEqual(Array.from({ length: ALL }, (_, k) => `${k} ${Number(typed(k))}`))
+  expect(new Set((await world.readJob(jobId)).job.photos.map(p => p.hash)).size).toBe(PHOTOS)
+}, 240_000)
+
+test('a newer version of the application comes while a queue waits: taken by a press, it sends what the older one kept, once', async () => {
+  const held = await heldJob()
+  await read(ALL, ALL + 3)
+  await waitFor(async () => await held.waiting() > 0)
+  const entry = newerBuild()
+  await world.server.stop('SIGKILL')
+  world.server = await startServer(world.database.url, Number(new URL(world.url).port), undefined, { TEST_SERVER_ENTRY: entry })
+  await browser.run('navigator.serviceWorker.getRegistration().then(r => r.update())')
+  await browser.see('.page-newer', 'A newer version is here', 20_000)
+  await browser.click('.page-newer .act', 'take it now')
+  await waitFor(() => browser.driver.executeAsyncScript<boolean>(`const done = arguments[0]; caches.keys().then(names => Promise.all(names.map(n => caches.open(n).then(c => c.keys()))))
+    .then(all => done(all.flat().some(r => r.url.includes('__WB_REVISION__=4711')) && performance.getEntriesByType('navigation')[0].type === 'reload'))`))
+  await browser.see('.kept', '3 kept here', 20_000)
+  expect((await readings(jobId)).length).toBe(ALL)
+  await held.letGo()
+  await waitFor(async () => (await readings(jobId)).length === ALL + 3, 40_000)
+  await browser.see('.kept', 'saved', 20_000)
 }, 120_000)
 
 test('another has changed the job meanwhile: what fits is done, what does not is told with its reason, and it is the person who decides', async () => {

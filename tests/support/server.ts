@@ -70,7 +70,7 @@ export interface RunningServer { url: string, pid: number, log: () => string, st
 
 export async function startServer(databaseUrl: string, port?: number, patienceMs = 60_000, env: Record<string, string> = {}): Promise<RunningServer> {
   const chosen = port ?? await freePort()
-  const child: ChildProcess = spawn(process.execPath, [required('TEST_SERVER_ENTRY')], {
+  const child: ChildProcess = spawn(process.execPath, [env.TEST_SERVER_ENTRY ?? required('TEST_SERVER_ENTRY')], {
     env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(chosen), NODE_ENV: 'production', ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
