@@ -29,7 +29,7 @@ export async function viewsOf(world: World): Promise<View[]> {
   const ids: Record<string, string> = {}
   for (const [name, job] of Object.entries(jobsToLookAt())) ids[name] = await world.putJob(job)
   const ofJobs = JOB_VIEWS.map(([name, job, path, keys]) => ({
-    name, path: `/jobs/${ids[job]}${path}`, css: '.rail-row, .empty, .check, .nothing, .plan, .line .joint', keys, answer: '.verdict, [role=dialog] .keep, [role=dialog] .draw, [role=dialog] .chart',
+    name, path: `/jobs/${ids[job]}${path}`, css: '.rail-row, .empty, .check, .nothing, .plan, .line .joint, .paper', keys, answer: '.verdict, [role=dialog] .keep, [role=dialog] .draw, [role=dialog] .chart',
   }))
   return [...ofJobs, ...PAGE_VIEWS.map(([name, path, css, keys]) => ({ name, path, css, keys }))]
 }
@@ -108,6 +108,11 @@ const JOB_VIEWS: [string, string, string, string[]][] = [
   ['check, long names', 'long', '/check', []],
   ['check, empty', 'empty', '/check', []],
   ['check, a stop', 'stop', '/check', []],
+  ['check, which meter reads by wire', 'fern', '/check', ['W']],
+  ['paper', 'fern', '/paper', []],
+  ['paper, long names', 'long', '/paper', []],
+  ['paper, what came back', 'fern', '/paper', ['b']],
+  ['paper, nothing drawn', 'empty', '/paper', []],
   ['spaces', 'rooms', '/space', []],
   ['spaces, a place', 'rooms', '/space', [']', 'e']],
   ['spaces, a level read', 'rooms', '/space', [Key.ARROW_DOWN]],
@@ -130,6 +135,8 @@ const PAGE_VIEWS: [string, string, string, string[]][] = [
   ['a table in', '/gear/in?kind=cable', '.source', []],
   ['no such model', '/gear/00000000-0000-4000-8000-000000000000', '.state', []],
   ['jobs', '/', '.row', []],
+  ['phones', '/', '.row', ['p']],
+  ['come in', '/let-in', '.door', []],
   ...['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 W on'].map(quick),
 ]
 
