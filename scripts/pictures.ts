@@ -4,13 +4,16 @@ import { fernhollow } from '../demo/fernhollow'
 import { marigold } from '../demo/marigold'
 import { Records } from '#core/job/records'
 import { Key } from '../tests/support/browser'
+import { TestEntrance } from '../tests/support/entrance'
 import { World } from '../tests/support/world'
 
 /** Takes the pictures of docs/screenshots from the demo: npm run pictures. */
 const FOLDER = 'docs/screenshots'
 const settle = () => new Promise(resolve => setTimeout(resolve, 500))
 
-const world = await World.open()
+/** As npm start -- --listen has it. */
+const entrance = await TestEntrance.make(4643)
+const world = await World.open(entrance.env)
 const { browser } = world
 try {
   const { demoJobs } = await import('../demo')
@@ -41,23 +44,20 @@ try {
   await take('wire', `/jobs/${boat}/wire?line=mg-saloon`, '.line')
   await take('rack', `/jobs/${fern}/wire?line=fh-palm`, '.line', ['R'], '.device')
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
-  await take('amplifiers', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'F'], '.set .leads')
-  await take('what-if', `/jobs/${fern}?line=fh-palm`, '.rail-row', [Key.HOME, 'W'], '[role=dialog] .keep')
-  await browser.fill('Kept as', 'As ordered', '[role=dialog]')
-  await browser.click('[role=dialog] button', 'Keep this wiring')
-  await browser.press(Key.ESCAPE, 'P')
-  await browser.see('.verdict', 'Every space reaches its target')
-  await browser.press(Key.ENTER)
-  await browser.gone('[role=dialog]')
-  await browser.press('W')
-  await browser.see('[role=dialog] td.better')
-  await settle()
-  await browser.picture(`${FOLDER}/what-if.png`)
-  await browser.press(Key.ESCAPE, 'u', 'u')
   await take('gear', '/gear', '.body .line', [Key.ARROW_DOWN, Key.ARROW_DOWN])
   const { id, body } = demoGear.find(g => g.body.name.startsWith('Ceiling 165 back-can'))!
   await world.post(`/gear/${id}/versions`, { was: 1, body: { ...body, continuousW: 80, programW: 240 } })
   await take('gear-model', `/gear/${id}`, '.remarks')
+  await world.go('/')
+  await browser.see('.row')
+  await browser.run('localStorage.setItem("plain-match.paper", "A4 run walk record")')
+  await take('paper', `/jobs/${fern}/paper`, '.paper header')
+  await take('phones', '/', '.row', ['p'], '.p-dialog .p-button')
+  await browser.click('.p-dialog .p-button', 'Show a code')
+  await browser.see('.digits')
+  await settle()
+  await browser.picture(`${FOLDER}/phones.png`)
+  await browser.press(Key.ESCAPE)
   await browser.run('localStorage.setItem("plain-match.night", "true")')
   await take('run-sheet-night', `/jobs/${fern}?line=fh-fern`, '.rail-row')
   await browser.run('localStorage.setItem("plain-match.night", "false")')
@@ -74,4 +74,5 @@ try {
 }
 finally {
   await world.close()
+  entrance.remove()
 }

@@ -165,7 +165,7 @@ describe('every main view, by day, by night and in forced colours', () => {
     ['space', () => `/jobs/${rooms}/space`, '.plan'],
     ['a space planned', () => `/jobs/${rooms}/space?space=fh-space-staff`, '.step'],
     ['check', () => `/jobs/${fern}/check?line=fh-roof`, '.reading'],
-    ['suspects', () => `/jobs/${fern}/trace`, '.suspect'],
+    ['suspects', () => `/jobs/${fern}/trace`, '.suspect'], ['paper', () => `/jobs/${fern}/paper`, '.paper header'], ['come in', () => '/let-in', '.door'],
     ['gear', () => '/gear', '.body .line'], ['a model', () => `/gear/${demoGear[6]!.id}`, '.fields'], ['a table in', () => '/gear/in?kind=speaker', '.source'],
   ]
   test.each(views)('%s: names, roles and contrast pass (axe-core, WCAG 2 AA)', async (_, path, css) => {

@@ -14,9 +14,9 @@ export interface Answered { status: number, body: any, cookies: string[], header
 export class TestEntrance {
   private constructor(readonly folder: string, readonly files: Files, readonly port: number, readonly firstPort: number) {}
 
-  static async make(): Promise<TestEntrance> {
+  static async make(port?: number): Promise<TestEntrance> {
     const folder = mkdtempSync(join(tmpdir(), 'entrance-'))
-    return new TestEntrance(folder, await ensureAuthority(folder, NAME), await freePort(), await freePort())
+    return new TestEntrance(folder, await ensureAuthority(folder, NAME), port ?? await freePort(), port === undefined ? await freePort() : port + 1)
   }
 
   get origin(): string {
