@@ -16,7 +16,7 @@ import { quantile } from './timing'
 const LINES = 50
 const READINGS = 20_000
 
-function bigJob(): Job {
+export function bigJob(): Job {
   const job = cabled(jobOf(...Array.from({ length: LINES }, () => '40 x 5 W on 70 V 300 W')), { cable: { awg: 14 }, lengthM: 5 })
   const speakers = job.amplifiers[0]!.outputs.flatMap(o => speakersOf(o.wiring).map(s => ({ outputId: o.id, nodeId: s.id })))
   const readings = Array.from({ length: READINGS }, (_, k): Reading => ({

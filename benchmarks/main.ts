@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import { bigJobTimes } from './bigJob'
+import { bigJob, bigJobTimes } from './bigJob'
 import { denseRows, growthOfTen, sweepRows } from './solver'
 import { evaluationTimes } from './evaluation'
 import { gearKeysMs, keyTimes } from './keys'
@@ -12,6 +12,7 @@ import { playSchedules, thousands, toldOf } from './schedules'
 import { ms } from './timing'
 import { finderMs } from './finder'
 import { boxCurveMs, chartMs, clipMs, wiringsMs } from './lowImpedance'
+import { disagreementsMs, doorTimes } from './onSite'
 import { spaceTimes } from './space'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
@@ -33,6 +34,8 @@ const heaviest = await heaviestTimes()
 const schedules = playSchedules()
 const lowest = lowestAgainstGrid(1000)
 const loads = await firstLoads()
+const door = await doorTimes()
+const disagreements = disagreementsMs(bigJob())
 
 const row = (drops: number, frequencies: number) => sweeps.find(s => s.drops === drops && s.frequencies === frequencies)!
 const ratio = (drops: number) => row(drops, 240).ratio
@@ -57,6 +60,8 @@ const aims: [string, string, string, boolean][] = [
   ['the same: anybody else waits longer by, during 1,000 readings', '50 ms', `${ms(big.heldMs.byThousand)} ms`, big.heldMs.byThousand < 50],
   ['the same: anybody else waits longer by, while it is opened', '50 ms', `${ms(big.heldMs.byOpening)} ms`, big.heldMs.byOpening < 50],
   ['the same: from its name in the list to its first rail', '500 ms', `${ms(big.firstRailMs)} ms`, big.firstRailMs < 500],
+  ['the same: what two people disagree about, after a reading more', '5 ms', `${ms(disagreements)} ms`, disagreements < 5],
+  ['a request with a key over HTTPS, a connection each, against this machine’s own in plain', 'no more than 4 ×', times2(door.ratio), door.ratio <= 4],
   ...heaviest.held.map(({ what, heldMs }): [string, string, string, boolean] =>
     [`a job made to hurt, ${heaviest.megabytes.toFixed(1)} MB: anybody else waits longer by, while ${what}`, '50 ms', `${ms(heldMs)} ms`, heldMs < 50]),
   ['the server at rest after it, with its helper, in memory', '300 MB', `${heaviest.restingMb.toFixed(0)} MB`, heaviest.restingMb < 300],

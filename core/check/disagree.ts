@@ -1,6 +1,6 @@
 import { howFacts } from '#core/job/sections/readings/hows'
 import { readingsKept } from '#core/job/sections/readings/superseded'
-import type { Job, Output, Reading, ReadingValue } from '#core/job/schema'
+import type { Job, Output, Reading, ReadingValue, Repair } from '#core/job/schema'
 
 /** Two people who read one thing and cannot both be right. The last of a place stands all the same: it is they who settle it. */
 export interface Disagreement { outputId: string, nodeId: string | null, earlier: Reading, later: Reading }
@@ -34,10 +34,21 @@ function thingOf({ kind, nodeId, value, frequencyHz }: Reading): string {
  * What people of one line disagree about: of each thing the last reading of each person since the last repair. Whoever reads once more and agrees, says that
  * his own was wrong, or takes it back, has settled it.
  */
-export function disagreementsOn(job: Pick<Job, 'readings' | 'repairs'>, { id: outputId }: Pick<Output, 'id'>): Disagreement[] {
-  const since = job.repairs.ofLine(outputId).filter(r => !r.withdrawn).reduce((last, r) => r.at > last ? r.at : last, '')
+export function disagreementsOn(job: Pick<Job, 'readings' | 'repairs'>, { id: outputId }: Pick<Output, 'id'>): readonly Disagreement[] {
+  // Both lists keep their identity while nothing of the line changes: of 20,000 readings all lines took 20 ms at each edit, one takes half of one.
+  const [readings, repairs] = [job.readings.ofLine(outputId), job.repairs.ofLine(outputId)]
+  const known = remembered.get(readings)
+  if (known?.repairs === repairs) return known.found
+  const found = foundOn(outputId, readings, repairs)
+  remembered.set(readings, { repairs, found })
+  return found
+}
+const remembered = new WeakMap<readonly Reading[], { repairs: readonly Repair[], found: readonly Disagreement[] }>()
+
+function foundOn(outputId: string, readings: readonly Reading[], repairs: readonly Repair[]): Disagreement[] {
+  const since = repairs.filter(r => !r.withdrawn).reduce((last, r) => r.at > last ? r.at : last, '')
   const things = new Map<string, Map<string | null, Reading>>()
-  for (const reading of readingsKept(job.readings.ofLine(outputId))) {
+  for (const reading of readingsKept(readings)) {
     if (reading.at < since) continue
     const thing = thingOf(reading)
     const byPerson = things.get(thing) ?? new Map<string | null, Reading>()
