@@ -64,6 +64,10 @@ tr { break-inside: avoid; }
 td.written { min-width: 24mm; border: .75pt solid #000; }
 th.written { min-width: 24mm; padding-left: 1.5mm; }
 tr:has(td.written) td { padding-top: 2.2mm; padding-bottom: 2.2mm; }
+.sheet-walk .widest { width: 38%; }
+/* Four columns of sentences, of which what is connected says most. */
+.sheet-schedule .widest { width: 14%; }
+.sheet-schedule th.widest:nth-last-child(2) { width: 36%; }
 .sheet-schedule td.written, .sheet-schedule th.written { min-width: 13mm; }
 .sheet-schedule tr:has(td.written) td { padding-top: 1.1mm; padding-bottom: 1.1mm; font-size: 9pt; }
 /* The rail, with a tick to each that hangs on it. */

@@ -9,6 +9,10 @@ export function cssString(text: string): string {
 }
 
 export function pageRules(size: PaperSize, jobName: string, date: string): string {
-  const margins = `margin: 14mm 12mm 16mm; @bottom-left { content: ${cssString(`${jobName} · ${date}`)}; font: 8.5pt sans-serif } @bottom-right { content: "page " counter(page) " of " counter(pages); font: 8.5pt sans-serif }`
+  // Black also where the screen is set for the night.
+  const look = 'font: 8.5pt sans-serif; color: #000'
+  const left = `@bottom-left { content: ${cssString(`${jobName} · ${date}`)}; ${look} }`
+  const right = `@bottom-right { content: "page " counter(page) " of " counter(pages); ${look} }`
+  const margins = `margin: 14mm 12mm 16mm; ${left} ${right}`
   return `@page { size: ${size} portrait; ${margins} } @page sideways { size: ${size} landscape }`
 }
