@@ -56,7 +56,7 @@ test('a window that has read its job looks for what waits on the device, and tak
 test('what others did is told by what it was, with who did it; what one did oneself is not', () => {
   const theirs = { ...stamped('z', named('one', 'two'), 'you'), who: 'anna' }
   const { state } = play(done('a', named('Hall', 'one')), answered(2, [{ id: 'a', status: 'applied' }], [entry(1, stamped('a', named('Hall', 'one'))), entry(2, theirs)], 2))
-  expect(state.news).toEqual([{ id: 'z', by: 'you', who: 'anna', says: 'job details changed: name one → two' }])
+  expect(state.news).toEqual([{ id: 'z', by: 'you', who: 'anna', says: 'job details: name “one” → “two”' }])
 })
 
 test('what is on its way stays first: what is shown is what the server will have', () => {
