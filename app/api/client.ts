@@ -1,4 +1,4 @@
-import { DOOR_WORDS, type DoorRefusal } from '#core/door/door'
+import { DOOR_WORDS, type DoorRefusal } from '#core/door/refusals'
 import { atDoor } from '~/door/me'
 
 /** What the server answered when it did not do what was asked; status 0: it was not reached. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { navigateTo, useRoute } from '#imports'
-import { DOOR_WORDS } from '#core/door/door'
+import { DOOR_WORDS } from '#core/door/refusals'
 import { atDoor, me } from './me'
 
 /** The server does not let this device in: said on every page, with what happens to what is kept. */

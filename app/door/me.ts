@@ -1,5 +1,6 @@
 import { shallowRef } from 'vue'
-import type { DoorRefusal, Me } from '#core/door/door'
+import type { Me } from '#core/door/door'
+import type { DoorRefusal } from '#core/door/refusals'
 import { same } from '#core/quantity/same'
 
 /**

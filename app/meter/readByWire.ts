@@ -1,5 +1,5 @@
 import type { Meter, MeterAnswer, MeterPlace } from '#core/meter/meters'
-import { readsByWire } from '#core/meter/meters'
+import { readsByWire } from '#core/meter/byWire'
 import { api } from '~/api/client'
 
 /** Which meter this device reads with; kept on it, for each bench has its own. */

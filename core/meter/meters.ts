@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { READING_KINDS, factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
+import { READING_KINDS } from '#core/job/sections/readings/kinds'
 import { idText, plainText } from '#core/quantity/fields'
 import { METER_QUANTITIES, type MeterValue } from './scpi'
 
@@ -30,12 +30,3 @@ const placeSchema = z.strictObject({ jobId: idText, outputId: idText, nodeId: id
 export type MeterPlace = z.infer<typeof placeSchema>
 export const meterAskSchema = z.strictObject({ quantity: z.enum(METER_QUANTITIES), at: placeSchema.nullable() })
 export interface MeterAnswer { value: MeterValue, meterName: string, fourWire: boolean }
-
-/**
- * Whether an ohmmeter by wire reads this kind: copper, and what is open. An impedance is asked with a tone, which an ohmmeter has not: its figure would be
- * another, and look as if it were right.
- */
-export function readsByWire(kind: ReadingKind): boolean {
-  const { value, isCopper } = factsOf(kind)
-  return value === 'ohm' && (isCopper || kind === 'leg-earth')
-}

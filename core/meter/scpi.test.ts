@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { READING_KINDS } from '#core/job/sections/readings/kinds'
-import { newMeterSchema, readsByWire } from './meters'
+import { readsByWire } from './byWire'
+import { newMeterSchema } from './meters'
 import { readError, readIdentity, readMeasured } from './scpi'
 
 /** What meters say, as IEEE 488.2 (NR1, NR2, NR3, *IDN?) and SCPI-99 (9.9E37, 9.91E37, SYSTem:ERRor?) write it; both from memory. */
