@@ -1,3 +1,4 @@
+import { STAND_IN_MODEL } from '#core/meter/scpi'
 import type { Truth } from './world'
 
 /**
@@ -36,7 +37,7 @@ export function simulatedMeter(bench: Bench): (line: string) => string | null {
     return nr3(truth + leads + bench.chance() * (truth * NOISE + NOISE_OHM))
   }
   const verbs: [RegExp, (match: RegExpExecArray) => string | null][] = [
-    [/^\*IDN\?$/i, () => 'Plain Match,simulated bench meter,0,1.0'],
+    [/^\*IDN\?$/i, () => `Plain Match,${STAND_IN_MODEL},0,1.0`],
     [/^\*(CLS|RST)$/i, () => {
       errors.length = 0
       wires = 2

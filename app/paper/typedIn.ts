@@ -6,10 +6,10 @@ import { SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { neighboursOf, usualHow } from '~/stations/check/polarityTaken'
+import { saysOpen } from '~/stations/check/taken'
 
 /** What somebody wrote on the sheet of the walk, typed in as it stands there. */
 
-const OPEN = /^(open|o\.?l\.?|∞|inf(inity)?)$/i
 const YES = /^(✓|v|y|yes|ok|right|r)$/i
 const TURNED = /^(x|✕|reversed|turned|turned round|wrong|n|no)$/i
 const UNSURE = /^(\?|cannot tell|unsure)$/i
@@ -25,7 +25,7 @@ export function readWritten(text: string, at: WrittenAt, how: WrittenHow = {}): 
   switch (factsOf(at.kind).value) {
     case 'heard': return { is: soundOf(written) }
     case 'turned': return turnedOf(written, at, how)
-    default: return OPEN.test(written) ? { is: 'open' } : { is: 'ohm', ohm: readQuantity('resistance', written) }
+    default: return saysOpen(written) ? { is: 'open' } : { is: 'ohm', ohm: readQuantity('resistance', written) }
   }
 }
 

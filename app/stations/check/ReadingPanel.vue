@@ -24,7 +24,7 @@ import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { readsByWire } from '#core/meter/byWire'
 import { ApiError } from '~/api/client'
-import { toneOf, withoutLeads } from './taken'
+import { saysOpen, toneOf, withoutLeads } from './taken'
 import { useTaken } from './useTaken'
 import { BandScale, LeaveIt, LevelEntry, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
 
@@ -87,7 +87,7 @@ const history = computed(() => store.job ? historyOf(store.job, output.id, kind.
 const draft = computed((): ReadingValue | null => {
   const text = typed.value.trim()
   if (text === '') return null
-  if (/^(open|o\.?l\.?|∞|inf(inity)?)$/i.test(text)) return { is: 'open' }
+  if (saysOpen(text)) return { is: 'open' }
   try {
     return { is: 'ohm', ohm: withoutLeads(readQuantity('resistance', text), taken.value) }
   }

@@ -27,6 +27,9 @@ function leadsOf(typed: string): number | null {
   }
 }
 
+/** How people write that nothing flows: as a word, or as the meter shows it. */
+export const saysOpen = (typed: string): boolean => /^(open|o\.?l\.?|∞|inf(inity)?)$/i.test(typed.trim())
+
 /** What was read without what the meter's own leads read; never under nothing. */
 export function withoutLeads(ohm: number, taken: Reading['taken']): number {
   return Math.max(0, Number((ohm - (taken?.leadsOhm ?? 0)).toFixed(6)))
