@@ -21,8 +21,8 @@ export default route(async (event) => {
   const stop = onChange(
     (change) => {
       if (!('takenBack' in change)) return void stream.push({ event: eventOf(change), data: JSON.stringify(change) })
-      void stream.push({ event: 'devices', data: '{}' })
       if (change.takenBack === mine) void stream.push({ event: 'taken-back', data: '{}' }).then(() => stream.close())
+      else void stream.push({ event: 'devices', data: '{}' })
     },
     () => void stream.push({ event: 'gap', data: '{}' }),
   )
