@@ -35,6 +35,8 @@ export interface LineProof extends Judges {
   planFor: (reading: Reading) => Predicted | null
   /** The reading that stands at each place and kind, by `checkKey`. */
   standing: ReadonlyMap<string, JudgedReading>
+  /** All that was read of the line since its last repair, oldest first. */
+  history: readonly Reading[]
   repairs: Repair[]
   /** Repairs with no good reading after them yet. */
   unproved: Repair[]
@@ -111,6 +113,7 @@ export function proveLine(
     ...judges,
     planFor,
     standing,
+    history: readings.filter(r => r.at >= lastRepairAt),
     repairs,
     unproved: repairs.filter(repair => !isProved(output, repair, standing, readings, judges)),
     asks,

@@ -6,12 +6,14 @@ import { withBranchChanged } from './changeTree'
 export const breakInReach: FaultDefinition = {
   kind: 'break-in-reach',
   prior: 6,
+  why: 'every reach has a splice or a plug at either end, and the cable between',
   // The last drop of a chain and a member of a star or series read alike with an open at the drop, cable aside; both are kept.
   candidates: output => branchesOf(output.wiring).map(b => faultAt('break-in-reach', b.node.id)),
-  change: (chain, { nodeId }) => withBranchChanged(
-    chain, nodeId!,
+  change: (wiring, { nodeId }) => withBranchChanged(
+    wiring, nodeId!,
     branch => ({ ...branch, node: { kind: 'open', id: nodeId! } }),
     (rest, parent) => parent.kind === 'chain' ? [] : rest,
   ),
   coil: { right: 1 },
+  acts: 'onward',
 }

@@ -7,11 +7,12 @@ import { withBranchChanged } from './changeTree'
 export const extraSpeaker: FaultDefinition = {
   kind: 'extra-speaker',
   prior: 4,
+  why: 'somebody hung one more, and did not draw it',
   candidates: (_, speakers) => {
     const kinds = new Map(speakers.filter(s => s.load.kind !== 'tap' || s.load.tapW > 0).map(s => [likenessOf(s.load), s]))
     return [...kinds.values()].map(s => faultAt('extra-speaker', s.id))
   },
-  change: (chain, { nodeId }) => withBranchChanged(chain, nodeId!, branch => ({
+  change: (wiring, { nodeId }) => withBranchChanged(wiring, nodeId!, branch => ({
     ...branch,
     node: { kind: 'star', id: `${nodeId!} and one more`, children: [{ lead: null, node: branch.node }, { lead: null, node: { ...branch.node, id: `one more than ${nodeId!}` } }] },
   })),

@@ -1,14 +1,16 @@
 import { faultAt, type FaultDefinition } from './fault'
 import { withLoadTimes } from './changeTree'
 
-/** Turns of a coil or a winding that touch each other leave about this part of the load. Common practice, no source. */
-const LEFT = 0.5
+/** Part of a load that turns which touch each other leave. Common practice, no source. */
+export const LEFT = [0.35, 0.55, 0.75] as const
 
+/** Turns of a coil touch each other: less copper, less inductance, and it has been hot. */
 export const shortedTurns: FaultDefinition = {
   kind: 'shorted-turns',
-  prior: 2,
-  candidates: (_, speakers) => speakers.map(s => faultAt('shorted-turns', s.id)),
-  change: (chain, { nodeId }) => withLoadTimes(chain, nodeId!, LEFT),
-  // Of a transformer they are not seen at the coil.
-  coil: { low: 0.6, short: 0.1, right: 0.3 },
+  prior: 1.5,
+  why: 'a coil that was driven too hard; most then open',
+  candidates: (_, speakers) => speakers.flatMap(s => LEFT.map(amount => faultAt('shorted-turns', s.id, { amount }))),
+  change: (wiring, { nodeId, amount }) => withLoadTimes(wiring, nodeId!, amount ?? LEFT[1]),
+  coil: { low: 1 },
+  heard: { 'plays': 0.3, 'scratchy': 0.35, 'quiet': 0.25, 'thin': 0.1 },
 }

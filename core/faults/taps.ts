@@ -4,6 +4,7 @@ import type { Speaker, SpeakerLoad } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { isGroup, type WiringNode } from '#core/network/tree'
 import { faultAt, type Fault, type FaultDefinition } from './fault'
+import { OTHER_SCALE } from './wrongTap'
 
 /** Faults of all transformers of a line at once: the person who set one set all. */
 
@@ -19,14 +20,14 @@ function moved(node: WiringNode, move: (load: Tap) => number | null): WiringNode
   return { ...node, load: { ...node.load, tapW: move(node.load) ?? node.load.tapW } }
 }
 
-function ofAllTaps(kind: Fault['kind'], prior: number, move: Move, isPossible: (loads: Tap[], way: 'up' | 'down') => boolean): FaultDefinition {
+function ofAllTaps(kind: Fault['kind'], prior: number, why: string, move: Move, isPossible: (loads: Tap[], way: 'up' | 'down') => boolean): FaultDefinition {
   return {
-    kind, prior,
+    kind, prior, why,
     candidates: (_, speakers) => {
       const loads = tapsOf(speakers)
       return loads.length === 0 ? [] : (['up', 'down'] as const).filter(way => isPossible(loads, way)).map(way => faultAt(kind, null, { way }))
     },
-    change: (chain, { way }) => moved(chain, load => move(load, way!)),
+    change: (wiring, { way }) => moved(wiring, load => move(load, way!)),
     coil: { right: 1 },
   }
 }
@@ -38,15 +39,12 @@ const stepped: Move = ({ tapW, tapsW }, way) => {
 
 /** Every transformer one tap up or down from the plan. */
 export const tapsOneOff: FaultDefinition = {
-  ...ofAllTaps('taps-one-off', 1.5, stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
+  ...ofAllTaps('taps-one-off', 1.5, 'who set one set all, by a sheet that was changed', stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
   plan: ({ output, fault }) => together(speakersOf(output.wiring).flatMap((speaker): SimpleEdit[] => {
     const tapW = speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? stepped(speaker.load, fault.way!) : null
     return tapW === null ? [] : [setTap(speaker, tapW) as SimpleEdit]
   })),
 }
 
-/** Scales that dials carry side by side, 70 and 100 V: the winding of one reads half or double on the other. */
-const OTHER_SCALE = (100 / 70.71) ** 2
-
 /** Every dial set by its other scale: each draws double, or half. Common practice, no source: a classic fault. */
-export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 2, ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)
+export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 2, 'who reads one dial by the wrong scale reads all so', ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)

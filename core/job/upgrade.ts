@@ -32,6 +32,7 @@ const STEPS: Record<number, Upgrade | string> = {
   14: asksForPolarity,
   15: inputsOfAmplifiers,
   16: 'who walks which room: the walk is shared out with nobody',
+  17: 'more kinds of fault: what was repaired stays what it was called',
 }
 
 function isFields(data: unknown): data is Fields {

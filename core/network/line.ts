@@ -213,3 +213,14 @@ function dipBetween(ohmAt: (frequencyHz: number) => number, fromHz: number, toHz
 export function levelDb(volts: number, reference: number): number {
   return 20 * Math.log10(volts / reference)
 }
+
+/** Volts across and amps through every node, by its id, for one volt at the head; and the head. Complex. */
+export function flowsOf(root: Child<WiringNode>, view: View, frequencyHz: number): { head: Seen, flows: Map<string, Flow> } {
+  const circuit = compile(root, view)
+  const solver = makeSolver(circuit)
+  const head = solve(solver, frequencyHz, 1)
+  const flows = new Map<string, Flow>()
+  for (let i = 0; i < circuit.count; i++) if (!flows.has(circuit.ids[i]!)) flows.set(circuit.ids[i]!, flowAt(solver, i))
+  return { head, flows }
+}
+export type Flow = ReturnType<typeof flowAt>

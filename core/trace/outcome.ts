@@ -1,80 +1,158 @@
-import { onceEach } from '#core/quantity/once'
-import { NO_LESSONS } from '#core/check/lessons'
-import type { Judges } from '#core/check/proof'
-import { METER_HZ, solvedAsRead } from '#core/check/readingBands'
-import { lineSpread } from '#core/check/spread'
-import type { Output } from '#core/job/schema'
-import type { LineSolution } from '#core/network/line'
-import type { Seen } from '#core/network/solver'
-import type { WiringNode } from '#core/network/tree'
+import { solvedOutward } from '#core/check/onChain'
+import { dcrAt, METER_HZ, solvedAsRead, throughWindings } from '#core/check/readingBands'
+import { definitionOf } from '#core/faults/index'
 import type { Fault, FaultDefinition } from '#core/faults/fault'
-import { FAULTS } from '#core/faults/index'
-import { cutOutChance, silentChance, spreadOf, type Spread } from './likelihood'
+import type { Output } from '#core/job/schema'
+import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
+import { asCurve, isReactive, type View } from '#core/network/element'
+import { headOf, solveLine, type LineSolution } from '#core/network/line'
+import type { Seen } from '#core/network/solver'
+import { isGroup, type WiringNode } from '#core/network/tree'
+import { onceEach } from '#core/quantity/once'
+import type { Deviations } from './deviations'
 
-/** A line as drawn, and with a fault in it: what each would show. */
+/** A line as drawn, and with faults in it: what each would show. */
 
-export function isSomethingElse(fault: Fault | null): boolean {
-  return fault?.kind === 'something-else'
+/** What is read in ohms: at the head, or from a place outward; with a tone, or the copper alone (0 Hz). */
+export interface OhmPlace { nodeId: string | null, frequencyHz: number }
+export const AT_HEAD: OhmPlace = { nodeId: null, frequencyHz: METER_HZ }
+export const placeKey = ({ nodeId, frequencyHz }: OhmPlace): string => `${frequencyHz} ${nodeId ?? ''}`
+
+/** What a meter sees there, and how it hangs on what units may be. */
+export interface Sight {
+  seen: Seen
+  /** Part of the head's ohms that follows each model: its share of the power (Tellegen). */
+  follows: Float64Array
+  /** Variance of its logarithm by what is each unit's own, by the cable, and by the sizes between those tried of a fault. */
+  variance: number
 }
 
-/** The line as drawn: what everything is held against. */
+/** A cable's resistance is within so much of what is drawn: one sigma. Common practice, no source. */
+const CABLE = 0.05
+
+/** The line as drawn, and what does not hang on a fault. */
 export interface Plan {
-  solved: LineSolution
+  output: Output
+  others: readonly Output[]
+  deviations: Deviations
+  /** How far the head's ohms follow the loads': wholly, but where capacitors and coils in the way hold part of them. */
+  followOf: (frequencyHz: number) => number
+  drawn: Outcome
   watts: ReadonlyMap<string, number>
-  /** Of its impedance with a tone of so many hertz, with what has been learned of its models. */
-  spreadAt: (frequencyHz: number) => Spread
+  speakers: readonly string[]
+  /** Speakers that are a place, or hang in it; and all that lie onward along its chain besides. */
+  within: (nodeId: string) => ReadonlySet<string>
+  onward: (nodeId: string) => ReadonlySet<string>
 }
 
-export function planOf(output: Output, { lessons }: Pick<Judges, 'lessons'> = { lessons: () => NO_LESSONS }): Plan {
-  const solved = solvedAsRead(output.wiring)
-  const spreadAt = onceEach((hz: number) => spreadOf(lineSpread(output, hz === METER_HZ ? solved : solvedAsRead(output.wiring, hz), hz, lessons(hz))))
-  return { solved, watts: wattsOf(solved), spreadAt }
-}
-
-/** The line with a fault in it. */
+/** The line with faults in it, or none. */
 export interface Outcome {
-  fault: Fault | null
-  definition: FaultDefinition | null
+  faults: readonly Fault[]
+  definitions: readonly FaultDefinition[]
   wiring: WiringNode
   solved: LineSolution
-  /** Its head with another tone. */
-  headAt: (frequencyHz: number) => Seen
-  /** Power of every speaker for one volt at the head; listed only where something asks. */
+  /** What is seen at a place; null where that is no place of this line any more. */
+  sight: (place: OhmPlace) => Sight | null
+  /** Power of every speaker for one volt at the head. */
   watts: () => ReadonlyMap<string, number>
+  /** Whether there is a way round for direct current, through windings too; and round them. */
+  wayRound: () => { way: Seen, bare: Seen }
 }
 
-export function outcomeOf(output: Output, fault: Fault | null, definition = FAULTS.find(d => d.kind === fault?.kind) ?? null): Outcome {
-  const wiring = fault && definition ? definition.change(output.wiring, fault) : output.wiring
-  const solved = solvedAsRead(wiring)
+export function planOf(output: Output, deviations: Deviations, others: readonly Output[] = []): Plan {
+  const placed = new Map(branchesOf(output.wiring).map(b => [b.node.id, b.node]))
+  const within = onceEach((nodeId: string) => new Set(placed.has(nodeId) ? speakersOf(placed.get(nodeId)!).map(s => s.id) : []))
+  const isHeld = throughsIn(output.wiring).some(({ through }) => isReactive(through))
+  const followOf = onceEach((hz: number) => isHeld && hz > 0 ? followedBy(output, hz) : 1)
+  const plan = {
+    output, others, deviations, followOf, within, speakers: speakersOf(output.wiring).map(s => s.id),
+    onward: onceEach((nodeId: string) => new Set(onwardOf(output.wiring, nodeId))),
+  }
+  const drawn = outcomeOf(plan, [])
+  return { ...plan, drawn, watts: new Map(drawn.solved.drops.map(d => [d.id, d.powerW])) }
+}
+
+function onwardOf(node: WiringNode, nodeId: string): string[] {
+  if (!isGroup(node)) return []
+  const at = node.children.findIndex(c => c.node.id === nodeId)
+  if (at < 0) return node.children.flatMap(c => onwardOf(c.node, nodeId))
+  return (node.kind === 'chain' ? node.children.slice(at) : [node.children[at]!]).flatMap(c => idsIn(c.node))
+}
+const idsIn = (node: WiringNode): string[] => isGroup(node) ? node.children.flatMap(c => idsIn(c.node)) : [node.id]
+
+function followedBy({ wiring }: Output, frequencyHz: number): number {
+  const [one, more] = [solvedAsRead(wiring, frequencyHz).head, solvedAsRead(wiring, frequencyHz, MORE).head]
+  return one.state === 'finite' && more.state === 'finite' ? Math.log(more.ohm / one.ohm) / Math.log(MORE) : 1
+}
+const MORE = 1.05
+
+type Base = Pick<Plan, 'output' | 'others' | 'deviations' | 'followOf'> & { drawn?: Outcome }
+
+/** The wiring with faults in it, one after the other. */
+export function changed(wiring: WiringNode, faults: readonly Fault[], others: readonly Output[]): WiringNode {
+  const isFirst = (fault: Fault) => definitionOf(fault.kind)?.isOfTheLine === true
+  return [...faults].sort((a, b) => Number(isFirst(b)) - Number(isFirst(a))).reduce((tree, fault) => definitionOf(fault.kind)?.change(tree, fault, others) ?? tree, wiring)
+}
+
+export function outcomeOf({ output, others, deviations, followOf, drawn }: Base, faults: readonly Fault[]): Outcome {
+  const wiring = changed(output.wiring, faults, others)
+  const definitions = faults.flatMap(f => definitionOf(f.kind) ?? [])
+  // Of ten faults two change no ohms: what was solved once is not solved again.
+  const solved = drawn && wiring === drawn.wiring ? drawn.solved : solveLine({ lead: null, node: wiring }, asCurve, METER_HZ, 1)
   let watts: Map<string, number> | null = null
+  const sights = new Map<string, Sight | null>()
   return {
-    fault, definition, wiring, solved,
-    headAt: onceEach(hz => hz === METER_HZ ? solved.head : solvedAsRead(wiring, hz).head),
+    faults, definitions, wiring, solved,
+    sight: (place) => {
+      const key = placeKey(place)
+      if (sights.has(key)) return sights.get(key)!
+      const sight = place.nodeId === null && place.frequencyHz === METER_HZ ? sightOf(solved, deviations, followOf(METER_HZ)) : sightAt(wiring, place, deviations, followOf(place.frequencyHz))
+      sights.set(key, sight)
+      return sight
+    },
     watts: () => {
       if (watts) return watts
-      watts = wattsOf(solved)
-      // What stands in series with a speaker at its place takes its share.
-      if (fault?.nodeId && definition?.ownPart !== undefined) watts.set(fault.nodeId, (watts.get(fault.nodeId) ?? 0) * definition.ownPart)
+      watts = new Map(solved.drops.map(d => [d.id, d.powerW]))
+      faults.forEach((fault, k) => {
+        const part = definitions[k]?.ownPart
+        if (part !== undefined && fault.nodeId) watts!.set(fault.nodeId, (watts!.get(fault.nodeId) ?? 0) * part)
+      })
       return watts
     },
+    wayRound: () => ({ way: headOf({ lead: null, node: wiring }, throughWindings, 0), bare: headOf({ lead: null, node: wiring }, dcrAt('expected'), 0) }),
   }
 }
 
-/** Power of every speaker for one volt at the head. */
-function wattsOf(solved: LineSolution): Map<string, number> {
-  return new Map(solved.drops.map(d => [d.id, d.powerW]))
+/** As a meter sees it: with a tone the curves, with none the copper. */
+export const viewAt = (frequencyHz: number): View => frequencyHz === 0 ? dcrAt('expected') : asCurve
+
+/** The part of a wiring that is read from a place; null where it is none. */
+export const readFrom = (wiring: WiringNode, nodeId: string | null): WiringNode | null => nodeId === null ? wiring : isGroup(wiring) ? solvedOutward(wiring, nodeId) : null
+
+function sightAt(wiring: WiringNode, { nodeId, frequencyHz }: OhmPlace, deviations: Deviations, follow: number): Sight | null {
+  const node = readFrom(wiring, nodeId)
+  return node && sightOf(solveLine({ lead: null, node }, viewAt(frequencyHz), frequencyHz, 1), deviations, follow)
 }
 
-/** Chance that a speaker is heard as silent, the amplifier's cutting out apart. */
-export function silentAt(nodeId: string, outcome: Outcome, plan: Plan): number {
-  return silentChance(outcome.watts().get(nodeId) ?? 0, plan.watts.get(nodeId) ?? 0)
+function sightOf({ head, drops, headPowerW, lostW }: LineSolution, { models, modelOf, own }: Deviations, follow: number): Sight {
+  const follows = new Float64Array(models)
+  let variance = 0
+  if (head.state === 'finite' && headPowerW > 0) {
+    for (const { id, powerW } of drops) {
+      const model = modelOf.get(id)
+      if (model === undefined) continue
+      const share = follow * powerW / headPowerW
+      follows[model]! += share
+      variance += (share * own.get(id)!) ** 2
+    }
+    variance += (CABLE * lostW / headPowerW) ** 2
+  }
+  return { seen: head, follows, variance }
 }
 
-export function cutsOut(outcome: Outcome, plan: Plan): number {
-  return cutOutChance(outcome.solved.head, plan.solved.head)
-}
-
-/** What the coil of a speaker may read with the fault in it. */
-export function coilChances(nodeId: string, { fault, definition }: Pick<Outcome, 'fault' | 'definition'>): FaultDefinition['coil'] {
-  return fault?.nodeId === nodeId && definition ? definition.coil : { right: 1 }
+/** Whether a fault acts on a speaker, beside its watts. */
+export function actsOn({ onward, within }: Pick<Plan, 'onward' | 'within'>, fault: Fault, { acts }: FaultDefinition, speakerId: string): boolean {
+  if (acts === 'line') return true
+  if (fault.nodeId === null) return false
+  return fault.nodeId === speakerId || (acts === 'onward' ? onward : within)(fault.nodeId).has(speakerId)
 }

@@ -1,18 +1,16 @@
-import type { JudgedReading, LineProof } from '#core/check/proof'
 import { isOverloadedBy } from '#core/check/overload'
-import type { Output } from '#core/job/schema'
-import { isHeard } from '#core/job/sections/readings/kinds'
-import { speakersOf } from '#core/job/tree'
-import { EVIDENCE } from './evidence'
 import { faultAt, type Fault, type FaultDefinition } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
-import { withSlip } from './likelihood'
-import { cutsOut, isSomethingElse, outcomeOf, planOf, silentAt, type Outcome, type Plan } from './outcome'
+import { speakersOf } from '#core/job/tree'
+import { logSum } from './chances'
+import type { Given } from './given'
+import { outcomeOf, placeKey, type Outcome, type Plan } from './outcome'
+import { makeWeigher, type Weigher } from './weigh'
 
-/** A fault, or none (`fault` null: the line is as drawn), and how well it explains the readings. */
+/** What may be there: no fault (the line is as drawn), one, or two; and how well that explains the readings. */
 export interface Suspect {
-  fault: Fault | null
-  /** Posterior probability under the single-fault assumption; all suspects of a line sum to one. */
+  faults: readonly Fault[]
+  /** Posterior probability. */
   probability: number
   /** Logarithm of how well it explains the readings, whatever its prior: what reads alike has the same. */
   fit: number
@@ -22,89 +20,143 @@ export interface Suspect {
   isOverload: boolean
 }
 
-/** Prior weight of "as drawn" beside the sum of all faults, before any reading. Common practice, no source. */
-const AS_DRAWN_PRIOR = 10
-/** Prior weight of a fault that is not in the list, several at once included. Common practice, no source. */
-const SOMETHING_ELSE_PRIOR = 3
-
-/**
- * Every single fault of the line, each solved as the changed network it is, compared with the readings that still
- * describe the line, ranked; beside them the line as drawn, and something that is not in the list, which explains any reading
- * a little. Works in logarithms; the probabilities sum to one.
- */
-export function rankSuspects(output: Output, proof: LineProof): Suspect[] {
-  const steps = rankInSteps(output, proof)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
+/** What a ranking comes to: the suspects that are told one by one, and what share is not. All of them sum to one. */
+export interface Ranking {
+  /** Likeliest first. */
+  suspects: readonly Suspect[]
+  /** Two faults that were tried and are too unlikely to be listed. */
+  unlisted: number
+  /** Two faults that were not tried: they hold no more than this. 1: two at once were not tried at all yet. */
+  untried: number
+  /** How many were tried: single ones, and two at once. */
+  tried: { singles: number, pairs: number }
 }
 
 /**
- * The same in steps, one hypothesis each, so that an interface can breathe between them on a long line.
- * Yields the share done, 0 to 1.
+ * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no source: a line that is
+ * wrong was mostly worked on by one person on one day, so that a second fault is not rare.
  */
-export function* rankInSteps(output: Output, proof: LineProof): Generator<number, Suspect[]> {
-  const readings = [...proof.standing.values()].filter(j => !j.stale)
-  const plan = planOf(output, proof)
-  const all = hypothesesOf(output)
-  const scored: (Omit<Suspect, 'probability'> & { log: number })[] = []
-  for (const { fault, definition, logPrior } of all) {
-    const outcome = outcomeOf(output, fault, definition)
-    const fit = isSomethingElse(fault) ? fitOfAnything(readings, plan.watts.size) : fitOf(readings, outcome, plan)
-    const { head } = outcome.solved
-    scored.push({ fault, fit, log: logPrior + fit, lineOhm: head.state === 'finite' && !isSomethingElse(fault) ? head.ohm : null, isOverload: !isSomethingElse(fault) && isOverloadedBy(output, head) })
-    yield scored.length / all.length
-  }
-  const most = Math.max(...scored.map(s => s.log))
-  const total = scored.reduce((sum, s) => sum + Math.exp(s.log - most), 0)
-  return scored
-    .map(({ log, ...suspect }) => ({ ...suspect, probability: Math.exp(log - most) / total }))
-    .sort((a, b) => b.probability - a.probability)
+export const PRIOR = { asDrawn: 0.15, single: 0.6, two: 0.15, other: 0.1 } as const
+
+export const SOMETHING_ELSE: Fault = faultAt('something-else', null)
+export const isSomethingElse = (faults: readonly Fault[]): boolean => faults[0]?.kind === 'something-else'
+
+/** One fault, tried. Sizes of one fault at one place are one suspect. */
+export interface Single {
+  fault: Fault
+  definition: FaultDefinition
+  outcome: Outcome
+  /** Logarithm of its prior among single faults: of the line, all sum to one. */
+  priorLog: number
+  fit: number
+  /** Of each reading in ohms, the variance by sizes that lie between those tried. */
+  between: readonly number[]
 }
 
-interface Hypothesis { fault: Fault | null, definition: FaultDefinition | null, logPrior: number }
+/** What was tried of single faults: all that pairs and the search for tests need. */
+export interface Tried { weigher: Weigher, singles: readonly Single[], drawnFit: number, otherFit: number }
 
-/** As drawn, every fault of every kind, and anything else. Each kind's weight is shared out among its places: many variants do not make it likelier. */
-function hypothesesOf(output: Output): Hypothesis[] {
+/** What one fault at one place is called whatever its size. */
+export const familyOf = ({ kind, nodeId, tapW, way, withId }: Fault): string => [kind, nodeId, tapW, way, withId].join(' ')
+
+/** Every single fault that this line could have, each with its share of what is usual: many variants do not make a kind likelier. */
+export function singlesOf({ output, others }: Pick<Given, 'output' | 'others'>): { fault: Fault, definition: FaultDefinition, priorLog: number }[] {
   const speakers = speakersOf(output.wiring)
+  const all = FAULTS.flatMap((definition) => {
+    const candidates = definition.candidates(output, speakers, others)
+    return candidates.map(fault => ({ fault, definition, prior: definition.prior / candidates.length }))
+  })
+  const total = all.reduce((sum, { prior }) => sum + prior, 0)
+  return all.map(({ prior, ...rest }) => ({ ...rest, priorLog: Math.log(prior / total) }))
+}
+
+/** Tries every single fault, in steps of one each, so that an interface can breathe between them on a long line. Yields the share done, 0 to 1. */
+export function* trySingles(given: Given): Generator<number, Tried> {
+  const weigher = makeWeigher(given)
+  const { plan } = weigher
+  const list = singlesOf(given)
+  const outcomes: Outcome[] = []
+  for (const { fault } of list) {
+    outcomes.push(outcomeOf(plan, [fault]))
+    // What its meters see is worked out here, in its own step.
+    for (const { place } of weigher.ohms) outcomes.at(-1)!.sight(place)
+    yield outcomes.length / list.length
+  }
+  const between = betweenSizes(list.map(s => s.fault), outcomes, weigher)
+  const singles = list.map((single, k): Single => ({ ...single, outcome: outcomes[k]!, between: between[k]!, fit: weigher.fitOf(outcomes[k]!, between[k]!) }))
+  return { weigher, singles, drawnFit: weigher.fitOf(plan.drawn), otherFit: weigher.fitOfAnything() }
+}
+
+/** Sizes of a fault are tried a few at a time; what lies between two of them is covered by half of their distance, as one sigma. */
+function betweenSizes(faults: readonly Fault[], outcomes: readonly Outcome[], { ohms }: Weigher): number[][] {
+  const families = new Map<string, number[]>()
+  faults.forEach((fault, k) => {
+    if (fault.amount === null || fault.kind === 'wrong-jack') return
+    const family = familyOf(fault)
+    families.set(family, [...families.get(family) ?? [], k])
+  })
+  const between = faults.map(() => ohms.map(() => 0))
+  for (const members of families.values()) {
+    members.sort((a, b) => faults[a]!.amount! - faults[b]!.amount!)
+    ohms.forEach(({ place }, o) => {
+      const lns = members.map((k) => {
+        const seen = outcomes[k]!.sight(place)?.seen
+        return seen?.state === 'finite' ? Math.log(seen.ohm) : null
+      })
+      members.forEach((k, m) => {
+        const steps = [m - 1, m + 1].flatMap(n => lns[n] != null && lns[m] != null ? [Math.abs(lns[n]! - lns[m]!)] : [])
+        if (steps.length > 0) between[k]![o] = (steps.reduce((a, b) => a + b, 0) / steps.length / 2) ** 2
+      })
+    })
+  }
+  return between
+}
+
+/** One line of a ranking before it is brought to shares: `log` of prior and fit together. */
+export interface Scored { faults: readonly Fault[], log: number, fit: number, outcome: Outcome | null }
+
+/** As drawn, single faults (sizes of one gathered), and something else, each with its prior. */
+export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }: Tried): Scored[] {
+  const families = new Map<string, Single[]>()
+  for (const single of singles) {
+    const family = familyOf(single.fault)
+    const known = families.get(family)
+    if (known) known.push(single)
+    else families.set(family, [single])
+  }
   return [
-    { fault: null, definition: null, logPrior: Math.log(AS_DRAWN_PRIOR) },
-    { fault: faultAt('something-else', null), definition: null, logPrior: Math.log(SOMETHING_ELSE_PRIOR) },
-    ...FAULTS.flatMap((definition) => {
-      const candidates = definition.candidates(output, speakers)
-      return candidates.map((fault): Hypothesis => ({ fault, definition, logPrior: Math.log(definition.prior / candidates.length) }))
+    { faults: [], log: Math.log(PRIOR.asDrawn) + drawnFit, fit: drawnFit, outcome: plan.drawn },
+    { faults: [SOMETHING_ELSE], log: Math.log(PRIOR.other) + otherFit, fit: otherFit, outcome: null },
+    ...[...families.values()].map((sizes): Scored => {
+      const likeliest = sizes.reduce((a, b) => b.priorLog + b.fit > a.priorLog + a.fit ? b : a)
+      const prior = logSum(sizes.map(s => s.priorLog))
+      const log = logSum(sizes.map(s => s.priorLog + s.fit))
+      return { faults: [likeliest.fault], log: Math.log(PRIOR.single) + log, fit: log - prior, outcome: likeliest.outcome }
     }),
   ]
 }
 
-function fitOf(readings: readonly JudgedReading[], outcome: Outcome, plan: Plan): number {
-  const apart = readings.reduce((sum, reading) => sum + Math.log(withSlip(EVIDENCE[reading.reading.kind].like(reading, outcome, plan))), 0)
-  return apart + hearing(readings, cutsOut(outcome, plan), nodeId => silentAt(nodeId, outcome, plan))
+/** Scores brought to shares of one. `restLog`: what is in the sum and not listed. */
+export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
+  const total = logSum([...scored.map(s => s.log), rest.unlistedLog])
+  const suspects = scored.map(({ faults, log, fit, outcome }): Suspect => {
+    const head = outcome?.solved.head ?? null
+    return { faults, fit, probability: Math.exp(log - total), lineOhm: head?.state === 'finite' ? head.ohm : null, isOverload: head !== null && isOverloadedBy(output, head) }
+  }).sort((a, b) => b.probability - a.probability)
+  return { suspects, unlisted: Math.exp(rest.unlistedLog - total), untried: Math.min(1, Math.exp(rest.untriedLog - total)), tried: rest.tried }
 }
 
-/** All that was heard, together: an amplifier that cuts out silences every speaker at once, or none. */
-function hearing(readings: readonly JudgedReading[], cut: number, silentOf: (nodeId: string) => number): number {
-  const heard = readings.filter(j => isHeard(j.reading.kind))
-  if (heard.length === 0) return 0
-  const logOf = (chance: (nodeId: string) => number) => heard.reduce((sum, { reading: { value, nodeId } }) => {
-    const silent = chance(nodeId!)
-    return sum + Math.log(withSlip(value.is === 'silent' ? silent : 1 - silent))
-  }, 0)
-  return logSum([[cut, logOf(() => 1)], [1 - cut, cut === 1 ? 0 : logOf(silentOf)]])
+/** The ranking of single faults alone, for as long as two at once are not tried. */
+export function rankOfSingles(tried: Tried): Ranking {
+  return ranked(tried.weigher.plan, scoredSingles(tried), { unlistedLog: -Infinity, untriedLog: 0, tried: { singles: tried.singles.length, pairs: 0 } })
 }
 
-/** Of something else: everything plays, everything is silent, or neither; a meter may show anything. */
-function fitOfAnything(readings: readonly JudgedReading[], speakers: number): number {
-  const heard = readings.filter(j => isHeard(j.reading.kind))
-  const silent = heard.filter(j => j.reading.value.is === 'silent').length
-  const all = (chance: number) => silent * Math.log(withSlip(chance)) + (heard.length - silent) * Math.log(withSlip(1 - chance))
-  const apart = readings.reduce((sum, { reading: { kind, value }, predicted }) => sum + Math.log(EVIDENCE[kind].likeAnything(value, predicted, speakers)), 0)
-  return apart + (heard.length === 0 ? 0 : logSum([[0.5, all(0)], [0.3, all(1)], [0.2, all(0.5)]]))
-}
+export const sightKeys = (weigher: Weigher): string[] => weigher.ohms.map(o => placeKey(o.place))
 
-/** Logarithm of a weighted sum of what is given in logarithms. */
-function logSum(parts: [weight: number, log: number][]): number {
-  const most = Math.max(...parts.filter(([weight]) => weight > 0).map(([, log]) => log))
-  return most + Math.log(parts.reduce((sum, [weight, log]) => weight > 0 ? sum + weight * Math.exp(log - most) : sum, 0))
+/** Runs a generator to its end. */
+export function finish<T>(steps: Generator<unknown, T>): T {
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
 }

@@ -1,137 +1,356 @@
 import { seeded, type Chance } from '#core/testing/trees'
 
 /**
- * Simulated rigs with physics of their own: lines of parallel drops along a cable, solved here by the ladder from the end to the
- * head in plain numbers, every unit off its plan by chance, a fault put in, readings taken as a person would. Nothing here
- * uses the program's network, bands or catalogue.
+ * Simulated rigs with physics of their own: drops along a cable, solved here by the ladder from the end to the head in complex numbers, units of one model
+ * off their label together and each by itself, faults put in, and readings taken as a person would, one at a time. Nothing here uses the program's network,
+ * bands, likelihoods or changes; what a fault does is written here once more. How common kinds are is handed in.
  */
 
-export interface Rig {
-  /** Ohms of each drop as planned, and what one length of cable adds. */
-  plannedOhm: number[]
-  reachOhm: number
-  kind: 'taps' | 'plain'
-  /** What was done to it; "none", or one that a list of single faults cannot name. */
-  fault: string
-  at: number
-  /** Impedance at the head as the meter shows it; null open, 0 short. */
-  headOhm: number | null
-  /** Each drop as it was heard; null where nobody listened. */
-  heard: ('plays' | 'silent' | null)[]
-  /** Coil readings, Ω; null open; undefined where not read. */
-  coils: (number | null | undefined)[]
+export type RigKind = 'taps' | 'labelled' | 'known'
+interface Complex { re: number, im: number }
+/** null: nothing flows. */
+type Load = Complex | null
+
+interface DropState {
+  load: Load
+  /** Ohms of the coil by itself; null open. */
+  coilOhm: number | null
+  /** What reaches the driver, of what arrives at its place. */
+  part: number
+  heard: Partial<Record<string, number>> | null
+  isReversed: boolean
+  tapW: number
+  scaleV: number
 }
 
-const LADDER_TAPS = [2.5, 5, 10, 20, 30]
+export interface RigFault { kind: string, at: number | null }
+export interface Rig {
+  kind: RigKind
+  count: number
+  tapsW: number[]
+  reachM: number
+  /** Of each of the two conductors, Ω a metre. */
+  conductorOhmPerM: number
+  /** Labels: nominal ohms of a driver; what is known of it, where it is. */
+  nominalOhm: number
+  motional: { reOhm: number, leH: number, fsHz: number, qms: number, qes: number } | null
+  /** What was put in: none, one, two, or one that no list has. */
+  faults: RigFault[]
+  outside: string | null
+  impedance: () => number | 'open'
+  outward: (k: number) => number | 'open'
+  coil: (k: number) => number | 'open'
+  sound: (k: number) => string
+  beside: (k: number, j: number) => 'louder' | 'alike' | 'quieter'
+  dial: (k: number) => { tapW: number, ratedV: number }
+  turned: (k: number) => 'right-way' | 'reversed'
+  legIsLow: () => boolean
+}
+
+export const LADDER_TAPS = [1.25, 2.5, 5, 10, 20]
 export const LINE_V = 70.71
+const OMEGA = 2 * Math.PI * 1000
+
 const pick = <T>(chance: Chance, list: readonly T[]): T => list[Math.floor(chance() * list.length)]!
 /** Roughly normal: twelve dice. */
 const bell = (chance: Chance) => Array.from({ length: 12 }, chance).reduce((a, b) => a + b) - 6
-
-/** Faults with how often each is put in: the catalogue's own order of magnitude, and some that it does not have. */
-const TAP_FAULTS: [string, number][] = [['none', 24], ['open', 10], ['break', 6], ['short', 4], ['wrong tap', 8], ['joint', 2], ['other scale', 4], ['one off', 3], ['through', 3], ['turns', 2], ['extra', 4], ['two open', 2], ['leak', 2]]
-const PLAIN_FAULTS: [string, number][] = TAP_FAULTS.filter(([f]) => !['wrong tap', 'other scale', 'one off', 'through'].includes(f))
-
-export function makeRig(seed: number): Rig & { taps: number[] } {
-  const chance = seeded(seed)
-  const kind = chance() < 0.7 ? 'taps' : 'plain'
-  const count = kind === 'taps' ? 4 + Math.floor(chance() * 17) : 2 + Math.floor(chance() * 5)
-  const taps = Array.from({ length: count }, () => 0)
-  const usual = pick(chance, LADDER_TAPS.slice(1, 4))
-  const mixed = chance() < 0.4
-  const plannedOhm = taps.map((_, k) => {
-    if (kind === 'plain') return 8
-    taps[k] = mixed && chance() < 0.3 ? pick(chance, LADDER_TAPS.slice(1, 4)) : usual
-    return LINE_V ** 2 / taps[k]!
-  })
-  const reachOhm = kind === 'taps' ? 0.1 + chance() * 0.15 : 0.02
-  const faults = kind === 'taps' ? TAP_FAULTS : PLAIN_FAULTS
-  let draw = chance() * faults.reduce((sum, [, weight]) => sum + weight, 0)
-  const fault = faults.find(([, weight]) => (draw -= weight) < 0)![0]
-  const at = Math.floor(chance() * count)
-
-  // Units of a model lie to the same side: copper of 0.70 to 0.90 of the label, 0.1 to 0.8 mH, read at 1 kHz; each about it by a
-  // twentieth, transformers by another.
-  const copper = 8 * (0.7 + 0.2 * chance())
-  const model = Math.hypot(copper, 2 * Math.PI * 1000 * (0.1 + 0.7 * chance()) * 1e-3) / 8
-  const off = () => model * Math.exp(0.025 * bell(chance)) * (kind === 'taps' ? Math.exp(0.025 * bell(chance)) : 1)
-  let ohms: (number | null)[] = plannedOhm.map(ohm => ohm * off())
-  let coil = plannedOhm.map(() => copper * Math.exp(0.025 * bell(chance)) as number | null)
-  let cutAfter = Infinity
-  let others = 1
-  switch (fault) {
-    case 'open':
-      ohms[at] = null
-      if (chance() < 0.5) coil[at] = null
-      break
-    case 'two open':
-      ohms[at] = null
-      ohms[(at + 1) % count] = null
-      break
-    case 'break': cutAfter = at; break
-    case 'short': ohms[at] = 0; break
-    case 'wrong tap': {
-      const tap = pick(chance, LADDER_TAPS.filter(w => w !== taps[at]))
-      ohms[at] = ohms[at]! * taps[at]! / tap
-      break
-    }
-    case 'joint': {
-      const times = 2 + chance() * 5
-      ohms[at] = ohms[at]! * (1 + times)
-      if (chance() < 0.6) coil[at] = coil[at]! * (1 + times)
-      break
-    }
-    case 'other scale': others = chance() < 0.5 ? 2 : 0.5; break
-    case 'one off': {
-      const up = chance() < 0.5
-      ohms = ohms.map((ohm, k) => ohm! * taps[k]! / (LADDER_TAPS[LADDER_TAPS.indexOf(taps[k]!) + (up ? 1 : -1)] ?? taps[k]!))
-      break
-    }
-    case 'through': ohms[at] = 8 * Math.exp(0.1 * bell(chance)); break
-    case 'turns': {
-      ohms[at] = ohms[at]! * (0.35 + chance() * 0.3)
-      if (chance() < 0.7) coil[at] = coil[at]! * (0.35 + chance() * 0.3)
-      break
-    }
-    case 'extra': ohms[at] = 1 / (1 / ohms[at]! + 1 / (plannedOhm[at]! * off())); break
-    // Water in a box: something across the line that nobody drew.
-    case 'leak': ohms[at] = 1 / (1 / ohms[at]! + 1 / (plannedOhm[at]! * (0.3 + chance() * 2))); break
-  }
-  ohms = ohms.map(ohm => ohm === null ? null : ohm * others)
-
-  const { head, volts } = ladder(ohms, reachOhm, cutAfter)
-  const planned = ladder(plannedOhm, reachOhm, Infinity)
-  const cut = head !== null && head < planned.head! * (0.36 + 0.06 * chance())
-  const level = (k: number) => {
-    const ohm = ohms[k]
-    if (ohm === null || ohm === undefined || ohm === 0 || k >= cutAfter) return -Infinity
-    const own = fault === 'joint' && k === at ? plannedOhm[k]! / ohm : 1
-    return 10 * Math.log10((volts[k]! ** 2 / ohm * own) / (planned.volts[k]! ** 2 / plannedOhm[k]!))
-  }
-  const listens = chance() < 0.6
-  const heardOf = (k: number): 'plays' | 'silent' => cut || level(k) < -25 + 3 * bell(chance) ? 'silent' : 'plays'
-  const heard = plannedOhm.map((_, k) => listens && chance() < 0.7 ? heardOf(k) : null)
-  const reads = chance() < 0.3
-  if (fault === 'two open' && chance() < 0.5) coil = coil.map((c, k) => k === at ? null : c)
-  const coils = plannedOhm.map((_, k) => reads && (chance() < 0.2 || (heard[k] === 'silent' && chance() < 0.5)) ? coil[k]! : undefined)
-  return { plannedOhm, reachOhm, kind, fault, at, taps, headOhm: head === null ? null : head * Math.exp(0.015 * bell(chance)), heard, coils }
+const drawn = (chance: Chance, weights: Partial<Record<string, number>>): string => {
+  let left = chance() * Object.values(weights).reduce<number>((a, b) => a + (b ?? 0), 0)
+  for (const [name, weight] of Object.entries(weights)) if ((left -= weight ?? 0) < 0) return name
+  return Object.keys(weights).at(-1)!
+}
+const times = (z: Load, factor: number): Load => z && { re: z.re * factor, im: z.im * factor }
+const plus = (z: Complex, ohm: number): Complex => ({ re: z.re + ohm, im: z.im })
+const size = (z: Complex) => Math.hypot(z.re, z.im)
+function beside(a: Load, b: Load): Load {
+  if (a === null || b === null) return a ?? b
+  const [sa, sb] = [a.re ** 2 + a.im ** 2, b.re ** 2 + b.im ** 2]
+  if (sa === 0 || sb === 0) return { re: 0, im: 0 }
+  const [g, s] = [a.re / sa + b.re / sb, -a.im / sa - b.im / sb]
+  return { re: g / (g * g + s * s), im: -s / (g * g + s * s) }
 }
 
+/** Kinds with what weight; those that this line cannot have are left out here. */
+export type Weights = readonly (readonly [kind: string, weight: number])[]
+const ANYWHERE = ['leak-across', 'leg-earth', 'another-cable', 'taps-on-other-scale', 'taps-one-off', 'amplifier-dead', 'amplifier-clipping', 'amplifier-low', 'amplifier-wrong-tap', 'source-one-side']
+const OF_TAPS = ['short-at-tabs', 'winding-open', 'winding-shorted', 'winding-exchanged', 'low-impedance-position', 'wrong-tap', 'wrong-scale', 'taps-on-other-scale', 'taps-one-off', 'amplifier-wrong-tap']
+/** What such a line does not have: cabinets, coils by the pair, controls, other lines. */
+const NEVER = ['coil-opposed', 'one-driver-gone', 'wrong-jack', 'control-at-zero', 'control-turned-down', 'control-bypassed', 'control-overrated', 'lines-exchanged', 'drops-exchanged', 'something-else']
+const OUTSIDE = ['three open', 'two in series', 'another line beside it', 'units of another batch', 'one of twice the ohms']
+
+/** @param mix how many rigs in a hundred are healthy, have one fault, two; the rest have something that no list has */
+export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: number, one: number, two: number] = [15, 60, 15]): Rig {
+  const chance = seeded(seed)
+  const kind = drawn(chance, { taps: 2, labelled: 1, known: 1 }) as RigKind
+  const count = kind === 'taps' ? 2 + Math.floor(chance() ** 1.5 * 39) : 2 + Math.floor(chance() * 5)
+  const nominalOhm = 8
+  const usual = pick(chance, LADDER_TAPS.slice(1, 4))
+  const isMixed = chance() < 0.3
+  const tapsW = Array.from({ length: count }, () => kind !== 'taps' ? 0 : isMixed && chance() < 0.3 ? pick(chance, LADDER_TAPS.slice(1, 4)) : usual)
+  const reachM = kind === 'taps' ? 3 + chance() * 12 : 2 + chance() * 6
+  // 1.5 mm² class 5 (IEC 60228).
+  const conductorOhmPerM = 13.3e-3
+
+  // Units of a model lie to the same side: copper of 0.70 to 0.90 of the label; 0.1 to 0.8 mH behind transformers, to 1 mH by itself; each about it.
+  const motional = kind === 'known' ? { reOhm: 5 + chance() * 2, leH: (0.1 + chance() * 0.9) * 1e-3, fsHz: 40 + chance() * 80, qms: 2 + chance() * 4, qes: 0.4 + chance() } : null
+  const shared = kind === 'known' ? Math.exp(0.035 * bell(chance)) : 1
+  const copper = motional ? motional.reOhm * shared : nominalOhm * (0.7 + 0.2 * chance())
+  const henry = motional ? motional.leH * shared : (0.1 + (kind === 'taps' ? 0.7 : 0.9) * chance()) * 1e-3
+  const unit = (): { z: Complex, coil: number } => {
+    const own = Math.exp(0.05 * bell(chance))
+    let z: Complex = { re: copper * own, im: OMEGA * henry * own }
+    if (motional) {
+      // Res / (1 + j·Qms·(f/fs − fs/f)), far above resonance (Small).
+      const res = motional.reOhm * shared * motional.qms / motional.qes
+      const x = motional.qms * (1000 / motional.fsHz - motional.fsHz / 1000)
+      z = { re: z.re + res / (1 + x * x), im: z.im - res * x / (1 + x * x) }
+    }
+    return { z, coil: copper * own }
+  }
+  const transformer = () => kind === 'taps' ? Math.exp(0.03 * bell(chance)) : 1
+  const tapOhm = (tapW: number) => LINE_V ** 2 / tapW / nominalOhm
+  const drops = tapsW.map((tapW): DropState => {
+    const { z, coil } = unit()
+    return { load: times(z, (kind === 'taps' ? tapOhm(tapW) : 1) * transformer()), coilOhm: coil, part: 1, heard: null, isReversed: false, tapW, scaleV: LINE_V }
+  })
+  const planned = tapsW.map((tapW): Complex => kind === 'taps' ? { re: tapOhm(tapW) * nominalOhm, im: 0 } : { re: nominalOhm, im: 0 })
+  const reachOhm = 2 * conductorOhmPerM * reachM * Math.exp(0.05 * bell(chance))
+  const reaches = Array.from({ length: count }, () => reachOhm)
+  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, lineHeard: null as Partial<Record<string, number>> | null, toEarth: false, beside: null as Load }
+  const plannedHead = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {}).head!
+
+  const possible = weights.filter(([k]) => !NEVER.includes(k) && (kind === 'taps' || !OF_TAPS.includes(k))
+    && (k !== 'taps-one-off' || tapsW.every(w => LADDER_TAPS.indexOf(w) > 0 && LADDER_TAPS.indexOf(w) < LADDER_TAPS.length - 1))
+    && (k !== 'pair-crossed' || count > 2) && (k !== 'another-cable' || count > 6))
+  // Of a kind that stands on a scale of its own a tap is not another scale.
+  const canScale = (k: number) => !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! * 2) - 1) < 0.02) || !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! / 2) - 1) < 0.02)
+
+  const jointTimes = () => 0.4 * 40 ** chance()
+  const put = (name: string, at: number): RigFault => {
+    const drop = drops[at]!
+    switch (name) {
+      case 'open-at-drop': case 'winding-open':
+        drop.load = null
+        if (name === 'open-at-drop' && chance() < 0.2) drop.coilOhm = null
+        break
+      case 'coil-open': case 'speaker-missing':
+        drop.load = null
+        drop.coilOhm = null
+        break
+      case 'high-resistance': case 'coil-high': {
+        const by = jointTimes()
+        if (drop.load) drop.load = plus(drop.load, size(planned[at]!) * by)
+        drop.part = drop.load ? 1 - size(planned[at]!) * by / size(drop.load) : 1
+        if (drop.coilOhm !== null && (name === 'coil-high' || chance() < 0.4)) drop.coilOhm *= 1.3 + by
+        break
+      }
+      case 'short-at-drop': drop.load = { re: 0, im: 0 }; break
+      case 'short-at-tabs':
+        drop.load = times(drop.load, 0.08 + 0.08 * chance())
+        drop.part = 0
+        drop.coilOhm = 0.02
+        break
+      case 'shorted-turns': {
+        const left = 0.3 + 0.5 * chance()
+        drop.load = times(drop.load, left)
+        if (drop.coilOhm !== null) drop.coilOhm *= left
+        drop.heard = { plays: 0.3, scratchy: 0.35, quiet: 0.25, thin: 0.1 }
+        break
+      }
+      case 'rubbing': drop.heard = { scratchy: 0.85, plays: 0.1, quiet: 0.05 }; break
+      case 'high-unit-gone': drop.heard = { thin: 0.6, plays: 0.35, quiet: 0.05 }; break
+      case 'comes-and-goes':
+        drop.heard = { 'comes-and-goes': 0.5, 'silent': 0.15, 'plays': 0.2, 'scratchy': 0.1, 'quiet': 0.05 }
+        if (chance() < 0.5 && drop.coilOhm !== null) drop.coilOhm = chance() < 0.5 ? null : drop.coilOhm * (1 + jointTimes())
+        break
+      case 'dirty-contact': drop.heard = { 'scratchy': 0.35, 'comes-and-goes': 0.35, 'plays': 0.15, 'quiet': 0.15 }; break
+      case 'winding-shorted':
+        drop.load = times(drop.load, 0.15 + 0.4 * chance())
+        drop.heard = { quiet: 0.5, plays: 0.2, scratchy: 0.2, silent: 0.1 }
+        break
+      case 'winding-exchanged':
+        drop.load = { re: 0.4 + 0.4 * chance() + nominalOhm ** 2 / size(planned[at]!), im: 0 }
+        drop.part = 0
+        break
+      case 'low-impedance-position': {
+        const { z } = unit()
+        drop.load = z
+        break
+      }
+      case 'wrong-tap': {
+        const tapW = pick(chance, LADDER_TAPS.filter(w => w !== drop.tapW))
+        drop.load = times(drop.load, drop.tapW / tapW)
+        drop.tapW = tapW
+        break
+      }
+      case 'wrong-scale': {
+        const up = LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! / 2) - 1) < 0.02) || (chance() < 0.5 && !LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! * 2) - 1) < 0.02))
+        drop.load = times(drop.load, up ? 0.5 : 2)
+        drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
+        break
+      }
+      case 'break-in-reach': state.cutBefore = Math.min(state.cutBefore, at); break
+      case 'joint-in-run': reaches[at]! += plannedHead ? size(plannedHead) * 0.12 * 60 ** chance() : 0; break
+      case 'short-in-run': state.shortBefore = Math.min(state.shortBefore, at); break
+      case 'pair-crossed':
+        for (let k = at; k < count; k++) drops[k]!.isReversed = !drops[k]!.isReversed
+        break
+      case 'turned-round':
+        drop.isReversed = !drop.isReversed
+        drop.heard = { plays: 0.55, thin: 0.4, quiet: 0.05 }
+        break
+      case 'extra-speaker': {
+        const { z } = unit()
+        drop.load = beside(drop.load, times(z, (kind === 'taps' ? tapOhm(tapsW[at]!) : 1) * transformer()))
+        drop.part = 0.5
+        break
+      }
+      default: return putAnywhere(name)
+    }
+    return { kind: name, at }
+  }
+  const putAnywhere = (name: string): RigFault => {
+    const all = (factor: (tapW: number) => number) => {
+      for (const drop of drops) drop.load = times(drop.load, factor(drop.tapW))
+    }
+    switch (name) {
+      case 'leak-across': state.leakOhm = size(plannedHead) * 0.25 * 60 ** chance(); break
+      case 'leg-earth':
+        state.toEarth = true
+        state.lineHeard = { hum: 0.65, plays: 0.35 }
+        break
+      case 'another-cable': {
+        const by = chance() < 0.5 ? 2.6 + chance() * 1.2 : 0.35 + 0.1 * chance()
+        reaches.forEach((_, k) => { reaches[k]! *= by })
+        break
+      }
+      case 'taps-on-other-scale': {
+        const up = chance() < 0.5
+        all(() => up ? 0.5 : 2)
+        for (const drop of drops) drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
+        break
+      }
+      case 'taps-one-off': {
+        const step = chance() < 0.5 ? 1 : -1
+        for (const drop of drops) {
+          const tapW = LADDER_TAPS[LADDER_TAPS.indexOf(drop.tapW) + step] ?? drop.tapW
+          drop.load = times(drop.load, drop.tapW / tapW)
+          drop.tapW = tapW
+        }
+        break
+      }
+      case 'amplifier-dead': state.lineHeard = { silent: 1 }; break
+      case 'source-one-side': state.lineHeard = { silent: 0.8, quiet: 0.2 }; break
+      case 'amplifier-clipping': state.lineHeard = { scratchy: 0.6, plays: 0.4 }; break
+      case 'amplifier-low': state.lineHeard = { quiet: 0.7, plays: 0.3 }; break
+      case 'amplifier-wrong-tap': state.lineHeard = { quiet: 0.5, plays: 0.4, scratchy: 0.1 }; break
+      default: throw new Error(`no rig has ${name}`)
+    }
+    return { kind: name, at: null }
+  }
+  const putOne = (not: RigFault | null): RigFault => {
+    for (;;) {
+      const name = drawn(chance, Object.fromEntries(possible))
+      const at = name === 'pair-crossed' ? 1 + Math.floor(chance() * (count - 2)) : Math.floor(chance() * count)
+      if (name === 'wrong-scale' && !canScale(at)) continue
+      if (not && (ANYWHERE.includes(name) ? not.at === null : not.at === at)) continue
+      return put(name, at)
+    }
+  }
+
+  const faults: RigFault[] = []
+  let outside: string | null = null
+  const share = chance() * 100
+  if (share >= mix[0] && share < mix[0] + mix[1] + mix[2]) faults.push(putOne(null))
+  if (share >= mix[0] + mix[1] && share < mix[0] + mix[1] + mix[2]) faults.push(putOne(faults[0]!))
+  if (share >= mix[0] + mix[1] + mix[2]) {
+    outside = pick(chance, count > 3 ? OUTSIDE : OUTSIDE.slice(1))
+    const at = Math.floor(chance() * (count - 1))
+    if (outside === 'three open') for (const k of [0, 1, 2]) drops[(at + k * 1) % count]!.load = null
+    if (outside === 'two in series' && drops[at]!.load && drops[at + 1]!.load) {
+      drops[at]!.load = times(drops[at]!.load, 2)
+      drops[at + 1]!.load = null
+      drops[at]!.part = 0.5
+    }
+    if (outside === 'another line beside it') state.beside = times(plannedHead, 0.4 + 1.2 * chance())
+    if (outside === 'units of another batch') for (const drop of drops) drop.load = times(drop.load, chance() < 0.5 ? 1.5 : 0.65)
+    if (outside === 'one of twice the ohms') drops[at]!.load = times(drops[at]!.load, 2)
+  }
+
+  const now = () => ladder(drops.map(d => d.load), reaches, state)
+  const { head, volts } = now()
+  const plan = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {})
+  const cut = head !== null && size(head) < size(plan.head!) * (0.33 + 0.14 * chance())
+  const capacitance = (50 + 100 * chance()) * 1e-12
+  const level = (k: number): number => {
+    const { load, part } = drops[k]!
+    if (load === null || size(load) === 0 || k >= state.cutBefore || k >= state.shortBefore || part <= 0) return -Infinity
+    const power = (z: Complex, v: number) => v ** 2 * z.re / (z.re ** 2 + z.im ** 2)
+    // A part in the way takes volts: what reaches the driver goes with their square. The plan is of these units, as they are.
+    const unfaulted = plan.volts[k]! ** 2 * planned[k]!.re / (planned[k]!.re ** 2)
+    return 10 * Math.log10(power(load, volts[k]!) * (part < 1 ? part : 1) / unfaulted)
+  }
+  // What a model does to all alike is not heard as a fault.
+  const middle = [...drops.keys()].map(level).filter(Number.isFinite).sort((a, b) => a - b)
+  const usualDb = drops.filter(d => d.load !== null).length === 0 ? 0 : modelDb(drops, planned)
+  const off = (k: number) => level(k) - usualDb
+  void middle
+
+  const meter = (ohm: number): number | 'open' => ohm > 60_000 ? 'open' : Math.max(0, Math.round((ohm * Math.exp(0.02 * bell(chance)) + 0.07 * bell(chance)) * 1000) / 1000)
+  const shown = (z: Load, lengthM: number): number | 'open' => {
+    if (z !== null) return meter(size(z))
+    if (chance() < 0.6) return 'open'
+    return meter(1 / (OMEGA * capacitance * Math.max(1, lengthM)))
+  }
+  return {
+    kind, count, tapsW, reachM, conductorOhmPerM, nominalOhm, motional, faults, outside,
+    impedance: () => shown(now().head, reachM * Math.min(count, state.cutBefore + 1)),
+    outward: k => shown(ladder(drops.slice(k).map(d => d.load), reaches.slice(k).map((r, j) => j === 0 ? 0 : r), { cutBefore: state.cutBefore <= k ? Infinity : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= count >> 1 ? state.leakOhm : null }).head, reachM * (count - k)),
+    coil: k => drops[k]!.coilOhm === null ? 'open' : meter(drops[k]!.coilOhm!),
+    sound: (k) => {
+      if (cut) return 'silent'
+      if (off(k) < -25 + 5 * bell(chance)) return 'silent'
+      if (off(k) < -5.5 + 1.5 * bell(chance) && chance() < 0.85) return 'quiet'
+      const heard = state.lineHeard ?? drops[k]!.heard
+      if (heard) return drawn(chance, heard)
+      return chance() < 0.03 ? drawn(chance, { 'quiet': 3, 'thin': 2, 'scratchy': 2, 'hum': 2, 'comes-and-goes': 1, 'silent': 1 }) : 'plays'
+    },
+    beside: (k, j) => {
+      if (cut) return 'alike'
+      const [a, b] = [Math.max(-99, off(k)), Math.max(-99, off(j))]
+      const difference = a - b + 0.9 * bell(chance)
+      return difference > 2 ? 'louder' : difference < -2 ? 'quieter' : 'alike'
+    },
+    dial: k => chance() < 0.01 ? { tapW: pick(chance, LADDER_TAPS), ratedV: LINE_V } : { tapW: drops[k]!.tapW, ratedV: drops[k]!.scaleV },
+    turned: k => (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
+    legIsLow: () => chance() < (state.toEarth ? 0.97 : 0.005),
+  }
+}
+
+/** What units that are alike all do to the power at a place, dB: the middle of those that nothing was done to. */
+function modelDb(drops: readonly DropState[], planned: readonly Complex[]): number {
+  const offs = drops.flatMap(({ load }, k) => load && size(load) > 0 ? [10 * Math.log10(load.re / (load.re ** 2 + load.im ** 2) * planned[k]!.re)] : []).sort((a, b) => a - b)
+  return offs[offs.length >> 1] ?? 0
+}
+
+interface Cuts { cutBefore?: number, shortBefore?: number, leakOhm?: number | null, beside?: Load }
 /** A ladder end to head: Z = r + drop ∥ beyond. Open is null. */
-function ladder(ohms: (number | null)[], reach: number, cutAfter: number): { head: number | null, volts: number[] } {
-  const beyond: (number | null)[] = []
-  for (let k = ohms.length - 1; k >= 0; k--) {
-    const next = beyond[k + 1] ?? null
-    const drop = ohms[k] ?? null
-    const both = k >= cutAfter ? null : drop === null ? next : next === null ? drop : drop === 0 || next === 0 ? 0 : 1 / (1 / drop + 1 / next)
-    beyond[k] = both === null ? null : reach + both
+function ladder(drops: readonly Load[], reaches: readonly number[], { cutBefore = Infinity, shortBefore = Infinity, leakOhm = null, beside: other = null }: Cuts): { head: Load, volts: number[] } {
+  const beyond: Load[] = []
+  for (let k = drops.length - 1; k >= 0; k--) {
+    const next = k >= cutBefore ? null : beyond[k + 1] ?? null
+    const leak: Load = leakOhm !== null && k === drops.length >> 1 ? { re: leakOhm, im: 0 } : null
+    const here = k >= cutBefore ? null : beside(beside(drops[k]!, leak), next)
+    if (k === shortBefore) beyond[k] = { re: reaches[k]! / 2, im: 0 }
+    else beyond[k] = here && plus(here, reaches[k]!)
   }
   const volts: number[] = []
-  let here = 1
-  ohms.forEach((_, k) => {
+  let v = 1
+  drops.forEach((_, k) => {
     const into = beyond[k] ?? null
-    here = into === null ? 0 : here * (into - reach) / into
-    volts.push(here)
+    const behind = into === null || k >= shortBefore ? null : plus(into, -reaches[k]!)
+    v = behind === null || into === null ? 0 : v * size(behind) / Math.max(size(into), 1e-12)
+    volts.push(v)
   })
-  return { head: beyond[0] ?? null, volts }
+  return { head: beside(beyond[0] ?? null, other), volts }
 }

@@ -1,0 +1,91 @@
+import { SOUNDS, type Sound } from '#core/job/sections/readings/schema'
+import type { Seen } from '#core/network/solver'
+import { step } from './chances'
+import { actsOn, type Outcome, type Plan } from './outcome'
+
+/** What is heard of a line with faults in it. */
+
+/** What is noted of a speaker that is right: ears and pens err. Common practice, no source. */
+const RIGHT: Record<Sound, number> = { 'plays': 0.966, 'silent': 0.004, 'quiet': 0.01, 'thin': 0.006, 'scratchy': 0.006, 'hum': 0.005, 'comes-and-goes': 0.003 }
+/** What else is noted of one that is heard as a fault makes it heard: each of the others. */
+const STRAY = 0.006
+
+/** A speaker this many dB under its plan is as likely as not noted as silent; a few dB to either side decide. Common practice, no source. */
+const SILENT_DB = -25
+const SILENT_SOFT_DB = 4
+/** Chance that a speaker so many dB off its plan is heard as silent. */
+export const silentChance = (offDb: number): number => offDb === -Infinity ? 1 : step((SILENT_DB - offDb) / SILENT_SOFT_DB)
+
+/** This much under its plan it is as likely as not noted as quiet, with nothing beside it to compare. Common practice, no source: 3 dB are plain beside a neighbour, not by themselves. */
+const QUIET_DB = -5.5
+const QUIET_SOFT_DB = 1.2
+const NOTED = 0.85
+
+/** An amplifier that sees this part of the planned load protects itself as likely as not. Common practice, no source. */
+const CUTS_OUT = 0.4
+const CUTS_OUT_SOFT = 0.07
+/** Chance that the amplifier goes into protection, and the whole line is silent. */
+export function cutOutChance(head: Seen, planned: Seen): number {
+  if (head.state !== 'finite') return head.state === 'short' ? 1 : 0
+  return planned.state === 'finite' ? step((CUTS_OUT - head.ohm / planned.ohm) / CUTS_OUT_SOFT) : 0
+}
+
+/** How far a speaker is off its plan, dB; -Infinity where nothing arrives. Where nothing was planned it is taken as it is. */
+export function offDb(nodeId: string, outcome: Pick<Outcome, 'watts' | 'definitions'>, plan: Pick<Plan, 'watts'>): number {
+  // What a fault of the rack does to the sound is said by how it is heard.
+  if (outcome.definitions.some(d => d.kind === 'lines-exchanged')) return 0
+  const [nowW, thenW] = [outcome.watts().get(nodeId) ?? 0, plan.watts.get(nodeId) ?? 0]
+  return nowW <= 0 || thenW <= 0 ? -Infinity : 10 * Math.log10(nowW / thenW)
+}
+
+type Heard = Partial<Record<Sound, number>>
+
+/** How what acts on a speaker makes it heard; null where that is by its watts alone. Of two faults both. */
+export function heardOf(nodeId: string, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>, plan: Pick<Plan, 'onward' | 'within'>): Heard | null {
+  const acting = definitions.filter((d, k) => d.heard !== undefined && actsOn(plan, faults[k]!, d, nodeId)).map(d => d.heard!)
+  if (acting.length < 2) return acting[0] ?? null
+  const [one, other] = acting as [Heard, Heard]
+  // Whatever is worse is noted: it plays only where both let it play.
+  const plays = (one.plays ?? 0) * (other.plays ?? 0)
+  const mixed = Object.fromEntries(SOUNDS.map(s => [s, s === 'plays' ? plays : ((one[s] ?? 0) + (other[s] ?? 0)) / 2]))
+  const total = Object.values(mixed).reduce((a, b) => a + b, 0)
+  return Object.fromEntries(SOUNDS.map(s => [s, mixed[s]! / total]))
+}
+
+/** Chance of each sound at a speaker, the amplifier's cutting out apart. */
+export function soundChance(sound: Sound, levelDb: number, heard: Heard | null): number {
+  const silent = silentChance(levelDb)
+  const quiet = NOTED * step((QUIET_DB - levelDb) / QUIET_SOFT_DB)
+  const base = heard === null ? RIGHT[sound] : STRAY + (1 - SOUNDS.length * STRAY) * (heard[sound] ?? 0)
+  const audible = (1 - quiet) * base + (sound === 'quiet' ? quiet : 0)
+  return (sound === 'silent' ? silent : 0) + (1 - silent) * audible
+}
+
+/** What is noted of something that is not in the list. Common practice, no source. */
+export const ANY_SOUND: Record<Sound, number> = { 'plays': 0.62, 'silent': 0.12, 'quiet': 0.08, 'thin': 0.06, 'scratchy': 0.06, 'hum': 0.03, 'comes-and-goes': 0.03 }
+
+/** Two speakers that should be alike: by ear 3 dB is plain and 1 dB is not. Common practice, no source. */
+const EAR_DB = 0.6
+/** How it is judged beside another of which it is so many decibels off. */
+export function besideChance(is: 'louder' | 'alike' | 'quieter', off: number): number {
+  // Steps of an ear as smooth edges at two decibels to either side.
+  const louder = EAR_STRAY + (1 - 3 * EAR_STRAY) * step((off - 2) / EAR_DB)
+  const quieter = EAR_STRAY + (1 - 3 * EAR_STRAY) * step((-off - 2) / EAR_DB)
+  return is === 'louder' ? louder : is === 'quieter' ? quieter : Math.max(EAR_STRAY, 1 - louder - quieter)
+}
+const EAR_STRAY = 0.02
+
+/** A cone, a tester or two ears are wrong as often as this. Common practice, no source. */
+export const MISSEEN = 0.03
+/** Which way round a speaker shows itself, by itself or beside another. */
+export function turnedChance(is: 'right-way' | 'reversed', nodeId: string, against: string | null, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>, plan: Pick<Plan, 'onward' | 'within'>): number {
+  let turns = 0
+  for (const [k, definition] of definitions.entries()) {
+    const fault = faults[k]!
+    // A cone that two coils hold stands still.
+    if (definition.kind === 'coil-opposed' && (fault.nodeId === nodeId || fault.nodeId === against)) return 0.5
+    if (definition.isReversed) turns += Number(actsOn(plan, fault, definition, nodeId)) + Number(against !== null && actsOn(plan, fault, definition, against))
+  }
+  const isReversed = turns % 2 === 1
+  return (is === 'reversed') === isReversed ? 1 - MISSEEN : MISSEEN
+}

@@ -1,0 +1,115 @@
+import { entropy } from '../chances'
+
+/**
+ * What to do next, as arithmetic: what may be there, each with its chance; mends, each with its minutes and what it would put right; tests, each with its minutes and
+ * the chance of every answer. Known of nothing but numbers, so that it can be held against all that could be done.
+ */
+
+/** What may be put right at one go. `of`: whether it puts right each of what may be there. */
+export interface Mend { minutes: number, of: readonly boolean[] }
+/** `chances`: of each of what may be there, the chance of each answer. */
+export interface Test { minutes: number, chances: readonly Float64Array[] }
+export interface Judged { bits: number, /** Minutes until it is right, with this test first. */ minutesInAll: number, saves: number }
+
+/**
+ * Minutes until it is right with mends alone, likeliest for its minutes first: each is tried until one was it. Source: the search for one thing in several boxes is
+ * shortest in the order of chance over cost (Blackwell).
+ */
+export function minutesOfMends(weights: ArrayLike<number>, mends: readonly Mend[]): number {
+  let total = 0
+  for (let h = 0; h < weights.length; h++) total += weights[h]!
+  if (total <= 0) return 0
+  const left = Float64Array.from(weights)
+  const open = [...mends]
+  let minutes = 0
+  let rest = total
+  while (open.length > 0 && rest > 1e-9 * total) {
+    let best = -1
+    let most = 0
+    let mends = 0
+    open.forEach(({ minutes: each, of }, k) => {
+      let share = 0
+      for (let h = 0; h < left.length; h++) if (of[h]) share += left[h]!
+      if (share / each > most) [best, most, mends] = [k, share / each, share]
+    })
+    if (best < 0) break
+    const [mend] = open.splice(best, 1) as [Mend]
+    minutes += mend.minutes * rest / total
+    rest -= mends
+    for (let h = 0; h < left.length; h++) if (mend.of[h]) left[h] = 0
+  }
+  return minutes
+}
+
+/** The mend that comes first. -1: none of them would put anything right. */
+export function firstMend(weights: ArrayLike<number>, mends: readonly Mend[]): number {
+  let [best, most] = [-1, 0]
+  mends.forEach(({ minutes, of }, k) => {
+    let share = 0
+    for (let h = 0; h < weights.length; h++) if (of[h]) share += weights[h]!
+    if (share / minutes > most) [best, most] = [k, share / minutes]
+  })
+  return best
+}
+
+/** What is left after each answer: the chance of the answer, and the weights, which sum to it. */
+export function afterEach(weights: ArrayLike<number>, { chances }: Pick<Test, 'chances'>): { chance: number, weights: Float64Array }[] {
+  const answers = chances[0]?.length ?? 0
+  return Array.from({ length: answers }, (_, a) => {
+    const after = new Float64Array(weights.length)
+    let chance = 0
+    for (let h = 0; h < after.length; h++) chance += after[h] = weights[h]! * chances[h]![a]!
+    return { chance, weights: after }
+  })
+}
+
+/** What a test tells, bits: the entropy of its answers, less what stays open with the truth known. Source: Shannon, mutual information. */
+export function bitsOf(weights: ArrayLike<number>, test: Pick<Test, 'chances'>): number {
+  const total = sumOf(weights)
+  if (total <= 0) return 0
+  let known = 0
+  for (let h = 0; h < weights.length; h++) known += weights[h]! / total * entropy(test.chances[h]!)
+  return Math.max(0, entropy(afterEach(weights, test).map(a => a.chance / total)) - known)
+}
+
+const sumOf = (weights: ArrayLike<number>): number => {
+  let total = 0
+  for (let h = 0; h < weights.length; h++) total += weights[h]!
+  return total
+}
+
+/** A test with mends alone after it. */
+export function judgeTest(weights: ArrayLike<number>, mends: readonly Mend[], test: Test, without = minutesOfMends(weights, mends)): Judged {
+  const total = sumOf(weights)
+  let after = 0
+  for (const answer of afterEach(weights, test)) if (answer.chance > 0) after += answer.chance / total * minutesOfMends(answer.weights, mends)
+  return { bits: bitsOf(weights, test), minutesInAll: test.minutes + after, saves: without - test.minutes - after }
+}
+
+/** With one test more after each answer, where that saves. */
+export function judgeTwo(weights: ArrayLike<number>, mends: readonly Mend[], tests: readonly Test[], first: number): number {
+  const total = sumOf(weights)
+  const test = tests[first]!
+  let after = 0
+  for (const answer of afterEach(weights, test)) {
+    if (answer.chance <= 1e-12) continue
+    let least = minutesOfMends(answer.weights, mends)
+    for (let t = 0; t < tests.length; t++) if (t !== first) least = Math.min(least, judgeTest(answer.weights, mends, tests[t]!, 0).minutesInAll)
+    after += answer.chance / total * least
+  }
+  return test.minutes + after
+}
+
+/** Up to so many of what may be there two tests are looked at, one after the other. */
+export const TWO_UP_TO = 8
+
+/** What to do first: a test by its number, or null for the likeliest mend. */
+export function chooseTest(weights: ArrayLike<number>, mends: readonly Mend[], tests: readonly Test[]): number | null {
+  const without = minutesOfMends(weights, mends)
+  let [best, least] = [null as number | null, without - 1e-9]
+  tests.forEach((test, t) => {
+    const minutes = weights.length <= TWO_UP_TO ? judgeTwo(weights, mends, tests, t) : judgeTest(weights, mends, test, without).minutesInAll
+    if (minutes < least) [best, least] = [t, minutes]
+  })
+  return best
+}

@@ -1,0 +1,81 @@
+import type { ReadingValue } from '#core/job/schema'
+import type { Seen } from '#core/network/solver'
+import { SHORT_OHM } from '#core/quantity/tolerance'
+import { bell, step } from './chances'
+import type { Deviations } from './deviations'
+import type { OhmPlace, Sight } from './outcome'
+
+/**
+ * How well what is seen explains what a meter showed. Ohms are told apart by the logarithm of the ohms and a tenth, since no meter tells less than a tenth;
+ * densities are per unit of that.
+ */
+
+/** A meter is right within 2 %, and within a tenth of an ohm: one sigma each. Common practice, no source. */
+const METER = 0.02
+export const METER_OHM = 0.1
+export const scaled = (ohm: number): number => Math.log(ohm + METER_OHM)
+
+/** A reading noted wrong, at the wrong place, with a lead that hung on something: of all readings so many. Common practice, no source. */
+export const SLIP = 0.01
+export const orSlip = (likelihood: number, ofAnything: number): number => (1 - SLIP) * likelihood + SLIP * ofAnything
+
+/** Beyond this an impedance meter shows no figure any more, Ω, more or less. Common practice, no source. */
+const OVER_RANGE_OHM = 30_000
+const overRange = (ohm: number): number => step((Math.log(ohm) - Math.log(OVER_RANGE_OHM)) / 0.5)
+
+/** Capacitance of a pair, F a metre. From memory; cables differ by as much. */
+const PAIR_F_PER_M = [50e-12, 150e-12] as const
+/** Of a cable of which no length is stated, m. */
+const ANY_LENGTH_M = [5, 300] as const
+
+/** What a broken line reads: not open, but the capacitance of the cable that is left. */
+export function brokenLine({ frequencyHz }: OhmPlace, lengthM: number | null): { leastOhm: number, mostOhm: number } | null {
+  if (frequencyHz === 0) return null
+  const [shortM, longM] = lengthM === null || lengthM <= 0 ? ANY_LENGTH_M : [lengthM * 0.8, lengthM * 1.25]
+  return { leastOhm: 1 / (2 * Math.PI * frequencyHz * PAIR_F_PER_M[1] * longM), mostOhm: 1 / (2 * Math.PI * frequencyHz * PAIR_F_PER_M[0] * shortM) }
+}
+
+export interface OhmReading { place: OhmPlace, value: ReadingValue, /** Cable that lies there, m; null: not stated. */ lengthM: number | null, plannedOhm: number | null }
+
+/** Sigma of a reading of so many ohms, in what ohms are told apart by. */
+export function sigmaAt(ohm: number, variance: number): number {
+  const follows = ohm / (ohm + METER_OHM)
+  return Math.hypot(Math.sqrt(variance + METER ** 2) * follows, METER_OHM / (ohm + METER_OHM))
+}
+
+/** Likelihood of a reading with one sample of what the units may be: `off` is the logarithm of what the head is then, against what was computed. */
+export function likeOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'place' | 'lengthM'>, seen: Seen, variance: number, off: number): number {
+  if (seen.state === 'open') {
+    if (value.is === 'open') return OPEN_READS_OPEN
+    const broken = brokenLine(place, lengthM)
+    if (value.is !== 'ohm' || broken === null) return 0
+    const [least, most] = [scaled(broken.leastOhm), scaled(broken.mostOhm)]
+    const here = scaled(value.ohm)
+    return here >= least && here <= most ? (1 - OPEN_READS_OPEN) / (most - least) : 0
+  }
+  const ohm = seen.state === 'short' ? 0 : seen.ohm * Math.exp(off)
+  if (value.is === 'open') return overRange(ohm)
+  if (value.is !== 'ohm') return 0
+  return (1 - overRange(ohm)) * bell(scaled(value.ohm) - scaled(ohm), sigmaAt(ohm, variance))
+}
+/** A broken line is written down as open as often as this; else by what the meter shows of its cable. Common practice, no source. */
+const OPEN_READS_OPEN = 0.6
+
+/** Of something that is not in the list, and of a slip: anything from an eighth to eight times of what is planned, a short, open. */
+export function likeAnyOhm({ value, plannedOhm }: Pick<OhmReading, 'value' | 'plannedOhm'>): number {
+  if (value.is !== 'ohm') return 0.08
+  if (value.ohm < SHORT_OHM) return 0.07 / (scaled(SHORT_OHM) - scaled(0))
+  const away = plannedOhm === null ? 0 : Math.abs(Math.log(value.ohm / plannedOhm))
+  return away < Math.log(8) ? 0.75 / (2 * Math.log(8)) : 0.1 / (2 * Math.log(1000))
+}
+
+/** The logarithm of what each sample makes of the head, against what was computed. */
+export function offsets({ impedance, copper, samples, models }: Deviations, { follows }: Pick<Sight, 'follows'>, frequencyHz: number): Float64Array {
+  const of = frequencyHz === 0 ? copper : impedance(frequencyHz)
+  const off = new Float64Array(samples)
+  for (let m = 0; m < models; m++) {
+    const part = follows[m]!
+    if (part !== 0) for (let s = 0; s < samples; s++) off[s]! += part * of[m]![s]!
+  }
+  return off
+}

@@ -1,0 +1,332 @@
+import type { Sound } from '#core/job/schema'
+import type { Seen } from '#core/network/solver'
+import { logSum } from './chances'
+import { cutOutChance, heardOf, offDb, soundChance } from './ears'
+import { likeAnything } from './evidence'
+import { likeAnyOhm, likeOhm, offsets, orSlip } from './ohms'
+import { outcomeOf, type Outcome } from './outcome'
+import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
+import { familyOf, PRIOR, ranked, scoredSingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+
+/**
+ * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with both in is found from
+ * the ports of the line (ports.ts), what ears find from what each does by itself, decibels added; the likeliest are then solved as the changed
+ * networks that they are, and weighed with all readings together. What lost: to leave out what cannot be likely by a bound. No bound under certainty for
+ * each ear parts a million pairs, and all of them take less time than the sorting took.
+ */
+
+/** Beyond so many speakers every fault is tried with the likeliest singles alone. */
+export const ALL_UP_TO = 60
+const LIKELIEST = 60
+/** Solved once more, and listed. */
+const SOLVED_AGAIN = 120
+const LISTED = 60
+/** Pairs of what reads alike that are taken apart again. */
+const EXPANDED = 2000
+/** A pair under this part of all is no candidate to be listed; it is in the sum. */
+const NOTED = 1e-6
+
+/** Faults at one place that meters and ears cannot tell from each other: what two of such come to is found once. */
+interface Part {
+  members: Member[]
+  /** The likeliest of them. */
+  first: Single
+  /** Number of its place; two at one place are not tried. */
+  place: number
+  /** Prior, what coils, dials and testers say of each alone, and ears, against nothing wrong: of all of them together. */
+  ownLog: number
+  /** For each reading in ohms: what it changes, as a number of `changes`, and the variance of its sizes. */
+  change: number
+  between: readonly number[]
+  ears: Ears
+}
+interface Member { index: number, ownLog: number }
+/** Ears that find something otherwise with it: which, by how much, dB, and the logarithm of what that does. */
+interface Ears { at: Int16Array, db: Float64Array, heard: (Heard | null)[], delta: Float64Array, sum: number }
+type Heard = Partial<Record<Sound, number>>
+/** An ear is touched by a fault from here on, dB. */
+const TOUCHED_DB = 0.5
+
+/** An ear's steps: from where all are silent to as loud as any. */
+const DB_LEAST = -60
+const DB_STEPS = 4 * 90
+
+/** A line that others are put on. */
+interface Base { ports: (Ports | null)[], outcome: Outcome, changes: (Change[] | null)[] }
+
+/** Yields the share done, 0 to 1; ends with singles and pairs ranked together. */
+export function* rankPairs(tried: Tried): Generator<number, Ranking> {
+  const { weigher, singles } = tried
+  const { plan, ohms, parts: { heard }, coilsLog } = weigher
+  const scored = scoredSingles(tried)
+  const total0 = logSum(scored.map(s => s.log))
+  const seenDrawn = weigher.seenBy(plan.drawn)
+  const tables = ohms.map((_, k) => tableOf(tried, k))
+  const hearing = heard.map(j => ({ id: j.reading.nodeId!, value: j.reading.value.is as Sound, any: likeAnything(j) }))
+  const earLog = (r: number, db: number, acting: Heard | null) => Math.log(orSlip(soundChance(hearing[r]!.value, db, acting), hearing[r]!.any))
+  const rightLogs = hearing.map((_, r) => earLog(r, 0, null))
+  // In steps of a quarter of a decibel: by watts alone, and by what acts there, found once each.
+  const byWatts = Float64Array.from({ length: hearing.length * DB_STEPS }, (_, n) => earLog(Math.floor(n / DB_STEPS), DB_LEAST + (n % DB_STEPS) / 4, null))
+  const stepOf = (db: number): number => db <= DB_LEAST ? 0 : Math.min(DB_STEPS - 1, (4 * (db - DB_LEAST) + 0.5) | 0)
+  const byActing = new Map<Heard, Float64Array>()
+  const actingAt = (r: number, db: number, acting: Heard): number => {
+    let table = byActing.get(acting)
+    if (table === undefined) byActing.set(acting, table = new Float64Array(hearing.length * DB_STEPS).fill(NaN))
+    const n = r * DB_STEPS + stepOf(db)
+    const known = table[n]!
+    return known === known ? known : table[n] = earLog(r, DB_LEAST + stepOf(db) / 4, acting)
+  }
+  const allRight = rightLogs.reduce((a, b) => a + b, 0)
+  const allSilent = hearing.reduce((sum, { value, any }) => sum + Math.log(orSlip(value === 'silent' ? 1 : 0, any)), 0)
+  // The head tells whether the amplifier cuts out: it is found whether or not it was read.
+  const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
+  const firstOhm = places.length - ohms.length
+
+  const placeNumbers = new Map<string, number>()
+  const placeNumber = ({ fault: { nodeId } }: Single): number => {
+    const name = nodeId ?? ''
+    if (!placeNumbers.has(name)) placeNumbers.set(name, placeNumbers.size)
+    return placeNumbers.get(name)!
+  }
+  const earsOf = ({ fault, definition, outcome }: Single): Ears => {
+    const all = hearing.map(({ id }, r) => ({ r, db: offDb(id, outcome, plan), acting: heardOf(id, { faults: [fault], definitions: [definition] }, plan) }))
+    const touched = all.filter(({ db, acting }) => acting !== null || Math.abs(db) > TOUCHED_DB)
+    const delta = Float64Array.from(touched, ({ r, db, acting }) => earLog(r, db, acting) - rightLogs[r]!)
+    return { at: Int16Array.from(touched, t => t.r), db: Float64Array.from(touched, t => t.db), heard: touched.map(t => t.acting), delta, sum: delta.reduce((a, b) => a + b, 0) }
+  }
+
+  const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
+  const drawnBase: Base = { ports: drawnPorts, outcome: plan.drawn, changes: [] }
+  const changeNumbers = new Map<string, number>()
+  const partOf = (all: readonly { single: Single, index: number }[], change: number, ears: Ears): Part => {
+    const members = all.map(({ single, index }): Member => ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome) + weigher.seenBy(single.outcome) - seenDrawn + ears.sum }))
+    const { single } = all[0]!
+    return { members, first: single, place: placeNumber(single), ownLog: logSum(members.map(m => m.ownLog)), change, between: single.between, ears }
+  }
+  const gathered = new Map<string, { all: { single: Single, index: number }[], change: number, ears: Ears }>()
+  const bases: { single: Single, index: number }[] = []
+  singles.forEach((single, index) => {
+    const changes = changesOn(drawnPorts, single.outcome.wiring)
+    if (changes === null) {
+      bases.push({ single, index })
+      return
+    }
+    const key = changes.map(c => `${c.port} ${c.dRe} ${c.dIm}`).join()
+    if (!changeNumbers.has(key)) {
+      changeNumbers.set(key, drawnBase.changes.length)
+      drawnBase.changes.push(changes)
+    }
+    const change = changeNumbers.get(key)!
+    const ears = earsOf(single)
+    const alike = [placeNumber(single), change, ...single.between, ears.at.join(), ears.delta.join(), ears.heard.map(h => JSON.stringify(h)).join()].join(' ')
+    const known = gathered.get(alike)
+    if (known) known.all.push({ single, index })
+    else gathered.set(alike, { all: [{ single, index }], change, ears })
+  })
+  const parts = [...gathered.values()].map(({ all, change, ears }) => partOf(all, change, ears)).sort((a, b) => a.change - b.change)
+
+  // Every two are as likely as each by itself, all of them together as often as two are.
+  const byPlace = new Map<number, number>()
+  for (const s of singles) byPlace.set(placeNumber(s), (byPlace.get(placeNumber(s)) ?? 0) + Math.exp(s.priorLog))
+  const apart = singles.reduce((total, s) => total + Math.exp(s.priorLog) * (1 - byPlace.get(placeNumber(s))!), 0) / 2
+  const priorLog = Math.log(PRIOR.two) - Math.log(Math.max(apart, 1e-12))
+  const constant = priorLog + coilsLog + seenDrawn + allRight - total0
+
+  const found: Found = { log: [], one: [], other: [] }
+  let sum = 0
+  let pairs = 0
+  const note = (log: number, one: readonly Member[], other: readonly Member[]) => {
+    pairs += one.length * other.length
+    const share = Math.exp(log)
+    sum += share
+    if (share < NOTED * (1 + sum)) return
+    found.log.push(log)
+    found.one.push(one)
+    found.other.push(other)
+  }
+
+  const plannedHead = plan.drawn.solved.head
+  const cutAt = (ln: number) => ln === Infinity ? 0 : ln === -Infinity ? 1 : cutOutChance({ state: 'finite', re: 0, im: 0, ohm: Math.exp(ln) }, plannedHead)
+  const isMarked = new Int16Array(hearing.length).fill(-1)
+  /** What both do to ears that both touch, against what each does by itself. */
+  const sharedEars = (a: Ears, b: Ears): number => {
+    let more = 0
+    for (let k = 0; k < b.at.length; k++) {
+      const r = b.at[k]!
+      const m = isMarked[r]!
+      if (m < 0) continue
+      const [one, other] = [a.heard[m]!, b.heard[k]!]
+      const db = a.db[m]! + b.db[k]!
+      const acting = one ?? other
+      const log = acting === null ? byWatts[r * DB_STEPS + stepOf(db)]! : one !== null && other !== null ? earLog(r, db, bothHeard(one, other)) : actingAt(r, db, acting)
+      more += log - rightLogs[r]! - a.delta[m]! - b.delta[k]!
+    }
+    return more
+  }
+  const rows = places.map(() => new Float64Array(0))
+  /** The heads with one change and every other, for each place in ohms. */
+  const rowsOf = (base: Base, one: Change[], from: number): void => base.ports.forEach((ports, k) => {
+    const row = rows[k] = new Float64Array(base.changes.length).fill(NaN)
+    for (let c = from; c < row.length; c++) {
+      const other = base.changes[c]
+      if (ports && other && (one[k]!.port < 0 || one[k]!.port !== other[k]!.port)) row[c] = ports.both(one[k]!, other[k]!)
+    }
+  })
+  const tryWith = (a: Part, list: readonly Part[], from: number, skips: ((b: Part) => boolean) | null) => {
+    a.ears.at.forEach((r, k) => { isMarked[r] = k })
+    const own = constant + a.ownLog
+    const heads = rows[0]!
+    for (let n = from; n < list.length; n++) {
+      const b = list[n]!
+      if (b.place === a.place || (skips !== null && skips(b))) continue
+      const head = heads[b.change]!
+      let log = own + b.ownLog
+      for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![b.change]!, a.between[k]! + b.between[k]!)
+      if (hearing.length > 0) {
+        const cut = cutAt(head)
+        // What each does by itself is in its own; where the amplifier silences all, all of that is nothing.
+        if (cut > 0.999999) log += allSilent - allRight - a.ears.sum - b.ears.sum
+        else if (cut < 1e-3) log += sharedEars(a.ears, b.ears)
+        else {
+          const on = sharedEars(a.ears, b.ears)
+          const silent = allSilent - allRight - a.ears.sum - b.ears.sum
+          const most = Math.max(on, silent)
+          log += most + Math.log((1 - cut) * Math.exp(on - most) + cut * Math.exp(silent - most))
+        }
+      }
+      // A head that is no number is of two changes at one port: they are not tried.
+      if (log === log) note(log, a.members, b.members)
+    }
+    for (const r of a.ears.at) isMarked[r] = -1
+  }
+
+  const isAll = plan.speakers.length <= ALL_UP_TO
+  const firsts = isAll ? parts : [...parts].sort((x, y) => y.first.priorLog + y.first.fit - x.first.priorLog - x.first.fit).slice(0, LIKELIEST).sort((a, b) => a.change - b.change)
+  const numberOf = new Map(firsts.map((p, k) => [p, k]))
+  const steps = firsts.length + 40 * bases.length
+  let row = -1
+  for (const [k, a] of firsts.entries()) {
+    if (a.change !== row) rowsOf(drawnBase, drawnBase.changes[row = a.change]!, isAll ? row : 0)
+    // Once each: of two that are both first, the earlier with the later.
+    if (isAll) tryWith(a, parts, k + 1, null)
+    else tryWith(a, parts, 0, b => (numberOf.get(b) ?? Infinity) <= k)
+    if (k % 20 === 0) yield k / steps
+  }
+  for (const [k, { single, index }] of bases.entries()) {
+    const { outcome, fault } = single
+    // What another changes is taken to be the same part of this line as of the drawn one; the likeliest are solved as they are.
+    places.forEach((place, p) => {
+      const [here, drawn] = [lnOf(outcome.sight(place)?.seen), lnOf(plan.drawn.sight(place)?.seen)]
+      rows[p] = Float64Array.from(drawnBase.changes, (change) => {
+        const ports = drawnPorts[p]
+        const ln = ports ? ports.both(change![p]!, NO_CHANGE) : drawn
+        return Number.isFinite(ln) && Number.isFinite(here) && Number.isFinite(drawn) ? here + ln - drawn : Number.isFinite(ln) ? here : ln
+      })
+    })
+    const base = partOf([{ single, index }], -1, earsOf(single))
+    tryWith(base, firsts, 0, null)
+    // Two that change more than one place each are solved as they are: they are few.
+    for (const other of bases.slice(k + 1)) {
+      if (placeNumber(other.single) === base.place) continue
+      const both = outcomeOf(plan, [fault, other.single.fault])
+      note(priorLog + single.priorLog + other.single.priorLog + weigher.fitOf(both, single.between.map((v, o) => v + other.single.between[o]!)) - total0, base.members, [{ index: other.index, ownLog: 0 }])
+    }
+    yield (firsts.length + 40 * k) / steps
+  }
+  return listed(tried, scored, found, { sum, total0, priorLog, untriedLog: isAll ? -Infinity : Math.log(PRIOR.two), pairs })
+}
+
+const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
+
+function changesOn(ports: readonly (Ports | null)[], wiring: Outcome['wiring']): Change[] | null {
+  const changes = ports.map(p => p === null ? NO_CHANGE : p.changeOf(wiring))
+  return changes.some(c => c === null) ? null : changes as Change[]
+}
+
+function bothHeard(one: Heard, other: Heard): Heard {
+  const names = [...new Set([...Object.keys(one), ...Object.keys(other)])] as Sound[]
+  const mixed = names.map(s => s === 'plays' ? (one.plays ?? 0) * (other.plays ?? 0) : ((one[s] ?? 0) + (other[s] ?? 0)) / 2)
+  const total = mixed.reduce((x, y) => x + y, 0)
+  return Object.fromEntries(names.map((s, k) => [s, mixed[k]! / total]))
+}
+
+interface Found { log: number[], one: (readonly Member[])[], other: (readonly Member[])[] }
+
+/** The likeliest pairs, sizes of one fault gathered, solved as what they are; the rest by its sum. */
+function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, pairs }: { sum: number, total0: number, priorLog: number, untriedLog: number, pairs: number }): Ranking {
+  const { weigher, singles } = tried
+  const familyNumbers = new Map<string, number>()
+  const families = singles.map(({ fault }) => {
+    const name = familyOf(fault)
+    if (!familyNumbers.has(name)) familyNumbers.set(name, familyNumbers.size)
+    return familyNumbers.get(name)!
+  })
+  // Those that nothing tells apart share what they come to by what each is by itself.
+  const shares = (members: readonly Member[]) => {
+    const total = logSum(members.map(m => m.ownLog))
+    return members.map(m => ({ index: m.index, log: m.ownLog - total }))
+  }
+  const order = found.log.map((_, k) => k).sort((a, b) => found.log[b]! - found.log[a]!).slice(0, EXPANDED)
+  const gathered = new Map<number, { one: number, other: number, log: number, share: number }>()
+  for (const k of order) for (const one of shares(found.one[k]!)) for (const other of shares(found.other[k]!)) {
+    const log = found.log[k]! + one.log + other.log
+    const [a, b] = [families[one.index]!, families[other.index]!]
+    const key = Math.min(a, b) * singles.length + Math.max(a, b)
+    const known = gathered.get(key)
+    if (!known) gathered.set(key, { one: one.index, other: other.index, log, share: Math.exp(log) })
+    else {
+      known.share += Math.exp(log)
+      if (log > known.log) Object.assign(known, { one: one.index, other: other.index, log })
+    }
+  }
+  const best = [...gathered.values()].sort((a, b) => b.share - a.share).slice(0, SOLVED_AGAIN)
+  let rest = Math.max(0, sum - best.reduce((s, b) => s + b.share, 0))
+  const solved = best.map((pair): Scored => {
+    const [one, other] = [singles[pair.one]!, singles[pair.other]!]
+    const outcome = outcomeOf(weigher.plan, [one.fault, other.fault])
+    const fit = weigher.fitOf(outcome, one.between.map((v, o) => v + other.between[o]!))
+    // What the sizes gathered come to beside the likeliest of them stays as it was found.
+    return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit + Math.log(pair.share) - pair.log }
+  }).sort((a, b) => b.log - a.log)
+  for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
+  return ranked(weigher.plan, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, tried: { singles: singles.length, pairs } })
+}
+
+/** What each head would mean for one reading, found once in steps of a hundredth: all pairs are looked up in it. */
+const STEP = 0.01
+const FROM_LN = Math.log(1e-2)
+const ROWS = Math.ceil((Math.log(1e6) - FROM_LN) / STEP)
+/** Spreads by sizes between those tried, one sigma: the nearest counts. */
+const BETWEEN = [0, 0.06, 0.15, 0.35, 0.8]
+
+function tableOf({ weigher: { plan, ohms, sampleLog } }: Tried, k: number): (lnOhm: number, between: number) => number {
+  const ohm = ohms[k]!
+  const sight = plan.drawn.sight(ohm.place)
+  const any = likeAnyOhm(ohm)
+  const off = sight ? offsets(plan.deviations, sight, ohm.place.frequencyHz) : new Float64Array(plan.deviations.samples)
+  const variance = sight?.variance ?? 0
+  const weights = sampleLog.map(Math.exp)
+  const at = (seen: Seen, more: number): number => {
+    let like = 0
+    for (let s = 0; s < weights.length; s++) like += weights[s]! * orSlip(likeOhm(ohm, seen, variance + more, off[s]!), any)
+    return Math.log(like)
+  }
+  const [open, short] = [at({ state: 'open' }, 0), at({ state: 'short' }, 0)]
+  const made = BETWEEN.map(() => null as Float64Array | null)
+  const edges = BETWEEN.slice(1).map((b, n) => ((b + BETWEEN[n]!) / 2) ** 2)
+  return (lnOhm, between) => {
+    if (lnOhm === Infinity) return open
+    if (lnOhm === -Infinity) return short
+    let nearest = 0
+    while (nearest < edges.length && between > edges[nearest]!) nearest++
+    const table = made[nearest] ??= new Float64Array(ROWS).fill(NaN)
+    const n = Math.round((lnOhm - FROM_LN) / STEP)
+    // What is no number stays none.
+    if (n !== n) return NaN
+    const row = n < 0 ? 0 : n >= ROWS ? ROWS - 1 : n
+    const known = table[row]!
+    if (known === known) return known
+    const here = Math.exp(FROM_LN + row * STEP)
+    return table[row] = at({ state: 'finite', re: here, im: 0, ohm: here }, BETWEEN[nearest]! ** 2)
+  }
+}

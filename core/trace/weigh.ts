@@ -1,0 +1,190 @@
+import type { JudgedReading } from '#core/check/proof'
+import { METER_HZ, throughWindings } from '#core/check/readingBands'
+import type { Output, ReadingValue } from '#core/job/schema'
+import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
+import { isReactive } from '#core/network/element'
+import { isGroup, type WiringNode } from '#core/network/tree'
+import { logSum } from './chances'
+import { coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
+import { deviationsOf } from './deviations'
+import { ANY_SOUND, cutOutChance, heardOf, offDb, soundChance } from './ears'
+import { isHeardTogether, LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
+import type { Given } from './given'
+import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
+import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
+
+/**
+ * How well a line with faults in it explains all that was read. What is read in ohms, and on coils, is weighed sample by sample of what the units may be, so that
+ * readings of units of one model are not taken for independent of each other; what is seen and heard, each by itself.
+ */
+export interface Weigher {
+  plan: Plan
+  /** Logarithm of the likelihood of all readings. `between`: variance of each ohm reading by sizes of a fault that lie between those tried. */
+  fitOf: (outcome: Outcome, between?: readonly number[]) => number
+  /** The same of something that is not in the list. */
+  fitOfAnything: () => number
+  /** Logarithm of each reading's likelihood by itself, with what the coils tell of the units. */
+  tellings: (outcome: Outcome) => { judged: JudgedReading, log: number }[]
+  ohms: readonly OhmReading[]
+  /** Weight of each sample by what coils and other lines tell, as a logarithm; they sum to one. */
+  sampleLog: Float64Array
+  parts: WeighedParts
+  /** Logarithm of what coils tell by themselves with nothing wrong, and of what each fault does to it and to what is seen, alone. */
+  coilsLog: number
+  coilsBy: (outcome: Outcome) => number
+  seenBy: (outcome: Outcome) => number
+}
+
+/** What the search over pairs takes apart. */
+export interface WeighedParts {
+  coils: readonly CoilReading[]
+  heard: readonly JudgedReading[]
+  others: readonly JudgedReading[]
+  spreads: readonly Spread[]
+}
+export interface CoilReading { judged: JudgedReading, nodeId: string, expectedOhm: number | null, off: Float64Array, rightLog: Float64Array }
+
+/** Chance that a fault of no known kind shows at a coil, at one of them all. Common practice, no source. */
+const AT_A_COIL = 0.4
+/** Of something that is not in the list, what a meter at the head does not see. Common practice, no source. */
+const UNSEEN = 0.35
+
+export function makeWeigher(given: Given): Weigher {
+  const { output } = given
+  const ofCoil = given.readings.filter(j => j.reading.kind === 'coil-dcr' && (j.reading.value.is === 'ohm' || j.reading.value.is === 'open'))
+  const deviations = deviationsOf(output, given.lessons, new Set(ofCoil.map(j => j.reading.nodeId!)))
+  const plan = planOf(output, deviations, given.others)
+  const byId = new Map(speakersOf(output.wiring).map(s => [s.id, s]))
+  const coils = ofCoil.flatMap((judged): CoilReading[] => {
+    const speaker = byId.get(judged.reading.nodeId!)
+    if (!speaker) return []
+    const [expectedOhm, off] = [expectedCoil(judged), coilOffsets(deviations, speaker)]
+    const any = likeAnyCoil(judged.reading.value)
+    return [{ judged, nodeId: speaker.id, expectedOhm, off, rightLog: off.map(o => Math.log(orSlip(likeCoil(judged.reading.value, 'right', expectedOhm, o), any))) }]
+  })
+  const readOhms = given.readings.flatMap(j => ohmReading(j, output, plan) ?? [])
+  const ohms = readOhms.map(r => r.ohm)
+  const isOhm = new Set(readOhms.map(r => r.judged))
+  const heard = given.readings.filter(j => isHeardTogether(j.reading.kind) && byId.has(j.reading.nodeId!))
+  const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && !isHeardTogether(j.reading.kind) && LIKE[j.reading.kind] !== null)
+  const spreads = spreadsOf(given.history)
+
+  const sampleLog = Float64Array.from(deviations.logWeight)
+  for (const { rightLog } of coils) rightLog.forEach((log, s) => { sampleLog[s]! += log })
+  const coilsLog = logSum(sampleLog) - logSum(deviations.logWeight)
+  const total = logSum(sampleLog)
+  sampleLog.forEach((log, s) => { sampleLog[s] = log - total })
+
+  const samplesWith = (outcome: Outcome, between: readonly number[], only: number | null = null): Float64Array => {
+    const logs = Float64Array.from(sampleLog)
+    ohms.forEach((ohm, k) => {
+      if (only !== null && only !== k) return
+      const sight = outcome.sight(ohm.place)
+      if (sight === null) return
+      const any = likeAnyOhm(ohm)
+      const off = offsets(deviations, sight, ohm.place.frequencyHz)
+      const variance = sight.variance + (between[k] ?? 0)
+      for (let s = 0; s < logs.length; s++) logs[s]! += Math.log(orSlip(likeOhm(ohm, sight.seen, variance, off[s]!), any))
+    })
+    return logs
+  }
+  const withCoils = (logs: Float64Array, outcome: Outcome): Float64Array => {
+    for (const coil of coils) {
+      const at = outcome.definitions.filter((_, k) => outcome.faults[k]!.nodeId === coil.nodeId)
+      for (const { coil: chances } of at) addCoil(logs, coil, chances)
+    }
+    return logs
+  }
+
+  const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
+    + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), 0.5)), 0)
+
+  /** All that was heard, together: an amplifier that cuts out silences every speaker at once, or none. */
+  const heardLog = (outcome: Outcome): number => {
+    if (heard.length === 0) return 0
+    const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
+    const logOf = (chance: (j: JudgedReading) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j), likeAnything(j))), 0)
+    const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(({ reading: { value, nodeId } }) => soundChance(value.is as never, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan)))
+    return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(({ reading: { value } }) => value.is === 'silent' ? 1 : 0)])
+  }
+
+  return {
+    plan, ohms, sampleLog, parts: { coils, heard, others, spreads }, coilsLog,
+    coilsBy: outcome => logSum(withCoils(Float64Array.from(sampleLog), outcome)),
+    seenBy: seenLog,
+    fitOf: (outcome, between = []) => coilsLog + logSum(withCoils(samplesWith(outcome, between), outcome)) + heardLog(outcome) + seenLog(outcome),
+    fitOfAnything: () => {
+      const odd = AT_A_COIL / Math.max(1, plan.speakers.length)
+      const unseen = logSum(samplesWith(plan.drawn, []))
+      const seen = ohms.reduce((sum, ohm) => sum + Math.log(likeAnyOhm(ohm)), 0)
+      const ofCoils = coils.reduce((sum, { rightLog, judged }) => sum + Math.log((1 - odd) * averageOf(rightLog, deviations.logWeight) + odd * likeAnyCoil(judged.reading.value)), 0)
+      const logOf = (chance: (value: ReadingValue) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j.reading.value), likeAnything(j))), 0)
+      const ofEars = logSum([
+        Math.log(0.5) + logOf(value => soundChance(value.is as never, 0, null)), Math.log(0.15) + logOf(value => value.is === 'silent' ? 1 : 0), Math.log(0.35) + logOf(value => ANY_SOUND[value.is as 'plays']),
+      ])
+      return logSum([Math.log(UNSEEN) + unseen, Math.log(1 - UNSEEN) + seen]) + ofCoils + ofEars + others.reduce((sum, j) => sum + Math.log(likeAnything(j)), 0)
+        + spreads.reduce((sum, { isUnsteady }) => sum + Math.log(isUnsteady ? 0.25 : 0.75), 0)
+    },
+    tellings: outcome => given.readings.flatMap((judged) => {
+      const k = readOhms.findIndex(r => r.judged === judged)
+      if (k >= 0) return [{ judged, log: logSum(samplesWith(outcome, [], k)) }]
+      const coil = coils.find(c => c.judged === judged)
+      if (coil) {
+        const without = sampleLog.map((log, s) => log - coil.rightLog[s]!)
+        const chances = outcome.definitions.filter((_, f) => outcome.faults[f]!.nodeId === coil.nodeId).map(d => d.coil)
+        const logs = without.map((log, s) => log + coil.rightLog[s]!)
+        for (const c of chances) addCoil(logs, coil, c)
+        return [{ judged, log: logSum(logs) - logSum(without) }]
+      }
+      if (heard.includes(judged)) {
+        const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
+        const { value, nodeId } = judged.reading
+        const on = soundChance(value.is as never, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan))
+        return [{ judged, log: Math.log(orSlip((1 - cut) * on + cut * (value.is === 'silent' ? 1 : 0), likeAnything(judged))) }]
+      }
+      return others.includes(judged) ? [{ judged, log: Math.log(orSlip(LIKE[judged.reading.kind]!(judged, outcome, plan), likeAnything(judged))) }] : []
+    }),
+  }
+}
+
+/** Puts what a coil may read with a fault in the place of its being right. */
+export function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedOhm, off, rightLog }: CoilReading, chances: Outcome['definitions'][number]['coil']): void {
+  if (chances.right === 1) return
+  const any = likeAnyCoil(value)
+  const all = Object.entries(chances) as [keyof typeof chances, number][]
+  for (let s = 0; s < logs.length; s++) {
+    let like = 0
+    for (const [outcome, chance] of all) like += chance * likeCoil(value, outcome, expectedOhm, off[s]!)
+    logs[s]! += Math.log(orSlip(like, any)) - rightLog[s]!
+  }
+}
+
+function averageOf(logs: Float64Array, weights: Float64Array): number {
+  return Math.exp(logSum(logs.map((log, s) => log + weights[s]!)) - logSum(weights))
+}
+
+/** A reading in ohms, where it is one: of the copper only where that can be foretold. */
+function ohmReading(judged: JudgedReading, output: Output, plan: Plan): { judged: JudgedReading, ohm: OhmReading } | null {
+  const { kind, value, nodeId, frequencyHz } = judged.reading
+  const hz = frequencyHz ?? METER_HZ
+  const made = (place: OhmReading['place'], read: ReadingValue = value): { judged: JudgedReading, ohm: OhmReading } => {
+    const seen = plan.drawn.sight(place)?.seen
+    return { judged, ohm: { place, value: read, lengthM: lengthFrom(output.wiring, place.nodeId), plannedOhm: seen?.state === 'finite' ? seen.ohm : null } }
+  }
+  if (kind === 'line-impedance') return made({ nodeId: null, frequencyHz: hz })
+  if (kind === 'head-volts-amps') return value.is === 'volts-amps' ? made({ nodeId: null, frequencyHz: hz }, { is: 'ohm', ohm: value.volts / value.amps }) : null
+  if (kind === 'outward-impedance') return readFrom(output.wiring, nodeId) === null ? null : made({ nodeId, frequencyHz: hz })
+  if (kind === 'line-dcr') return isPlain(output) ? made({ ...AT_HEAD, frequencyHz: 0 }) : null
+  return null
+}
+
+/** Whether an ohmmeter at the head sees coils, and not windings. */
+const isPlain = ({ wiring }: Output): boolean => !speakersOf(wiring).some(s => s.load.kind === 'tap') && throughsIn(wiring).every(({ through }) => isReactive(through)) && throughWindings !== undefined
+
+/** Cable that lies at a place and onward, m; null where some of it is not stated. */
+function lengthFrom(wiring: Output['wiring'], nodeId: string | null): number | null {
+  const node = readFrom(wiring as WiringNode, nodeId)
+  if (!node || !isGroup(node)) return null
+  const leads = branchesOf(node as Output['wiring']).map(b => b.lead)
+  return leads.slice(nodeId === null ? 0 : 1).some(lead => lead === null) ? null : leads.reduce((sum, lead) => sum + (lead?.lengthM ?? 0), 0)
+}

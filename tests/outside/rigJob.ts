@@ -1,0 +1,33 @@
+import type { Fault } from '#core/faults/fault'
+import type { Output, Reading, ReadingValue } from '#core/job/schema'
+import { UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import { LADDER_TAPS, LINE_V, type Rig } from './rigs'
+
+/** A rig as a person draws it, and what is read of it as a person writes it down. */
+
+export function drawnRig(rig: Rig): Output {
+  const lead = { cable: { areaMm2: 1.5 as const }, lengthM: rig.reachM }
+  return {
+    id: 'out', label: 'A1', name: '', rating: rig.kind === 'taps' ? { kind: 'constant-voltage', lineV: LINE_V, powerW: null } : { kind: 'not-known' }, ...UNSTATED_OUTPUT,
+    wiring: { kind: 'chain', id: 'c', children: rig.tapsW.map((tapW, k) => ({ lead, node: {
+      kind: 'speaker', id: `s${k}`, label: `${k}`, name: '', continuousW: null, driverOhm: rig.kind === 'taps' ? rig.nominalOhm : null, kindId: null, zoneId: null,
+      load: rig.kind === 'taps'
+        ? { kind: 'tap', tapW, ratedV: LINE_V, tapsW: [...LADDER_TAPS], insertionDb: null, tapMeans: null }
+        : rig.motional ? { kind: 'motional', nominalOhm: rig.nominalOhm, ...rig.motional } : { kind: 'nominal', nominalOhm: rig.nominalOhm },
+    } })) },
+  }
+}
+
+let n = 0
+export const reading = (kind: Reading['kind'], nodeId: string | null, value: ReadingValue): Reading =>
+  ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
+
+/** Whether a suspect is what was put in. What is one thing at one place (an open drop and a break before the last) counts as one. */
+export function isIt(faults: readonly Fault[], rig: Rig): boolean {
+  if (rig.outside !== null) return faults[0]?.kind === 'something-else'
+  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put)))
+}
+
+export function names(fault: Fault, { kind, at }: Rig['faults'][number]): boolean {
+  return fault.kind === kind && (at === null || kind === 'extra-speaker' || fault.nodeId === `s${at}`)
+}
