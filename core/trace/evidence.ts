@@ -2,6 +2,7 @@ import type { JudgedReading } from '#core/check/proof'
 import { METER_HZ } from '#core/check/readingBands'
 import { isWrong } from '#core/check/verdict'
 import type { Reading, ReadingKind, Sound } from '#core/job/schema'
+import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { ANY_SOUND, besideChance, heardOf, offDb, soundChance, turnedChance } from './ears'
@@ -43,7 +44,8 @@ type Like = (judged: JudgedReading, outcome: Outcome, plan: Plan) => number
 /** Of bare pairs: what hangs on them now says nothing of what was read before. */
 const saysNothing: Like = () => 1
 
-const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => value.is === 'right-way' || value.is === 'reversed' ? turnedChance(value.is, nodeId!, value.against, outcome, plan) : 1
+// Of the unit alone it says nothing of the run to it.
+const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => 'how' in value && howFacts(value.how).proves === 'unit' && value.is === 'right-way' ? 1 : value.is === 'right-way' || value.is === 'reversed' ? turnedChance(value.is, nodeId!, value.against, outcome, plan) : 1
 
 /** How likely it is as it was read, with these faults in the line; null: it is read in ohms. */
 export const LIKE: Record<ReadingKind, Like | null> = {

@@ -4,7 +4,7 @@ import { FAULTS } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
 import { logSum } from './chances'
 import type { Given } from './given'
-import { outcomeOf, placeKey, type Outcome, type Plan } from './outcome'
+import { outcomeOf, type Outcome, type Plan } from './outcome'
 import { makeWeigher, type Weigher } from './weigh'
 
 /** What may be there: no fault (the line is as drawn), one, or two; and how well that explains the readings. */
@@ -37,6 +37,12 @@ export interface Ranking {
  * wrong was mostly worked on by one person on one day, so that a second fault is not rare.
  */
 export const PRIOR = { asDrawn: 0.15, single: 0.6, two: 0.15, other: 0.1 } as const
+
+/**
+ * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common practice, no source;
+ * checked against rigs with what no list has.
+ */
+const MIMICS = 0.3
 
 export const SOMETHING_ELSE: Fault = faultAt('something-else', null)
 export const isSomethingElse = (faults: readonly Fault[]): boolean => faults[0]?.kind === 'something-else'
@@ -138,8 +144,10 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
 
 /** Scores brought to shares of one. `restLog`: what is in the sum and not listed. */
 export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
-  const total = logSum([...scored.map(s => s.log), rest.unlistedLog])
-  const suspects = scored.map(({ faults, log, fit, outcome }): Suspect => {
+  const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single + PRIOR.two)
+  const withOther = scored.map(s => isSomethingElse(s.faults) ? { ...s, log: logSum([s.log + Math.log(1 - MIMICS), Math.log(PRIOR.other * MIMICS) + inList]) } : s)
+  const total = logSum([...withOther.map(s => s.log), rest.unlistedLog])
+  const suspects = withOther.map(({ faults, log, fit, outcome }): Suspect => {
     const head = outcome?.solved.head ?? null
     return { faults, fit, probability: Math.exp(log - total), lineOhm: head?.state === 'finite' ? head.ohm : null, isOverload: head !== null && isOverloadedBy(output, head) }
   }).sort((a, b) => b.probability - a.probability)
@@ -150,8 +158,6 @@ export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored
 export function rankOfSingles(tried: Tried): Ranking {
   return ranked(tried.weigher.plan, scoredSingles(tried), { unlistedLog: -Infinity, untriedLog: 0, tried: { singles: tried.singles.length, pairs: 0 } })
 }
-
-export const sightKeys = (weigher: Weigher): string[] => weigher.ohms.map(o => placeKey(o.place))
 
 /** Runs a generator to its end. */
 export function finish<T>(steps: Generator<unknown, T>): T {

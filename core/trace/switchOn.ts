@@ -30,7 +30,9 @@ export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | 
 export function riskOf(output: Output, proof: LineProof, suspects: readonly Suspect[] | null): SwitchOnRisk | null {
   const read = riskByReading(output, proof)
   if (read || suspects === null || ![...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict))) return read
-  const bad = suspects.filter(s => s.isOverload)
-  const share = bad.reduce((sum, s) => sum + s.probability, 0)
-  return share < RISK ? null : { why: 'suspects', share, likeliest: bad.reduce((a, b) => b.probability > a.probability ? b : a) }
+  const share = shareOfOverload(suspects)
+  return share < RISK ? null : { why: 'suspects', share, likeliest: suspects.filter(s => s.isOverload).reduce((a, b) => b.probability > a.probability ? b : a) }
 }
+
+/** Share of all that may be there that would overload the output. */
+export const shareOfOverload = (suspects: readonly Suspect[]): number => suspects.reduce((sum, s) => s.isOverload ? sum + s.probability : sum, 0)

@@ -30,6 +30,8 @@ export interface Weigher {
   sampleLog: Float64Array
   parts: WeighedParts
   /** Logarithm of what coils tell by themselves with nothing wrong, and of what each fault does to it and to what is seen, alone. */
+  /** What the samples weigh with these faults and all that was read in ohms, as logarithms. */
+  samplesOf: (outcome: Outcome) => Float64Array
   coilsLog: number
   coilsBy: (outcome: Outcome) => number
   seenBy: (outcome: Outcome) => number
@@ -110,6 +112,7 @@ export function makeWeigher(given: Given): Weigher {
 
   return {
     plan, ohms, sampleLog, parts: { coils, heard, others, spreads }, coilsLog,
+    samplesOf: outcome => withCoils(samplesWith(outcome, []), outcome),
     coilsBy: outcome => logSum(withCoils(Float64Array.from(sampleLog), outcome)),
     seenBy: seenLog,
     fitOf: (outcome, between = []) => coilsLog + logSum(withCoils(samplesWith(outcome, between), outcome)) + heardLog(outcome) + seenLog(outcome),

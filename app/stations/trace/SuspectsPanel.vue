@@ -7,23 +7,26 @@ import { FAULT_WORDS } from '#core/check/faultWords'
 import { KIND_NAMES } from '#core/check/gradeWords'
 import { valueWords } from '#core/check/words'
 import { writeQuantity } from '#core/quantity/write'
-import { FAULTS } from '#core/faults/index'
-import type { NextTest } from '#core/trace/groups'
-import type { Suspect } from '#core/trace/rank'
+import { definitionOf } from '#core/faults/index'
+import { SPEAKS } from '#core/trace/reasons'
+import { isSomethingElse, type Suspect } from '#core/trace/rank'
+import { faultSays, faultsSay } from '#core/trace/words'
 import { newId } from '~/api/ids'
 import { whoHere } from '~/door/me'
 import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
+import { contradiction } from '~/stations/trace/contradiction'
 import { shareText } from '~/stations/trace/shown'
 import { fetchedLater } from '~/composables/fetchedLater'
+import NextTest from '~/stations/trace/NextTest.vue'
 import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { useSelectionStore } from '~/stores/selection'
 
 const PhotoStrip = fetchedLater(() => import('~/photos/PhotoStrip.vue'))
 
-/** Ranked suspects of the selected line; one is chosen, its repair recorded, and the line is read again. */
+/** What to read next on the selected line, and what it may be; one is chosen, its repair recorded, and the line is read again. */
 const emit = defineEmits<{ again: [] }>()
 const store = useJobStore()
 const trace = useTraceStore()
@@ -32,65 +35,80 @@ const note = ref('')
 onMounted(() => { trace.tracing = true })
 onBeforeUnmount(() => { trace.tracing = false })
 
-const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).map((j) => {
-  const at = j.reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === j.reading.nodeId)?.label
+const placeName = (nodeId: string | null) => nameOfPlace(store.job, nodeId)
+const speakerOf = (nodeId: string | null) => selected.line?.speakers.find(s => s.id === nodeId) ?? null
+/** What was read, in the order in which it was: the way that the next person goes on from. */
+const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).sort((a, b) => a.reading.at < b.reading.at ? -1 : 1).map((j) => {
+  const at = j.reading.nodeId === null ? selected.line?.output.label : speakerOf(j.reading.nodeId)?.label
   return { key: j.reading.id, text: `${at} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
-const wrongOnes = computed(() => badOnes.value.length > 0 ? `; wrong ${badOnes.value.length === 1 ? 'is' : 'are'} ${badOnes.value.map(b => b.text).join(', ')}` : '')
+const textOf = computed(() => new Map(evidence.value.map(e => [e.key, e.text])))
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => selected.proof?.unproved ?? [])
 
-const placeName = (nodeId: string | null) => nameOfPlace(store.job, nodeId)
-const WAYS = { up: 'they draw more than planned', down: 'they draw less than planned' } as const
-function saysOf({ fault }: Suspect): string {
-  if (!fault) return 'Nothing: the line is as drawn'
-  const speaker = selected.line?.speakers.find(s => s.id === fault.nodeId)
-  const assumed = speaker ? FAULTS.find(f => f.kind === fault.kind)?.assumes?.(speaker) : null
-  const more = fault.tapW !== null ? `on ${writeQuantity(fault.tapW, 'W')}` : fault.way ? WAYS[fault.way] : assumed ?? ''
-  return [FAULT_WORDS[fault.kind].at(placeName(fault.nodeId)), more].filter(Boolean).join(': ')
-}
-const makesOf = ({ fault, lineOhm }: Suspect) => fault?.kind === 'something-else'
-  ? 'Another fault, or several at once.'
+const saysOf = ({ faults }: Suspect): string => faults.length === 1 ? faultSays(faults[0]!, placeName, speakerOf(faults[0]!.nodeId)) : faultsSay(faults, placeName)
+const makesOf = ({ faults, lineOhm }: Suspect) => isSomethingElse(faults)
+  ? 'Another fault, or more than two at once.'
   : lineOhm === null ? 'The line would read open or short.' : `The line would read ${writeQuantity(lineOhm, 'Ω')}.`
 
 let count = 0
 const groups = computed(() => {
   count = 0
   return trace.groups.map(group => ({
-    key: group.suspects.map(keyOf).join(), share: shareText(group.probability), alike: group.suspects.length > 1, more: group.more, test: group.test,
+    key: group.suspects.map(keyOf).join(), share: shareText(group.probability), alike: group.suspects.length > 1, more: group.more,
     rows: group.suspects.map(suspect => ({
       key: keyOf(suspect), suspect, index: count, rank: ++count, says: saysOf(suspect), makes: makesOf(suspect), share: shareText(suspect.probability),
     })),
   }))
 })
-function keyOf({ fault }: Suspect): string {
-  return fault ? [fault.kind, fault.nodeId, fault.tapW, fault.way].join(' ') : 'none'
+function keyOf({ faults }: Suspect): string {
+  return faults.map(f => [f.kind, f.nodeId, f.tapW, f.way, f.withId].join(' ')).join(' + ') || 'none'
 }
 const rows = computed(() => groups.value.flatMap(g => g.rows))
 const chosen = computed(() => rows.value[trace.chosenSuspect] ?? null)
 watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) trace.chosenSuspect = 0 })
-const testWords = ({ kind, nodeId }: NextTest) => `${KIND_NAMES[kind]}${nodeId === null ? ' at the head' : ` at ${placeName(nodeId)}`}`
+
+/** What of the readings speaks for the chosen one, and what against, strongest first. */
+const reasons = computed(() => {
+  const place = chosen.value ? trace.view?.ranking.suspects.indexOf(chosen.value.suspect) ?? -1 : -1
+  const all = (trace.view?.reasons[place] ?? []).flatMap(({ readingId, times }) => textOf.value.has(readingId) ? [{ text: textOf.value.get(readingId)!, times }] : [])
+  const timesText = (times: number) => times >= 20 ? 'many times' : `${writeTimes(times)} times`
+  return {
+    for: all.filter(r => r.times >= SPEAKS).sort((x, y) => y.times - x.times).map(r => `${r.text}: ${timesText(r.times)} likelier with it`),
+    against: all.filter(r => r.times <= 1 / SPEAKS).sort((x, y) => x.times - y.times).map(r => `${r.text}: ${timesText(1 / r.times)} less likely with it`),
+  }
+})
+const writeTimes = (times: number) => times < 3 ? times.toFixed(1) : String(Math.round(times))
+const doubt = computed(() => trace.view && selected.proof ? contradiction(trace.view.ranking.suspects, selected.proof, placeName) : null)
+const triedWords = computed(() => {
+  const ranking = trace.view?.ranking
+  if (!ranking) return ''
+  if (ranking.untried >= 1) return 'One fault of each kind that is known here was tried at every place; two at once are being tried.'
+  const two = ranking.untried > 0 ? 'two at once only where one of them is among the sixty likeliest' : 'and every two of them at once'
+  return `One fault of each kind that is known here was tried at every place, ${two}.${ranking.unlisted >= 0.01 ? ` Pairs that are not listed hold ${shareText(ranking.unlisted)} together.` : ''}`
+})
 
 /** Where the line may be meant as it reads: the drawing as it would then be. */
 const plan = computed(() => {
-  const fault = chosen.value?.suspect.fault
-  if (!fault || !store.job || !selected.line) return null
-  return FAULTS.find(f => f.kind === fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
+  const faults = chosen.value?.suspect.faults ?? []
+  const [fault] = faults
+  if (faults.length !== 1 || !fault || !store.job || !selected.line) return null
+  return definitionOf(fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
 })
 
 const { isHeld, hold } = useHold()
 function repair(): void {
-  const fault = chosen.value?.suspect.fault
-  if (!fault || !selected.line) return
-  const done = store.edit({
-    kind: 'repair.add',
-    repair: {
-      id: newId(), at: new Date().toISOString(), outputId: selected.line.outputId, nodeId: fault.nodeId,
-      fault: fault.kind, note: note.value.trim(), who: whoHere(), withdrawn: false,
-    },
-  })
-  if (!done) return
+  const { line } = selected
+  const faults = chosen.value?.suspect.faults ?? []
+  if (faults.length === 0 || !line) return
+  const at = new Date().toISOString()
+  const edits = faults.map(fault => ({
+    kind: 'repair.add' as const,
+    repair: { id: newId(), at, outputId: line.outputId, nodeId: fault.nodeId, fault: fault.kind, note: note.value.trim(), who: whoHere(), withdrawn: false },
+  }))
+  if (!store.edit(edits.length === 1 ? edits[0]! : { kind: 'batch', edits })) return
   note.value = ''
+  trace.chosenSuspect = 0
   hold()
 }
 </script>
@@ -101,6 +119,7 @@ function repair(): void {
       <h2>Repaired, not proved yet</h2>
       <div v-for="fix in unproved" :key="fix.id">
         <p>{{ FAULT_WORDS[fix.fault].at(placeName(fix.nodeId)) }}. {{ fix.note }}</p>
+        <p v-if="FAULT_WORDS[fix.fault].againDays" class="soft small">Look again in {{ FAULT_WORDS[fix.fault].againDays }} days: what came once may come again.</p>
         <PhotoStrip :output-id="fix.outputId" :node-id="fix.nodeId" :repair-id="fix.id" :label="`the repair at ${placeName(fix.nodeId)}`" />
       </div>
       <p class="soft">Read the line again: a good reading proves the repair.</p>
@@ -112,18 +131,15 @@ function repair(): void {
       <div><Button label="Take a reading" @click="emit('again')" /></div>
     </template>
     <template v-else-if="evidence.length > 0">
-      <h2>{{ badOnes.length > 0 ? 'What is broken' : 'Nothing is read wrong here' }}</h2>
-      <p class="soft small">One fault of each kind that is known here was tried at every place of this line and compared
-        with {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}{{ wrongOnes }}. One fault
-        at a time is assumed; how common each is, is common practice, not a count.</p>
       <SwitchOnNotice />
-      <p v-if="trace.tried !== null" class="soft" role="status">Trying out every fault: {{ Math.round(trace.tried * 100) }} % done…</p>
+      <p v-if="trace.problem" class="problem" role="alert">{{ trace.problem }}</p>
+      <p v-if="trace.tried !== null" class="soft small" role="status">Trying out {{ trace.view ? 'every two faults' : 'every fault' }}: {{ Math.round(trace.tried * 100) }} % done…</p>
+      <NextTest />
+      <h2>{{ badOnes.length > 0 ? 'What it can still be' : 'Nothing is read wrong here' }}</h2>
+      <p v-if="doubt" class="doubt">{{ doubt }}</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
         <div v-for="(group, k) in groups" :key="group.key" class="group" :class="{ alike: group.alike }">
-          <p v-if="group.alike" class="small together">
-            <b>{{ group.share }}</b> together: these read alike so far.
-            <template v-if="group.test">What tells them apart: <b>{{ testWords(group.test) }}</b>.</template>
-          </p>
+          <p v-if="group.alike" class="small together"><b>{{ group.share }}</b> together: these read alike so far.</p>
           <button
             v-for="row in group.rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: row.index === trace.chosenSuspect }"
             :aria-checked="row.index === trace.chosenSuspect" @click="trace.chosenSuspect = row.index">
@@ -136,17 +152,29 @@ function repair(): void {
           <button v-if="group.more > 0" class="act" type="button" @click="trace.openGroup(k)">{{ group.more }} more that read alike: show them</button>
         </div>
       </div>
-      <template v-if="chosen?.suspect.fault">
-        <p>{{ FAULT_WORDS[chosen.suspect.fault.kind].repair }}</p>
-        <div data-form class="form">
-        <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
-        <div class="deeds">
-          <Button :label="`Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
-          <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
+      <template v-if="chosen">
+        <div v-if="reasons.for.length + reasons.against.length > 0" class="reasons">
+          <p v-if="reasons.for.length > 0" class="small"><b>For it:</b> {{ reasons.for.join('; ') }}.</p>
+          <p v-if="reasons.against.length > 0" class="small"><b>Against it:</b> {{ reasons.against.join('; ') }}.</p>
         </div>
+        <template v-for="fault in chosen.suspect.faults" :key="`${fault.kind} ${fault.nodeId}`">
+          <p class="small soft">What parts it from its neighbours: {{ FAULT_WORDS[fault.kind].apart }}</p>
+          <p>{{ FAULT_WORDS[fault.kind].repair }}<template v-if="FAULT_WORDS[fault.kind].part"> Take along: {{ FAULT_WORDS[fault.kind].part }}.</template></p>
+        </template>
+        <div v-if="chosen.suspect.faults.length > 0" data-form class="form">
+          <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
+          <div class="deeds">
+            <Button :label="`Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
+            <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
+          </div>
         </div>
-        <p class="soft small">Off before any cable is touched. The test decides, not the list: open the likeliest place first.</p>
       </template>
+      <details class="so-far">
+        <summary class="small">The way so far: {{ evidence.length === 1 ? 'one reading' : `${evidence.length} readings` }}, and what was tried</summary>
+        <ol><li v-for="e in evidence" :key="e.key" :class="{ bad: e.bad }">{{ e.text }}{{ e.bad ? ', reads wrong' : '' }}</li></ol>
+        <p class="soft small">{{ triedWords }} How common each is, is common practice, not a count.</p>
+      </details>
+      <p class="soft small">Off before any cable is touched. The test decides, not the list: open the likeliest place first.</p>
     </template>
   </section>
 </template>
@@ -162,6 +190,11 @@ function repair(): void {
 .group.alike { border-left: 3px solid var(--pen); padding-left: 8px; }
 .together { line-height: 1.35; }
 .form { display: grid; gap: 10px; }
+.reasons { display: grid; gap: 4px; }
+.doubt { border-left: 3px solid var(--tight); padding-left: 10px; }
+.so-far ol { margin: 6px 0; padding-left: 22px; font-size: 14px; display: grid; gap: 3px; }
+.bad { font-weight: 600; }
+.problem { color: var(--stop); }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px; }
 .rank { font-weight: 600; color: var(--pen); }
 .bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--pen); }

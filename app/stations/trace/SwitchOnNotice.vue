@@ -20,8 +20,8 @@ const why = computed(() => {
   const { risk } = trace
   if (risk === null) return ''
   if (risk.why === 'suspects') {
-    const { fault } = risk.likeliest
-    const first = fault ? FAULT_WORDS[fault.kind].at(placeName(store.job, fault.nodeId)) : 'the line as drawn'
+    const { faults } = risk.likeliest
+    const first = faults.length > 0 ? faults.map(f => FAULT_WORDS[f.kind].at(placeName(store.job, f.nodeId))).join(' and ') : 'the line as drawn'
     return `${shareText(risk.share)} of what may be here would overload this output; likeliest of that: ${first}.`
   }
   const { reading, predicted } = risk.judged

@@ -9,5 +9,7 @@ export function placeName(job: Pick<Job, 'amplifiers'> | null, nodeId: string | 
 }
 
 function labelOf(node: WireNode): string {
-  return node.kind === 'speaker' ? node.label : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
+  if (node.kind === 'speaker') return node.label
+  // A control or a transformer is named by itself: what hangs behind it follows.
+  return node.through ? `${node.through.kind === 'control' ? 'control' : node.through.kind} ${node.through.label}` : `the group of ${speakersOf(node).map(s => s.label).join(', ')}`
 }

@@ -1,36 +1,47 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
-import type { SuspectGroup } from '#core/trace/groups'
+import { isWrong } from '#core/check/verdict'
+import { groupSuspects } from '#core/trace/groups'
+import { AT_THE_RACK, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
-import { riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
-import { codeLater } from '~/composables/fetchedLater'
+import { riskByReading, riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
+import type { TraceView } from '#core/trace/trace'
+import { givenBy } from '#core/trace/given'
+import { outputsOf } from '#core/job/tree'
+import { factsOf } from '#core/job/sections/readings/kinds'
+import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { shownGroups } from './shown'
+import type { TraceQuestion, TraceSaid } from './trace.worker'
 
-const ranking = codeLater(() => Promise.all([import('#core/trace/rank'), import('#core/trace/groups')]))
-
-/** Longest stretch of ranking between two frames. */
-const SLICE_MS = 12
-
-/** Ranked faults of the selected line, in groups that read alike; worked out only while someone looks, in slices that leave the page its frames. */
+/** What may be wrong on the selected line: worked out beside the page, only while someone looks; what is under way for an older state of the line is called off. */
 export const useTraceStore = defineStore('trace', () => {
+  const store = useJobStore()
   const selected = useSelectionStore()
-  const all = shallowRef<readonly SuspectGroup[]>([])
+  const view = shallowRef<TraceView | null>(null)
   /** Groups of which every member is shown, by their place. */
   const opened = shallowRef<ReadonlySet<number>>(new Set())
+  const all = computed(() => view.value ? groupSuspects(view.value.ranking.suspects) : [])
   const groups = computed(() => shownGroups(all.value, opened.value))
   const chosenSuspect = shallowRef(0)
   const tracing = shallowRef(false)
   /** Checks are being taken: whether the amplifier may be switched on is asked even while nobody looks at suspects. */
   const checking = shallowRef(false)
-  const ranked = shallowRef<readonly Suspect[] | null>(null)
-  /** Share of the faults tried out; null when all are. */
+  /** Share of what is tried; null when all is. */
   const tried = shallowRef<number | null>(null)
-  let newest = 0
+  const problem = shallowRef('')
   /** All that is shown, in order: what a place on the rail and a number stand for. */
   const suspects = computed(() => groups.value.flatMap(g => g.suspects))
+  const ranked = computed((): readonly Suspect[] | null => view.value?.ranking.suspects ?? null)
 
-  watch(() => selected.selection.outputId, () => { chosenSuspect.value = 0 })
+  /** Tools that are not at hand, and tests that somebody cannot do, of this line as it was read. */
+  const without = shallowRef<readonly Tool[]>([])
+  const cannot = shallowRef<readonly string[]>([])
+
+  watch(() => selected.selection.outputId, () => {
+    chosenSuspect.value = 0
+    cannot.value = []
+  })
   /** Why the amplifier must not be switched on to the line that is looked at; null where nothing says so. */
   const risk = computed((): SwitchOnRisk | null => selected.line && selected.proof ? riskOf(selected.line.output, selected.proof, ranked.value) : null)
   /** What somebody answered for: this line with these readings and no other. */
@@ -38,38 +49,75 @@ export const useTraceStore = defineStore('trace', () => {
   const asRead = computed(() => `${selected.selection.outputId} ${[...selected.proof?.standing.values() ?? []].map(j => j.reading.id).join(' ')}`)
   const mayBeOn = computed(() => risk.value === null || answered.value === asRead.value)
 
-  watch([tracing, checking, () => selected.line, () => selected.proof], async () => {
-    // What is under way for an older state of the line ends here: it sees that it is not the newest any more.
-    const mine = ++newest
-    ranked.value = null
+  /** Where somebody stands: where the last reading was taken, with the amplifier as that one needs it. */
+  const standing = computed((): Standing => {
+    const last = [...selected.proof?.standing.values() ?? []].reduce<{ at: string, nodeId: string | null, isOn: boolean } | null>(
+      (latest, { reading: { at, nodeId, kind } }) => latest === null || at > latest.at ? { at, nodeId, isOn: factsOf(kind).amplifier === 'on' } : latest, null)
+    return last ? { atId: last.nodeId, isOn: last.isOn, without: without.value } : { ...AT_THE_RACK, without: without.value }
+  })
+
+  /** Something that describes the line as it is now reads wrong: only then is anything marked. */
+  const isWrongNow = computed(() => [...selected.proof?.standing.values() ?? []].some(j => !j.stale && isWrong(j.verdict)))
+
+  let worker: Worker | null = null
+  function end(): void {
+    worker?.terminate()
+    worker = null
+    tried.value = null
+  }
+  let before: unknown[] = []
+  watch([tracing, checking, () => selected.line, () => selected.proof, standing, cannot, answered], ([, , line, proof]) => {
+    end()
+    problem.value = ''
+    // What is shown of this line stays until what is worked out anew is there, so that nothing jumps.
+    if (line !== before[0] || proof !== before[1]) {
+      before = [line, proof]
+      view.value = null
+      opened.value = new Set()
+    }
     const isWanted = tracing.value || (checking.value && (selected.proof?.wrong ?? 0) > 0)
     if (!isWanted || !selected.line || !selected.proof) {
-      all.value = []
-      tried.value = null
+      view.value = null
       return
     }
-    const { line: { output }, proof } = selected
-    const [{ rankInSteps }, { groupSuspects }] = await ranking()
-    if (mine !== newest) return
-    const steps = rankInSteps(output, proof)
-    for (;;) {
-      const until = performance.now() + SLICE_MS
-      let step = steps.next()
-      while (!step.done && performance.now() < until) step = steps.next()
-      if (step.done) {
-        ranked.value = step.value
-        all.value = groupSuspects(step.value, output, proof)
-        opened.value = new Set()
-        tried.value = null
-        return
-      }
-      tried.value = step.value
-      await new Promise(resolve => setTimeout(resolve))
-      if (mine !== newest) return
+    const { output } = selected.line
+    const question: TraceQuestion = {
+      given: givenBy(output, selected.proof, store.job ? outputsOf(store.job) : []),
+      asked: {
+        standing: standing.value, cannot: cannot.value, isBarred: riskByReading(output, selected.proof) !== null, isAnswered: answered.value === asRead.value,
+        isWrong: isWrongNow.value,
+      },
     }
+    tried.value = 0
+    worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
+    worker.onmessage = ({ data }: MessageEvent<TraceSaid>) => {
+      if ('problem' in data) {
+        problem.value = `The trace came to no end: ${data.problem}`
+        end()
+      }
+      else if ('done' in data) tried.value = data.done
+      else {
+        view.value = data.view
+        if (data.isWhole) end()
+      }
+    }
+    worker.onerror = () => {
+      problem.value = 'The trace could not be loaded: it comes from the server, which is away.'
+      end()
+    }
+    // What a store holds may be proxies, which no worker can be given.
+    worker.postMessage(plain(question))
   }, { immediate: true })
 
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
-  return { groups, openGroup, suspects, chosenSuspect, tracing, checking, tried, risk, mayBeOn, answer: () => { answered.value = asRead.value } }
+  return {
+    view, groups, openGroup, suspects, chosenSuspect, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot, isWrongNow,
+    answer: () => { answered.value = asRead.value },
+  }
 })
+
+function plain(question: TraceQuestion): TraceQuestion {
+  const { lessons, ...given } = question.given
+  return { asked: JSON.parse(JSON.stringify(question.asked)) as TraceQuestion['asked'], given: { ...JSON.parse(JSON.stringify(toRaw(given))) as typeof given, lessons: new Map([...lessons].map(([hz, of]) => [hz, new Map([...of].map(([key, lesson]) => [key, { ...lesson }]))])) } }
+}

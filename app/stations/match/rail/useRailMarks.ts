@@ -1,9 +1,13 @@
 import { computed } from 'vue'
+import type { FaultKind } from '#core/job/schema'
 import { useMatchPaneStore } from '~/stations/match/pane'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { NONE } from '~/stores/choice'
 import { useEvaluationStore } from '~/stores/evaluation'
 import { useSelectionStore } from '~/stores/selection'
+
+/** Of the run to a place, not of the place. */
+const IN_CABLE: ReadonlySet<FaultKind> = new Set(['break-in-reach', 'joint-in-run', 'short-in-run', 'pair-crossed'])
 
 /** What is marked on the tags of rails beside what hangs there: what is suspected, and what is chosen. */
 export function useRailMarks() {
@@ -15,13 +19,15 @@ export function useRailMarks() {
   const suspects = computed(() => {
     if (matchPane.mode !== 'trace') return null
     const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
-    trace.suspects.forEach(({ fault }, k) => {
-      if (!fault?.nodeId) return
-      const place = places.get(fault.nodeId)
+    // A line that reads as it should has nothing to be marked.
+    if (!trace.isWrongNow) return places
+    trace.suspects.forEach(({ faults }, k) => faults.forEach(({ nodeId, kind }) => {
+      if (nodeId === null) return
+      const place = places.get(nodeId)
       const chosen = k === trace.chosenSuspect
-      if (!place) places.set(fault.nodeId, { rank: k + 1, chosen, inCable: fault.kind === 'break-in-reach' })
+      if (!place) places.set(nodeId, { rank: k + 1, chosen, inCable: IN_CABLE.has(kind) })
       else if (chosen) place.chosen = true
-    })
+    }))
     return places
   })
 

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { KIND_WORDS } from '#core/check/words'
+import { amplifierFor } from '#core/check/walk'
+import type { ReadingValue } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
+import { InputError } from '#core/quantity/inputError'
+import { readQuantity } from '#core/quantity/read'
+import { testKey, type NextTest } from '#core/trace/next/best'
+import { needsLadder, TOOLS, toolFor } from '#core/trace/next/minutes'
+import { answerSays, faultsSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
+import { newId } from '~/api/ids'
+import { useHold } from '~/composables/useHold'
+import { whoHere } from '~/door/me'
+import { useJobStore } from '~/stores/job'
+import { useSelectionStore } from '~/stores/selection'
+import { placeName } from './placeName'
+import { saysOpen } from '../check/taken'
+import { shareText } from './shown'
+import { useTraceStore } from './suspects'
+
+/** What to read next: its answers are pressed, or typed, and each says what it would mean. */
+const store = useJobStore()
+const selected = useSelectionStore()
+const trace = useTraceStore()
+const nameOf = (nodeId: string | null) => placeName(store.job, nodeId)
+
+const next = computed(() => trace.view?.next ?? null)
+const at = ref(0)
+watch(next, () => { at.value = 0 })
+const test = computed((): NextTest | null => next.value?.tests[at.value] ?? null)
+const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0, 4) ?? [])
+const isTyped = computed(() => test.value !== null && factsOf(test.value.kind).value === 'ohm')
+const typed = ref('')
+const problem = ref('')
+watch(test, () => {
+  typed.value = ''
+  problem.value = ''
+})
+
+/** Answers that may well come; the others are one press further. */
+const LIKELY = 0.02
+const answers = computed(() => test.value?.answers.filter(a => a.chance >= LIKELY).map(a => ({
+  of: a, key: JSON.stringify(a.answer), says: answerSays(a.answer, test.value!, nameOf), chance: shareText(a.chance),
+  means: a.leaves[0] ? `${faultsSay(a.leaves[0].faults, nameOf)}, ${shareText(a.leaves[0].probability)}` : '',
+})) ?? [])
+const rare = computed(() => isTyped.value ? [] : test.value?.answers.filter(a => a.chance < LIKELY).map(a => ({ of: a, says: answerSays(a.answer, test.value!, nameOf) })) ?? [])
+const stands = computed(() => {
+  const { atId } = trace.standing
+  const tool = test.value ? toolFor(test.value.kind) : null
+  return [
+    test.value ? minutesSay(test.value.minutes) : '', atId === null ? 'you stand at the rack' : `you stand at ${nameOf(atId)}`,
+    tool && TOOL_WORDS[tool], test.value && needsLadder(test.value.kind) && test.value.nodeId !== atId ? 'one ladder' : '',
+  ].filter(Boolean).join(' · ')
+})
+
+const { isHeld, hold } = useHold()
+function record(value: ReadingValue): void {
+  if (!test.value || !selected.line || isHeld.value) return
+  const done = store.edit({ kind: 'reading.add', reading: {
+    id: newId(), at: new Date().toISOString(), kind: test.value.kind, outputId: selected.line.outputId, nodeId: test.value.nodeId, value, note: '',
+    frequencyHz: null, supersedes: null, taken: null, who: whoHere(), withdrawn: false,
+  } })
+  if (done) hold()
+}
+function recordTyped(): void {
+  try {
+    record(saysOpen(typed.value.trim()) ? { is: 'open' } : { is: 'ohm', ohm: readQuantity('resistance', typed.value) })
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    problem.value = `${error.message} A reading is a number, as 31.4 or 2k2, or the word open.`
+  }
+}
+function cannot(): void {
+  if (test.value) trace.cannot = [...trace.cannot, testKey(test.value)]
+}
+function toggle(tool: (typeof TOOLS)[number]): void {
+  trace.without = trace.without.includes(tool) ? trace.without.filter(t => t !== tool) : [...trace.without, tool]
+}
+</script>
+
+<template>
+  <section v-if="test" class="next" aria-label="What to read next">
+    <p class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.' : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
+    <h2>{{ testTitle(test, nameOf) }}</h2>
+    <p class="soft small">{{ at === 0 ? 'Tells most for its time' : 'Another way' }}: {{ stands }}.</p>
+    <p class="amplifier" :class="amplifierFor(test.kind)"><b>Amplifier {{ amplifierFor(test.kind) === 'on' ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[test.kind].before }}</p>
+    <h3>{{ QUESTIONS[test.kind] ?? 'What does the meter show?' }}</h3>
+    <div v-if="isTyped" data-form class="typed">
+      <InputText v-model="typed" size="small" inputmode="decimal" aria-label="What the meter shows, in ohms" placeholder="31.4, or open" maxlength="40" @keydown.enter="recordTyped" />
+      <Button size="small" label="Record" :disabled="typed.trim() === '' || isHeld" @click="recordTyped" />
+    </div>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <ul class="answers">
+      <li v-for="row in answers" :key="row.key">
+        <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">
+          <b>{{ row.says }}</b> <span class="means">{{ row.means }}</span>
+        </button>
+        <p v-else class="answer range"><b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }}</span></p>
+      </li>
+      <li><button type="button" class="answer cannot" @click="cannot"><b>I can’t do that</b> <span class="means">{{ others[0] ? `then: ${others[0].title}` : 'then nothing is left to read' }}</span></button></li>
+    </ul>
+    <p v-if="rare.length > 0" class="small rare">or
+      <template v-for="(row, k) in rare" :key="row.says">{{ k > 0 ? ', ' : '' }}<button class="act" type="button" :disabled="isHeld" @click="'value' in row.of.answer && record(row.of.answer.value)">{{ row.says }}</button></template></p>
+    <details class="more">
+      <summary class="small">Other tests, and what is at hand</summary>
+      <p v-for="other in others" :key="other.title"><button class="act" type="button" @click="at = other.k">{{ other.title }}</button> <span class="soft small">{{ minutesSay(other.minutes) }}</span></p>
+      <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1 ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
+      <fieldset class="tools"><legend class="small">At hand</legend>
+        <label v-for="tool in TOOLS" :key="tool"><input type="checkbox" :checked="!trace.without.includes(tool)" @change="toggle(tool)"> {{ TOOL_WORDS[tool] }}</label>
+      </fieldset>
+    </details>
+  </section>
+  <section v-else-if="next && next.tests.length === 0" class="next" aria-label="What to read next">
+    <p class="soft small">Nothing that can be read {{ trace.mayBeOn ? '' : 'with the amplifier off ' }}would part these any further. Open the likeliest place.
+      <button v-if="trace.cannot.length > 0 || trace.without.length > 0" class="act" type="button" @click="trace.cannot = []; trace.without = []">Ask again for all tests</button></p>
+  </section>
+</template>
+
+<style scoped>
+.next { display: grid; gap: 8px; align-content: start; padding-bottom: 12px; border-bottom: 1px solid var(--rule); }
+h3 { font-size: 15px; }
+.amplifier { border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; font-size: 15px; }
+.amplifier b { font-size: 17px; margin-right: 6px; }
+.amplifier.on { border-left-color: var(--copper); }
+.typed { display: flex; gap: 8px; align-items: center; }
+.typed input { max-width: 170px; }
+.answers { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; }
+.answer { width: 100%; min-height: 44px; display: flex; justify-content: space-between; align-items: baseline; gap: 14px; text-align: left; padding: 9px 12px; background: var(--paper-raised); border: 1px solid var(--ink); color: var(--ink); font-size: 15px; line-height: 1.3; }
+.answer b { flex: 0 0 auto; max-width: 50%; }
+.answer .means { text-align: right; font-size: 13.5px; color: var(--ink-soft); min-width: 0; overflow-wrap: anywhere; }
+.answer.range { border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 6px 0; min-height: 0; }
+.answer.cannot { border-style: dashed; background: none; }
+.more { font-size: 14px; }
+.more p { margin: 5px 0; }
+.tools { border: 0; padding: 4px 0 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 16px; }
+.tools legend { padding: 0; }
+.tools label { display: inline-flex; align-items: center; gap: 6px; min-height: 32px; }
+.act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 32px; text-align: left; }
+.problem { color: var(--stop); }
+</style>

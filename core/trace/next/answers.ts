@@ -1,0 +1,159 @@
+import { METER_HZ } from '#core/check/readingBands'
+import { SOUNDS } from '#core/job/sections/readings/schema'
+import type { ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
+import { OTHER_SCALE } from '#core/faults/wrongTap'
+import { logSum, normalBelow } from '../chances'
+import { coilLabelOhm } from '../deviations'
+import { ANY_SOUND, besideChance, cutOutChance, heardOf, offDb, soundChance, turnedChance } from '../ears'
+import { LIKE } from '../evidence'
+import { METER_OHM, offsets, scaled, sigmaAt, SLIP } from '../ohms'
+import type { Outcome, Plan } from '../outcome'
+
+/** What a test may find, by what may be there. */
+
+/** A reading that may be taken next: at the head, or at a speaker; beside another. */
+export interface TestAt { kind: ReadingKind, nodeId: string | null, besideId: string | null }
+/** One that is pressed, or a range in ohms. */
+export type AnswerOf = { value: ReadingValue } | { lowOhm: number | null, highOhm: number | null } | { isOpen: true }
+export interface Predictive { answers: AnswerOf[], /** By what may be there. */ chances: Float64Array[] }
+
+/** What may be there, with what the samples of the units come to under it; outcome null: something that is not in the list. */
+export interface Hypothesis { outcome: Outcome | null, sampleWeight: Float64Array }
+
+/** Where a meter is read, from here to here, Ω. */
+const LEAST_OHM = 0.1
+const MOST_OHM = 30_000
+/** Steps of what a meter tells apart. */
+const STEPS = 40
+
+export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null): Predictive | null {
+  switch (test.kind) {
+    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => {
+      if (h.outcome === null) return ANY_SOUND[value.is as 'plays']
+      const cut = cutOutChance(h.outcome.solved.head, plan.drawn.solved.head)
+      return (1 - cut) * soundChance(value.is as 'plays', offDb(test.nodeId!, h.outcome, plan), heardOf(test.nodeId!, h.outcome, plan)) + (value.is === 'silent' ? cut : 0)
+    })
+    case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
+      if (h.outcome === null) return 1 / 3
+      const [here, there] = [offDb(test.nodeId!, h.outcome, plan), offDb(test.besideId!, h.outcome, plan)]
+      return besideChance(value.is as 'alike', here === there ? 0 : Math.max(-99, here) - Math.max(-99, there))
+    })
+    case 'polarity': case 'polarity-heard': return byChoice((['right-way', 'reversed'] as const).map((is): ReadingValue => ({ is, how: test.kind === 'polarity' ? 'battery-run' : 'pulse', against: null })), hypotheses,
+      (value, h) => h.outcome === null ? 0.5 : turnedChance(value.is as 'reversed', test.nodeId!, null, h.outcome, plan))
+    case 'leg-earth': return { answers: [{ lowOhm: LEG_OHM, highOhm: null }, { lowOhm: null, highOhm: LEG_OHM }], chances: hypotheses.map(({ outcome }) => {
+      const low = outcome === null ? 0.1 : outcome.definitions.some(d => d.isToEarth) ? 0.95 : 0.01
+      return slipped(Float64Array.of(1 - low, low))
+    }) }
+    case 'tap-found': return speaker?.load.kind === 'tap' ? dials(test, hypotheses, plan, speaker.load) : null
+    case 'line-impedance': return ofOhms(hypotheses, h => sightSpread(h, plan, null, METER_HZ))
+    case 'outward-impedance': return ofOhms(hypotheses, h => sightSpread(h, plan, test.nodeId, METER_HZ))
+    case 'coil-dcr': return speaker ? coils(hypotheses, plan, speaker) : null
+    default: return null
+  }
+}
+/** A leg that lies on earth reads less, Ω. Common practice, no source. */
+const LEG_OHM = 1e6
+
+function byChoice(values: ReadingValue[], hypotheses: readonly Hypothesis[], chance: (value: ReadingValue, h: Hypothesis) => number): Predictive {
+  return { answers: values.map(value => ({ value })), chances: hypotheses.map(h => slipped(Float64Array.from(values, value => chance(value, h)))) }
+}
+
+/** Brought to one, with a slip to any. */
+function slipped(chances: Float64Array): Float64Array {
+  let total = 0
+  for (const c of chances) total += c
+  return chances.map(c => (1 - SLIP) * (total > 0 ? c / total : 1 / chances.length) + SLIP / chances.length)
+}
+
+/** A dial as it may stand: its taps, and what is planned on the other scale. */
+function dials(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, load: Extract<Speaker['load'], { kind: 'tap' }>): Predictive {
+  const taps = load.tapsW.includes(load.tapW) ? load.tapsW : [load.tapW, ...load.tapsW]
+  const scales = load.ratedV > 65 && load.ratedV < 105 ? [OTHER_SCALE, 1 / OTHER_SCALE] : []
+  const values: ReadingValue[] = [
+    ...taps.map((tapW): ReadingValue => ({ is: 'tap', tapW, ratedV: load.ratedV })),
+    // The same number by the scale of another voltage.
+    ...scales.map((times): ReadingValue => ({ is: 'tap', tapW: load.tapW, ratedV: load.ratedV / Math.sqrt(times) })),
+  ]
+  const judged = (value: ReadingValue) => ({ reading: { value, nodeId: test.nodeId }, predicted: { tap: { tapW: load.tapW, ratedV: load.ratedV } } }) as never
+  const isPlanned = (value: ReadingValue) => value.is === 'tap' && value.tapW === load.tapW && value.ratedV === load.ratedV
+  return byChoice(values, hypotheses, (value, h) => h.outcome === null ? isPlanned(value) ? 0.99 : 0.01 / values.length : LIKE['tap-found']!(judged(value), h.outcome, plan))
+}
+
+/** What a meter may show, by what is there: a bell in what ohms are told apart by, and open. null: anything. */
+type Spread = { middle: number, sigma: number, open: number } | null
+
+function sightSpread({ outcome, sampleWeight }: Hypothesis, plan: Plan, nodeId: string | null, frequencyHz: number): Spread {
+  if (outcome === null) return null
+  const sight = outcome.sight({ nodeId, frequencyHz })
+  if (sight === null) return null
+  if (sight.seen.state === 'open') return { middle: scaled(MOST_OHM), sigma: 1, open: 1 }
+  if (sight.seen.state === 'short') return { middle: scaled(0), sigma: 1, open: 0 }
+  const { ohm } = sight.seen
+  const off = offsets(plan.deviations, sight, frequencyHz)
+  const { mean, variance } = momentsOf(off, sampleWeight)
+  const middle = scaled(ohm * Math.exp(mean))
+  return { middle, sigma: Math.hypot(sigmaAt(ohm, sight.variance), Math.sqrt(variance) * ohm / (ohm + METER_OHM)), open: 0 }
+}
+
+function momentsOf(off: Float64Array, weights: Float64Array): { mean: number, variance: number } {
+  let mean = 0
+  let square = 0
+  for (let s = 0; s < off.length; s++) {
+    mean += weights[s]! * off[s]!
+    square += weights[s]! * off[s]! ** 2
+  }
+  return { mean, variance: Math.max(0, square - mean * mean) }
+}
+
+function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => Spread): Predictive {
+  const spreads = hypotheses.map(spreadOf)
+  const known = spreads.flatMap(s => s && s.open < 1 ? [s] : [])
+  if (known.length === 0) return { answers: [{ isOpen: true }], chances: hypotheses.map(() => Float64Array.of(1)) }
+  const from = Math.max(scaled(0), Math.min(...known.map(s => s.middle - 3 * s.sigma)))
+  const to = Math.min(scaled(MOST_OHM), Math.max(...known.map(s => s.middle + 3 * s.sigma)))
+  const edges = Array.from({ length: STEPS - 1 }, (_, k) => from + (to - from) * (k + 1) / STEPS)
+  const ohmAt = (edge: number) => Math.max(LEAST_OHM, Math.exp(edge) - METER_OHM)
+  const answers: AnswerOf[] = [
+    ...Array.from({ length: STEPS }, (_, k): AnswerOf => ({ lowOhm: k === 0 ? null : ohmAt(edges[k - 1]!), highOhm: k === STEPS - 1 ? null : ohmAt(edges[k]!) })),
+    { isOpen: true },
+  ]
+  return {
+    answers,
+    chances: spreads.map((spread) => {
+      if (spread === null) return slipped(Float64Array.from(answers, (_, k) => k === STEPS ? 0.08 : 0.92 / STEPS))
+      let below = 0
+      return slipped(Float64Array.from(answers, (_, k) => {
+        if (k === STEPS) return spread.open
+        const upTo = k === STEPS - 1 ? 1 : normalBelow((edges[k]! - spread.middle) / spread.sigma)
+        const share = upTo - below
+        below = upTo
+        return (1 - spread.open) * share
+      }))
+    }),
+  }
+}
+
+/** What a coil is found to be: open, far above, right, under, nothing. */
+function coils(hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker): Predictive | null {
+  const label = coilLabelOhm(speaker)
+  const nominal = label === null ? null : { low: label * 0.6, high: label * 1.1 }
+  const answers: AnswerOf[] = nominal === null
+    ? [{ isOpen: true }, { lowOhm: 30, highOhm: null }, { lowOhm: 2, highOhm: 30 }, { lowOhm: 0.5, highOhm: 2 }, { lowOhm: null, highOhm: 0.5 }]
+    : [{ isOpen: true }, { lowOhm: nominal.high, highOhm: null }, { lowOhm: nominal.low, highOhm: nominal.high }, { lowOhm: 0.5, highOhm: nominal.low }, { lowOhm: null, highOhm: 0.5 }]
+  const order = ['open', 'high', 'right', 'low', 'short'] as const
+  const odd = 0.4 / Math.max(1, plan.speakers.length)
+  return {
+    answers,
+    chances: hypotheses.map(({ outcome }) => {
+      const at = outcome?.definitions.filter((_, k) => outcome.faults[k]!.nodeId === speaker.id) ?? []
+      const worst = at.find(d => d.coil.right !== 1) ?? at[0]
+      return slipped(Float64Array.from(order, is => outcome === null ? is === 'right' ? 1 - odd : odd / 4 : worst ? worst.coil[is] ?? 0 : is === 'right' ? 1 : 0))
+    }),
+  }
+}
+
+/** The samples of the units as they are under what may be there: what was read in ohms weighs them. */
+export function weighedSamples(logs: Float64Array): Float64Array {
+  const total = logSum(logs)
+  return logs.map(log => Math.exp(log - total))
+}

@@ -1,0 +1,28 @@
+import { logSum } from './chances'
+import { outcomeOf } from './outcome'
+import { isSomethingElse, type Suspect, type Tried } from './rank'
+import { likeAnyOhm } from './ohms'
+import { likeAnything } from './evidence'
+import { likeAnyCoil } from './coils'
+
+/** What speaks for a suspect and against it: each reading, and how many times likelier it makes it than all that may be there make it together. */
+export interface Reason { readingId: string, times: number }
+
+/** Times beyond which a reading speaks for or against; between, it says nothing of it. */
+export const SPEAKS = 1.25
+/** Suspects whose reasons are worked out; the mixture is of all of these. */
+const MOST = 40
+
+/** Of each of the likeliest suspects, in their order, what each reading says of it. */
+export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Reason[][] {
+  const likeliest = suspects.slice(0, MOST)
+  const all = likeliest.map(s => isSomethingElse(s.faults) ? null : weigher.tellings(outcomeOf(weigher.plan, s.faults)))
+  const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
+  const anything = readings.map((judged) => {
+    const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
+    return Math.log(ohm ? likeAnyOhm(ohm) : judged.reading.kind === 'coil-dcr' ? likeAnyCoil(judged.reading.value) : likeAnything(judged))
+  })
+  const logs = all.map(t => t?.map(x => x.log) ?? anything)
+  const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s => Math.log(s.probability + 1e-12))))
+  return likeliest.map((_, k) => readings.map((judged, r) => ({ readingId: judged.reading.id, times: Math.exp(logs[k]![r]! - mixture[r]!) })))
+}

@@ -1,0 +1,62 @@
+import type { Given } from './given'
+import { nextTests, type NextTests } from './next/best'
+import type { Standing } from './next/minutes'
+import { rankPairs } from './pairs'
+import { rankOfSingles, trySingles, type Ranking, type Tried } from './rank'
+import { reasonsOf, type Reason } from './reasons'
+import { shareOfOverload, RISK } from './switchOn'
+
+/** A whole trace of one line: what may be there, what speaks for each, and what to read next. */
+
+export interface TraceAsked {
+  standing: Standing
+  /** Tests that somebody cannot do (`testKey`). */
+  cannot: readonly string[]
+  /** What a reading says of switching on by itself; and that somebody answers for it. */
+  isBarred: boolean
+  isAnswered: boolean
+  /** Something reads wrong. */
+  isWrong: boolean
+}
+
+export interface TraceView {
+  ranking: Ranking
+  /** Of each of the likeliest suspects, in their order. */
+  reasons: Reason[][]
+  /** null: not worked out yet. */
+  next: NextTests | null
+  mayBeOn: boolean
+}
+
+export interface TraceStep { done: number, view: TraceView | null }
+
+/** Single faults are told as soon as they are tried; then every two; then what to read next. */
+export function* traceInSteps(given: Given, asked: TraceAsked): Generator<TraceStep, TraceView> {
+  const singles = trySingles(given)
+  let tried: Tried
+  for (;;) {
+    const step = singles.next()
+    if (step.done) {
+      tried = step.value
+      break
+    }
+    yield { done: 0.3 * step.value, view: null }
+  }
+  const first = rankOfSingles(tried)
+  yield { done: 0.3, view: { ranking: first, reasons: reasonsOf(tried, first.suspects), next: null, mayBeOn: mayBeOn(first, asked) } }
+  const pairs = rankPairs(tried)
+  for (;;) {
+    const step = pairs.next()
+    if (!step.done) {
+      yield { done: 0.3 + 0.6 * step.value, view: null }
+      continue
+    }
+    const ranking = step.value
+    const may = mayBeOn(ranking, asked)
+    return { ranking, reasons: reasonsOf(tried, ranking.suspects), next: nextTests(tried, ranking, { standing: asked.standing, mayBeOn: may, cannot: new Set(asked.cannot) }, given.readings), mayBeOn: may }
+  }
+}
+
+function mayBeOn({ suspects }: Ranking, { isBarred, isAnswered, isWrong }: TraceAsked): boolean {
+  return isAnswered || (!isBarred && (!isWrong || shareOfOverload(suspects) < RISK))
+}

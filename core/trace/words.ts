@@ -1,0 +1,63 @@
+import { FAULT_WORDS } from '#core/check/faultWords'
+import { SOUND_WORDS } from '#core/check/words'
+import type { Fault } from '#core/faults/fault'
+import { definitionOf } from '#core/faults/index'
+import type { ReadingKind, Sound, Speaker } from '#core/job/schema'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
+import type { AnswerOf, TestAt } from './next/answers'
+import type { Tool } from './next/minutes'
+
+/** Faults, tests and answers as they are said. `nameOf`: what a place is called; null is the whole line. */
+
+export type NameOf = (nodeId: string | null) => string
+
+const WAYS = { up: 'it draws more than planned', down: 'it draws less than planned' } as const
+
+/** One fault at its place, with what is known of it beside its kind. */
+export function faultSays(fault: Fault, nameOf: NameOf, speaker: Speaker | null = null): string {
+  const assumed = speaker ? definitionOf(fault.kind)?.assumes?.(speaker) ?? null : null
+  const more = fault.tapW !== null ? `on ${writeQuantity(fault.tapW, 'W')}` : fault.way ? WAYS[fault.way] : fault.withId !== null ? `with ${nameOf(fault.withId)}` : assumed ?? ''
+  return [FAULT_WORDS[fault.kind].at(nameOf(fault.nodeId)), more].filter(Boolean).join(': ')
+}
+
+/** What may be there; nothing is the line as drawn. */
+export function faultsSay(faults: readonly Fault[], nameOf: NameOf): string {
+  return faults.length === 0 ? 'Nothing: the line is as drawn' : faults.map(f => faultSays(f, nameOf)).join('; and ')
+}
+
+const TITLES: Partial<Record<ReadingKind, (place: string, beside: string) => string>> = {
+  'line-impedance': () => 'Read the impedance of the line at the rack',
+  'outward-impedance': place => `Part the line before ${place} and read from there on`,
+  'coil-dcr': place => `Read the coil of ${place}, its leads off`,
+  'sound': place => `Listen at ${place}`,
+  'beside': (place, beside) => `Is ${place} as loud as ${beside}?`,
+  'tap-found': place => `Look at the dial of ${place}`,
+  'polarity': place => `Which way round is ${place}? A battery at the rack`,
+  'polarity-heard': place => `Which way round is ${place}? A pulse`,
+  'leg-earth': () => 'Read each leg of the line to earth, at the rack',
+}
+export const testTitle = ({ kind, nodeId, besideId }: TestAt, nameOf: NameOf): string => (TITLES[kind] ?? (place => `${kind} at ${place}`))(nameOf(nodeId), besideId === null ? '' : nameOf(besideId))
+
+export const QUESTIONS: Partial<Record<ReadingKind, string>> = {
+  'sound': 'What do you hear?', 'beside': 'Beside it, it is', 'tap-found': 'What does it say?', 'polarity': 'The cone moves', 'polarity-heard': 'The tester says',
+}
+
+/** An answer as it is pressed, or the range of a meter. */
+export function answerSays(answer: AnswerOf, { besideId }: Pick<TestAt, 'besideId'>, nameOf: NameOf): string {
+  if ('isOpen' in answer) return 'open'
+  if ('lowOhm' in answer) {
+    const [low, high] = [answer.lowOhm, answer.highOhm].map(ohm => ohm === null ? null : writeQuantity(Number(ohm.toPrecision(2)), 'Ω'))
+    return low === null ? `under ${high}` : high === null ? `over ${low}` : `${low} to ${high}`
+  }
+  const { value } = answer
+  if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')}, ${writeNumber(Math.floor(value.ratedV))} V scale`
+  if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(besideId)}` : `${value.is} than ${nameOf(besideId)}`
+  if (value.is === 'right-way') return 'as it should'
+  if (value.is === 'reversed') return 'the other way round'
+  return SOUND_WORDS[value.is as Sound] ?? value.is
+}
+
+export const TOOL_WORDS: Record<Tool, string> = { 'impedance-meter': 'impedance meter', 'ohmmeter': 'ohmmeter', 'battery': 'battery or pulse', 'ladder': 'ladder' }
+
+/** Minutes as they are said: no finer than they are known. */
+export const minutesSay = (minutes: number): string => minutes < 1.5 ? 'a minute' : `${Math.round(minutes)} minutes`
