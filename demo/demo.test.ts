@@ -6,7 +6,7 @@ import { outputsOf, speakersOf } from '#core/job/tree'
 import { evaluateJob } from '#core/line/evaluate'
 import { stateSentence } from '#core/line/jobState'
 import { jobState } from '#core/line/lineState'
-import { rankSuspects } from '#core/trace/rank'
+import { rankSuspects } from '#core/trace/pairs'
 import { MODEL_SCHEMAS } from '#core/gear/models'
 import { remarksOn } from '#core/gear/remarks'
 import { byHand } from '#core/hands/kinds'
@@ -68,8 +68,8 @@ test('its wrong reading is what the fault behind it makes: cable broken before t
   const { job } = demoJobs[0]!
   const roof = outputsOf(job).find(o => o.label === 'A4')!
   const proof = proveLine(job, roof)
-  const first = rankSuspects(roof, proof)[0]!
-  expect([first.fault?.kind, first.fault?.nodeId]).toEqual(['break-in-reach', 'fh-roof-03'])
+  const first = rankSuspects(roof, proof).suspects[0]!
+  expect(first.faults.map(f => [f.kind, f.nodeId])).toEqual([['break-in-reach', 'fh-roof-03']])
   const reading = [...proof.standing.values()].find(j => j.reading.kind === 'line-impedance')!.reading
   expect(reading.value.is === 'ohm' && Math.abs(reading.value.ohm / first.lineOhm! - 1)).toBeLessThan(0.02)
 })

@@ -120,12 +120,14 @@ test.each([
 })
 
 test('what is shown of a ranking: the likely groups, some of many members, and never a chance surer than it can be', () => {
-  const suspect = (probability: number) => ({ fault: null, probability, fit: 0, lineOhm: null, isOverload: false })
-  const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99, test: null }
-  const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004, test: null }])
-  expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[6, 3]])
-  expect(shownGroups([many, many], new Set([1])).map(g => [g.suspects.length, g.more])).toEqual([[6, 3], [9, 0]])
-  expect([1, 0.996, 0.994, 0.014, 0.009, 0].map(shareText)).toEqual(['over 99 %', 'over 99 %', '99 %', '1 %', 'under 1 %', 'under 1 %'])
+  const suspect = (probability: number) => ({ faults: [], probability, fit: 0, lineOhm: null, isOverload: false })
+  const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99 }
+  const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004 }])
+  expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[5, 4]])
+  expect(shownGroups([many, many], new Set([1])).map(g => [g.suspects.length, g.more])).toEqual([[5, 4], [9, 0]])
+  // What is hardly likely waits behind the word, but for the first.
+  expect(shownGroups([{ suspects: [suspect(0.4), suspect(0.3), suspect(0.009)], probability: 0.709 }]).map(g => [g.suspects.length, g.more])).toEqual([[2, 1]])
+  expect([1, 0.97, 0.969, 0.014, 0.009, 0].map(shareText)).toEqual(['over 97 %', 'over 97 %', '97 %', '1 %', 'under 1 %', 'under 1 %'])
 })
 
 describe('whether a key of the page acts where the focus is', () => {

@@ -12,10 +12,11 @@ import { quick } from './quick'
 import { schedule } from './schedule'
 import { short } from './short'
 import { split } from './split'
+import { trace } from './trace'
 import { walk } from './walk'
 import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
 export const VERBS: Readonly<Record<string, Verb>> = {
-  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, curve, clip, gear,
+  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, trace, curve, clip, gear,
 }

@@ -91,7 +91,7 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
     case 'sound': return ANY_SOUND[value.is as Sound]
     case 'beside': return 1 / 3
     case 'level': return predicted?.level?.besideDb == null ? 1 : 1 / 3
-    case 'polarity': case 'polarity-heard': return value.is === 'cannot-tell' ? 1 : 0.5
+    case 'polarity': case 'polarity-heard': return value.is === 'cannot-tell' ? 1 : value.is === 'reversed' ? 0.1 : 0.9
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
     case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? MISREAD : 1 - MISREAD
     case 'leg-earth': return isWrong(verdict) ? 0.1 : 0.9

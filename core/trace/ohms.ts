@@ -64,7 +64,7 @@ const OPEN_READS_OPEN = 0.6
 /** Of something that is not in the list, and of a slip: anything from an eighth to eight times of what is planned, a short, open. */
 export function likeAnyOhm({ value, plannedOhm }: Pick<OhmReading, 'value' | 'plannedOhm'>): number {
   if (value.is !== 'ohm') return 0.08
-  if (value.ohm < SHORT_OHM) return 0.07 / (scaled(SHORT_OHM) - scaled(0))
+  if (value.ohm < SHORT_OHM) return 0.04 / (scaled(SHORT_OHM) - scaled(0))
   const away = plannedOhm === null ? 0 : Math.abs(Math.log(value.ohm / plannedOhm))
   return away < Math.log(8) ? 0.75 / (2 * Math.log(8)) : 0.1 / (2 * Math.log(1000))
 }

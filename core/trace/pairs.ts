@@ -1,4 +1,5 @@
-import type { Sound } from '#core/job/schema'
+import type { LineProof } from '#core/check/proof'
+import type { Output, Sound } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
 import { logSum } from './chances'
 import { cutOutChance, heardOf, offDb, soundChance } from './ears'
@@ -6,7 +7,8 @@ import { likeAnything } from './evidence'
 import { likeAnyOhm, likeOhm, offsets, orSlip } from './ohms'
 import { outcomeOf, type Outcome } from './outcome'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
-import { familyOf, PRIOR, ranked, scoredSingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+import { givenBy } from './given'
+import { familyOf, finish, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
 
 /**
  * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with both in is found from
@@ -237,6 +239,9 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
 }
 
 const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
+
+/** All at once, where nobody waits for it on a page. */
+export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking => finish(rankPairs(finish(trySingles(givenBy(output, proof, others)))))
 
 function changesOn(ports: readonly (Ports | null)[], wiring: Outcome['wiring']): Change[] | null {
   const changes = ports.map(p => p === null ? NO_CHANGE : p.changeOf(wiring))

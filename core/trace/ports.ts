@@ -131,7 +131,7 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
 
   const [hRe, hIm] = head.state === 'finite' ? [head.re / head.ohm ** 2, -head.im / head.ohm ** 2] : [0, 0]
 
-  return {
+  const ports: Ports = {
     head,
     changeOf: (after) => {
       const to = readFrom(after, place.nodeId)
@@ -168,7 +168,11 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
           const detRe = aaRe * bbRe - aaIm * bbIm - (abRe * baRe - abIm * baIm)
           const detIm = aaRe * bbIm + aaIm * bbRe - (abRe * baIm + abIm * baRe)
           const square = detRe * detRe + detIm * detIm
-          if (square < 1e-40) return -Infinity
+          // Two opens in one current: the one leaves nothing for the other to do.
+          if (square < 1e-20 * (aaRe * aaRe + aaIm * aaIm) * (bbRe * bbRe + bbIm * bbIm)) {
+            if (x.dRe !== 0 || x.dIm !== 0 || y.dRe !== 0 || y.dIm !== 0) return -Infinity
+            return ports.both(x, NO_CHANGE)
+          }
           const naRe = bbRe * iaRe - bbIm * iaIm - (abRe * ibRe - abIm * ibIm)
           const naIm = bbRe * iaIm + bbIm * iaRe - (abRe * ibIm + abIm * ibRe)
           const nbRe = aaRe * ibRe - aaIm * ibIm - (baRe * iaRe - baIm * iaIm)
@@ -200,4 +204,5 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
       return square < 1e-18 * (hRe * hRe + hIm * hIm) ? Infinity : -0.5 * Math.log(square)
     },
   }
+  return ports
 }

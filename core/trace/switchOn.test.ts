@@ -1,14 +1,16 @@
 import { describe, expect, test } from '@jest/globals'
 import { isOverloadedBy, leastToRead } from '#core/check/overload'
 import { firstWrong, proveLine } from '#core/check/proof'
-import { judge } from '#core/check/verdict'
+import { isWrong, judge } from '#core/check/verdict'
 import { predictLine } from '#core/check/predict'
 import { Records } from '#core/job/records'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import type { Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
-import { groupSuspects } from './groups'
-import { rankSuspects } from './rank'
+import { givenBy } from './given'
+import { AT_THE_RACK } from './next/minutes'
+import { finish, rankOfSingles, trySingles } from './rank'
+import { traceInSteps } from './trace'
 import { RISK, riskByReading, riskOf } from './switchOn'
 
 /** Nothing with the amplifier on while a short is likely. Limits by P = V²/Z; 0.7 of a floor and one in twenty: common practice, no source. */
@@ -20,7 +22,7 @@ const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const withReadings = (job: Job, ...readings: Reading[]): Job => ({ ...job, readings: Records.of(readings) })
 const riskIn = (job: Job) => {
   const proof = proveLine(job, outputOf(job))
-  return riskOf(outputOf(job), proof, rankSuspects(outputOf(job), proof))
+  return riskOf(outputOf(job), proof, rankOfSingles(finish(trySingles(givenBy(outputOf(job), proof)))).suspects)
 }
 
 test.each<[string, string, number | null]>([
@@ -62,20 +64,24 @@ test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
 
 test.each([[0.049, false], [0.05, true]])('suspects that would overload it count from one in twenty on: %d', (probability, is) => {
   const job = withReadings(jobOf(LINE), read('line-impedance', ohm(125)))
-  const of = (isOverload: boolean, p: number) => ({ fault: null, probability: p, fit: 0, lineOhm: null, isOverload })
+  const of = (isOverload: boolean, p: number) => ({ faults: [], probability: p, fit: 0, lineOhm: null, isOverload })
   expect(riskOf(outputOf(job), proveLine(job, outputOf(job)), [of(false, 1 - probability), of(true, probability)]) !== null).toBe(is)
 })
 
 test('while it is so no test asks for the amplifier on; without it one may', () => {
   const testsOf = (job: Job) => {
     const proof = proveLine(job, outputOf(job))
-    return groupSuspects(rankSuspects(outputOf(job), proof), outputOf(job), proof).flatMap(g => g.test?.kind ?? [])
+    const view = finish(traceInSteps(givenBy(outputOf(job), proof), {
+      standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(outputOf(job), proof) !== null, isAnswered: false, isWrong: [...proof.standing.values()].some(j => isWrong(j.verdict)),
+    }))
+    return view.next!.tests.map(t => t.kind)
   }
-  const silent = withReadings(jobOf(LINE), ...ids.slice(0, 4).map(id => read('sound', { is: 'silent' }, id)))
-  const short = withReadings(jobOf(LINE), read('line-impedance', ohm(0.2)))
+  const [few] = ['4 x 5 W on 70.71 V 100 W']
+  const silent = withReadings(jobOf(few!), ...ids.slice(0, 4).map(id => read('sound', { is: 'silent' }, id)))
+  const short = withReadings(jobOf(few!), read('line-impedance', ohm(0.2)))
   expect(testsOf(short).length).toBeGreaterThan(0)
   for (const job of [silent, short]) if (riskIn(job)) for (const kind of testsOf(job)) expect(factsOf(kind).amplifier).toBe('off')
-  expect(testsOf(withReadings(jobOf(LINE), read('line-impedance', ohm(125))))).toContain('sound')
+  expect(testsOf(withReadings(jobOf(few!), read('line-impedance', ohm(310))))).toContain('sound')
 })
 
 test('a repair does not clear what read so: read again, and first what is read with the amplifier off', () => {

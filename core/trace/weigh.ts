@@ -46,8 +46,8 @@ export interface WeighedParts {
 }
 export interface CoilReading { judged: JudgedReading, nodeId: string, expectedOhm: number | null, off: Float64Array, rightLog: Float64Array }
 
-/** Chance that a fault of no known kind shows at a coil, at one of them all. Common practice, no source. */
-const AT_A_COIL = 0.4
+/** Chance that a fault of no known kind shows at a coil, at one of them all: what coils have is in the list. Common practice, no source. */
+const AT_A_COIL = 0.1
 /** Of something that is not in the list, what a meter at the head does not see. Common practice, no source. */
 const UNSEEN = 0.35
 

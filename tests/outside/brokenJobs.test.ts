@@ -6,7 +6,7 @@ import { evaluateJob } from '#core/line/evaluate'
 import { stateSentence } from '#core/line/jobState'
 import { jobState } from '#core/line/lineState'
 import { reportOf } from '#core/line/report'
-import { rankSuspects } from '#core/trace/rank'
+import { rankSuspects } from '#core/trace/pairs'
 import { jobOf } from '#core/testing/jobs'
 import { seeded, type Chance } from '#core/testing/trees'
 import { toDocument } from '#core/job/document'
@@ -51,8 +51,8 @@ test('spoiled documents are refused with a place, or taken and computed through 
       expect([seed, numbers.every(Number.isFinite), report.includes('NaN')]).toEqual([seed, true, false])
       expect(stateSentence(jobState(job, evaluateJob(job))).length).toBeGreaterThan(5)
       for (const output of outputsOf(job)) {
-        const suspects = rankSuspects(output, proveLine(job, output))
-        expect(suspects.reduce((sum, s) => sum + s.probability, 0)).toBeCloseTo(1, 6)
+        const { suspects, unlisted } = rankSuspects(output, proveLine(job, output))
+        expect(suspects.reduce((sum, s) => sum + s.probability, unlisted)).toBeCloseTo(1, 6)
       }
     }
     catch (error) {

@@ -5,7 +5,12 @@ import { asCurve } from '#core/network/element'
 import { compile } from '#core/network/compile'
 import { solve } from '#core/network/solve'
 import { flowAt, makeSolver } from '#core/network/solver'
+import { FAULTS } from '#core/faults/index'
 import { writeSpice } from '#core/format/spice'
+import type { Control, Output, Speaker } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { solveLine } from '#core/network/line'
+import { jobOf } from '#core/testing/jobs'
 import { randomTree, seeded } from '#core/testing/trees'
 import { across, runNgspice } from './ngspice'
 
@@ -72,3 +77,39 @@ test.each([['bridged', 16], ['bridged', 8], ['bridged', 5], ['parallel', 4], ['p
   expect([volts / amps! / eachOhm, across! ** 2 / loadOhm / drive.powerW, across! / drive.volts]).toEqual([expect.closeTo(1, 6), expect.closeTo(1,
     6), expect.closeTo(1, 6)])
 })
+
+/** What each kind of fault makes of a line, every size of it: its head against ngspice, on a tap line with a control, and on plain ones with a unit of two drivers and a cabinet. */
+test('every kind of fault, as a changed network, against ngspice', () => {
+  const lead = { cable: { awg: 16 as const }, lengthM: 9 }
+  const taps = jobOf('4 x 20 W + 3 x 5 W on 70 V 240 W').amplifiers[0]!.outputs[0]!
+  const [first, ...rest] = taps.wiring.children.map(b => ({ ...b, lead }))
+  const wall: Control = { kind: 'control', label: 'C1', name: '', from: null, setDb: 3, stepsDb: [], ratingW: 10, lineV: 70.71, insertionDb: 0.5 }
+  const cabinet = { jack: 'A', switchTo: '', plays: 'all' as const, load: { kind: 'nominal' as const, nominalOhm: 4 } }
+  const plain = jobOf('dvc 4 parallel || 8 || (8 + 8) on valve 50 W at 4/8, tap 4').amplifiers[0]!.outputs[0]!
+  const lines: Output[] = [
+    { ...taps, wiring: { ...taps.wiring, children: [first!, ...rest.slice(0, 3), { lead, node: { kind: 'star', id: 'wall', children: rest.slice(3), through: wall } }] } },
+    { ...plain, wiring: { ...plain.wiring, children: plain.wiring.children.map((b, k) => ({ lead, node: k === 1 ? { ...b.node as Speaker, load: { kind: 'cabinet' as const, at: 0, positions: [cabinet, { ...cabinet, jack: 'B', load: { kind: 'nominal' as const, nominalOhm: 16 } }] } } : b.node })) } },
+  ]
+  const seen = new Set<string>()
+  for (const output of lines) {
+    const speakers = speakersOf(output.wiring)
+    for (const definition of FAULTS) {
+      const candidates = definition.candidates(output, speakers, [{ ...lines[0]!, id: 'other' }])
+      // Of each place and size enough that none of a kind is left out.
+      for (const fault of candidates.filter((_, k) => k % Math.ceil(candidates.length / 6) === 0)) {
+        const tree = definition.change(output.wiring, fault, [{ ...lines[0]!, id: 'other' }])
+        const ours = solveLine({ lead: null, node: tree }, asCurve, 1000, HEAD_V).head
+        const { rows } = runNgspice(writeSpice({ lead: null, node: tree }, fault.kind, { headV: HEAD_V, fromHz: 1000, toHz: 1000, perDecade: 1 }), ['i(v1)'])
+        const [amps] = rows[0]!.values
+        const theirs = HEAD_V / Math.hypot(amps!.re, amps!.im)
+        const name = `${fault.kind} ${fault.nodeId ?? ''} ${fault.amount ?? ''}`
+        if (ours.state === 'finite') expect([name, Math.abs(ours.ohm / theirs - 1) < 1e-5]).toEqual([name, true])
+        else expect([name, ours.state, ours.state === 'open' ? theirs > 1e6 : theirs < 1e-3]).toEqual([name, ours.state, true])
+        seen.add(fault.kind)
+      }
+    }
+  }
+  // None of these two lines loses so much in its cable that another is told from it, and a whole tap's step is not everywhere.
+  expect(FAULTS.map(f => f.kind).filter(k => !seen.has(k))).toEqual(NOT_HERE)
+}, 120_000)
+const NOT_HERE: string[] = []

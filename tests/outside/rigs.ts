@@ -97,7 +97,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const copper = motional ? motional.reOhm * shared : nominalOhm * (0.7 + 0.2 * chance())
   const henry = motional ? motional.leH * shared : (0.1 + (kind === 'taps' ? 0.7 : 0.9) * chance()) * 1e-3
   const unit = (): { z: Complex, coil: number } => {
-    const own = Math.exp(0.05 * bell(chance))
+    const own = Math.exp((motional ? 0.04 : 0.05) * bell(chance))
     let z: Complex = { re: copper * own, im: OMEGA * henry * own }
     if (motional) {
       // Res / (1 + j·Qms·(f/fs − fs/f)), far above resonance (Small).

@@ -33,7 +33,7 @@ const RECIPES: Recipe[] = [
     plants: [[`${SECTIONS}readings/kinds.ts`, '  \'sound\': {', '  \'dampness\': { at: \'speaker\', value: \'ohm\', amplifier: \'off\', isCopper: true, isOfTone: false, phase: \'hang\', proves: false },\n  \'sound\': {']],
   },
   {
-    name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/verdict.ts', 'core/check/words.ts'],
+    name: 'a sound', speaksOf: /'late'|"late"|\blate\b|undefined/, names: ['core/check/verdict.ts', 'core/check/words.ts', 'core/trace/ears.ts'],
     plants: [[`${SECTIONS}readings/schema.ts`, '\'comes-and-goes\'] as const', '\'comes-and-goes\', \'late\'] as const']],
   },
   {

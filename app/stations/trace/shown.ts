@@ -9,7 +9,8 @@ const MOST_MEMBERS = 5
 /** What of a ranking is shown: the likely groups, and of each the likeliest members; of those that were opened (by their place) all. */
 export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): (SuspectGroup & { more: number })[] {
   return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, k) => {
-    const most = opened.has(k) ? Infinity : MOST_MEMBERS
+    const likely = group.suspects.filter((s, n) => n === 0 || s.probability >= LEAST_SUSPICION)
+    const most = opened.has(k) ? Infinity : Math.min(MOST_MEMBERS, likely.length)
     return { ...group, suspects: group.suspects.slice(0, most), more: Math.max(0, group.suspects.length - most) }
   })
 }

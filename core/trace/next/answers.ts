@@ -39,7 +39,7 @@ export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan
       return besideChance(value.is as 'alike', here === there ? 0 : Math.max(-99, here) - Math.max(-99, there))
     })
     case 'polarity': case 'polarity-heard': return byChoice((['right-way', 'reversed'] as const).map((is): ReadingValue => ({ is, how: test.kind === 'polarity' ? 'battery-run' : 'pulse', against: null })), hypotheses,
-      (value, h) => h.outcome === null ? 0.5 : turnedChance(value.is as 'reversed', test.nodeId!, null, h.outcome, plan))
+      (value, h) => h.outcome === null ? value.is === 'reversed' ? 0.1 : 0.9 : turnedChance(value.is as 'reversed', test.nodeId!, null, h.outcome, plan))
     case 'leg-earth': return { answers: [{ lowOhm: LEG_OHM, highOhm: null }, { lowOhm: null, highOhm: LEG_OHM }], chances: hypotheses.map(({ outcome }) => {
       const low = outcome === null ? 0.1 : outcome.definitions.some(d => d.isToEarth) ? 0.95 : 0.01
       return slipped(Float64Array.of(1 - low, low))
@@ -141,7 +141,7 @@ function coils(hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker):
     ? [{ isOpen: true }, { lowOhm: 30, highOhm: null }, { lowOhm: 2, highOhm: 30 }, { lowOhm: 0.5, highOhm: 2 }, { lowOhm: null, highOhm: 0.5 }]
     : [{ isOpen: true }, { lowOhm: nominal.high, highOhm: null }, { lowOhm: nominal.low, highOhm: nominal.high }, { lowOhm: 0.5, highOhm: nominal.low }, { lowOhm: null, highOhm: 0.5 }]
   const order = ['open', 'high', 'right', 'low', 'short'] as const
-  const odd = 0.4 / Math.max(1, plan.speakers.length)
+  const odd = 0.1 / Math.max(1, plan.speakers.length)
   return {
     answers,
     chances: hypotheses.map(({ outcome }) => {

@@ -8,7 +8,7 @@ import { outcomeOf } from '../outcome'
 import { isSomethingElse, type Ranking, type Tried } from '../rank'
 import { predictive, weighedSamples, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './answers'
 import { ASKED, mendKey, mendMinutes, minutesOf, type Standing } from './minutes'
-import { afterEach, bitsOf, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
+import { afterEach, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
 
 /** The readings that would tell most for their time, over all that may be there. */
 
@@ -118,23 +118,27 @@ function answersOf(found: Predictive, weights: readonly number[], faults: readon
   })
 }
 
+/** Neighbours are put together as long as there are too many, those first whose parting tells least. */
 function gathered({ answers, chances }: Predictive, weights: readonly number[]): Predictive {
-  let now: Predictive = { answers: [...answers], chances: chances.map(c => Float64Array.from(c)) }
+  const now = { answers: [...answers], columns: answers.map((_, a) => Float64Array.from(chances, c => c[a]!)) }
+  // What a column tells: its chance by each of what may be there against its chance by all. What is lost by putting two together is the difference.
+  const tells = (column: Float64Array): number => {
+    const all = column.reduce((sum, c, h) => sum + c * weights[h]!, 0)
+    return column.reduce((sum, c, h) => c > 0 && all > 0 ? sum + weights[h]! * c * Math.log(c / all) : sum, 0)
+  }
   const isRange = (a: AnswerOf) => 'lowOhm' in a
   while (now.answers.filter(isRange).length > MOST_ANSWERS) {
-    let best: { k: number, merged: Predictive, bits: number } | null = null
+    let best = -1
+    let least = Infinity
     for (let k = 0; k + 1 < now.answers.length; k++) {
-      const [a, b] = [now.answers[k]!, now.answers[k + 1]!]
-      if (!('lowOhm' in a) || !('lowOhm' in b)) continue
-      const merged: Predictive = {
-        answers: [...now.answers.slice(0, k), { lowOhm: a.lowOhm, highOhm: b.highOhm }, ...now.answers.slice(k + 2)],
-        chances: now.chances.map(c => Float64Array.from([...c.slice(0, k), c[k]! + c[k + 1]!, ...c.slice(k + 2)])),
-      }
-      const bits = bitsOf(weights, merged)
-      if (best === null || bits > best.bits) best = { k, merged, bits }
+      if (!isRange(now.answers[k]!) || !isRange(now.answers[k + 1]!)) continue
+      const lost = tells(now.columns[k]!) + tells(now.columns[k + 1]!) - tells(now.columns[k]!.map((c, h) => c + now.columns[k + 1]![h]!))
+      if (lost < least) [best, least] = [k, lost]
     }
-    if (best === null) break
-    now = best.merged
+    if (best < 0) break
+    const [a, b] = [now.answers[best]!, now.answers[best + 1]!]
+    if ('lowOhm' in a && 'lowOhm' in b) now.answers.splice(best, 2, { lowOhm: a.lowOhm, highOhm: b.highOhm })
+    now.columns.splice(best, 2, now.columns[best]!.map((c, h) => c + now.columns[best + 1]![h]!))
   }
-  return now
+  return { answers: now.answers, chances: weights.map((_, h) => Float64Array.from(now.columns, column => column[h]!)) }
 }

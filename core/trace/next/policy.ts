@@ -11,14 +11,53 @@ export interface Mend { minutes: number, of: readonly boolean[] }
 export interface Test { minutes: number, chances: readonly Float64Array[] }
 export interface Judged { bits: number, /** Minutes until it is right, with this test first. */ minutesInAll: number, saves: number }
 
+/** Which mend puts each right, where no two put the same right; null where some do. Found once for a list. */
+const apart = new WeakMap<readonly Mend[], Int32Array | null>()
+function apartOf(mends: readonly Mend[], count: number): Int32Array | null {
+  const known = apart.get(mends)
+  if (known !== undefined) return known
+  const by = new Int32Array(count).fill(-1)
+  let isApart = true
+  mends.forEach(({ of }, k) => of.forEach((is, h) => {
+    if (!is) return
+    if (by[h]! >= 0) isApart = false
+    by[h] = k
+  }))
+  apart.set(mends, isApart ? by : null)
+  return isApart ? by : null
+}
+
 /**
  * Minutes until it is right with mends alone, likeliest for its minutes first: each is tried until one was it. Source: the search for one thing in several boxes is
  * shortest in the order of chance over cost (Blackwell).
  */
 export function minutesOfMends(weights: ArrayLike<number>, mends: readonly Mend[]): number {
-  let total = 0
-  for (let h = 0; h < weights.length; h++) total += weights[h]!
+  const total = sumOf(weights)
   if (total <= 0) return 0
+  const by = apartOf(mends, weights.length)
+  return by ? minutesInOrder(weights, mends, by, total) : minutesOneByOne(weights, mends, total)
+}
+
+/** Where no two put the same right the order is that of chance over minutes, once and for all. */
+function minutesInOrder(weights: ArrayLike<number>, mends: readonly Mend[], by: Int32Array, total: number): number {
+  const shares = new Float64Array(mends.length)
+  let rest = 0
+  for (let h = 0; h < weights.length; h++) if (by[h]! >= 0) {
+    shares[by[h]!]! += weights[h]!
+    rest += weights[h]!
+  }
+  const order = [...shares.keys()].filter(k => shares[k]! > 1e-9 * total).sort((a, b) => shares[b]! / mends[b]!.minutes - shares[a]! / mends[a]!.minutes)
+  // What no mend puts right costs as long as all of them are tried.
+  const never = total - rest
+  let minutes = 0
+  for (const k of order) {
+    minutes += mends[k]!.minutes * (rest + never) / total
+    rest -= shares[k]!
+  }
+  return minutes
+}
+
+function minutesOneByOne(weights: ArrayLike<number>, mends: readonly Mend[], total: number): number {
   const left = Float64Array.from(weights)
   const open = [...mends]
   let minutes = 0
@@ -26,16 +65,16 @@ export function minutesOfMends(weights: ArrayLike<number>, mends: readonly Mend[
   while (open.length > 0 && rest > 1e-9 * total) {
     let best = -1
     let most = 0
-    let mends = 0
+    let mended = 0
     open.forEach(({ minutes: each, of }, k) => {
       let share = 0
       for (let h = 0; h < left.length; h++) if (of[h]) share += left[h]!
-      if (share / each > most) [best, most, mends] = [k, share / each, share]
+      if (share / each > most) [best, most, mended] = [k, share / each, share]
     })
     if (best < 0) break
     const [mend] = open.splice(best, 1) as [Mend]
     minutes += mend.minutes * rest / total
-    rest -= mends
+    rest -= mended
     for (let h = 0; h < left.length; h++) if (mend.of[h]) left[h] = 0
   }
   return minutes

@@ -1,0 +1,85 @@
+import { describe, expect, test } from '@jest/globals'
+import type { ReadingValue, Sound } from '#core/job/schema'
+import { SOUNDS } from '#core/job/sections/readings/schema'
+import type { Seen } from '#core/network/solver'
+import { entropy, logSum, normalAt, normalBelow } from './chances'
+import { likeAnyCoil, likeCoil } from './coils'
+import { ANY_SOUND, besideChance, cutOutChance, silentChance, soundChance } from './ears'
+import { brokenLine, likeAnyOhm, likeOhm, orSlip, scaled, sigmaAt } from './ohms'
+
+const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
+const open: ReadingValue = { is: 'open' }
+const seen = (value: number): Seen => ({ state: 'finite', re: value, im: 0, ohm: value })
+const HEAD = { nodeId: null, frequencyHz: 1000 }
+const read = (value: ReadingValue, lengthM: number | null = 100) => ({ value, place: HEAD, lengthM })
+/** Height of a bell at its middle (NIST handbook of mathematical functions, 26.2). */
+const TOP = 1 / Math.sqrt(2 * Math.PI)
+
+test.each<[string, number, number]>([
+  // Sigma of a meter by itself: 2 % of what follows the ohms, and a tenth of an ohm.
+  ['just as computed', likeOhm(read(ohm(8)), seen(8), 0, 0), TOP / sigmaAt(8, 0)],
+  ['one sigma above', likeOhm(read(ohm(8.1 * Math.exp(sigmaAt(8, 0)) - 0.1)), seen(8), 0, 0), 0.24197072 / sigmaAt(8, 0)],
+  ['units that lie higher', likeOhm(read(ohm(8 * Math.exp(0.2))), seen(8), 0, 0.2), TOP / sigmaAt(8 * Math.exp(0.2), 0)],
+  ['no ohms at all', likeOhm(read({ is: 'plays' }), seen(8), 0, 0), 0],
+  // A tenth either way of a fifth of an ohm is nothing to be sure of: 0.31 and 0.11 for 0.21.
+  ['a short at the first drop, a tenth more', likeOhm(read(ohm(0.31)), seen(0.21), 0, 0) / likeOhm(read(ohm(0.21)), seen(0.21), 0, 0), Math.exp(-((Math.log(0.41 / 0.31) / sigmaAt(0.21, 0)) ** 2) / 2)],
+  ['a dead short reads nothing', likeOhm(read(ohm(0)), { state: 'short' }, 0, 0), TOP],
+  ['a broken line, written as open', likeOhm(read(open), { state: 'open' }, 0, 0), 0.6],
+  ['what is there is not open', likeOhm(read(open), seen(80), 0, 0), 1 / (1 + Math.exp((Math.log(30_000) - Math.log(80)) / 0.5))],
+  ['a copper reading of a break is open and nothing else', likeOhm({ ...read(ohm(9000)), place: { nodeId: null, frequencyHz: 0 } }, { state: 'open' }, 0, 0), 0],
+  // 0.75 over the logarithms of an eighth to eight; a short; far away.
+  ['anything: near the plan', likeAnyOhm({ value: ohm(30), plannedOhm: 20 }), 0.75 / (2 * Math.log(8))], ['anything: far from it', likeAnyOhm({ value: ohm(200), plannedOhm: 20 }), 0.1 / (2 * Math.log(1000))],
+  ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
+  ['a slip of the pen', orSlip(0, 0.5), 0.005], ['and not', orSlip(0.8, 0.5), 0.99 * 0.8 + 0.01 * 0.5],
+])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 4))
+
+test('a broken line of 160 m reads some ten kilohms at 1 kHz, not open (a pair of 50 to 150 pF a metre, from memory); half a watt that is there reads as much', () => {
+  const { leastOhm, mostOhm } = brokenLine(HEAD, 160)!
+  expect([leastOhm < 1 / (2 * Math.PI * 1000 * 150e-12 * 160), leastOhm > 4000, mostOhm > 20_000, mostOhm < 30_000]).toEqual([true, true, true, true])
+  const at = (value: number, state: Seen) => likeOhm(read(ohm(value), 160), state, 0, 0)
+  expect([at(10_000, { state: 'open' }) > 0.1, at(1000, { state: 'open' }), at(10_000, seen(10_000)) > 5]).toEqual([true, 0, true])
+  // Of no stated length it may be any.
+  expect(brokenLine(HEAD, null)!.mostOhm).toBeGreaterThan(mostOhm)
+})
+
+describe('what a coil of 8 Ω says, its model’s copper in the middle', () => {
+  const at = (value: ReadingValue, is: 'right' | 'high' | 'low' | 'short' | 'open') => likeCoil(value, is, 6.4, 0)
+  test.each<[string, ReadingValue, string]>([['as it should be', ohm(6.4), 'right'], ['ten times', ohm(64), 'high'], ['half', ohm(3.2), 'low'], ['nothing', ohm(0), 'short'], ['open', open, 'open']])('%s', (_, value, wanted) => {
+    const all = (['right', 'high', 'low', 'short', 'open'] as const).map(is => [is, at(value, is)] as const)
+    expect(all.reduce((a, b) => b[1] > a[1] ? b : a)[0]).toBe(wanted)
+  })
+  test('of no known label ohms of a coil are right; nothing and hundreds are not; a slip may be anything', () => {
+    expect([likeCoil(ohm(6), 'right', null, 0) > 0, likeCoil(ohm(300), 'right', null, 0), likeCoil(ohm(300), 'high', null, 0) > 0, likeCoil({ is: 'plays' }, 'right', null, 0)]).toEqual([true, 0, true, 0])
+    expect([open, ohm(0.1), ohm(7)].map(likeAnyCoil)).toEqual([0.1, 0.06, 0.25])
+  })
+})
+
+describe('what is heard', () => {
+  test('all sounds together are certain, whatever the level and whatever acts', () => {
+    const heards = [null, { silent: 1 }, { scratchy: 0.85, plays: 0.1, quiet: 0.05 }]
+    for (const db of [-Infinity, -40, -6, 0, 3]) for (const heard of heards) expect(SOUNDS.reduce((sum, s) => sum + soundChance(s, db, heard), 0)).toBeCloseTo(1, 2)
+    expect(Object.values(ANY_SOUND).reduce((a, b) => a + b)).toBeCloseTo(1, 12)
+  })
+  test.each<[string, Sound, number]>([['at its level', 'plays', 0], ['eight decibels under: quiet', 'quiet', -8], ['nothing arrives', 'silent', -Infinity], ['thirty-five under', 'silent', -35]])('%s', (_, wanted, db) => {
+    expect([...SOUNDS].sort((a, b) => soundChance(b, db, null) - soundChance(a, db, null))[0]).toBe(wanted)
+  })
+  test('scratchy speaks for what rubs, and is never counted as “plays”', () => {
+    const rubs = { scratchy: 0.85, plays: 0.1, quiet: 0.05 }
+    expect([soundChance('scratchy', 0, rubs) / soundChance('scratchy', 0, null) > 100, soundChance('plays', 0, rubs) / soundChance('plays', 0, null) < 0.12]).toEqual([true, true])
+  })
+  test('silence and cutting out come by degrees; three decibels beside another are plain, one is not', () => {
+    expect([0, -15, -25, -35].map(db => silentChance(db).toFixed(2))).toEqual(['0.00', '0.08', '0.50', '0.92'])
+    expect([100, 60, 40, 20].map(value => cutOutChance(seen(value), seen(100)).toFixed(2))).toEqual(['0.00', '0.05', '0.50', '0.95'])
+    expect([cutOutChance({ state: 'short' }, seen(100)), cutOutChance({ state: 'open' }, seen(100)), cutOutChance(seen(1), { state: 'open' })]).toEqual([1, 0, 0])
+    expect([besideChance('louder', 3) > 0.75, besideChance('alike', 1) > 0.75, besideChance('quieter', -3) > 0.75]).toEqual([true, true, true])
+    for (const off of [-9, -2, 0, 2.5, 12]) expect(besideChance('louder', off) + besideChance('alike', off) + besideChance('quieter', off)).toBeCloseTo(1, 1)
+  })
+})
+
+test('chances: sums in logarithms, the normal both ways (NIST handbook, table 26.1), entropy (Shannon)', () => {
+  expect(logSum([Math.log(0.25), Math.log(0.5), -Infinity])).toBeCloseTo(Math.log(0.75), 12)
+  expect(logSum([-Infinity])).toBe(-Infinity)
+  expect([normalBelow(0), normalBelow(1), normalBelow(-1.96)]).toEqual([expect.closeTo(0.5, 6), expect.closeTo(0.8413447, 6), expect.closeTo(0.0249979, 6)])
+  for (const share of [0.01, 0.2, 0.5, 0.9]) expect(normalBelow(normalAt(share))).toBeCloseTo(share, 3)
+  expect(entropy([0.5, 0.25, 0.25, 0])).toBeCloseTo(1.5, 12)
+})

@@ -1,0 +1,83 @@
+import { expect, test } from '@jest/globals'
+import { proveLine } from '#core/check/proof'
+import { Records } from '#core/job/records'
+import type { Job, Output, Reading, ReadingValue } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { seeded } from '#core/testing/trees'
+import { SEED } from '#core/testing/runs'
+import { cabled, jobOf, outputOf } from '#core/testing/jobs'
+import { logSum } from './chances'
+import { givenBy } from './given'
+import { outcomeOf } from './outcome'
+import { rankPairs } from './pairs'
+import { portsOf } from './ports'
+import { familyOf, finish, PRIOR, trySingles } from './rank'
+
+const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
+  ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
+const lead = { cable: { awg: 16 }, lengthM: 9 }
+const triedOn = (output: Output, readings: Reading[]) => finish(trySingles(givenBy(output, proveLine({ readings: Records.of(readings), repairs: Records.of() }, output))))
+
+test.each<[string, Job]>([
+  ['a tap line', cabled(jobOf('5 x 10 W + 2 x 5 W on 70 V'), lead)], ['series and stars', cabled(jobOf('(8 + 8) || (4 + 4) || 8 on 200 W at 2'), lead)], ['known curves', cabled(jobOf('dvc 4 series || 8 || 8'), lead)],
+])('two changes at once come out as the changed network does, by its ports: %s, 400 pairs', (_, job) => {
+  const output = outputOf(job)
+  const { weigher: { plan }, singles } = triedOn(output, [])
+  const ports = portsOf(output.wiring, { nodeId: null, frequencyHz: 1000 })!
+  const chance = seeded(SEED)
+  let tried = 0
+  for (let n = 0; n < 400; n++) {
+    const [a, b] = [0, 1].map(() => singles[Math.floor(chance() * singles.length)]!) as [typeof singles[number], typeof singles[number]]
+    // A joint in the run is told by what the line is: with another before it the line is another.
+    if (a.fault.nodeId === b.fault.nodeId || a.definition.isOfTheLine || b.definition.isOfTheLine) continue
+    const [one, other] = [ports.changeOf(a.outcome.wiring), ports.changeOf(b.outcome.wiring)]
+    if (!one || !other || (one.port >= 0 && one.port === other.port)) continue
+    const { head } = outcomeOf(plan, [a.fault, b.fault]).solved
+    const ln = ports.both(one, other)
+    tried++
+    const name = `${familyOf(a.fault)} + ${familyOf(b.fault)}, seed ${SEED}, case ${n}`
+    if (head.state === 'finite') expect([name, Math.abs(ln - Math.log(head.ohm)) < 1e-6]).toEqual([name, true])
+    else expect([name, ln]).toEqual([name, head.state === 'open' ? Infinity : -Infinity])
+  }
+  expect(tried).toBeGreaterThan(100)
+})
+
+test.each<[string, (ids: string[]) => Reading[]]>([
+  ['by ohms alone', () => [reading('line-impedance', { is: 'ohm', ohm: 310 })]],
+  ['and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[0]), reading('sound', { is: 'scratchy' }, ids[2]), reading('sound', { is: 'plays' }, ids[1])]],
+  ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
+])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf) => {
+  const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))
+  const tried = triedOn(output, readingsOf(speakersOf(output.wiring).map(s => s.id)))
+  const { weigher, singles } = tried
+  const ranking = finish(rankPairs(tried))
+  // Direct: each pair at two places, prior as the product of both, brought to the share that two have; sizes of one fault gathered.
+  const pairs = singles.flatMap((a, k) => singles.slice(k + 1).filter(b => b.fault.nodeId !== a.fault.nodeId).map(b => [a, b] as const))
+  const priors = logSum(pairs.map(([a, b]) => a.priorLog + b.priorLog))
+  const direct = new Map<string, number[]>()
+  for (const [a, b] of pairs) {
+    const name = [familyOf(a.fault), familyOf(b.fault)].sort().join(' + ')
+    direct.set(name, [...direct.get(name) ?? [], Math.log(PRIOR.two) + a.priorLog + b.priorLog - priors + weigher.fitOf(outcomeOf(weigher.plan, [a.fault, b.fault]), a.between.map((v, o) => v + b.between[o]!))])
+  }
+  const shares = [...direct].map(([name, logs]) => [name, logSum(logs)] as const).sort((x, y) => y[1] - x[1])
+  const listed = new Map(ranking.suspects.filter(s => s.faults.length === 2).map(s => [s.faults.map(familyOf).sort().join(' + '), s]))
+  // As drawn is in both: its share says what one of all is.
+  const drawn = ranking.suspects.find(s => s.faults.length === 0)!
+  const scale = Math.log(drawn.probability) - Math.log(PRIOR.asDrawn) - tried.drawnFit
+  const two = ranking.suspects.reduce((sum, s) => s.faults.length === 2 ? sum + s.probability : sum, ranking.unlisted)
+  expect([ranking.tried.pairs, ranking.untried]).toEqual([pairs.length, 0])
+  // What all of them hold together, and the first ten one by one.
+  expect(two / Math.exp(logSum(shares.map(s => s[1])) + scale)).toBeCloseTo(1, 0)
+  for (const [name, log] of shares.slice(0, 10)) expect([name, Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < 0.25]).toEqual([name, true])
+})
+
+test('beyond sixty speakers two at once are tried with the likeliest, and that is said', () => {
+  const output = outputOf(jobOf('61 x 5 W on 70 V 500 W'))
+  const ids = speakersOf(output.wiring).map(s => s.id)
+  const tried = triedOn(output, [...[3, 40].flatMap(k => [reading('sound', { is: 'silent' }, ids[k]), reading('coil-dcr', { is: 'open' }, ids[k])]), ...[2, 4, 39, 41].map(k => reading('sound', { is: 'plays' }, ids[k]))])
+  const ranking = finish(rankPairs(tried))
+  expect(ranking.untried).toBeGreaterThan(0.01)
+  expect(ranking.suspects.reduce((sum, s) => sum + s.probability, ranking.unlisted)).toBeCloseTo(1, 9)
+  const both = ranking.suspects.filter(s => s.faults.length === 2).reduce((sum, s) => s.faults.every(f => f.nodeId === ids[3] || f.nodeId === ids[40]) ? sum + s.probability : sum, 0)
+  expect(both).toBeGreaterThan(0.5)
+}, 30_000)
