@@ -24,7 +24,8 @@ const faultSchema = z.strictObject({ kind: z.enum(FAULT_KINDS), place: z.string(
 const share = z.number().min(0).max(1)
 const traceSchema = z.strictObject({
   line: z.string(),
-  suspects: z.array(z.strictObject({ faults: z.array(faultSchema), says: z.string(), probability: share, lineOhm: z.number().nullable(), for: z.array(z.string()), against: z.array(z.string()) })),
+  suspects: z.array(z.strictObject({ faults: z.array(faultSchema), says: z.string(), probability: share, lineOhm: z.number().nullable(),
+    for: z.array(z.string()), against: z.array(z.string()) })),
   /** Two faults that are not listed, all together; and that were not tried: no more than this. */
   unlisted: share, untried: share,
   tried: z.strictObject({ singles: z.int(), pairs: z.int() }),
@@ -40,7 +41,8 @@ const TOLD = 0.001
 
 function lineOf(job: Job, asked: string | undefined): Output {
   const lines = outputsOf(job)
-  const wrong = (output: Output) => [...makeProver()(job, [{ output, predicted: predictLine(output) }]).get(output.id)!.standing.values()].some(j => !j.stale && isWrong(j.verdict))
+  const wrong = (output: Output) => [...makeProver()(job, [{ output, predicted: predictLine(output) }]).get(output.id)!.standing.values()].some(j =>
+    !j.stale && isWrong(j.verdict))
   const found = asked === undefined ? lines.find(wrong) ?? lines[0] : lines.find(o => o.label === asked)
   if (!found) throw new InputError(asked === undefined ? 'This job has no lines.' : `There is no line “${asked}” in this job.`, 0, lines.map(o => `--line ${o.label}`))
   return found
@@ -65,7 +67,8 @@ export const trace = defineVerb({
     }
     const readings = new Map([...proof.standing.values()].map(j => [j.reading.id, `${nameOf(j.reading.nodeId)} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`]))
     const view = finish(traceInSteps(givenBy(output, proof, lines), {
-      standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(output, proof) !== null, isAnswered: false, isWrong: [...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict)),
+      standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(output, proof) !== null, isAnswered: false,
+      isWrong: [...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict)),
     }))
     const place = (nodeId: string | null) => nodeId === null ? null : nameOf(nodeId)
     const faultOf = ({ kind, nodeId, tapW, amount }: Fault) => ({ kind, place: place(nodeId), tapW, amount })
@@ -81,7 +84,8 @@ export const trace = defineVerb({
       unlisted: view.ranking.unlisted, untried: view.ranking.untried, tried: view.ranking.tried, amplifierMayBeOn: view.mayBeOn,
       next: (view.next?.tests ?? []).map(t => ({
         test: t.kind, place: place(t.nodeId), beside: place(t.besideId), bits: t.bits, minutes: t.minutes, savesMinutes: t.saves,
-        answers: t.answers.map(a => ({ answer: answerSays(a.answer, t, nameOf), chance: a.chance, leaves: a.leaves.map(l => ({ says: faultsSay(l.faults, nameOf), probability: l.probability })) })),
+        answers: t.answers.map(a => ({ answer: answerSays(a.answer, t, nameOf), chance: a.chance, leaves: a.leaves.map(l => ({ says: faultsSay(l.faults,
+          nameOf), probability: l.probability })) })),
       })),
     })
   },

@@ -1,6 +1,9 @@
 import { asWired, isGroup, nominalOhmOf, type Child, type GroupNode, type Load, type SingleLoad, type WiringNode } from '#core/network/tree'
 
-/** The tree with the branch of one node changed; `after` also gets to change what follows it under the same parent. What is not on the way to it stays the same thing. */
+/**
+ * The tree with the branch of one node changed; `after` also gets to change what follows it under the same parent. What is not on the way to it stays the
+ * same thing.
+ */
 export function withBranchChanged(
   root: WiringNode, nodeId: string, change: (branch: Child<WiringNode>) => Child<WiringNode>,
   after: (rest: Child<WiringNode>[], parent: GroupNode) => Child<WiringNode>[] = rest => rest,

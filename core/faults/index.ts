@@ -22,7 +22,8 @@ import { wrongScale, wrongTap } from './wrongTap'
 
 /** The catalogue. Its kinds are the ones that the job schema names, with `something-else` for all others; a test holds both against each other. */
 export const FAULTS: readonly FaultDefinition[] = [
-  openAtDrop, coilOpen, coilHigh, highResistance, shortAtDrop, shortAtTabs, shortedTurns, coilOpposed, rubbing, highUnitGone, oneDriverGone, comesAndGoes, dirtyContact,
+  openAtDrop, coilOpen, coilHigh, highResistance, shortAtDrop, shortAtTabs, shortedTurns, coilOpposed, rubbing, highUnitGone, oneDriverGone, comesAndGoes,
+  dirtyContact,
   windingOpen, windingShorted, windingExchanged, lowImpedancePosition, wrongTap, wrongScale, tapsOnOtherScale, tapsOneOff,
   breakInReach, jointInRun, shortInRun, leakAcross, legEarth, anotherCable, pairCrossed, turnedRound,
   extraSpeaker, speakerMissing, dropsExchanged, wrongJack,

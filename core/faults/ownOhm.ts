@@ -2,7 +2,10 @@ import type { WiringNode } from '#core/network/tree'
 import type { Fault } from './fault'
 import { labelOhm, withNode, withSeriesOhm } from './changeTree'
 
-/** How many times its own load a failing joint or coil adds: a 4 Ω unit then reads six to a hundred. Common practice, no source; the sizes between lie between. */
+/**
+ * How many times its own load a failing joint or coil adds: a 4 Ω unit then reads six to a hundred. Common practice, no source; the sizes between lie
+ * between.
+ */
 export const WAYS_OF_A_JOINT = [0.5, 1.5, 4, 12] as const
 
 /** The tree with so many times its own load (`amount`) in series with one speaker: behind a transformer it shows as so many times the tap's. */

@@ -42,7 +42,10 @@ function shortedBefore(wiring: WiringNode, nodeId: string, part: number): Wiring
 
 /** What leaks, against all that the line is. Common practice, no source: damp in a box is a part of the line's load, or many times it. */
 const LEAKS = [0.3, 0.8, 2, 5, 12] as const
-/** Something conducts across the pair that nobody drew: damp in a box, a nicked cable. `amount` times what the line is; where along it hardly changes what it reads. */
+/**
+ * Something conducts across the pair that nobody drew: damp in a box, a nicked cable. `amount` times what the line is; where along it hardly changes what
+ * it reads.
+ */
 export const leakAcross: FaultDefinition = {
   kind: 'leak-across',
   prior: 2,
@@ -90,7 +93,10 @@ export const anotherCable: FaultDefinition = {
 }
 
 function lengthsTimes(node: WiringNode, times: number): WiringNode {
-  return isGroup(node) ? { ...node, children: node.children.map(c => ({ lead: c.lead && { ...c.lead, lengthM: c.lead.lengthM * times }, node: lengthsTimes(c.node, times) })) } : node
+  return isGroup(node)
+    ? { ...node, children: node.children.map(c => ({ lead: c.lead && { ...c.lead, lengthM: c.lead.lengthM * times },
+        node: lengthsTimes(c.node, times) })) }
+    : node
 }
 
 /** The pair is crossed at a joint: all behind it moves the other way round. A speaker by itself is `turned-round`. */

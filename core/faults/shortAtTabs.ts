@@ -2,7 +2,10 @@ import { isGroup, type WiringNode } from '#core/network/tree'
 import { faultAt, type FaultDefinition } from './fault'
 import { withLoadTimes, withNode } from './changeTree'
 
-/** Of a transformer whose secondary is shorted the copper is left, and the field that does not couple: about this part of its load. Common practice, no source. */
+/**
+ * Of a transformer whose secondary is shorted the copper is left, and the field that does not couple: about this part of its load. Common practice, no
+ * source.
+ */
 const COPPER_LEFT = 0.12
 
 /** The tabs of the driver touch each other, or its frame. Behind a transformer the line does not see a short: it sees the copper of the windings. */

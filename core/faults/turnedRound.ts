@@ -1,7 +1,10 @@
 import { coilCount } from '#core/job/tree'
 import { faultAt, type FaultDefinition } from './fault'
 
-/** Its pair is on the other way round at its own terminals: right ohms, and it plays. Only of speakers that have others beside them on the line: of one alone nobody hears it. */
+/**
+ * Its pair is on the other way round at its own terminals: right ohms, and it plays. Only of speakers that have others beside them on the line: of one
+ * alone nobody hears it.
+ */
 export const turnedRound: FaultDefinition = {
   kind: 'turned-round',
   prior: 2,

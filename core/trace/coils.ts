@@ -1,8 +1,6 @@
 import type { JudgedReading } from '#core/check/proof'
-import { copperBand } from '#core/check/readingBands'
 import type { CoilOutcome } from '#core/faults/fault'
 import type { ReadingValue, Speaker } from '#core/job/schema'
-import { singleLoads } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { bell } from './chances'
 import type { Deviations } from './deviations'
@@ -48,6 +46,3 @@ export function coilOffsets({ copper, modelOf, samples }: Deviations, speaker: P
   const model = modelOf.get(speaker.id)
   return model === undefined ? new Float64Array(samples) : copper[model]!
 }
-
-/** Whether its copper is stated by itself, and not by a label. */
-export const isStated = ({ load }: Pick<Speaker, 'load'>): boolean => singleLoads(load).every(single => single.kind !== 'tap' && copperBand(single) !== 'nominal')

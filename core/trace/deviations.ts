@@ -52,7 +52,10 @@ export function deviationsOf(output: Output, lessons: ReadonlyMap<number, Lesson
   const firstOf = keys.map(key => speakers.find(s => keyOfModel(output.id, s) === key)!)
   const even = evenPoints(3 * keys.length)
   const at = (k: number, sample: number) => even(3 * k, sample)
-  const copper = firstOf.map((speaker, k) => Float64Array.from({ length: SAMPLES }, (_, s) => isLabel(speaker) ? Math.log(coilPart(at(k, s)) / COPPER_MIDDLE) : KNOWN_SHARED * normalAt(at(k, s))))
+  const copper = firstOf.map((speaker, k) => Float64Array.from({ length: SAMPLES }, (_, s) => isLabel(speaker)
+    ? Math.log(coilPart(at(k,
+        s)) / COPPER_MIDDLE)
+    : KNOWN_SHARED * normalAt(at(k, s))))
   const impedance = onceEach((hz: number) => firstOf.map((speaker, k) => Float64Array.from({ length: SAMPLES }, (_, s) => {
     const band = bandOf(speaker, hz)
     if (band === 'known') return KNOWN_SHARED * normalAt(at(k, s))

@@ -16,7 +16,10 @@ const SILENT_SOFT_DB = 4
 /** Chance that a speaker so many dB off its plan is heard as silent. */
 export const silentChance = (offDb: number): number => offDb === -Infinity ? 1 : step((SILENT_DB - offDb) / SILENT_SOFT_DB)
 
-/** This much under its plan it is as likely as not noted as quiet, with nothing beside it to compare. Common practice, no source: 3 dB are plain beside a neighbour, not by themselves. */
+/**
+ * This much under its plan it is as likely as not noted as quiet, with nothing beside it to compare. Common practice, no source: 3 dB are plain beside a
+ * neighbour, not by themselves.
+ */
 const QUIET_DB = -5.5
 const QUIET_SOFT_DB = 1.2
 const NOTED = 0.85

@@ -9,7 +9,8 @@ import { ANY_SOUND, besideChance, heardOf, offDb, soundChance, turnedChance } fr
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /**
- * What is read otherwise than in ohms: by ear, by eye, yes or no. What is read in ohms hangs on what the units of a model are, and is weighed together (weigh.ts).
+ * What is read otherwise than in ohms: by ear, by eye, yes or no. What is read in ohms hangs on what the units of a model are, and is weighed together
+ * (weigh.ts).
  */
 
 /** A dial is read for another as often as this. Common practice, no source. */

@@ -19,5 +19,6 @@ export interface Given {
 export function givenBy(output: Output, proof: LineProof, others: readonly Output[] = []): Given {
   const readings = [...proof.standing.values()].filter(j => !j.stale)
   const tones = new Set([METER_HZ, ...readings.flatMap(j => j.reading.frequencyHz ?? [])])
-  return { output, others: others.filter(o => o.id !== output.id), readings, history: proof.history, lessons: new Map([...tones].map(hz => [hz, proof.lessons(hz)])) }
+  return { output, others: others.filter(o => o.id !== output.id), readings, history: proof.history, lessons: new Map([...tones].map(hz => [hz,
+    proof.lessons(hz)])) }
 }

@@ -10,11 +10,17 @@ export interface SuspectGroup {
 /** Fits that differ less than this explain the readings alike. */
 export const ALIKE = 0.25
 
-/** Ranked suspects in groups of those that read alike so far; as drawn and something else stand for themselves, two faults by themselves. Likeliest group first. */
+/**
+ * Ranked suspects in groups of those that read alike so far; as drawn and something else stand for themselves, two faults by themselves. Likeliest group
+ * first.
+ */
 export function groupSuspects(suspects: readonly Suspect[]): SuspectGroup[] {
   const groups: Suspect[][] = []
   for (const suspect of suspects) {
-    const group = standsAlone(suspect) ? undefined : groups.find(([first]) => !standsAlone(first!) && first!.faults.length === suspect.faults.length && Math.abs(first!.fit - suspect.fit) < ALIKE)
+    const group = standsAlone(suspect)
+      ? undefined
+      : groups.find(([first]) => !standsAlone(first!) && first!.faults.length === suspect.faults.length
+        && Math.abs(first!.fit - suspect.fit) < ALIKE)
     if (group) group.push(suspect)
     else groups.push([suspect])
   }

@@ -57,7 +57,8 @@ describe('what a coil of 8 Ω says, its model’s copper in the middle', () => {
 describe('what is heard', () => {
   test('all sounds together are certain, whatever the level and whatever acts', () => {
     const heards = [null, { silent: 1 }, { scratchy: 0.85, plays: 0.1, quiet: 0.05 }]
-    for (const db of [-Infinity, -40, -6, 0, 3]) for (const heard of heards) expect(SOUNDS.reduce((sum, s) => sum + soundChance(s, db, heard), 0)).toBeCloseTo(1, 2)
+    for (const db of [-Infinity, -40, -6, 0, 3]) for (const heard of heards) expect(SOUNDS.reduce((sum, s) => sum + soundChance(s, db, heard),
+      0)).toBeCloseTo(1, 2)
     expect(Object.values(ANY_SOUND).reduce((a, b) => a + b)).toBeCloseTo(1, 12)
   })
   test.each<[string, Sound, number]>([['at its level', 'plays', 0], ['eight decibels under: quiet', 'quiet', -8], ['nothing arrives', 'silent', -Infinity], ['thirty-five under', 'silent', -35]])('%s', (_, wanted, db) => {

@@ -91,7 +91,8 @@ type Base = Pick<Plan, 'output' | 'others' | 'deviations' | 'followOf'> & { draw
 /** The wiring with faults in it, one after the other. */
 export function changed(wiring: WiringNode, faults: readonly Fault[], others: readonly Output[]): WiringNode {
   const isFirst = (fault: Fault) => definitionOf(fault.kind)?.isOfTheLine === true
-  return [...faults].sort((a, b) => Number(isFirst(b)) - Number(isFirst(a))).reduce((tree, fault) => definitionOf(fault.kind)?.change(tree, fault, others) ?? tree, wiring)
+  return [...faults].sort((a, b) => Number(isFirst(b)) - Number(isFirst(a))).reduce((tree, fault) => definitionOf(fault.kind)?.change(tree, fault,
+    others) ?? tree, wiring)
 }
 
 export function outcomeOf({ output, others, deviations, followOf, drawn }: Base, faults: readonly Fault[]): Outcome {
@@ -106,7 +107,10 @@ export function outcomeOf({ output, others, deviations, followOf, drawn }: Base,
     sight: (place) => {
       const key = placeKey(place)
       if (sights.has(key)) return sights.get(key)!
-      const sight = place.nodeId === null && place.frequencyHz === METER_HZ ? sightOf(solved, deviations, followOf(METER_HZ)) : sightAt(wiring, place, deviations, followOf(place.frequencyHz))
+      const sight = place.nodeId === null && place.frequencyHz === METER_HZ
+        ? sightOf(solved, deviations, followOf(METER_HZ))
+        : sightAt(wiring, place,
+            deviations, followOf(place.frequencyHz))
       sights.set(key, sight)
       return sight
     },
@@ -127,7 +131,11 @@ export function outcomeOf({ output, others, deviations, followOf, drawn }: Base,
 export const viewAt = (frequencyHz: number): View => frequencyHz === 0 ? dcrAt('expected') : asCurve
 
 /** The part of a wiring that is read from a place; null where it is none. */
-export const readFrom = (wiring: WiringNode, nodeId: string | null): WiringNode | null => nodeId === null ? wiring : isGroup(wiring) ? solvedOutward(wiring, nodeId) : null
+export const readFrom = (wiring: WiringNode, nodeId: string | null): WiringNode | null => nodeId === null
+  ? wiring
+  : isGroup(wiring)
+    ? solvedOutward(wiring, nodeId)
+    : null
 
 function sightAt(wiring: WiringNode, { nodeId, frequencyHz }: OhmPlace, deviations: Deviations, follow: number): Sight | null {
   const node = readFrom(wiring, nodeId)

@@ -16,7 +16,8 @@ import { familyOf, finish, PRIOR, trySingles } from './rank'
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 const lead = { cable: { awg: 16 }, lengthM: 9 }
-const triedOn = (output: Output, readings: Reading[]) => finish(trySingles(givenBy(output, proveLine({ readings: Records.of(readings), repairs: Records.of() }, output))))
+const triedOn = (output: Output, readings: Reading[]) => finish(trySingles(givenBy(output, proveLine({ readings: Records.of(readings),
+  repairs: Records.of() }, output))))
 
 test.each<[string, Job]>([
   ['a tap line', cabled(jobOf('5 x 10 W + 2 x 5 W on 70 V'), lead)], ['series and stars', cabled(jobOf('(8 + 8) || (4 + 4) || 8 on 200 W at 2'), lead)], ['known curves', cabled(jobOf('dvc 4 series || 8 || 8'), lead)],
@@ -57,7 +58,8 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   const direct = new Map<string, number[]>()
   for (const [a, b] of pairs) {
     const name = [familyOf(a.fault), familyOf(b.fault)].sort().join(' + ')
-    direct.set(name, [...direct.get(name) ?? [], Math.log(PRIOR.two) + a.priorLog + b.priorLog - priors + weigher.fitOf(outcomeOf(weigher.plan, [a.fault, b.fault]), a.between.map((v, o) => v + b.between[o]!))])
+    direct.set(name, [...direct.get(name) ?? [], Math.log(PRIOR.two) + a.priorLog + b.priorLog - priors + weigher.fitOf(outcomeOf(weigher.plan, [a.fault,
+      b.fault]), a.between.map((v, o) => v + b.between[o]!))])
   }
   const shares = [...direct].map(([name, logs]) => [name, logSum(logs)] as const).sort((x, y) => y[1] - x[1])
   const listed = new Map(ranking.suspects.filter(s => s.faults.length === 2).map(s => [s.faults.map(familyOf).sort().join(' + '), s]))
@@ -68,7 +70,8 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   expect([ranking.tried.pairs, ranking.untried]).toEqual([pairs.length, 0])
   // What all of them hold together, and the first ten one by one.
   expect(two / Math.exp(logSum(shares.map(s => s[1])) + scale)).toBeCloseTo(1, 0)
-  for (const [name, log] of shares.slice(0, 10)) expect([name, Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < 0.25]).toEqual([name, true])
+  for (const [name, log] of shares.slice(0, 10)) expect([name,
+    Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < 0.25]).toEqual([name, true])
 })
 
 test('beyond sixty speakers two at once are tried with the likeliest, and that is said', () => {
@@ -78,6 +81,8 @@ test('beyond sixty speakers two at once are tried with the likeliest, and that i
   const ranking = finish(rankPairs(tried))
   expect(ranking.untried).toBeGreaterThan(0.01)
   expect(ranking.suspects.reduce((sum, s) => sum + s.probability, ranking.unlisted)).toBeCloseTo(1, 9)
-  const both = ranking.suspects.filter(s => s.faults.length === 2).reduce((sum, s) => s.faults.every(f => f.nodeId === ids[3] || f.nodeId === ids[40]) ? sum + s.probability : sum, 0)
+  const both = ranking.suspects.filter(s => s.faults.length === 2).reduce((sum, s) => s.faults.every(f => f.nodeId === ids[3] || f.nodeId === ids[40])
+    ? sum + s.probability
+    : sum, 0)
   expect(both).toBeGreaterThan(0.5)
 }, 30_000)

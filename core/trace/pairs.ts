@@ -11,7 +11,8 @@ import { givenBy } from './given'
 import { familyOf, finish, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
 
 /**
- * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with both in is found from
+ * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with both in is
+ * found from
  * the ports of the line (ports.ts), what ears find from what each does by itself, decibels added; the likeliest are then solved as the changed
  * networks that they are, and weighed with all readings together. What lost: to leave out what cannot be likely by a bound. No bound under certainty for
  * each ear parts a million pairs, and all of them take less time than the sorting took.
@@ -94,14 +95,16 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     const all = hearing.map(({ id }, r) => ({ r, db: offDb(id, outcome, plan), acting: heardOf(id, { faults: [fault], definitions: [definition] }, plan) }))
     const touched = all.filter(({ db, acting }) => acting !== null || Math.abs(db) > TOUCHED_DB)
     const delta = Float64Array.from(touched, ({ r, db, acting }) => earLog(r, db, acting) - rightLogs[r]!)
-    return { at: Int16Array.from(touched, t => t.r), db: Float64Array.from(touched, t => t.db), heard: touched.map(t => t.acting), delta, sum: delta.reduce((a, b) => a + b, 0) }
+    return { at: Int16Array.from(touched, t => t.r), db: Float64Array.from(touched, t => t.db), heard: touched.map(t => t.acting), delta,
+      sum: delta.reduce((a, b) => a + b, 0) }
   }
 
   const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
   const drawnBase: Base = { ports: drawnPorts, outcome: plan.drawn, changes: [] }
   const changeNumbers = new Map<string, number>()
   const partOf = (all: readonly { single: Single, index: number }[], change: number, ears: Ears): Part => {
-    const members = all.map(({ single, index }): Member => ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome) + weigher.seenBy(single.outcome) - seenDrawn + ears.sum }))
+    const members = all.map(({ single, index }): Member => ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome)
+      + weigher.seenBy(single.outcome) - seenDrawn + ears.sum }))
     const { single } = all[0]!
     return { members, first: single, place: placeNumber(single), ownLog: logSum(members.map(m => m.ownLog)), change, between: single.between, ears }
   }
@@ -160,7 +163,11 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
       const [one, other] = [a.heard[m]!, b.heard[k]!]
       const db = a.db[m]! + b.db[k]!
       const acting = one ?? other
-      const log = acting === null ? byWatts[r * DB_STEPS + stepOf(db)]! : one !== null && other !== null ? earLog(r, db, bothHeard(one, other)) : actingAt(r, db, acting)
+      const log = acting === null
+        ? byWatts[r * DB_STEPS + stepOf(db)]!
+        : one !== null && other !== null
+          ? earLog(r, db, bothHeard(one, other))
+          : actingAt(r, db, acting)
       more += log - rightLogs[r]! - a.delta[m]! - b.delta[k]!
     }
     return more
@@ -203,7 +210,10 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
   }
 
   const isAll = plan.speakers.length <= ALL_UP_TO
-  const firsts = isAll ? parts : [...parts].sort((x, y) => y.first.priorLog + y.first.fit - x.first.priorLog - x.first.fit).slice(0, LIKELIEST).sort((a, b) => a.change - b.change)
+  const firsts = isAll
+    ? parts
+    : [...parts].sort((x, y) => y.first.priorLog + y.first.fit - x.first.priorLog - x.first.fit).slice(0, LIKELIEST).sort((a,
+        b) => a.change - b.change)
   const numberOf = new Map(firsts.map((p, k) => [p, k]))
   const steps = firsts.length + 40 * bases.length
   let row = -1
@@ -231,7 +241,8 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     for (const other of bases.slice(k + 1)) {
       if (placeNumber(other.single) === base.place) continue
       const both = outcomeOf(plan, [fault, other.single.fault])
-      note(priorLog + single.priorLog + other.single.priorLog + weigher.fitOf(both, single.between.map((v, o) => v + other.single.between[o]!)) - total0, base.members, [{ index: other.index, ownLog: 0 }])
+      note(priorLog + single.priorLog + other.single.priorLog + weigher.fitOf(both, single.between.map((v, o) => v + other.single.between[o]!)) - total0,
+        base.members, [{ index: other.index, ownLog: 0 }])
     }
     yield (firsts.length + 40 * k) / steps
   }
@@ -241,7 +252,8 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
 const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
 
 /** All at once, where nobody waits for it on a page. */
-export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking => finish(rankPairs(finish(trySingles(givenBy(output, proof, others)))))
+export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking =>
+  finish(rankPairs(finish(trySingles(givenBy(output, proof, others)))))
 
 function changesOn(ports: readonly (Ports | null)[], wiring: Outcome['wiring']): Change[] | null {
   const changes = ports.map(p => p === null ? NO_CHANGE : p.changeOf(wiring))
@@ -258,7 +270,8 @@ function bothHeard(one: Heard, other: Heard): Heard {
 interface Found { log: number[], one: (readonly Member[])[], other: (readonly Member[])[] }
 
 /** The likeliest pairs, sizes of one fault gathered, solved as what they are; the rest by its sum. */
-function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, pairs }: { sum: number, total0: number, priorLog: number, untriedLog: number, pairs: number }): Ranking {
+function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, pairs }: { sum: number, total0: number
+  priorLog: number, untriedLog: number, pairs: number }): Ranking {
   const { weigher, singles } = tried
   const familyNumbers = new Map<string, number>()
   const families = singles.map(({ fault }) => {
@@ -294,7 +307,8 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
     return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit + Math.log(pair.share) - pair.log }
   }).sort((a, b) => b.log - a.log)
   for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
-  return ranked(weigher.plan, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, tried: { singles: singles.length, pairs } })
+  return ranked(weigher.plan, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog,
+    tried: { singles: singles.length, pairs } })
 }
 
 /** What each head would mean for one reading, found once in steps of a hundredth: all pairs are looked up in it. */

@@ -102,7 +102,9 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
     return square === 0 ? NO_CHANGE : { port, dRe: re / square, dIm: -im / square, hides: null }
   }
 
-  const portsIn = (node: WiringNode): number[] => [2 * index.get(node.id)!, 2 * index.get(node.id)! + 1, ...isGroup(node) ? node.children.flatMap(c => portsIn(c.node)) : []]
+  const portsIn = (node: WiringNode): number[] => [2 * index.get(node.id)!, 2 * index.get(node.id)! + 1, ...isGroup(node)
+    ? node.children.flatMap(c => portsIn(c.node))
+    : []]
 
   const differs = (before: WiringNode, after: WiringNode): Change | null => {
     if (before === after) return NO_CHANGE
@@ -114,7 +116,8 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
     const k = index.get(was.node.id)!
     const flow = flows.get(was.node.id)
     if (!flow) return null
-    const isAlone = before.children.length === after.children.length && before.children.every((c, j) => j === at || (c.node === after.children[j]!.node && c.lead === after.children[j]!.lead))
+    const isAlone = before.children.length === after.children.length && before.children.every((c, j) => j === at || (c.node === after.children[j]!.node
+      && c.lead === after.children[j]!.lead))
     if (isAlone && was.lead === is.lead) {
       // The same group with something changed inside: the change is there.
       const inside = isGroup(was.node) && isGroup(is.node) && was.node.id === is.node.id ? differs(was.node, is.node) : null
@@ -126,7 +129,10 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
     const beyond = ratio(flow.vRe, flow.vIm, iRe, iIm)
     const change = inPlaceOf(2 * k + 1, seenTo(is.node, is.lead), beyond && [beyond[0] + leadOhm(was.lead), beyond[1]])
     const isFed = isGroup(is.node)
-    return change && !isFed && change.dRe !== 0 ? { ...change, hides: new Set(before.children.slice(at).flatMap(c => portsIn(c.node)).filter(port => port !== change.port)) } : change
+    return change && !isFed && change.dRe !== 0
+      ? { ...change, hides: new Set(before.children.slice(at).flatMap(c => portsIn(c.node)).filter(port =>
+          port !== change.port)) }
+      : change
   }
 
   const [hRe, hIm] = head.state === 'finite' ? [head.re / head.ohm ** 2, -head.im / head.ohm ** 2] : [0, 0]

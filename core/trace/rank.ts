@@ -33,13 +33,15 @@ export interface Ranking {
 }
 
 /**
- * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no source: a line that is
+ * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no source: a
+ * line that is
  * wrong was mostly worked on by one person on one day, so that a second fault is not rare.
  */
 export const PRIOR = { asDrawn: 0.15, single: 0.6, two: 0.15, other: 0.1 } as const
 
 /**
- * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common practice, no source;
+ * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common practice,
+ * no source;
  * checked against rigs with what no list has.
  */
 const MIMICS = 0.3
@@ -144,8 +146,12 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
 
 /** Scores brought to shares of one. `restLog`: what is in the sum and not listed. */
 export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
-  const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single + PRIOR.two)
-  const withOther = scored.map(s => isSomethingElse(s.faults) ? { ...s, log: logSum([s.log + Math.log(1 - MIMICS), Math.log(PRIOR.other * MIMICS) + inList]) } : s)
+  const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single
+    + PRIOR.two)
+  const withOther = scored.map(s => isSomethingElse(s.faults)
+    ? { ...s, log: logSum([s.log + Math.log(1 - MIMICS), Math.log(PRIOR.other * MIMICS)
+    + inList]) }
+    : s)
   const total = logSum([...withOther.map(s => s.log), rest.unlistedLog])
   const suspects = withOther.map(({ faults, log, fit, outcome }): Suspect => {
     const head = outcome?.solved.head ?? null

@@ -23,6 +23,7 @@ export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Rea
     return Math.log(ohm ? likeAnyOhm(ohm) : judged.reading.kind === 'coil-dcr' ? likeAnyCoil(judged.reading.value) : likeAnything(judged))
   })
   const logs = all.map(t => t?.map(x => x.log) ?? anything)
-  const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s => Math.log(s.probability + 1e-12))))
+  const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s =>
+    Math.log(s.probability + 1e-12))))
   return likeliest.map((_, k) => readings.map((judged, r) => ({ readingId: judged.reading.id, times: Math.exp(logs[k]![r]! - mixture[r]!) })))
 }

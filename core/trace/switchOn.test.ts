@@ -72,7 +72,8 @@ test('while it is so no test asks for the amplifier on; without it one may', () 
   const testsOf = (job: Job) => {
     const proof = proveLine(job, outputOf(job))
     const view = finish(traceInSteps(givenBy(outputOf(job), proof), {
-      standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(outputOf(job), proof) !== null, isAnswered: false, isWrong: [...proof.standing.values()].some(j => isWrong(j.verdict)),
+      standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(outputOf(job), proof) !== null, isAnswered: false,
+      isWrong: [...proof.standing.values()].some(j => isWrong(j.verdict)),
     }))
     return view.next!.tests.map(t => t.kind)
   }

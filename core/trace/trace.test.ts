@@ -29,10 +29,13 @@ const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | nu
 const proofOf = (job: Job, readings: Reading[]) => proveLine({ ...job, readings: Records.of(readings) }, outputOf(job))
 const triedOn = (job: Job, readings: Reading[]) => finish(trySingles(givenBy(outputOf(job), proofOf(job, readings))))
 /** Single faults; every two as well where that is asked. */
-const rank = (job: Job, readings: Reading[], withPairs = false) => (withPairs ? rankSuspects(outputOf(job), proofOf(job, readings)) : rankOfSingles(triedOn(job, readings))).suspects
+const rank = (job: Job, readings: Reading[], withPairs = false) => (withPairs
+  ? rankSuspects(outputOf(job), proofOf(job, readings))
+  : rankOfSingles(triedOn(job, readings))).suspects
 const ohm = (value: number) => ({ is: 'ohm', ohm: value }) as const
 const nameOf = ({ faults }: Pick<Suspect, 'faults'>) => faults.length === 0 ? 'as drawn' : faults.map(f => [f.kind, f.nodeId, f.tapW, f.way].filter(v => v !== null).join(' ')).join(' + ')
-const sum = (suspects: readonly Suspect[], is: (f: Fault) => boolean) => suspects.filter(s => s.faults.length > 0 && s.faults.some(is)).reduce((total, s) => total + s.probability, 0)
+const sum = (suspects: readonly Suspect[], is: (f: Fault) => boolean) => suspects.filter(s => s.faults.length > 0 && s.faults.some(is)).reduce((total,
+  s) => total + s.probability, 0)
 
 test('every kind of fault that a job can name has a prior with its reason, a change, coil outcomes, words, and what parts it from others', () => {
   expect([...FAULTS.map(f => f.kind), 'something-else'].sort()).toEqual([...FAULT_KINDS].sort())
@@ -157,7 +160,8 @@ test('a reading from before a repair counts no more', () => {
   const id = speakersOf(outputOf(job).wiring)[2]!.id
   const open = reading('coil-dcr', { is: 'open' }, id)
   const fix = { id: 'fix', at: '2026-05-04T10:00:00Z', outputId: 'out1', nodeId: id, fault: 'coil-open' as const, note: '', who: null, withdrawn: false }
-  const told = (repairs: (typeof fix)[]) => nameOf(rankSuspects(outputOf(job), proveLine({ ...job, readings: Records.of([open]), repairs: Records.of(repairs) }, outputOf(job))).suspects[0]!)
+  const told = (repairs: (typeof fix)[]) => nameOf(rankSuspects(outputOf(job), proveLine({ ...job, readings: Records.of([open]),
+    repairs: Records.of(repairs) }, outputOf(job))).suspects[0]!)
   expect([told([]), told([fix])]).toEqual([`coil-open ${id}`, 'as drawn'])
 })
 
@@ -178,11 +182,13 @@ function everyReading(output: Output, fault: Fault): Reading[] {
 describe.each(Object.keys(lines))('each single fault of the %s line, read as it would read, is explained by nothing better than by itself', (name) => {
   const job = lines[name]!
   const output = outputOf(job)
-  const faults = FAULTS.flatMap(d => d.candidates(output, speakersOf(output.wiring), [])).filter((f, k, all) => k === 0 || f.nodeId !== all[k - 1]!.nodeId || f.kind !== all[k - 1]!.kind || f.tapW !== all[k - 1]!.tapW)
+  const faults = FAULTS.flatMap(d => d.candidates(output, speakersOf(output.wiring), [])).filter((f, k, all) => k === 0
+    || f.nodeId !== all[k - 1]!.nodeId || f.kind !== all[k - 1]!.kind || f.tapW !== all[k - 1]!.tapW)
   test.each([...new Set(faults.map(f => f.kind))])('%s', (kind) => {
     for (const fault of faults.filter(f => f.kind === kind).slice(1, 2)) {
       const tried = triedOn(job, everyReading(output, fault))
-      const own = Math.max(...tried.singles.filter(s => s.fault.kind === fault.kind && s.fault.nodeId === fault.nodeId && s.fault.tapW === fault.tapW).map(s => s.fit))
+      const own = Math.max(...tried.singles.filter(s => s.fault.kind === fault.kind && s.fault.nodeId === fault.nodeId
+        && s.fault.tapW === fault.tapW).map(s => s.fit))
       const better = tried.singles.filter(s => s.fit > own + 1.2 && s.fault.kind !== fault.kind && s.definition.acts !== 'line')
       expect(better.map(s => nameOf({ faults: [s.fault] }))).toEqual([])
     }

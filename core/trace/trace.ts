@@ -53,7 +53,8 @@ export function* traceInSteps(given: Given, asked: TraceAsked): Generator<TraceS
     }
     const ranking = step.value
     const may = mayBeOn(ranking, asked)
-    return { ranking, reasons: reasonsOf(tried, ranking.suspects), next: nextTests(tried, ranking, { standing: asked.standing, mayBeOn: may, cannot: new Set(asked.cannot) }, given.readings), mayBeOn: may }
+    return { ranking, reasons: reasonsOf(tried, ranking.suspects), next: nextTests(tried, ranking, { standing: asked.standing, mayBeOn: may,
+      cannot: new Set(asked.cannot) }, given.readings), mayBeOn: may }
   }
 }
 

@@ -14,7 +14,8 @@ import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
 
 /**
- * How well a line with faults in it explains all that was read. What is read in ohms, and on coils, is weighed sample by sample of what the units may be, so that
+ * How well a line with faults in it explains all that was read. What is read in ohms, and on coils, is weighed sample by sample of what the units may
+ * be, so that
  * readings of units of one model are not taken for independent of each other; what is seen and heard, each by itself.
  */
 export interface Weigher {
@@ -106,7 +107,10 @@ export function makeWeigher(given: Given): Weigher {
     if (heard.length === 0) return 0
     const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
     const logOf = (chance: (j: JudgedReading) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j), likeAnything(j))), 0)
-    const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(({ reading: { value, nodeId } }) => soundChance(value.is as never, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan)))
+    const on = cut === 1
+      ? -Infinity
+      : Math.log(1 - cut) + logOf(({ reading: { value, nodeId } }) => soundChance(value.is as never, offDb(nodeId!, outcome,
+        plan), heardOf(nodeId!, outcome, plan)))
     return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(({ reading: { value } }) => value.is === 'silent' ? 1 : 0)])
   }
 
@@ -120,7 +124,8 @@ export function makeWeigher(given: Given): Weigher {
       const odd = AT_A_COIL / Math.max(1, plan.speakers.length)
       const unseen = logSum(samplesWith(plan.drawn, []))
       const seen = ohms.reduce((sum, ohm) => sum + Math.log(likeAnyOhm(ohm)), 0)
-      const ofCoils = coils.reduce((sum, { rightLog, judged }) => sum + Math.log((1 - odd) * averageOf(rightLog, deviations.logWeight) + odd * likeAnyCoil(judged.reading.value)), 0)
+      const ofCoils = coils.reduce((sum, { rightLog, judged }) => sum + Math.log((1 - odd) * averageOf(rightLog, deviations.logWeight)
+        + odd * likeAnyCoil(judged.reading.value)), 0)
       const logOf = (chance: (value: ReadingValue) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j.reading.value), likeAnything(j))), 0)
       const ofEars = logSum([
         Math.log(0.5) + logOf(value => soundChance(value.is as never, 0, null)), Math.log(0.15) + logOf(value => value.is === 'silent' ? 1 : 0), Math.log(0.35) + logOf(value => ANY_SOUND[value.is as 'plays']),

@@ -78,7 +78,10 @@ test.each([['bridged', 16], ['bridged', 8], ['bridged', 5], ['parallel', 4], ['p
     6), expect.closeTo(1, 6)])
 })
 
-/** What each kind of fault makes of a line, every size of it: its head against ngspice, on a tap line with a control, and on plain ones with a unit of two drivers and a cabinet. */
+/**
+ * What each kind of fault makes of a line, every size of it: its head against ngspice, on a tap line with a control, and on plain ones with a unit of two
+ * drivers and a cabinet.
+ */
 test('every kind of fault, as a changed network, against ngspice', () => {
   const lead = { cable: { awg: 16 as const }, lengthM: 9 }
   const taps = jobOf('4 x 20 W + 3 x 5 W on 70 V 240 W').amplifiers[0]!.outputs[0]!

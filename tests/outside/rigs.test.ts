@@ -21,10 +21,12 @@ function readingsOf(rig: Rig, seed: number): Reading[] {
   const all = [...rig.tapsW.keys()]
   return [
     reading('line-impedance', null, ohm(rig.impedance())),
-    ...seed % 3 === 0 ? [] : [
-      ...all.map(k => reading('sound', `s${k}`, { is: rig.sound(k) as 'plays' })),
-      ...all.slice(0, 3).map(k => reading('coil-dcr', `s${k}`, ohm(rig.coil(k)))),
-    ],
+    ...seed % 3 === 0
+      ? []
+      : [
+          ...all.map(k => reading('sound', `s${k}`, { is: rig.sound(k) as 'plays' })),
+          ...all.slice(0, 3).map(k => reading('coil-dcr', `s${k}`, ohm(rig.coil(k)))),
+        ],
   ]
 }
 
@@ -58,7 +60,10 @@ test(`${RIGS} simulated rigs, healthy, with one fault, or with what no list has:
       if (at >= 0 && at < 3) called.three++
     }
   }
-  const off = tenths.map(({ n, said, so }, k) => ({ tenth: k * 10, n, off: n === 0 ? 0 : (said - so) / n, allowed: n === 0 ? 1 : 0.03 + 2.5 * Math.sqrt(0.25 / n) }))
+  const off = tenths.map(({ n, said, so }, k) => ({ tenth: k * 10, n, off: n === 0 ? 0 : (said - so) / n, allowed: n === 0
+    ? 1
+    : 0.03
+      + 2.5 * Math.sqrt(0.25 / n) }))
   for (const t of off) expect([t.tenth, Math.abs(t.off) < t.allowed]).toEqual([t.tenth, true])
   // All tenths together, weighed by how often they are said: where chance averages out.
   const all = tenths.reduce((sum, t) => ({ n: sum.n + t.n, off: sum.off + t.said - t.so }), { n: 0, off: 0 })

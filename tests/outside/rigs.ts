@@ -116,14 +116,16 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const planned = tapsW.map((tapW): Complex => kind === 'taps' ? { re: tapOhm(tapW) * nominalOhm, im: 0 } : { re: nominalOhm, im: 0 })
   const reachOhm = 2 * conductorOhmPerM * reachM * Math.exp(0.05 * bell(chance))
   const reaches = Array.from({ length: count }, () => reachOhm)
-  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, lineHeard: null as Partial<Record<string, number>> | null, toEarth: false, beside: null as Load }
+  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, lineHeard: null as Partial<Record<string, number>> | null,
+    toEarth: false, beside: null as Load }
   const plannedHead = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {}).head!
 
   const possible = weights.filter(([k]) => !NEVER.includes(k) && (kind === 'taps' || !OF_TAPS.includes(k))
     && (k !== 'taps-one-off' || tapsW.every(w => LADDER_TAPS.indexOf(w) > 0 && LADDER_TAPS.indexOf(w) < LADDER_TAPS.length - 1))
     && (k !== 'pair-crossed' || count > 2) && (k !== 'another-cable' || count > 6))
   // Of a kind that stands on a scale of its own a tap is not another scale.
-  const canScale = (k: number) => !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! * 2) - 1) < 0.02) || !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! / 2) - 1) < 0.02)
+  const canScale = (k: number) => !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! * 2) - 1) < 0.02)
+    || !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! / 2) - 1) < 0.02)
 
   const jointTimes = () => 0.4 * 40 ** chance()
   const put = (name: string, at: number): RigFault => {
@@ -184,7 +186,8 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         break
       }
       case 'wrong-scale': {
-        const up = LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! / 2) - 1) < 0.02) || (chance() < 0.5 && !LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! * 2) - 1) < 0.02))
+        const up = LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! / 2) - 1) < 0.02) || (chance() < 0.5
+          && !LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! * 2) - 1) < 0.02))
         drop.load = times(drop.load, up ? 0.5 : 2)
         drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
         break
@@ -305,7 +308,11 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   return {
     kind, count, tapsW, reachM, conductorOhmPerM, nominalOhm, motional, faults, outside,
     impedance: () => shown(now().head, reachM * Math.min(count, state.cutBefore + 1)),
-    outward: k => shown(ladder(drops.slice(k).map(d => d.load), reaches.slice(k).map((r, j) => j === 0 ? 0 : r), { cutBefore: state.cutBefore <= k ? Infinity : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= count >> 1 ? state.leakOhm : null }).head, reachM * (count - k)),
+    outward: k => shown(ladder(drops.slice(k).map(d => d.load), reaches.slice(k).map((r, j) => j === 0 ? 0 : r), { cutBefore: state.cutBefore <= k
+      ? Infinity
+      : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= count >> 1
+      ? state.leakOhm
+      : null }).head, reachM * (count - k)),
     coil: k => drops[k]!.coilOhm === null ? 'open' : meter(drops[k]!.coilOhm!),
     sound: (k) => {
       if (cut) return 'silent'
@@ -329,13 +336,16 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
 
 /** What units that are alike all do to the power at a place, dB: the middle of those that nothing was done to. */
 function modelDb(drops: readonly DropState[], planned: readonly Complex[]): number {
-  const offs = drops.flatMap(({ load }, k) => load && size(load) > 0 ? [10 * Math.log10(load.re / (load.re ** 2 + load.im ** 2) * planned[k]!.re)] : []).sort((a, b) => a - b)
+  const offs = drops.flatMap(({ load }, k) => load && size(load) > 0
+    ? [10 * Math.log10(load.re / (load.re ** 2 + load.im ** 2) * planned[k]!.re)]
+    : []).sort((a, b) => a - b)
   return offs[offs.length >> 1] ?? 0
 }
 
 interface Cuts { cutBefore?: number, shortBefore?: number, leakOhm?: number | null, beside?: Load }
 /** A ladder end to head: Z = r + drop ∥ beyond. Open is null. */
-function ladder(drops: readonly Load[], reaches: readonly number[], { cutBefore = Infinity, shortBefore = Infinity, leakOhm = null, beside: other = null }: Cuts): { head: Load, volts: number[] } {
+function ladder(drops: readonly Load[], reaches: readonly number[], { cutBefore = Infinity, shortBefore = Infinity, leakOhm = null,
+  beside: other = null }: Cuts): { head: Load, volts: number[] } {
   const beyond: Load[] = []
   for (let k = drops.length - 1; k >= 0; k--) {
     const next = k >= cutBefore ? null : beyond[k + 1] ?? null

@@ -31,8 +31,11 @@ const next = computed(() => trace.view?.next ?? null)
 const at = ref(0)
 watch(next, () => { at.value = 0 })
 const test = computed((): NextTest | null => next.value?.tests[at.value] ?? null)
-const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0, 4) ?? [])
+const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0,
+  4) ?? [])
 const isTyped = computed(() => test.value !== null && factsOf(test.value.kind).value === 'ohm')
+/** Stays as it was while the test changes. */
+const isMoreOpen = ref(false)
 const typed = ref('')
 const problem = ref('')
 watch(test, () => {
@@ -46,7 +49,10 @@ const answers = computed(() => test.value?.answers.filter(a => a.chance >= LIKEL
   of: a, key: JSON.stringify(a.answer), says: answerSays(a.answer, test.value!, nameOf), chance: shareText(a.chance),
   means: a.leaves[0] ? `${faultsSay(a.leaves[0].faults, nameOf)}, ${shareText(a.leaves[0].probability)}` : '',
 })) ?? [])
-const rare = computed(() => isTyped.value ? [] : test.value?.answers.filter(a => a.chance < LIKELY).map(a => ({ of: a, says: answerSays(a.answer, test.value!, nameOf) })) ?? [])
+const rare = computed(() => isTyped.value
+  ? []
+  : test.value?.answers.filter(a => a.chance < LIKELY).map(a => ({ of: a, says: answerSays(a.answer,
+    test.value!, nameOf) })) ?? [])
 const stands = computed(() => {
   const { atId } = trace.standing
   const tool = test.value ? toolFor(test.value.kind) : null
@@ -87,10 +93,13 @@ function toggle(tool: (typeof TOOLS)[number]): void {
     <p class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.' : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
     <h2>{{ testTitle(test, nameOf) }}</h2>
     <p class="soft small">{{ at === 0 ? 'Tells most for its time' : 'Another way' }}: {{ stands }}.</p>
-    <p class="amplifier" :class="amplifierFor(test.kind)"><b>Amplifier {{ amplifierFor(test.kind) === 'on' ? 'ON' : 'OFF' }}</b> {{ KIND_WORDS[test.kind].before }}</p>
+    <p class="amplifier" :class="amplifierFor(test.kind)"><b>Amplifier {{ amplifierFor(test.kind) === 'on' ? 'ON'
+      : 'OFF' }}</b> {{ KIND_WORDS[test.kind].before }}</p>
     <h3>{{ QUESTIONS[test.kind] ?? 'What does the meter show?' }}</h3>
     <div v-if="isTyped" data-form class="typed">
-      <InputText v-model="typed" size="small" inputmode="decimal" aria-label="What the meter shows, in ohms" placeholder="31.4, or open" maxlength="40" @keydown.enter="recordTyped" />
+      <InputText
+        v-model="typed" size="small" inputmode="decimal" aria-label="What the meter shows, in ohms" placeholder="31.4, or open" maxlength="40"
+        @keydown.enter="recordTyped" />
       <Button size="small" label="Record" :disabled="typed.trim() === '' || isHeld" @click="recordTyped" />
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -101,22 +110,32 @@ function toggle(tool: (typeof TOOLS)[number]): void {
         </button>
         <p v-else class="answer range"><b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }}</span></p>
       </li>
-      <li><button type="button" class="answer cannot" @click="cannot"><b>I can’t do that</b> <span class="means">{{ others[0] ? `then: ${others[0].title}` : 'then nothing is left to read' }}</span></button></li>
+      <li><button type="button" class="answer cannot" @click="cannot"><b>I can’t do that</b> <span class="means">{{ others[0]
+        ? `then: ${others[0].title}` : 'then nothing is left to read' }}</span></button></li>
     </ul>
     <p v-if="rare.length > 0" class="small rare">or
-      <template v-for="(row, k) in rare" :key="row.says">{{ k > 0 ? ', ' : '' }}<button class="act" type="button" :disabled="isHeld" @click="'value' in row.of.answer && record(row.of.answer.value)">{{ row.says }}</button></template></p>
-    <details class="more">
+      <template v-for="(row, k) in rare" :key="row.says">{{ k > 0 ? ', '
+        : '' }}<button
+          class="act" type="button" :disabled="isHeld" @click="'value' in row.of.answer && record(row.of.answer.value)">{{ row.says }}</button></template></p>
+    <details class="more" :open="isMoreOpen" @toggle="isMoreOpen = ($event.target as HTMLDetailsElement).open">
       <summary class="small">Other tests, and what is at hand</summary>
-      <p v-for="other in others" :key="other.title"><button class="act" type="button" @click="at = other.k">{{ other.title }}</button> <span class="soft small">{{ minutesSay(other.minutes) }}</span></p>
-      <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1 ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
+      <p v-for="other in others" :key="other.title">
+        <button class="act" type="button" @click="at = other.k">{{ other.title }}</button> <span class="soft small">{{ minutesSay(other.minutes) }}</span>
+      </p>
+      <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1
+        ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
       <fieldset class="tools"><legend class="small">At hand</legend>
-        <label v-for="tool in TOOLS" :key="tool"><input type="checkbox" :checked="!trace.without.includes(tool)" @change="toggle(tool)"> {{ TOOL_WORDS[tool] }}</label>
+        <label v-for="tool in TOOLS" :key="tool">
+          <input type="checkbox" :checked="!trace.without.includes(tool)" @change="toggle(tool)"> {{ TOOL_WORDS[tool] }}
+        </label>
       </fieldset>
     </details>
   </section>
   <section v-else-if="next && next.tests.length === 0" class="next" aria-label="What to read next">
     <p class="soft small">Nothing that can be read {{ trace.mayBeOn ? '' : 'with the amplifier off ' }}would part these any further. Open the likeliest place.
-      <button v-if="trace.cannot.length > 0 || trace.without.length > 0" class="act" type="button" @click="trace.cannot = []; trace.without = []">Ask again for all tests</button></p>
+      <button
+        v-if="trace.cannot.length > 0 || trace.without.length > 0" class="act" type="button"
+        @click="trace.cannot = []; trace.without = []">Ask again for all tests</button></p>
   </section>
 </template>
 
@@ -129,7 +148,9 @@ h3 { font-size: 15px; }
 .typed { display: flex; gap: 8px; align-items: center; }
 .typed input { max-width: 170px; }
 .answers { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; }
-.answer { width: 100%; min-height: 44px; display: flex; justify-content: space-between; align-items: baseline; gap: 14px; text-align: left; padding: 9px 12px; background: var(--paper-raised); border: 1px solid var(--ink); color: var(--ink); font-size: 15px; line-height: 1.3; }
+.answer { width: 100%; min-height: 44px; display: flex; justify-content: space-between; align-items: baseline; gap: 14px; text-align: left;
+  padding: 9px 12px; background: var(--paper-raised); border: 1px solid var(--ink); color: var(--ink);
+  font-size: 15px; line-height: 1.3; }
 .answer b { flex: 0 0 auto; max-width: 50%; }
 .answer .means { text-align: right; font-size: 13.5px; color: var(--ink-soft); min-width: 0; overflow-wrap: anywhere; }
 .answer.range { border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 6px 0; min-height: 0; }

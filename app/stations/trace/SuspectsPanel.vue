@@ -38,7 +38,9 @@ onBeforeUnmount(() => { trace.tracing = false })
 const placeName = (nodeId: string | null) => nameOfPlace(store.job, nodeId)
 const speakerOf = (nodeId: string | null) => selected.line?.speakers.find(s => s.id === nodeId) ?? null
 /** What was read, in the order in which it was: the way that the next person goes on from. */
-const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).sort((a, b) => a.reading.at < b.reading.at ? -1 : 1).map((j) => {
+const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).sort((a, b) => a.reading.at < b.reading.at
+  ? -1
+  : 1).map((j) => {
   const at = j.reading.nodeId === null ? selected.line?.output.label : speakerOf(j.reading.nodeId)?.label
   return { key: j.reading.id, text: `${at} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
 }))
@@ -46,7 +48,10 @@ const textOf = computed(() => new Map(evidence.value.map(e => [e.key, e.text])))
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
 const unproved = computed(() => selected.proof?.unproved ?? [])
 
-const saysOf = ({ faults }: Suspect): string => faults.length === 1 ? faultSays(faults[0]!, placeName, speakerOf(faults[0]!.nodeId)) : faultsSay(faults, placeName)
+const saysOf = ({ faults }: Suspect): string => faults.length === 1
+  ? faultSays(faults[0]!, placeName, speakerOf(faults[0]!.nodeId))
+  : faultsSay(faults,
+      placeName)
 const makesOf = ({ faults, lineOhm }: Suspect) => isSomethingElse(faults)
   ? 'Another fault, or more than two at once.'
   : lineOhm === null ? 'The line would read open or short.' : `The line would read ${writeQuantity(lineOhm, 'Ω')}.`
@@ -71,7 +76,10 @@ watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) 
 /** What of the readings speaks for the chosen one, and what against, strongest first. */
 const reasons = computed(() => {
   const place = chosen.value ? trace.view?.ranking.suspects.indexOf(chosen.value.suspect) ?? -1 : -1
-  const all = (trace.view?.reasons[place] ?? []).flatMap(({ readingId, times }) => textOf.value.has(readingId) ? [{ text: textOf.value.get(readingId)!, times }] : [])
+  const all = (trace.view?.reasons[place] ?? []).flatMap(({ readingId, times }) => textOf.value.has(readingId)
+    ? [{ text: textOf.value.get(readingId)!,
+        times }]
+    : [])
   const timesText = (times: number) => times >= 20 ? 'many times' : `${writeTimes(times)} times`
   return {
     for: all.filter(r => r.times >= SPEAKS).sort((x, y) => y.times - x.times).map(r => `${r.text}: ${timesText(r.times)} likelier with it`),
@@ -85,7 +93,8 @@ const triedWords = computed(() => {
   if (!ranking) return ''
   if (ranking.untried >= 1) return 'One fault of each kind that is known here was tried at every place; two at once are being tried.'
   const two = ranking.untried > 0 ? 'two at once only where one of them is among the sixty likeliest' : 'and every two of them at once'
-  return `One fault of each kind that is known here was tried at every place, ${two}.${ranking.unlisted >= 0.01 ? ` Pairs that are not listed hold ${shareText(ranking.unlisted)} together.` : ''}`
+  const rest = ranking.unlisted >= 0.01 ? ` Pairs that are not listed hold ${shareText(ranking.unlisted)} together.` : ''
+  return `One fault of each kind that is known here was tried at every place, ${two}.${rest}`
 })
 
 /** Where the line may be meant as it reads: the drawing as it would then be. */
@@ -119,7 +128,9 @@ function repair(): void {
       <h2>Repaired, not proved yet</h2>
       <div v-for="fix in unproved" :key="fix.id">
         <p>{{ FAULT_WORDS[fix.fault].at(placeName(fix.nodeId)) }}. {{ fix.note }}</p>
-        <p v-if="FAULT_WORDS[fix.fault].againDays" class="soft small">Look again in {{ FAULT_WORDS[fix.fault].againDays }} days: what came once may come again.</p>
+        <p v-if="FAULT_WORDS[fix.fault].againDays" class="soft small">
+          Look again in {{ FAULT_WORDS[fix.fault].againDays }} days: what came once may come again.
+        </p>
         <PhotoStrip :output-id="fix.outputId" :node-id="fix.nodeId" :repair-id="fix.id" :label="`the repair at ${placeName(fix.nodeId)}`" />
       </div>
       <p class="soft">Read the line again: a good reading proves the repair.</p>
@@ -133,7 +144,8 @@ function repair(): void {
     <template v-else-if="evidence.length > 0">
       <SwitchOnNotice />
       <p v-if="trace.problem" class="problem" role="alert">{{ trace.problem }}</p>
-      <p v-if="trace.tried !== null" class="soft small" role="status">Trying out {{ trace.view ? 'every two faults' : 'every fault' }}: {{ Math.round(trace.tried * 100) }} % done…</p>
+      <p v-if="trace.tried !== null" class="soft small" role="status">Trying out {{ trace.view ? 'every two faults'
+        : 'every fault' }}: {{ Math.round(trace.tried * 100) }} % done…</p>
       <NextTest />
       <h2>{{ badOnes.length > 0 ? 'What it can still be' : 'Nothing is read wrong here' }}</h2>
       <p v-if="doubt" class="doubt">{{ doubt }}</p>
@@ -162,7 +174,8 @@ function repair(): void {
           <p>{{ FAULT_WORDS[fault.kind].repair }}<template v-if="FAULT_WORDS[fault.kind].part"> Take along: {{ FAULT_WORDS[fault.kind].part }}.</template></p>
         </template>
         <div v-if="chosen.suspect.faults.length > 0" data-form class="form">
-          <InputText v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
+          <InputText
+            v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
           <div class="deeds">
             <Button :label="`Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
             <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />

@@ -14,7 +14,10 @@ import { useSelectionStore } from '~/stores/selection'
 import { shownGroups } from './shown'
 import type { TraceQuestion, TraceSaid } from './trace.worker'
 
-/** What may be wrong on the selected line: worked out beside the page, only while someone looks; what is under way for an older state of the line is called off. */
+/**
+ * What may be wrong on the selected line: worked out beside the page, only while someone looks; what is under way for an older state of the line is called
+ * off.
+ */
 export const useTraceStore = defineStore('trace', () => {
   const store = useJobStore()
   const selected = useSelectionStore()

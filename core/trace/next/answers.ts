@@ -114,7 +114,9 @@ function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => 
   const edges = Array.from({ length: STEPS - 1 }, (_, k) => from + (to - from) * (k + 1) / STEPS)
   const ohmAt = (edge: number) => Math.max(LEAST_OHM, Math.exp(edge) - METER_OHM)
   const answers: AnswerOf[] = [
-    ...Array.from({ length: STEPS }, (_, k): AnswerOf => ({ lowOhm: k === 0 ? null : ohmAt(edges[k - 1]!), highOhm: k === STEPS - 1 ? null : ohmAt(edges[k]!) })),
+    ...Array.from({ length: STEPS }, (_, k): AnswerOf => ({ lowOhm: k === 0 ? null : ohmAt(edges[k - 1]!), highOhm: k === STEPS - 1
+      ? null
+      : ohmAt(edges[k]!) })),
     { isOpen: true },
   ]
   return {
@@ -139,7 +141,8 @@ function coils(hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker):
   const nominal = label === null ? null : { low: label * 0.6, high: label * 1.1 }
   const answers: AnswerOf[] = nominal === null
     ? [{ isOpen: true }, { lowOhm: 30, highOhm: null }, { lowOhm: 2, highOhm: 30 }, { lowOhm: 0.5, highOhm: 2 }, { lowOhm: null, highOhm: 0.5 }]
-    : [{ isOpen: true }, { lowOhm: nominal.high, highOhm: null }, { lowOhm: nominal.low, highOhm: nominal.high }, { lowOhm: 0.5, highOhm: nominal.low }, { lowOhm: null, highOhm: 0.5 }]
+    : [{ isOpen: true }, { lowOhm: nominal.high, highOhm: null }, { lowOhm: nominal.low, highOhm: nominal.high }, { lowOhm: 0.5, highOhm: nominal.low },
+        { lowOhm: null, highOhm: 0.5 }]
   const order = ['open', 'high', 'right', 'low', 'short'] as const
   const odd = 0.1 / Math.max(1, plan.speakers.length)
   return {

@@ -80,7 +80,8 @@ export function nextTests({ weigher }: Tried, { suspects }: Pick<Ranking, 'suspe
   judged.sort((a, b) => a.minutesInAll - b.minutesInAll)
   return {
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), weighed: weights.reduce((a, b) => a + b, 0),
-    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, minutes, bits, saves, answers: answersOf(found, weights, weighed.map(s => s.faults), mends) })),
+    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, minutes, bits, saves, answers: answersOf(found,
+      weights, weighed.map(s => s.faults), mends) })),
   }
 }
 
@@ -113,7 +114,8 @@ function answersOf(found: Predictive, weights: readonly number[], faults: readon
   const after = afterEach(weights, merged)
   return merged.answers.map((answer, a): Answer => {
     const { chance, weights: left } = after[a]!
-    const leaves = faults.map((f, h) => ({ faults: f, probability: chance > 0 ? left[h]! / chance : 0 })).sort((x, y) => y.probability - x.probability).slice(0, 3)
+    const leaves = faults.map((f, h) => ({ faults: f, probability: chance > 0 ? left[h]! / chance : 0 })).sort((x,
+      y) => y.probability - x.probability).slice(0, 3)
     return { answer, chance: chance / total, leaves, minutesLeft: minutesOfMends(left, mends) }
   })
 }

@@ -73,4 +73,7 @@ const GO: Partial<Record<FaultKind, string>> = {
   'winding-open': 'transformer', 'winding-shorted': 'transformer', 'winding-exchanged': 'dial', 'low-impedance-position': 'dial', 'wrong-tap': 'dial', 'wrong-scale': 'dial', 'drops-exchanged': 'dial',
 }
 export const mendKey = (faults: readonly Fault[]): string => faults.length === 0 ? 'as drawn' : faults.map(f => `${GO[f.kind] ?? f.kind} ${f.nodeId ?? ''}`).sort().join(' + ')
-export const mendMinutes = (faults: readonly Fault[]): number => faults.length === 0 ? AS_DRAWN : faults.reduce((sum, f) => sum + (MENDS[f.kind] ?? AT_A_SPEAKER), 0)
+export const mendMinutes = (faults: readonly Fault[]): number => faults.length === 0
+  ? AS_DRAWN
+  : faults.reduce((sum, f) => sum
+    + (MENDS[f.kind] ?? AT_A_SPEAKER), 0)

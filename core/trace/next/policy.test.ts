@@ -10,7 +10,8 @@ function problem(chance: Chance): Problem {
   const count = 3 + Math.floor(chance() * 3)
   const raw = Array.from({ length: count }, () => chance() ** 2 + 0.02)
   const total = raw.reduce((a, b) => a + b)
-  const mends: Mend[] = Array.from({ length: count }, (_, k) => ({ minutes: 3 + Math.floor(chance() * 15), of: raw.map((__, h) => h === k || (h === k + 1 && chance() < 0.2)) }))
+  const mends: Mend[] = Array.from({ length: count }, (_, k) => ({ minutes: 3 + Math.floor(chance() * 15), of: raw.map((__, h) => h === k || (h === k
+    + 1 && chance() < 0.2)) }))
   const tests = Array.from({ length: 2 + Math.floor(chance() * 3) }, (): Test => {
     const answers = 2 + Math.floor(chance() * 2)
     const slip = chance() < 0.6 ? 0.02 : 0.2
@@ -30,7 +31,11 @@ function leastOf({ mends, tests, weights: all }: Problem): number {
     const key = `${answers.join()} ${made}`
     const before = known.get(key)
     if (before !== undefined) return before
-    const weights = all.map((w, h) => mends.some((m, k) => made & (1 << k) && m.of[h]) ? 0 : tests.reduce((left, t, k) => answers[k]! < 0 ? left : left * t.chances[h]![answers[k]!]!, w))
+    const weights = all.map((w, h) => mends.some((m, k) => made & (1 << k) && m.of[h])
+      ? 0
+      : tests.reduce((left, t, k) => answers[k]! < 0
+          ? left
+          : left * t.chances[h]![answers[k]!]!, w))
     const total = weights.reduce((a, b) => a + b, 0)
     let minutes = total < 1e-9 ? 0 : Infinity
     if (total >= 1e-9) {
@@ -38,7 +43,8 @@ function leastOf({ mends, tests, weights: all }: Problem): number {
         if (!(made & (1 << k))) minutes = Math.min(minutes, m.minutes * total + least(answers, made | (1 << k)))
       })
       tests.forEach((t, k) => {
-        if (answers[k]! < 0) minutes = Math.min(minutes, t.minutes * total + [...t.chances[0]!.keys()].reduce((sum, a) => sum + least(answers.with(k, a), made), 0))
+        if (answers[k]! < 0) minutes = Math.min(minutes, t.minutes * total + [...t.chances[0]!.keys()].reduce((sum, a) => sum + least(answers.with(k, a),
+          made), 0))
       })
     }
     known.set(key, minutes)

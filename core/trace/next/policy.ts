@@ -1,7 +1,8 @@
 import { entropy } from '../chances'
 
 /**
- * What to do next, as arithmetic: what may be there, each with its chance; mends, each with its minutes and what it would put right; tests, each with its minutes and
+ * What to do next, as arithmetic: what may be there, each with its chance; mends, each with its minutes and what it would put right; tests, each with
+ * its minutes and
  * the chance of every answer. Known of nothing but numbers, so that it can be held against all that could be done.
  */
 
@@ -28,7 +29,8 @@ function apartOf(mends: readonly Mend[], count: number): Int32Array | null {
 }
 
 /**
- * Minutes until it is right with mends alone, likeliest for its minutes first: each is tried until one was it. Source: the search for one thing in several boxes is
+ * Minutes until it is right with mends alone, likeliest for its minutes first: each is tried until one was it. Source: the search for one thing in
+ * several boxes is
  * shortest in the order of chance over cost (Blackwell).
  */
 export function minutesOfMends(weights: ArrayLike<number>, mends: readonly Mend[]): number {

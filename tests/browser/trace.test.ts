@@ -1,0 +1,131 @@
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals'
+import { By } from 'selenium-webdriver'
+import { Records } from '#core/job/records'
+import type { Control, Job, Reading, ReadingValue } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { cabled, jobOf } from '#core/testing/jobs'
+import type { Browser } from '../support/browser'
+import { World } from '../support/world'
+
+/** A wrong line, from what reads wrong to a repair that is proved, by the tests that are named. */
+
+jest.setTimeout(90_000)
+let world: World
+let browser: Browser
+beforeAll(async () => {
+  world = await World.open()
+  browser = world.browser
+}, 120_000)
+afterAll(() => world.close(), 60_000)
+
+const LEAD = { cable: { awg: 14 as const }, lengthM: 4 }
+let count = 0
+const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
+  ({ id: `r${++count}`, at: `2026-05-04T09:${String(count).padStart(2, '0')}:00Z`, kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
+const withReadings = (job: Job, name: string, readings: Reading[]): Job => ({ ...job, name, readings: Records.of(readings) })
+const idsOf = (job: Job) => speakersOf(job.amplifiers[0]!.outputs[0]!.wiring).map(s => s.id)
+const textOf = (css: string) => browser.text(css)
+
+/** What the bench would find with 03 of four silent at an open joint, as it is pressed or typed. */
+function found(title: string): string {
+  const place = /(\d\d)/.exec(title)?.[1] ?? ''
+  if (title.startsWith('Part the line')) return String(Math.round(0.9 * 70.71 ** 2 / (25 * [1, 2, 3, 4].filter(k => k >= Number(place) && k !== 3).length) * 10) / 10)
+  if (title.startsWith('Read the coil')) return '6.3'
+  if (title.startsWith('Listen')) return place === '03' ? 'silent' : 'plays'
+  if (title.startsWith('Is ')) return /^Is 03/.test(title) ? 'quieter' : /03\?$/.test(title) ? 'louder' : 'as loud as'
+  if (title.startsWith('Look')) return '25 W, 70 V'
+  if (title.startsWith('Which way')) return 'as it should'
+  return '1M'
+}
+
+test('by the thumb: each test is answered where it stands, until the place is found; the repair is recorded, and the line read right proves it', async () => {
+  await browser.size(390, 844, true)
+  const id = await world.putJob(withReadings(cabled(jobOf('4 x 25 W on 70 V 150 W'), LEAD), 'Open at 03', [reading('line-impedance', { is: 'ohm', ohm: 60.3 })]))
+  await world.go(`/jobs/${id}/check`)
+  await browser.click('.keypad .key', 'Trace it')
+  const asked: string[] = []
+  for (let step = 0; step < 8; step++) {
+    await browser.see('.next h2, .next p')
+    if ((await browser.driver.findElements(By.css('.next h2'))).length === 0) break
+    const title = await textOf('.next h2')
+    asked.push(title)
+    const answer = found(title)
+    if ((await browser.driver.findElements(By.css('.next .typed input'))).length > 0) {
+      await browser.driver.findElement(By.css('.next .typed input')).sendKeys(answer)
+      await browser.click('.next .typed button', 'Record')
+    }
+    else await browser.click('.next .answer, .next .rare .act', answer)
+    await browser.driver.wait(async () => (await browser.driver.findElements(By.css('.so-far li'))).length === step + 2 || /proved/.test(await textOf('.trace')), 10_000)
+    await browser.driver.wait(async () => !/Trying out/.test(await textOf('.trace')), 15_000)
+    if (/at 03/.test(await textOf('.suspect')) && Number(/(\d+) %/.exec(await textOf('.suspect .share'))?.[1] ?? 0) >= 40) break
+  }
+  expect([asked.length > 0, asked.length < 8]).toEqual([true, true])
+  expect(await textOf('.suspect')).toMatch(/at 03/)
+  await browser.click('.trace button', 'Record the repair of 1')
+  await browser.see('.trace', 'Repaired, not proved yet')
+  await browser.click('.trace button', 'Read again')
+  for (const digit of '45') await browser.click('.keypad .key', digit)
+  await browser.click('.keypad .record', 'Record')
+  await browser.see('.reading', 'As it should be')
+  await browser.see('.kept', 'saved')
+  const { job } = await world.readJob(id)
+  // Every answer was kept as a reading: the way that the next person goes on from.
+  expect([job.repairs[0]!.nodeId, job.readings.length]).toEqual([idsOf(job as unknown as Job)[2], asked.length + 2])
+})
+
+test('two faults at once are told together, and recorded as two repairs', async () => {
+  await browser.size(1280, 800)
+  const job = cabled(jobOf('6 x 20 W on 70 V 240 W'), LEAD)
+  const ids = idsOf(job)
+  const id = await world.putJob(withReadings(job, 'Two at once', [
+    ...[0, 2, 3, 5].map(k => reading('sound', { is: 'plays' }, ids[k])), ...[1, 4].flatMap(k => [reading('sound', { is: 'silent' }, ids[k]), reading('coil-dcr', { is: 'open' }, ids[k])]),
+  ]))
+  await world.go(`/jobs/${id}/trace`)
+  await browser.see('.suspect', 'Coil of 02 open; and Coil of 05 open')
+  await browser.click('.suspect', 'Coil of 02 open; and Coil of 05 open')
+  expect(await textOf('.reasons')).toMatch(/For it:.*02 coil DCR open/)
+  await browser.click('.trace button', 'Record the repair of')
+  await browser.see('.trace', 'Repaired, not proved yet')
+  expect(await browser.driver.findElements(By.css('.rail-row .rank'))).toEqual([])
+  await browser.see('.kept', 'saved')
+  const { job: kept } = await world.readJob(id)
+  expect(kept.repairs.map(r => [r.fault, r.nodeId])).toEqual([['coil-open', ids[1]], ['coil-open', ids[4]]])
+})
+
+test('a control at zero is pointed at by its own name; a speaker that is the other way round is told and proved', async () => {
+  const job = cabled(jobOf('6 x 20 W on 70 V 240 W', '8 || 8 || 8 on 200 W at 2'), LEAD)
+  const [line, plain] = job.amplifiers[0]!.outputs as [Job['amplifiers'][number]['outputs'][number], Job['amplifiers'][number]['outputs'][number]]
+  const wall: Control = { kind: 'control', label: 'C1', name: '', from: null, setDb: 0, stepsDb: [], ratingW: 100, lineV: 70.71, insertionDb: null }
+  const children = line.wiring.children
+  const walled: Job = { ...job, amplifiers: [{ ...job.amplifiers[0]!, outputs: [{ ...line, wiring: { ...line.wiring, children: [...children.slice(0, 3), { lead: LEAD, node: { kind: 'star', id: 'wall', children: children.slice(3), through: wall } }] } }, plain] }] }
+  const ids = children.map(c => c.node.id)
+  const [first, second] = plain.wiring.children.map(c => c.node.id)
+  const id = await world.putJob(withReadings(walled, 'A control', [
+    ...[0, 1, 2].map(k => reading('sound', { is: 'plays' }, ids[k])), ...[3, 4, 5].map(k => reading('sound', { is: 'silent' }, ids[k])),
+    { ...reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, first), outputId: 'out2' }, { ...reading('polarity-heard', { is: 'reversed', how: 'pulse', against: null }, second), outputId: 'out2' },
+  ]))
+  await world.go(`/jobs/${id}/trace?line=out1`)
+  await browser.see('.suspect', 'control C1 turned to zero')
+  await world.go(`/jobs/${id}/trace?line=out2`)
+  await browser.see('.suspect', 'the other way round')
+  await browser.click('.suspect', '02 the other way round')
+  await browser.click('.trace button', 'Record the repair of')
+  await browser.see('.trace', 'Repaired, not proved yet')
+})
+
+test('what cannot be done gives the next; a sentence in its field is told, and nothing is lost', async () => {
+  const job = cabled(jobOf('4 x 25 W on 70 V 150 W'), LEAD)
+  const id = await world.putJob(withReadings(job, 'Cannot', [reading('line-impedance', { is: 'ohm', ohm: 60.3 })]))
+  await world.go(`/jobs/${id}/trace`)
+  await browser.see('.next h2')
+  const before = await textOf('.next h2')
+  await browser.click('.next .answer', 'I can’t do that')
+  await browser.driver.wait(async () => (await browser.driver.findElements(By.css('.next h2'))).length > 0 && await textOf('.next h2') !== before, 15_000)
+  // Only by ohms: no ears, no ladder.
+  await browser.click('.next summary')
+  for (const tool of ['ladder']) await browser.click('.tools label', tool)
+  await browser.driver.wait(async () => !/Trying out/.test(await textOf('.trace')), 15_000)
+  await browser.see('.next h2')
+  expect(await textOf('.next h2')).not.toMatch(/coil|dial|Part the line/)
+  await browser.see('.next', 'can be done after all')
+})
