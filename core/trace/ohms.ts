@@ -35,8 +35,13 @@ export function brokenLine({ frequencyHz }: OhmPlace, lengthM: number | null): {
   return { leastOhm: 1 / (2 * Math.PI * frequencyHz * PAIR_F_PER_M[1] * longM), mostOhm: 1 / (2 * Math.PI * frequencyHz * PAIR_F_PER_M[0] * shortM) }
 }
 
-export interface OhmReading { place: OhmPlace, value: ReadingValue, /** Cable that lies there, m; null: not stated. */ lengthM: number | null
-  plannedOhm: number | null }
+export interface OhmReading {
+  place: OhmPlace
+  value: ReadingValue
+  /** Cable that lies there, m; null: not stated. */
+  lengthM: number | null
+  plannedOhm: number | null
+}
 
 /** Sigma of a reading of so many ohms, in what ohms are told apart by. */
 export function sigmaAt(ohm: number, variance: number): number {

@@ -269,9 +269,11 @@ function bothHeard(one: Heard, other: Heard): Heard {
 
 interface Found { log: number[], one: (readonly Member[])[], other: (readonly Member[])[] }
 
+/** What all pairs come to, the logarithms that they are told by, and how many they are. */
+interface Sums { sum: number, total0: number, priorLog: number, untriedLog: number, pairs: number }
+
 /** The likeliest pairs, sizes of one fault gathered, solved as what they are; the rest by its sum. */
-function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, pairs }: { sum: number, total0: number
-  priorLog: number, untriedLog: number, pairs: number }): Ranking {
+function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, pairs }: Sums): Ranking {
   const { weigher, singles } = tried
   const familyNumbers = new Map<string, number>()
   const families = singles.map(({ fault }) => {
