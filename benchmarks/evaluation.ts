@@ -50,5 +50,6 @@ export function evaluationTimes(): EvaluationTimes {
   const rounds = Array.from({ length: 15 }, () => [medianMs(() => void evaluateJob(job), 500), medianMs(() => void evaluateJob(controlled), 500)] as const)
   const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
   return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
-    suspectsMs: medianMs(() => void rankOfSingles(finish(trySingles(givenBy(output, proof))))), curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
+    suspectsMs: medianMs(() => void rankOfSingles(finish(trySingles(givenBy(output, proof))))),
+    curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
 }
