@@ -155,6 +155,14 @@ test('before anything is read each kind weighs as its prior says, however many p
   expect(suspects.filter(s => s.faults.length === 1 && s.faults[0]!.kind !== 'something-else').reduce((total, s) => total + s.probability, 0)).toBeCloseTo(PRIOR.single, 9)
 })
 
+test('a reading is held against the line at its own tone', () => {
+  // 8 Ω behind 10 µF: 17.8 Ω at 1 kHz, 48.9 Ω at 330 Hz (Z = R − j/ωC).
+  const behind = jobOf('8 cap 10 uF')
+  const drawnAt = (frequencyHz: number | null) =>
+    rank(behind, [{ ...reading('line-impedance', ohm(48.4)), frequencyHz }]).find(s => s.faults.length === 0)!.probability
+  expect(drawnAt(330)).toBeGreaterThan(10 * drawnAt(null))
+})
+
 test('a reading from before a repair counts no more', () => {
   const job = lines.distributed!
   const id = speakersOf(outputOf(job).wiring)[2]!.id
