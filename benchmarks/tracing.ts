@@ -1,0 +1,118 @@
+import { writeFileSync } from 'node:fs'
+import { cpus } from 'node:os'
+import { predictLine } from '#core/check/predict'
+import { makeProver } from '#core/check/proveJob'
+import { FAULTS } from '#core/faults/index'
+import { Records } from '#core/job/records'
+import type { Reading, ReadingKind, ReadingValue } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
+import { givenBy } from '#core/trace/given'
+import { nextTests } from '#core/trace/next/best'
+import { AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { rankPairs } from '#core/trace/pairs'
+import { finish, trySingles, type Suspect } from '#core/trace/rank'
+import { riskOf } from '#core/trace/switchOn'
+import { drawnRig, isIt, reading } from '../tests/outside/rigJob'
+import { makeRig, type Rig } from '../tests/outside/rigs'
+
+/** How well a trace finds what was put into simulated rigs: npm run bench:trace. Writes docs/benchmarks-trace.md. Some minutes: every figure is of that run. */
+
+const WEIGHTS = FAULTS.map(f => [f.kind, f.prior] as const)
+const [RIGS, PLAYED] = [Number(process.argv[2] ?? 300), Number(process.argv[3] ?? 60)]
+
+const ohm = (value: number | 'open'): ReadingValue => value === 'open' ? { is: 'open' } : { is: 'ohm', ohm: value }
+function read(rig: Rig, kind: ReadingKind, nodeId: string | null, besideId: string | null): ReadingValue {
+  const at = (id: string | null) => Number(id!.slice(1))
+  switch (kind) {
+    case 'line-impedance': return ohm(rig.impedance())
+    case 'outward-impedance': return ohm(rig.outward(at(nodeId)))
+    case 'coil-dcr': return ohm(rig.coil(at(nodeId)))
+    case 'sound': return { is: rig.sound(at(nodeId)) as 'plays' }
+    case 'beside': return { is: rig.beside(at(nodeId), at(besideId)), besideId: besideId! }
+    case 'tap-found': return { is: 'tap', ...rig.dial(at(nodeId)) }
+    case 'leg-earth': return rig.legIsLow() ? { is: 'ohm', ohm: 50 } : { is: 'open' }
+    default: return { is: rig.turned(at(nodeId)), how: kind === 'polarity' ? 'battery-run' : 'pulse', against: null }
+  }
+}
+
+function ranked(rig: Rig, readings: readonly Reading[], standing: Standing, wantsNext: boolean) {
+  const output = drawnRig(rig)
+  const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
+  const given = givenBy(output, proof)
+  const tried = finish(trySingles(given))
+  const ranking = finish(rankPairs(tried))
+  const next = wantsNext ? nextTests(tried, ranking, { standing, mayBeOn: riskOf(output, proof, ranking.suspects) === null }, given.readings).tests[0] ?? null : null
+  return { suspects: ranking.suspects, next }
+}
+
+/** Plays a rig by the tests that are proposed, so many readings in all. */
+function played(rig: Rig, most: number): readonly Suspect[] {
+  const readings = [reading('line-impedance', null, read(rig, 'line-impedance', null, null))]
+  let standing: Standing = AT_THE_RACK
+  for (;;) {
+    const { suspects, next } = ranked(rig, readings, standing, readings.length < most)
+    if (next === null) return suspects
+    readings.push(reading(next.kind, next.nodeId, read(rig, next.kind, next.nodeId, next.besideId)))
+    standing = { atId: next.nodeId, isOn: factsOf(next.kind).amplifier === 'on', without: [] }
+  }
+}
+
+interface Tenth { n: number, said: number, so: number }
+function calibration(readingsOf: (rig: Rig) => Reading[]): Tenth[] {
+  const tenths = Array.from({ length: 10 }, (): Tenth => ({ n: 0, said: 0, so: 0 }))
+  for (let seed = 1; seed <= RIGS; seed++) {
+    const rig = makeRig(seed, WEIGHTS)
+    for (const s of ranked(rig, readingsOf(rig), AT_THE_RACK, false).suspects) {
+      const tenth = tenths[Math.min(9, Math.floor(s.probability * 10))]!
+      tenth.n++
+      tenth.said += s.probability
+      tenth.so += Number(isIt(s.faults, rig))
+    }
+  }
+  return tenths
+}
+
+const head = (rig: Rig) => [reading('line-impedance', null, read(rig, 'line-impedance', null, null))]
+const allEars = (rig: Rig) => [
+  ...head(rig), ...rig.tapsW.map((_, k) => reading('sound', `s${k}`, read(rig, 'sound', `s${k}`, null))),
+  ...rig.tapsW.slice(0, 3).map((_, k) => reading('coil-dcr', `s${k}`, read(rig, 'coil-dcr', `s${k}`, null))),
+]
+const rows = (tenths: Tenth[]) => tenths.map(({ n, said, so }, k) => n === 0 ? '' : `| ${k * 10} to ${k * 10 + 10} % | ${n} | ${(said / n).toFixed(3)} | ${(so / n).toFixed(3)} |`).filter(Boolean).join('\n')
+const TABLE = '| said | how often | mean said | so |\n|---|---|---|---|'
+
+function found(mix: readonly [number, number, number], most: number): string {
+  let [first, three, n] = [0, 0, 0]
+  for (let seed = 1; n < PLAYED; seed++) {
+    const rig = makeRig(seed, WEIGHTS, mix)
+    const at = played(rig, most).findIndex(s => isIt(s.faults, rig))
+    n++
+    first += Number(at === 0)
+    three += Number(at >= 0 && at < 3)
+  }
+  return `${(first / n).toFixed(2)} first, ${(three / n).toFixed(2)} in the first three, of ${n}`
+}
+
+const began = performance.now()
+const [byHead, byAll] = [calibration(head), calibration(allEars)]
+const [one, two] = [found([0, 100, 0], 6), found([0, 0, 100], 8)]
+writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
+
+Written by \`npm run bench:trace\`: ${RIGS} simulated rigs (\`tests/outside/rigs.ts\`; 15 in a hundred healthy, 60 with one fault, 15 with two, the rest with what no
+list has), every suspect counted, seeds from 1; ${PLAYED} rigs each played by the tests that are proposed. ${cpus()[0]!.model}, Node ${process.version};
+${Math.round((performance.now() - began) / 1000)} s.
+
+## The line read at the rack
+
+${TABLE}
+${rows(byHead)}
+
+## All ears, and three coils
+
+${TABLE}
+${rows(byAll)}
+
+## Found by the tests that are proposed
+
+- one fault, after six readings: its kind and its place ${one}
+- two faults, after eight: both kinds and both places ${two}
+`)
