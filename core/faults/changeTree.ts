@@ -74,9 +74,3 @@ export function withOhmInRun(root: WiringNode, nodeId: string, ohm: number): Wir
   const node: WiringNode = { kind: 'series', id: `${nodeId} and onward, behind what is in the way`, children: [inTheWay(nodeId, ohm), { lead: null, node: onward }] }
   return { ...root, children: [...root.children.slice(0, at), { lead: first.lead, node }] }
 }
-
-/** Every speaker's node changed. */
-export function everySpeaker(node: WiringNode, change: (speaker: Extract<WiringNode, { kind: 'speaker' }>) => WiringNode): WiringNode {
-  if (isGroup(node)) return { ...node, children: node.children.map(c => ({ ...c, node: everySpeaker(c.node, change) })) }
-  return node.kind === 'speaker' ? change(node) : node
-}

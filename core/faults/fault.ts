@@ -55,8 +55,6 @@ export interface FaultDefinition {
   isToEarth?: boolean
   /** What is read of it one day may be otherwise on another. */
   isUnsteady?: boolean
-  /** The dial reads as it should, whatever the fault is; not given: what it stands on is seen. */
-  isHiddenAtDial?: boolean
   /** What is taken for granted at a place because nobody says; null where nothing is. */
   assumes?: (speaker: Speaker) => string | null
   /** Where the line may be meant so, and the drawing is what is wrong: the drawing as the line reads. */

@@ -1,5 +1,5 @@
 import type { JudgedReading } from '#core/check/proof'
-import { METER_HZ, throughWindings } from '#core/check/readingBands'
+import { METER_HZ } from '#core/check/readingBands'
 import type { Output, ReadingValue } from '#core/job/schema'
 import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
 import { isReactive } from '#core/network/element'
@@ -187,7 +187,7 @@ function ohmReading(judged: JudgedReading, output: Output, plan: Plan): { judged
 }
 
 /** Whether an ohmmeter at the head sees coils, and not windings. */
-const isPlain = ({ wiring }: Output): boolean => !speakersOf(wiring).some(s => s.load.kind === 'tap') && throughsIn(wiring).every(({ through }) => isReactive(through)) && throughWindings !== undefined
+const isPlain = ({ wiring }: Output): boolean => !speakersOf(wiring).some(s => s.load.kind === 'tap') && throughsIn(wiring).every(({ through }) => isReactive(through))
 
 /** Cable that lies at a place and onward, m; null where some of it is not stated. */
 function lengthFrom(wiring: Output['wiring'], nodeId: string | null): number | null {

@@ -294,10 +294,8 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     return 10 * Math.log10(power(load, volts[k]!) * (part < 1 ? part : 1) / unfaulted)
   }
   // What a model does to all alike is not heard as a fault.
-  const middle = [...drops.keys()].map(level).filter(Number.isFinite).sort((a, b) => a - b)
   const usualDb = drops.filter(d => d.load !== null).length === 0 ? 0 : modelDb(drops, planned)
   const off = (k: number) => level(k) - usualDb
-  void middle
 
   const meter = (ohm: number): number | 'open' => ohm > 60_000 ? 'open' : Math.max(0, Math.round((ohm * Math.exp(0.02 * bell(chance)) + 0.07 * bell(chance)) * 1000) / 1000)
   const shown = (z: Load, lengthM: number): number | 'open' => {
