@@ -47,7 +47,7 @@ watch(test, () => {
 const LIKELY = 0.02
 const answers = computed(() => test.value?.answers.filter(a => a.chance >= LIKELY).map(a => ({
   of: a, key: JSON.stringify(a.answer), says: answerSays(a.answer, test.value!, nameOf), chance: shareText(a.chance),
-  means: a.leaves[0] ? `${faultsSay(a.leaves[0].faults, nameOf)}, ${shareText(a.leaves[0].probability)}` : '',
+  means: a.leaves[0] ? `${faultsSay(a.leaves[0].faults, nameOf)},` : '', sure: a.leaves[0] ? shareText(a.leaves[0].probability) : '',
 })) ?? [])
 const rare = computed(() => isTyped.value
   ? []
@@ -106,9 +106,9 @@ function toggle(tool: (typeof TOOLS)[number]): void {
     <ul class="answers">
       <li v-for="row in answers" :key="row.key">
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">
-          <b>{{ row.says }}</b> <span class="means">{{ row.means }}</span>
+          <b>{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
         </button>
-        <p v-else class="answer range"><b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }}</span></p>
+        <p v-else class="answer range"><b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span></p>
       </li>
       <li><button type="button" class="answer cannot" @click="cannot"><b>I can’t do that</b> <span class="means">{{ others[0]
         ? `then: ${others[0].title}` : 'then nothing is left to read' }}</span></button></li>
@@ -153,6 +153,7 @@ h3 { font-size: 15px; }
   font-size: 15px; line-height: 1.3; }
 .answer b { flex: 0 0 auto; max-width: 50%; }
 .answer .means { text-align: right; font-size: 13.5px; color: var(--ink-soft); min-width: 0; overflow-wrap: anywhere; }
+.sure { white-space: nowrap; }
 .answer.range { border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 6px 0; min-height: 0; }
 .answer.cannot { border-style: dashed; background: none; }
 .more { font-size: 14px; }
