@@ -108,7 +108,9 @@ function toggle(tool: (typeof TOOLS)[number]): void {
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">
           <b>{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
         </button>
-        <p v-else class="answer range"><b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span></p>
+        <p v-else class="answer range">
+          <b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
+        </p>
       </li>
       <li><button type="button" class="answer cannot" @click="cannot"><b>I can’t do that</b> <span class="means">{{ others[0]
         ? `then: ${others[0].title}` : 'then nothing is left to read' }}</span></button></li>
