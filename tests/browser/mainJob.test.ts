@@ -170,7 +170,6 @@ test('a bad reading is judged at once, its suspects are marked on the rail, the 
 test('where the line is meant as it reads, the plan is corrected, and the reading is right', async () => {
   await begin(read(28.2))
   await browser.press('T')
-  await browser.see('.suspect', 'Wrong tap at')
   // Many read alike by one reading: all of them are one press away.
   await browser.see('.next h2')
   while ((await browser.driver.findElements({ css: '.group .act' })).length > 0) await browser.click('.group .act')
