@@ -30,7 +30,7 @@ test.each<[string, number, number]>([
   // 0.75 over the logarithms of an eighth to eight; a short; far away.
   ['anything: near the plan', likeAnyOhm({ value: ohm(30), plannedOhm: 20 }), 0.75 / (2 * Math.log(8))], ['anything: far from it', likeAnyOhm({ value: ohm(200), plannedOhm: 20 }), 0.1 / (2 * Math.log(1000))],
   ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
-  ['a slip of the pen', orSlip(0, 0.5), 0.005], ['and not', orSlip(0.8, 0.5), 0.99 * 0.8 + 0.01 * 0.5],
+  ['a slip of the pen', orSlip(0, 0.5), 0.0005], ['and not', orSlip(0.8, 0.5), 0.999 * 0.8 + 0.001 * 0.5],
 ])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 4))
 
 test('a broken line of 160 m reads some ten kilohms at 1 kHz, not open (a pair of 50 to 150 pF a metre, from memory); half a watt that is there reads as much', () => {

@@ -137,7 +137,7 @@ describe('checks at phone width', () => {
       await browser.see('.result', 'Reads wrong: far too high')
       await browser.click('.key', 'Record')
       await browser.click('button', 'Trace it')
-      await browser.see('.suspect', 'Bad joint or failing coil at 02')
+      await browser.see('.suspect', 'Failing coil at 02')
       await browser.click('button', 'back to the reading')
       await browser.click('.pad button', 'Next place')
       await browser.see('.place.on', '03')
