@@ -68,7 +68,7 @@ test(`${RIGS} simulated rigs, healthy, with one fault, or with what no list has:
   expect([sure.n > RIGS / 12, Math.abs(sure.off / sure.n) < 0.08]).toEqual([true, true])
   // With all ears and three coils: the fault itself, of forty kinds at every place.
   expect([called.first / called.ofOne > 0.5, called.three / called.ofOne > 0.68]).toEqual([true, true])
-}, 240_000)
+}, 600_000)
 
 test('of 1,200 healthy lines of labels under three in a hundred are told wrong; of known curves, whose band is two sigma of units a tenth apart, under one in seven', () => {
   const by = new Map<string, { lines: number, wrong: number }>()
