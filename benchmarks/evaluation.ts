@@ -16,8 +16,16 @@ import { controlledJob, largeJob } from './job'
 import { medianMs, quantile } from './timing'
 
 /** `controlledRatio`: with controls and losses against without, round by round. */
-export interface EvaluationTimes { wholeMs: number, controlledMs: number, controlledRatio: number, afterEditMs: number, suspectsMs: number, pairsMs: number, nextMs: number,
-  curvesMs: number }
+export interface EvaluationTimes {
+  wholeMs: number
+  controlledMs: number
+  controlledRatio: number
+  afterEditMs: number
+  suspectsMs: number
+  pairsMs: number
+  nextMs: number
+  curvesMs: number
+}
 
 /** A line of 200 speakers, each with a measured curve of 200 points on frequencies of its own. */
 export function curves(seed: number): Job {

@@ -41,7 +41,8 @@ function ranked(rig: Rig, readings: readonly Reading[], standing: Standing, want
   const given = givenBy(output, proof)
   const tried = finish(trySingles(given))
   const ranking = finish(rankPairs(tried))
-  const next = wantsNext ? nextTests(tried, ranking, { standing, mayBeOn: riskOf(output, proof, ranking.suspects) === null }, given.readings).tests[0] ?? null : null
+  const mayBeOn = riskOf(output, proof, ranking.suspects) === null
+  const next = wantsNext ? nextTests(tried, ranking, { standing, mayBeOn }, given.readings).tests[0] ?? null : null
   return { suspects: ranking.suspects, next }
 }
 

@@ -15,7 +15,10 @@ const METER = 0.02
 export const METER_OHM = 0.1
 export const scaled = (ohm: number): number => Math.log(ohm + METER_OHM)
 
-/** A reading noted wrong, at the wrong place, with a lead that hung on something: of all readings one in a thousand: it is judged while it is written down. Common practice, no source. */
+/**
+ * A reading noted wrong, at the wrong place, with a lead that hung on something: of all readings one in a thousand: it is judged
+ * while it is written down. Common practice, no source.
+ */
 export const SLIP = 0.001
 export const orSlip = (likelihood: number, ofAnything: number): number => (1 - SLIP) * likelihood + SLIP * ofAnything
 
