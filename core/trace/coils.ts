@@ -46,3 +46,6 @@ export function coilOffsets({ copper, modelOf, samples }: Deviations, speaker: P
   const model = modelOf.get(speaker.id)
   return model === undefined ? new Float64Array(samples) : copper[model]!
 }
+
+/** Chance that a fault of no known kind shows at a coil, at one of them all: what coils have is in the list. Common practice, no source. */
+export const AT_A_COIL = 0.1

@@ -41,18 +41,20 @@ export function offDb(nodeId: string, outcome: Pick<Outcome, 'watts' | 'definiti
   return nowW <= 0 || thenW <= 0 ? -Infinity : 10 * Math.log10(nowW / thenW)
 }
 
-type Heard = Partial<Record<Sound, number>>
+export type Heard = Partial<Record<Sound, number>>
 
 /** How what acts on a speaker makes it heard; null where that is by its watts alone. Of two faults both. */
 export function heardOf(nodeId: string, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>, plan: Pick<Plan, 'onward' | 'within'>): Heard | null {
   const acting = definitions.filter((d, k) => d.heard !== undefined && actsOn(plan, faults[k]!, d, nodeId)).map(d => d.heard!)
   if (acting.length < 2) return acting[0] ?? null
-  const [one, other] = acting as [Heard, Heard]
-  // Whatever is worse is noted: it plays only where both let it play.
-  const plays = (one.plays ?? 0) * (other.plays ?? 0)
-  const mixed = Object.fromEntries(SOUNDS.map(s => [s, s === 'plays' ? plays : ((one[s] ?? 0) + (other[s] ?? 0)) / 2]))
-  const total = Object.values(mixed).reduce((a, b) => a + b, 0)
-  return Object.fromEntries(SOUNDS.map(s => [s, mixed[s]! / total]))
+  return bothHeard(acting[0]!, acting[1]!)
+}
+
+/** Two that act on one speaker: whatever is worse is noted, and it plays only where both let it play. */
+export function bothHeard(one: Heard, other: Heard): Heard {
+  const mixed = SOUNDS.map(s => s === 'plays' ? (one.plays ?? 0) * (other.plays ?? 0) : ((one[s] ?? 0) + (other[s] ?? 0)) / 2)
+  const total = mixed.reduce((a, b) => a + b, 0)
+  return Object.fromEntries(SOUNDS.map((s, k) => [s, mixed[k]! / total]))
 }
 
 /** Chance of each sound at a speaker, the amplifier's cutting out apart. */
@@ -66,6 +68,14 @@ export function soundChance(sound: Sound, levelDb: number, heard: Heard | null):
 
 /** What is noted of something that is not in the list. Common practice, no source. */
 export const ANY_SOUND: Record<Sound, number> = { 'plays': 0.62, 'silent': 0.12, 'quiet': 0.08, 'thin': 0.06, 'scratchy': 0.06, 'hum': 0.03, 'comes-and-goes': 0.03 }
+
+/** How far one speaker is off its plan against another, dB; nothing where nothing arrives at either. */
+export function besideDb(nodeId: string, besideId: string, outcome: Pick<Outcome, 'watts' | 'definitions'>, plan: Pick<Plan, 'watts'>): number {
+  const [here, there] = [offDb(nodeId, outcome, plan), offDb(besideId, outcome, plan)]
+  return here === there ? 0 : Math.max(SILENCE_DB, here) - Math.max(SILENCE_DB, there)
+}
+/** Silence as a figure, where it is held against something. */
+export const SILENCE_DB = -99
 
 /** Two speakers that should be alike: by ear 3 dB is plain and 1 dB is not. Common practice, no source. */
 const EAR_DB = 0.6

@@ -5,7 +5,7 @@ import type { Reading, ReadingKind, Sound } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { ANY_SOUND, besideChance, heardOf, offDb, soundChance, turnedChance } from './ears'
+import { ANY_SOUND, besideChance, besideDb, heardOf, offDb, SILENCE_DB, soundChance, turnedChance } from './ears'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /**
@@ -76,11 +76,10 @@ export const LIKE: Record<ReadingKind, Like | null> = {
   },
   'beside': ({ reading: { value, nodeId } }, outcome, plan) => {
     if (!('besideId' in value)) return 1
-    const [here, there] = [offDb(nodeId!, outcome, plan), offDb(value.besideId, outcome, plan)]
-    return besideChance(value.is, here === there ? 0 : Math.max(-99, here) - Math.max(-99, there))
+    return besideChance(value.is, besideDb(nodeId!, value.besideId, outcome, plan))
   },
   // Against those like it, of which most are as drawn: the middle of them is.
-  'level': ({ reading: { nodeId }, verdict: { code } }, outcome, plan) => code === 'louder' || code === 'quieter' || code === 'alike' ? besideChance(code, Math.max(-99, offDb(nodeId!, outcome, plan))) : 1,
+  'level': ({ reading: { nodeId }, verdict: { code } }, outcome, plan) => code === 'louder' || code === 'quieter' || code === 'alike' ? besideChance(code, Math.max(SILENCE_DB, offDb(nodeId!, outcome, plan))) : 1,
   'polarity': turned,
   'polarity-heard': turned,
   'sound': ({ reading: { value, nodeId } }, outcome, plan) => soundChance(value.is as Sound, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan)),

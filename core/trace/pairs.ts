@@ -2,20 +2,20 @@ import type { LineProof } from '#core/check/proof'
 import type { Output, Sound } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
 import { logSum } from './chances'
-import { cutOutChance, heardOf, offDb, soundChance } from './ears'
+import { bothHeard, cutOutChance, heardOf, offDb, soundChance, type Heard } from './ears'
 import { likeAnything } from './evidence'
-import { likeAnyOhm, likeOhm, offsets, orSlip } from './ohms'
+import { orSlip } from './ohms'
+import { tableOf } from './ohmTable'
 import { outcomeOf, type Outcome } from './outcome'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { familyOf, finish, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
 
 /**
- * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with both in is
- * found from
- * the ports of the line (ports.ts), what ears find from what each does by itself, decibels added; the likeliest are then solved as the changed
- * networks that they are, and weighed with all readings together. What lost: to leave out what cannot be likely by a bound. No bound under certainty for
- * each ear parts a million pairs, and all of them take less time than the sorting took.
+ * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with
+ * both in is found from the ports of the line (ports.ts), what ears find from what each does by itself, decibels added; the likeliest are then
+ * solved as the changed networks that they are, and weighed with all readings together. What lost: to leave out what cannot be likely by a
+ * bound. No bound under certainty for each ear parts a million pairs, and all of them take less time than the sorting took.
  */
 
 /** Beyond so many speakers every fault is tried with the likeliest singles alone. */
@@ -46,16 +46,12 @@ interface Part {
 interface Member { index: number, ownLog: number }
 /** Ears that find something otherwise with it: which, by how much, dB, and the logarithm of what that does. */
 interface Ears { at: Int16Array, db: Float64Array, heard: (Heard | null)[], delta: Float64Array, sum: number }
-type Heard = Partial<Record<Sound, number>>
 /** An ear is touched by a fault from here on, dB. */
 const TOUCHED_DB = 0.5
 
 /** An ear's steps: from where all are silent to as loud as any. */
 const DB_LEAST = -60
 const DB_STEPS = 4 * 90
-
-/** A line that others are put on. */
-interface Base { ports: (Ports | null)[], outcome: Outcome, changes: (Change[] | null)[] }
 
 /** Yields the share done, 0 to 1; ends with singles and pairs ranked together. */
 export function* rankPairs(tried: Tried): Generator<number, Ranking> {
@@ -64,7 +60,7 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
   const scored = scoredSingles(tried)
   const total0 = logSum(scored.map(s => s.log))
   const seenDrawn = weigher.seenBy(plan.drawn)
-  const tables = ohms.map((_, k) => tableOf(tried, k))
+  const tables = ohms.map((_, k) => tableOf(weigher, k))
   const hearing = heard.map(j => ({ id: j.reading.nodeId!, value: j.reading.value.is as Sound, any: likeAnything(j) }))
   const earLog = (r: number, db: number, acting: Heard | null) => Math.log(orSlip(soundChance(hearing[r]!.value, db, acting), hearing[r]!.any))
   const rightLogs = hearing.map((_, r) => earLog(r, 0, null))
@@ -100,7 +96,8 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
   }
 
   const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
-  const drawnBase: Base = { ports: drawnPorts, outcome: plan.drawn, changes: [] }
+  /** What faults change at one place each, equals once. */
+  const drawnChanges: Change[][] = []
   const changeNumbers = new Map<string, number>()
   const partOf = (all: readonly { single: Single, index: number }[], change: number, ears: Ears): Part => {
     const members = all.map(({ single, index }): Member => ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome)
@@ -118,8 +115,8 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     }
     const key = changes.map(c => `${c.port} ${c.dRe} ${c.dIm}`).join()
     if (!changeNumbers.has(key)) {
-      changeNumbers.set(key, drawnBase.changes.length)
-      drawnBase.changes.push(changes)
+      changeNumbers.set(key, drawnChanges.length)
+      drawnChanges.push(changes)
     }
     const change = changeNumbers.get(key)!
     const ears = earsOf(single)
@@ -173,12 +170,12 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     return more
   }
   const rows = places.map(() => new Float64Array(0))
-  /** The heads with one change and every other, for each place in ohms. */
-  const rowsOf = (base: Base, one: Change[], from: number): void => base.ports.forEach((ports, k) => {
-    const row = rows[k] = new Float64Array(base.changes.length).fill(NaN)
-    for (let c = from; c < row.length; c++) {
-      const other = base.changes[c]
-      if (ports && other && (one[k]!.port < 0 || one[k]!.port !== other[k]!.port)) row[c] = ports.both(one[k]!, other[k]!)
+  /** The heads with one change and every other, for each place in ohms; no number of two changes at one port. */
+  const rowsOf = (one: Change[], from: number): void => drawnPorts.forEach((ports, k) => {
+    const row = rows[k] = new Float64Array(drawnChanges.length).fill(NaN)
+    for (let c = from; ports && c < row.length; c++) {
+      const other = drawnChanges[c]![k]!
+      if (one[k]!.port < 0 || one[k]!.port !== other.port) row[c] = ports.both(one[k]!, other)
     }
   })
   const tryWith = (a: Part, list: readonly Part[], from: number, skips: ((b: Part) => boolean) | null) => {
@@ -218,7 +215,7 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
   const steps = firsts.length + 40 * bases.length
   let row = -1
   for (const [k, a] of firsts.entries()) {
-    if (a.change !== row) rowsOf(drawnBase, drawnBase.changes[row = a.change]!, isAll ? row : 0)
+    if (a.change !== row) rowsOf(drawnChanges[row = a.change]!, isAll ? row : 0)
     // Once each: of two that are both first, the earlier with the later.
     if (isAll) tryWith(a, parts, k + 1, null)
     else tryWith(a, parts, 0, b => (numberOf.get(b) ?? Infinity) <= k)
@@ -229,9 +226,9 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     // What another changes is taken to be the same part of this line as of the drawn one; the likeliest are solved as they are.
     places.forEach((place, p) => {
       const [here, drawn] = [lnOf(outcome.sight(place)?.seen), lnOf(plan.drawn.sight(place)?.seen)]
-      rows[p] = Float64Array.from(drawnBase.changes, (change) => {
+      rows[p] = Float64Array.from(drawnChanges, (change) => {
         const ports = drawnPorts[p]
-        const ln = ports ? ports.both(change![p]!, NO_CHANGE) : drawn
+        const ln = ports ? ports.both(change[p]!, NO_CHANGE) : drawn
         return Number.isFinite(ln) && Number.isFinite(here) && Number.isFinite(drawn) ? here + ln - drawn : Number.isFinite(ln) ? here : ln
       })
     })
@@ -258,13 +255,6 @@ export const rankSuspects = (output: Output, proof: LineProof, others: readonly 
 function changesOn(ports: readonly (Ports | null)[], wiring: Outcome['wiring']): Change[] | null {
   const changes = ports.map(p => p === null ? NO_CHANGE : p.changeOf(wiring))
   return changes.some(c => c === null) ? null : changes as Change[]
-}
-
-function bothHeard(one: Heard, other: Heard): Heard {
-  const names = [...new Set([...Object.keys(one), ...Object.keys(other)])] as Sound[]
-  const mixed = names.map(s => s === 'plays' ? (one.plays ?? 0) * (other.plays ?? 0) : ((one[s] ?? 0) + (other[s] ?? 0)) / 2)
-  const total = mixed.reduce((x, y) => x + y, 0)
-  return Object.fromEntries(names.map((s, k) => [s, mixed[k]! / total]))
 }
 
 interface Found { log: number[], one: (readonly Member[])[], other: (readonly Member[])[] }
@@ -311,43 +301,4 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
   for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
   return ranked(weigher.plan, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog,
     tried: { singles: singles.length, pairs } })
-}
-
-/** What each head would mean for one reading, found once in steps of a hundredth: all pairs are looked up in it. */
-const STEP = 0.01
-const FROM_LN = Math.log(1e-2)
-const ROWS = Math.ceil((Math.log(1e6) - FROM_LN) / STEP)
-/** Spreads by sizes between those tried, one sigma: the nearest counts. */
-const BETWEEN = [0, 0.06, 0.15, 0.35, 0.8]
-
-function tableOf({ weigher: { plan, ohms, sampleLog } }: Tried, k: number): (lnOhm: number, between: number) => number {
-  const ohm = ohms[k]!
-  const sight = plan.drawn.sight(ohm.place)
-  const any = likeAnyOhm(ohm)
-  const off = sight ? offsets(plan.deviations, sight, ohm.place.frequencyHz) : new Float64Array(plan.deviations.samples)
-  const variance = sight?.variance ?? 0
-  const weights = sampleLog.map(Math.exp)
-  const at = (seen: Seen, more: number): number => {
-    let like = 0
-    for (let s = 0; s < weights.length; s++) like += weights[s]! * orSlip(likeOhm(ohm, seen, variance + more, off[s]!), any)
-    return Math.log(like)
-  }
-  const [open, short] = [at({ state: 'open' }, 0), at({ state: 'short' }, 0)]
-  const made = BETWEEN.map(() => null as Float64Array | null)
-  const edges = BETWEEN.slice(1).map((b, n) => ((b + BETWEEN[n]!) / 2) ** 2)
-  return (lnOhm, between) => {
-    if (lnOhm === Infinity) return open
-    if (lnOhm === -Infinity) return short
-    let nearest = 0
-    while (nearest < edges.length && between > edges[nearest]!) nearest++
-    const table = made[nearest] ??= new Float64Array(ROWS).fill(NaN)
-    const n = Math.round((lnOhm - FROM_LN) / STEP)
-    // What is no number stays none.
-    if (n !== n) return NaN
-    const row = n < 0 ? 0 : n >= ROWS ? ROWS - 1 : n
-    const known = table[row]!
-    if (known === known) return known
-    const here = Math.exp(FROM_LN + row * STEP)
-    return table[row] = at({ state: 'finite', re: here, im: 0, ohm: here }, BETWEEN[nearest]! ** 2)
-  }
 }

@@ -33,16 +33,14 @@ export interface Ranking {
 }
 
 /**
- * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no source: a
- * line that is
- * wrong was mostly worked on by one person on one day, so that a second fault is not rare.
+ * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no
+ * source: a line that is wrong was mostly worked on by one person on one day, so that a second fault is not rare.
  */
 export const PRIOR = { asDrawn: 0.15, single: 0.6, two: 0.15, other: 0.1 } as const
 
 /**
- * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common practice,
- * no source;
- * checked against rigs with what no list has.
+ * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common
+ * practice, no source; checked against rigs with what no list has.
  */
 const MIMICS = 0.3
 

@@ -5,18 +5,17 @@ import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
 import { isReactive } from '#core/network/element'
 import { isGroup, type WiringNode } from '#core/network/tree'
 import { logSum } from './chances'
-import { coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
+import { AT_A_COIL, coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
-import { ANY_SOUND, cutOutChance, heardOf, offDb, soundChance } from './ears'
+import { ANY_SOUND, cutOutChance, soundChance } from './ears'
 import { isHeardTogether, LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
 
 /**
- * How well a line with faults in it explains all that was read. What is read in ohms, and on coils, is weighed sample by sample of what the units may
- * be, so that
- * readings of units of one model are not taken for independent of each other; what is seen and heard, each by itself.
+ * How well a line with faults in it explains all that was read. What is read in ohms, and on coils, is weighed sample by sample of what the
+ * units may be, so that readings of units of one model are not taken for independent of each other; what is seen and heard, each by itself.
  */
 export interface Weigher {
   plan: Plan
@@ -30,9 +29,9 @@ export interface Weigher {
   /** Weight of each sample by what coils and other lines tell, as a logarithm; they sum to one. */
   sampleLog: Float64Array
   parts: WeighedParts
-  /** Logarithm of what coils tell by themselves with nothing wrong, and of what each fault does to it and to what is seen, alone. */
   /** What the samples weigh with these faults and all that was read in ohms, as logarithms. */
   samplesOf: (outcome: Outcome) => Float64Array
+  /** Logarithm of what coils tell by themselves with nothing wrong, and of what faults do to it and to what is seen, alone. */
   coilsLog: number
   coilsBy: (outcome: Outcome) => number
   seenBy: (outcome: Outcome) => number
@@ -47,8 +46,6 @@ export interface WeighedParts {
 }
 export interface CoilReading { judged: JudgedReading, nodeId: string, expectedOhm: number | null, off: Float64Array, rightLog: Float64Array }
 
-/** Chance that a fault of no known kind shows at a coil, at one of them all: what coils have is in the list. Common practice, no source. */
-const AT_A_COIL = 0.1
 /** Of something that is not in the list, what a meter at the head does not see. Common practice, no source. */
 const UNSEEN = 0.35
 
@@ -91,13 +88,11 @@ export function makeWeigher(given: Given): Weigher {
     })
     return logs
   }
-  const withCoils = (logs: Float64Array, outcome: Outcome): Float64Array => {
-    for (const coil of coils) {
-      const at = outcome.definitions.filter((_, k) => outcome.faults[k]!.nodeId === coil.nodeId)
-      for (const { coil: chances } of at) addCoil(logs, coil, chances)
-    }
+  const withCoils = (logs: Float64Array, outcome: Outcome, of: readonly CoilReading[] = coils): Float64Array => {
+    for (const coil of of) outcome.definitions.forEach((d, k) => outcome.faults[k]!.nodeId === coil.nodeId && addCoil(logs, coil, d.coil))
     return logs
   }
+  const likeSound = (judged: JudgedReading, outcome: Outcome) => LIKE.sound!(judged, outcome, plan)
 
   const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
     + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), 0.5)), 0)
@@ -107,10 +102,7 @@ export function makeWeigher(given: Given): Weigher {
     if (heard.length === 0) return 0
     const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
     const logOf = (chance: (j: JudgedReading) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j), likeAnything(j))), 0)
-    const on = cut === 1
-      ? -Infinity
-      : Math.log(1 - cut) + logOf(({ reading: { value, nodeId } }) => soundChance(value.is as never, offDb(nodeId!, outcome,
-        plan), heardOf(nodeId!, outcome, plan)))
+    const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(j => likeSound(j, outcome))
     return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(({ reading: { value } }) => value.is === 'silent' ? 1 : 0)])
   }
 
@@ -139,16 +131,12 @@ export function makeWeigher(given: Given): Weigher {
       const coil = coils.find(c => c.judged === judged)
       if (coil) {
         const without = sampleLog.map((log, s) => log - coil.rightLog[s]!)
-        const chances = outcome.definitions.filter((_, f) => outcome.faults[f]!.nodeId === coil.nodeId).map(d => d.coil)
-        const logs = without.map((log, s) => log + coil.rightLog[s]!)
-        for (const c of chances) addCoil(logs, coil, c)
-        return [{ judged, log: logSum(logs) - logSum(without) }]
+        return [{ judged, log: logSum(withCoils(Float64Array.from(sampleLog), outcome, [coil])) - logSum(without) }]
       }
       if (heard.includes(judged)) {
         const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-        const { value, nodeId } = judged.reading
-        const on = soundChance(value.is as never, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan))
-        return [{ judged, log: Math.log(orSlip((1 - cut) * on + cut * (value.is === 'silent' ? 1 : 0), likeAnything(judged))) }]
+        const silent = judged.reading.value.is === 'silent' ? 1 : 0
+        return [{ judged, log: Math.log(orSlip((1 - cut) * likeSound(judged, outcome) + cut * silent, likeAnything(judged))) }]
       }
       return others.includes(judged) ? [{ judged, log: Math.log(orSlip(LIKE[judged.reading.kind]!(judged, outcome, plan), likeAnything(judged))) }] : []
     }),
@@ -156,7 +144,7 @@ export function makeWeigher(given: Given): Weigher {
 }
 
 /** Puts what a coil may read with a fault in the place of its being right. */
-export function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedOhm, off, rightLog }: CoilReading, chances: Outcome['definitions'][number]['coil']): void {
+function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedOhm, off, rightLog }: CoilReading, chances: Outcome['definitions'][number]['coil']): void {
   if (chances.right === 1) return
   const any = likeAnyCoil(value)
   const all = Object.entries(chances) as [keyof typeof chances, number][]

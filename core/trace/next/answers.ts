@@ -3,8 +3,9 @@ import { SOUNDS } from '#core/job/sections/readings/schema'
 import type { ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { OTHER_SCALE } from '#core/faults/wrongTap'
 import { logSum, normalBelow } from '../chances'
+import { AT_A_COIL } from '../coils'
 import { coilLabelOhm } from '../deviations'
-import { ANY_SOUND, besideChance, cutOutChance, heardOf, offDb, soundChance, turnedChance } from '../ears'
+import { ANY_SOUND, besideChance, besideDb, cutOutChance, heardOf, offDb, soundChance, turnedChance } from '../ears'
 import { LIKE } from '../evidence'
 import { METER_OHM, offsets, scaled, sigmaAt, SLIP } from '../ohms'
 import type { Outcome, Plan } from '../outcome'
@@ -35,8 +36,7 @@ export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan
     })
     case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
       if (h.outcome === null) return 1 / 3
-      const [here, there] = [offDb(test.nodeId!, h.outcome, plan), offDb(test.besideId!, h.outcome, plan)]
-      return besideChance(value.is as 'alike', here === there ? 0 : Math.max(-99, here) - Math.max(-99, there))
+      return besideChance(value.is as 'alike', besideDb(test.nodeId!, test.besideId!, h.outcome, plan))
     })
     case 'polarity': case 'polarity-heard': return byChoice((['right-way', 'reversed'] as const).map((is): ReadingValue => ({ is, how: test.kind === 'polarity' ? 'battery-run' : 'pulse', against: null })), hypotheses,
       (value, h) => h.outcome === null ? value.is === 'reversed' ? 0.1 : 0.9 : turnedChance(value.is as 'reversed', test.nodeId!, null, h.outcome, plan))
@@ -144,7 +144,7 @@ function coils(hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker):
     : [{ isOpen: true }, { lowOhm: nominal.high, highOhm: null }, { lowOhm: nominal.low, highOhm: nominal.high }, { lowOhm: 0.5, highOhm: nominal.low },
         { lowOhm: null, highOhm: 0.5 }]
   const order = ['open', 'high', 'right', 'low', 'short'] as const
-  const odd = 0.1 / Math.max(1, plan.speakers.length)
+  const odd = AT_A_COIL / Math.max(1, plan.speakers.length)
   return {
     answers,
     chances: hypotheses.map(({ outcome }) => {
