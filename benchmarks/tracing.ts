@@ -4,11 +4,10 @@ import { predictLine } from '#core/check/predict'
 import { makeProver } from '#core/check/proveJob'
 import { FAULTS } from '#core/faults/index'
 import { Records } from '#core/job/records'
-import type { Reading, ReadingKind, ReadingValue } from '#core/job/schema'
-import { factsOf } from '#core/job/sections/readings/kinds'
+import type { FaultKind, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { givenBy } from '#core/trace/given'
 import { nextTests } from '#core/trace/next/best'
-import { AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { amplifierOf, AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
 import { rankPairs } from '#core/trace/pairs'
 import { finish, trySingles, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
@@ -30,6 +29,11 @@ function read(rig: Rig, kind: ReadingKind, nodeId: string | null, besideId: stri
     case 'sound': return { is: rig.sound(at(nodeId)) as 'plays' }
     case 'beside': return { is: rig.beside(at(nodeId), at(besideId)), besideId: besideId! }
     case 'tap-found': return { is: 'tap', ...rig.dial(at(nodeId)) }
+    case 'looked': {
+      const fault = rig.looked(nodeId === null ? null : at(nodeId)) as FaultKind | null
+      return fault === null ? { is: 'as-it-should' } : { is: 'seen', fault }
+    }
+    case 'swapped': return { is: rig.goesWithUnit(at(nodeId)) ? 'goes-with-it' : 'stays', withId: besideId }
     case 'leg-earth': return rig.legIsLow() ? { is: 'ohm', ohm: 50 } : { is: 'open' }
     default: return { is: rig.turned(at(nodeId)), how: kind === 'polarity' ? 'battery-run' : 'pulse', against: null }
   }
@@ -46,15 +50,19 @@ function ranked(rig: Rig, readings: readonly Reading[], standing: Standing, want
   return { suspects: ranking.suspects, next }
 }
 
-/** Plays a rig by the tests that are proposed, so many readings in all. */
+/** Plays a rig by the tests that are proposed, so many in all with the line read at the rack. */
 function played(rig: Rig, most: number): readonly Suspect[] {
   const readings = [reading('line-impedance', null, read(rig, 'line-impedance', null, null))]
   let standing: Standing = AT_THE_RACK
-  for (;;) {
-    const { suspects, next } = ranked(rig, readings, standing, readings.length < most)
+  for (let taken = 1; ; taken++) {
+    const { suspects, next } = ranked(rig, readings, standing, taken < most)
     if (next === null) return suspects
-    readings.push(reading(next.kind, next.nodeId, read(rig, next.kind, next.nodeId, next.besideId)))
-    standing = { atId: next.nodeId, isOn: factsOf(next.kind).amplifier === 'on', without: [] }
+    const heard = new Set(readings.filter(r => r.kind === 'sound').map(r => r.nodeId))
+    const unheard = rig.tapsW.map((_, k) => `s${k}`).filter(id => !heard.has(id))
+    // A walk is one test, and a reading of every speaker.
+    if (next.kind === 'walk') readings.push(...unheard.map(id => reading('sound', id, read(rig, 'sound', id, null))))
+    else readings.push(reading(next.kind, next.nodeId, read(rig, next.kind, next.nodeId, next.besideId)))
+    standing = { atId: next.kind === 'walk' ? unheard.at(-1)! : next.nodeId, isOn: amplifierOf(next.kind) === 'on', without: [] }
   }
 }
 

@@ -27,9 +27,11 @@ export const KIND_NAMES: Record<ReadingKind, string> = {
   'line-dcr': 'line DCR',
   'coil-dcr': 'coil DCR',
   'tap-found': 'tap as found',
+  'looked': 'looked at',
   'outward-impedance': 'outward',
   'head-volts-amps': 'volts and amps',
   'beside': 'beside another',
   'level': 'level',
+  'swapped': 'another unit',
   'sound': 'sound',
 }

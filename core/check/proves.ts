@@ -42,6 +42,9 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
   }
   // A dial that was read is what it was read as.
   if (value === 'tap') return reading.nodeId === nodeId && AT_THE_DIAL.has(kind)
+  // What is plain to see is seen to be gone.
+  if (value === 'seen') return reading.nodeId === nodeId && reading.value.is === 'as-it-should' && (definition.looks ?? 0) >= PLAIN
+  if (value === 'swapped') return false
   if (isCopper) return at === 'speaker' && reading.nodeId === nodeId && (definition.coil.right ?? 0) === 0
   const [low, high] = [predicted?.low ?? null, predicted?.high ?? null]
   const factor = predicted?.learned?.factor ?? 1
@@ -50,6 +53,8 @@ export function proves(output: Output, { fault: kind, nodeId }: Repair, { readin
 
 /** A fault with which a speaker plays as often as this, or less, is refuted by its playing. Common practice, no source. */
 const MAY_PLAY = 0.4
+/** What is seen as often as this is seen to be gone, too. Common practice, no source. */
+const PLAIN = 0.9
 /** What is seen where a transformer is set. */
 const AT_THE_DIAL: ReadonlySet<Repair['fault']> = new Set(['wrong-tap', 'wrong-scale', 'low-impedance-position', 'drops-exchanged'])
 

@@ -40,6 +40,11 @@ const SIGNS: Record<ReadingKind, Signs> = {
     'other-tap': 'Set it to the plan, or correct the plan if it was meant so.',
     'other-scale': 'The watts of another line voltage: on this line it takes more, or less. Set it by the scale of this line.',
   },
+  'looked': { 'seen-wrong': 'Put it right, and read the line again: what was seen may not be all of it.' },
+  'swapped': {
+    'goes-with-it': 'It is the unit, its transformer or its dial: not the joint, not the run. Read its coil before it is thrown away.',
+    'stays': 'It is the joint, the run or what is before it: the unit is right.',
+  },
   'beside': { louder: BESIDE_SIGN, quieter: BESIDE_SIGN },
   'level': {
     'louder': BESIDE_SIGN, 'quieter': BESIDE_SIGN,

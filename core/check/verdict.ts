@@ -11,6 +11,7 @@ export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
 export type VerdictCode
   = | 'as-planned' | 'just-high' | 'just-low' | 'high' | 'low' | 'far-high' | 'far-low' | 'open' | 'short'
     | Sound | Turned | 'unit-right' | Loudness | 'other-tap' | 'other-scale' | 'plays-though-off' | 'not-open' | 'nothing-to-compare' | 'next-to-nothing' | 'under-direct' | 'over-direct'
+    | 'seen-wrong' | 'goes-with-it' | 'stays'
 
 export interface Verdict { code: VerdictCode, grade: Grade }
 
@@ -48,6 +49,10 @@ export function judge(value: ReadingValue, predicted: Predicted | null): Verdict
     // Of the unit alone it says nothing of the run to it.
     case 'right-way': return howFacts(value.how).proves === 'unit' ? is('unit-right', 'unknown') : is('right-way', 'good')
     case 'reversed': return is('reversed', 'stop')
+    case 'as-it-should': return is('as-planned', 'good')
+    case 'seen': return is('seen-wrong', 'stop')
+    // Where a fault is, not that there is one.
+    case 'goes-with-it': case 'stays': return is(value.is, 'unknown')
     case 'cannot-tell': return is('cannot-tell', 'unknown')
     case 'ohm': return judgeOhm(value.ohm, predicted)
   }

@@ -2,6 +2,7 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { LevelSignal, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import type { Phase } from '#core/job/sections/readings/kinds'
 import type { Predicted } from './predict'
+import { SEEN_WORDS, SWAPPED_WORDS } from './lookedWords'
 import { seenWords, turnedWords } from './turnedWords'
 import type { VerdictCode } from './verdict'
 
@@ -54,6 +55,10 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, before: string, st
     title: 'Tap or dial as found', before: 'and the line unplugged at the rack.',
     steps: ['Read the dial, or which lead is on: the watts, and the volts of the scale that it stands on. Dials often carry two scales.', 'Write down what is there; turn it afterwards.'],
   },
+  'looked': {
+    title: 'Look at it', before: 'before anything is opened; lights and knobs of a rack are looked at as they stand.',
+    steps: ['Joint, plug, colours, strands, dial; a tug at each lead. At a control its knob and its rating, at the rack its lights, knobs, plugs and tags.', 'What is seen is written down before it is put right.'],
+  },
   'outward-impedance': {
     title: 'Impedance from here outward', before: 'and the line unplugged at the rack.',
     steps: ['Open the line before this place. Impedance meter on the pair that goes on, this speaker and all behind it.', 'It halves the line: what reads right is out of it. Join it again afterwards.'],
@@ -69,6 +74,10 @@ export const KIND_WORDS: Record<ReadingKind, { title: string, before: string, st
   'level': {
     title: 'Level at this place', before: 'with the line plugged in, pink noise on, level low to begin with.',
     steps: ['Meter at ears, under this speaker, a few seconds\u2019 mean. The same weighting, signal and setting as under its neighbours: those it is held against.', 'Rooms add: it is no absolute figure. With the volts at the rack it is told whether it is less than it must be. Mind your ears.'],
+  },
+  'swapped': {
+    title: 'Another unit in its place', before: 'only to listen, level low to begin with: off, and its plug out, before each change.',
+    steps: ['A unit that is known to be good on the same tap; or this one and its neighbour in each other\u2019s place, each on the tap of its place.', 'The same wrong with the other one here: it stays. Gone, or moved along: it goes with the unit.'],
   },
   'sound': {
     title: 'Does it play', before: 'with the line plugged in, level low to begin with.',
@@ -101,6 +110,9 @@ export function valueWords(value: ReadingValue): string {
   if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')} on ${writeNumber(Math.floor(value.ratedV))} V`
   if (value.is === 'level') return `${writeNumber(value.db, 3)} dB${value.weighting === 'Z' ? '' : `(${value.weighting})`}, ${SIGNAL_WORDS[value.signal]}${value.headV === null ? '' : ` at ${writeQuantity(value.headV, 'V')}`}`
   if (value.is === 'volts-amps') return `${writeQuantity(value.volts, 'V')} at ${writeQuantity(value.amps, 'A')}`
+  if (value.is === 'seen') return SEEN_WORDS[value.fault] ?? value.fault
+  if ('withId' in value) return `${SWAPPED_WORDS[value.is]}, by ${value.withId === null ? 'a known-good unit' : 'its neighbour'}`
+  if (value.is === 'as-it-should') return 'nothing amiss'
   return value.is === 'ohm' ? writeQuantity(value.ohm, 'Ω') : SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
@@ -119,6 +131,7 @@ export const VERDICT_TAGS: Record<VerdictCode, string> = {
   'right-way': 'Right way round', 'reversed': 'Turned round', 'cannot-tell': 'Read: cannot tell', 'unit-right': 'The unit alone is right',
   'louder': 'Louder than its neighbour', 'alike': 'As loud as its neighbour', 'quieter': 'Quieter than its neighbour', 'other-tap': 'Another tap than drawn', 'other-scale': 'On another scale',
   'under-direct': 'Reads wrong: less than it must bring', 'over-direct': 'Read: no less than it must bring',
+  'seen-wrong': 'Seen wrong', 'goes-with-it': 'It goes with the unit', 'stays': 'It stays at its place',
   'nothing-to-compare': 'Read: nothing to compare it with', 'next-to-nothing': 'Reads next to nothing',
 }
 

@@ -18,6 +18,7 @@ const withControl = (wiring: WiringNode, { nodeId }: Fault, change: (control: Ex
 
 export const controlAtZero: FaultDefinition = {
   kind: 'control-at-zero',
+  looks: 0.99,
   prior: 4,
   why: 'somebody turned it down, and forgot: look at it before anything is opened',
   candidates: output => controlsOf(output).filter(c => c.through.setDb !== 'off').map(c => faultAt('control-at-zero', c.group.id)),
@@ -29,6 +30,7 @@ export const controlAtZero: FaultDefinition = {
 const DOWN_DB = [6, 15] as const
 export const controlTurnedDown: FaultDefinition = {
   kind: 'control-turned-down',
+  looks: 0.95,
   prior: 3,
   why: 'what a control is for',
   candidates: output => controlsOf(output).filter(c => c.through.setDb !== 'off').flatMap(c => DOWN_DB.map(amount => faultAt('control-turned-down', c.group.id, { amount }))),
@@ -38,6 +40,7 @@ export const controlTurnedDown: FaultDefinition = {
 
 export const controlBypassed: FaultDefinition = {
   kind: 'control-bypassed',
+  looks: 0.7,
   prior: 1,
   why: 'a branch spliced before its control, or a relay that stays drawn',
   candidates: output => controlsOf(output).filter(c => c.through.setDb === 'off' || (c.through.setDb ?? 0) > 0).map(c => faultAt('control-bypassed', c.group.id)),
@@ -48,6 +51,7 @@ export const controlBypassed: FaultDefinition = {
 /** More watts behind it than it is rated for: it saturates, and dulls what it passes. */
 export const controlOverrated: FaultDefinition = {
   kind: 'control-overrated',
+  looks: 0.6,
   prior: 1.5,
   why: 'a speaker was added behind it',
   candidates: output => controlsOf(output).filter(({ group, through }) => {

@@ -13,6 +13,7 @@ import { faultAt, type FaultDefinition } from './fault'
 /** A speaker less than drawn: it was never hung, or taken down. */
 export const speakerMissing: FaultDefinition = {
   kind: 'speaker-missing',
+  looks: 0.98,
   prior: 1.5,
   why: 'taken down for paint, or left for later',
   candidates: (_, speakers) => speakers.length < 2 ? [] : speakers.map(s => faultAt('speaker-missing', s.id)),
@@ -53,6 +54,7 @@ function loadOf(node: WiringNode, nodeId: string): SpeakerNode['load'] | null {
 /** A cabinet plugged into another of its jacks, or its switch the other way: `amount` is the place of that in its list. */
 export const wrongJack: FaultDefinition = {
   kind: 'wrong-jack',
+  looks: 0.95,
   prior: 2,
   why: 'jacks of several impedances side by side',
   candidates: (_, speakers) => speakers.flatMap(({ id, load }) => load.kind === 'cabinet' ? load.positions.flatMap((__, at) => at === load.at ? [] : [faultAt('wrong-jack', id, { amount: at })]) : []),

@@ -4,6 +4,7 @@ import { withOwnOhm, WAYS_OF_A_JOINT } from './ownOhm'
 /** A joint at one speaker stands in its way, with so many times its own load (`amount`). */
 export const highResistance: FaultDefinition = {
   kind: 'high-resistance',
+  looks: 0.35,
   prior: 1.5,
   why: 'a joint corrodes for years before it opens',
   candidates: (_, speakers) => speakers.flatMap(s => WAYS_OF_A_JOINT.map(amount => faultAt('high-resistance', s.id, { amount }))),

@@ -7,6 +7,8 @@ export const USUAL_DRIVER_OHM = 8
 /** A transformer left on its through position: the driver hangs on the line itself, a near short. */
 export const lowImpedancePosition: FaultDefinition = {
   kind: 'low-impedance-position',
+  looks: 0.95,
+  isOfUnit: true,
   prior: 3,
   why: 'one click beyond the last tap, on many dials',
   candidates: (_, speakers) => speakers.filter(s => s.load.kind === 'tap').map(s => faultAt('low-impedance-position', s.id)),

@@ -5,6 +5,8 @@ import { faultAt, type FaultDefinition } from './fault'
 /** The coil rubs, dirt in the gap, a torn cone: right ohms, and scratchy. */
 export const rubbing: FaultDefinition = {
   kind: 'rubbing',
+  looks: 0.8,
+  isOfUnit: true,
   prior: 2,
   why: 'heat, too much travel, or a frame that was pulled askew',
   candidates: (_, speakers) => speakers.map(s => faultAt('rubbing', s.id)),
@@ -16,6 +18,7 @@ export const rubbing: FaultDefinition = {
 /** The high-frequency unit is gone, behind its capacitor: no ohmmeter sees it, and hardly a tone of 1 kHz. */
 export const highUnitGone: FaultDefinition = {
   kind: 'high-unit-gone',
+  isOfUnit: true,
   prior: 1.5,
   why: 'clipping burns the small unit first',
   // One coil of a sub has none; nothing is said of the others.
@@ -28,6 +31,7 @@ export const highUnitGone: FaultDefinition = {
 /** One drive unit of several behind one pair of terminals is open. */
 export const oneDriverGone: FaultDefinition = {
   kind: 'one-driver-gone',
+  isOfUnit: true,
   prior: 1.5,
   why: 'several units in one box, each as likely to fail as one alone',
   candidates: (_, speakers) => speakers.flatMap((s) => {

@@ -4,6 +4,7 @@ import { withNode } from './changeTree'
 /** Nothing gets to one speaker: an open joint, its plug out, a lead off its terminal. */
 export const openAtDrop: FaultDefinition = {
   kind: 'open-at-drop',
+  looks: 0.7,
   prior: 7,
   why: 'every speaker has two joints made by hand, and the terminal that was not snug is the commonest call',
   candidates: (_, speakers) => speakers.map(s => faultAt('open-at-drop', s.id)),

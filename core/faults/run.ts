@@ -13,6 +13,7 @@ const OF_THE_LINE = [0.15, 0.5, 1.5, 6] as const
 /** A joint or plug in the run stands in the way of all beyond it, with so many times what the line is (`amount`). */
 export const jointInRun: FaultDefinition = {
   kind: 'joint-in-run',
+  looks: 0.3,
   prior: 2,
   why: 'a splice in the run is made like those at the speakers; there are fewer of them',
   candidates: output => branchesOf(output.wiring).flatMap(b => OF_THE_LINE.map(amount => faultAt('joint-in-run', b.node.id, { amount }))),
@@ -36,8 +37,9 @@ export const shortInRun: FaultDefinition = {
   coil: { right: 1 },
 }
 
+/** What is shorted is the cable before it: the place itself is not in the way of who reads from there on. */
 function shortedBefore(wiring: WiringNode, nodeId: string, part: number): WiringNode {
-  return withBranchChanged(wiring, nodeId, ({ lead }) => ({ lead: lead && { ...lead, lengthM: lead.lengthM * part }, node: { kind: 'short', id: nodeId } }), (rest, parent) => parent.kind === 'chain' ? [] : rest)
+  return withBranchChanged(wiring, nodeId, ({ lead }) => ({ lead: lead && { ...lead, lengthM: lead.lengthM * part }, node: { kind: 'short', id: `${nodeId}-shorted` } }), (rest, parent) => parent.kind === 'chain' ? [] : rest)
 }
 
 /** What leaks, against all that the line is. Common practice, no source: damp in a box is a part of the line's load, or many times it. */
@@ -82,6 +84,7 @@ const OTHER_CABLE = [3.2, 0.4] as const
 const LEAST_LOST = 0.02
 export const anotherCable: FaultDefinition = {
   kind: 'another-cable',
+  looks: 0.7,
   prior: 0.7,
   why: 'the reel that was on the van',
   candidates: (output) => {
@@ -102,6 +105,7 @@ function lengthsTimes(node: WiringNode, times: number): WiringNode {
 /** The pair is crossed at a joint: all behind it moves the other way round. A speaker by itself is `turned-round`. */
 export const pairCrossed: FaultDefinition = {
   kind: 'pair-crossed',
+  looks: 0.4,
   prior: 1.5,
   why: 'one joint in some tens, where colours change from one cable to the next',
   candidates: output => branchesOf(output.wiring).filter((b) => {

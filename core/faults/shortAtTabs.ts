@@ -11,6 +11,8 @@ const COPPER_LEFT = 0.12
 /** The tabs of the driver touch each other, or its frame. Behind a transformer the line does not see a short: it sees the copper of the windings. */
 export const shortAtTabs: FaultDefinition = {
   kind: 'short-at-tabs',
+  looks: 0.8,
+  isOfUnit: true,
   prior: 1,
   why: 'a strand across two tabs a finger apart; seen when the unit is out',
   candidates: (_, speakers) => speakers.filter(s => s.load.kind === 'tap' && s.load.tapW > 0).map(s => faultAt('short-at-tabs', s.id)),

@@ -7,6 +7,7 @@ export const LEFT = [0.35, 0.55, 0.75] as const
 /** Turns of a coil touch each other: less copper, less inductance, and it has been hot. */
 export const shortedTurns: FaultDefinition = {
   kind: 'shorted-turns',
+  isOfUnit: true,
   prior: 1.5,
   why: 'a coil that was driven too hard; most then open',
   candidates: (_, speakers) => speakers.flatMap(s => LEFT.map(amount => faultAt('shorted-turns', s.id, { amount }))),

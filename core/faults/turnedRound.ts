@@ -7,6 +7,7 @@ import { faultAt, type FaultDefinition } from './fault'
  */
 export const turnedRound: FaultDefinition = {
   kind: 'turned-round',
+  looks: 0.6,
   prior: 2,
   why: 'two conductors, one chance each; nobody hears it until a neighbour plays',
   candidates: (_, speakers) => speakers.length < 2 ? [] : speakers.map(s => faultAt('turned-round', s.id)),
@@ -21,6 +22,8 @@ export const turnedRound: FaultDefinition = {
 /** One coil of several on one cone against the others: what one pushes the other pulls. Right ohms, and next to nothing is heard. */
 export const coilOpposed: FaultDefinition = {
   kind: 'coil-opposed',
+  looks: 0.5,
+  isOfUnit: true,
   prior: 1,
   why: 'four tabs on one unit, and a sheet that is read once',
   candidates: (_, speakers) => speakers.filter(s => coilCount(s.load) > 1).map(s => faultAt('coil-opposed', s.id)),

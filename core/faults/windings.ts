@@ -9,6 +9,7 @@ const tapped = (speakers: readonly Speaker[]) => speakers.filter(s => s.load.kin
 
 export const windingOpen: FaultDefinition = {
   kind: 'winding-open',
+  isOfUnit: true,
   prior: 1.5,
   why: 'thin wire, and a lead that is pulled when the tile goes back',
   candidates: (_, speakers) => tapped(speakers).map(s => faultAt('winding-open', s.id)),
@@ -20,6 +21,7 @@ export const windingOpen: FaultDefinition = {
 const LEFT = [0.2, 0.45] as const
 export const windingShorted: FaultDefinition = {
   kind: 'winding-shorted',
+  isOfUnit: true,
   prior: 0.7,
   why: 'bass through a small transformer, or twice the volts that it is made for',
   candidates: (_, speakers) => tapped(speakers).flatMap(s => LEFT.map(amount => faultAt('winding-shorted', s.id, { amount }))),
@@ -33,6 +35,8 @@ const SECONDARY_COPPER_OHM = 0.6
 /** Primary and secondary exchanged: the line hangs on the few turns that are made for the driver, and sees less than the driver's own ohms. */
 export const windingExchanged: FaultDefinition = {
   kind: 'winding-exchanged',
+  looks: 0.7,
+  isOfUnit: true,
   prior: 0.7,
   why: 'flying leads without a key; found when it is first switched on',
   candidates: (_, speakers) => tapped(speakers).map(s => faultAt('winding-exchanged', s.id)),

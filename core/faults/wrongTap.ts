@@ -6,6 +6,7 @@ import { withNode } from './changeTree'
 /** A transformer stands on another of its taps than drawn. */
 export const wrongTap: FaultDefinition = {
   kind: 'wrong-tap',
+  isOfUnit: true,
   prior: 8,
   why: 'every transformer is set by hand, on a ladder, mostly by a lead or a screw that looks like its neighbours',
   candidates: (_, speakers) => speakers.flatMap(({ id, load }) => load.kind !== 'tap'
@@ -29,6 +30,7 @@ const SCALES_V = [65, 105] as const
 /** One dial set by its other scale: it draws double, or half. What is a tap of its own is a wrong tap. */
 export const wrongScale: FaultDefinition = {
   kind: 'wrong-scale',
+  isOfUnit: true,
   prior: 3,
   why: 'two scales on one dial, read upside down on a ladder',
   candidates: (_, speakers) => speakers.flatMap(({ id, load }) => load.kind !== 'tap' || load.tapW === 0 || load.ratedV < SCALES_V[0] || load.ratedV > SCALES_V[1]

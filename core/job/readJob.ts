@@ -90,8 +90,9 @@ export function setAside(job: Job): string[] {
   for (const section of SECTIONS) {
     const { shape: { grows, things }, isPlaced } = section
     if (!grows || !isPlaced) continue
-    for (const { outputId, nodeId } of job[grows.list]) {
-      if (isPlaced(job, { outputId, nodeId })) continue
+    for (const entry of job[grows.list]) {
+      if (isPlaced(job, entry)) continue
+      const { outputId, nodeId } = entry
       const place = `${things[0]} of ${nodeId === null ? `output “${outputId}”` : `speaker “${nodeId}” on output “${outputId}”`}`
       counted.set(place, (counted.get(place) ?? 0) + 1)
     }

@@ -33,6 +33,7 @@ const STEPS: Record<number, Upgrade | string> = {
   15: inputsOfAmplifiers,
   16: 'who walks which room: the walk is shared out with nobody',
   17: 'more kinds of fault: what was repaired stays what it was called',
+  18: 'two more kinds of reading: what was seen at a place, and what followed a unit; nobody had read them',
 }
 
 function isFields(data: unknown): data is Fields {

@@ -6,6 +6,7 @@ import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { ANY_SOUND, besideChance, besideDb, heardOf, offDb, SILENCE_DB, soundChance, turnedChance } from './ears'
+import { lookAnything, lookChance, swapChance } from './eyes'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /**
@@ -80,6 +81,8 @@ export const LIKE: Record<ReadingKind, Like | null> = {
   },
   // Against those like it, of which most are as drawn: the middle of them is.
   'level': ({ reading: { nodeId }, verdict: { code } }, outcome, plan) => code === 'louder' || code === 'quieter' || code === 'alike' ? besideChance(code, Math.max(SILENCE_DB, offDb(nodeId!, outcome, plan))) : 1,
+  'looked': ({ reading: { value, nodeId } }, outcome) => value.is === 'seen' ? lookChance(value.fault, nodeId, outcome) : lookChance(null, nodeId, outcome),
+  'swapped': ({ reading: { value, nodeId } }, outcome) => 'withId' in value ? swapChance(value.is, nodeId!, outcome) : 1,
   'polarity': turned,
   'polarity-heard': turned,
   'sound': ({ reading: { value, nodeId } }, outcome, plan) => soundChance(value.is as Sound, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan)),
@@ -94,6 +97,8 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
     case 'polarity': case 'polarity-heard': return value.is === 'cannot-tell' ? 1 : value.is === 'reversed' ? 0.1 : 0.9
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
     case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? MISREAD : 1 - MISREAD
+    case 'looked': return lookAnything(value.is === 'seen' ? value.fault : null)
+    case 'swapped': return 0.5
     case 'leg-earth': return isWrong(verdict) ? 0.1 : 0.9
     case 'line-dcr': return value.is === 'ohm' && value.ohm >= SHORT_OHM ? 0.8 : 0.1
     default: return 1

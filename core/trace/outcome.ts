@@ -95,12 +95,19 @@ export function changed(wiring: WiringNode, faults: readonly Fault[], others: re
     others) ?? tree, wiring)
 }
 
-export function outcomeOf({ output, others, deviations, followOf, drawn }: Base, faults: readonly Fault[]): Outcome {
+export function outcomeOf(base: Base, faults: readonly Fault[]): Outcome {
+  const { output, others, deviations, followOf, drawn } = base
   const wiring = changed(output.wiring, faults, others)
   const definitions = faults.flatMap(f => definitionOf(f.kind) ?? [])
   // Of ten faults two change no ohms: what was solved once is not solved again.
   const solved = drawn && wiring === drawn.wiring ? drawn.solved : solveLine({ lead: null, node: wiring }, asCurve, METER_HZ, 1)
   let watts: Map<string, number> | null = null
+  /** Beyond a break, a short, or on the output of another line all is as it hangs there: parted from what is before it, none of that is read. */
+  const beyond = (place: OhmPlace): Sight | null => {
+    if (!drawn || readFrom(drawn.wiring, place.nodeId) === null) return null
+    const there = faults.filter(f => readFrom(changed(output.wiring, [f], others), place.nodeId) !== null)
+    return there.length === faults.length ? null : outcomeOf(base, there).sight(place)
+  }
   const sights = new Map<string, Sight | null>()
   return {
     faults, definitions, wiring, solved,
@@ -109,8 +116,9 @@ export function outcomeOf({ output, others, deviations, followOf, drawn }: Base,
       if (sights.has(key)) return sights.get(key)!
       const sight = place.nodeId === null && place.frequencyHz === METER_HZ
         ? sightOf(solved, deviations, followOf(METER_HZ))
-        : sightAt(wiring, place,
-            deviations, followOf(place.frequencyHz))
+        : drawn && isSameFrom(wiring, drawn.wiring, place.nodeId)
+          ? drawn.sight(place)
+          : sightAt(wiring, place, deviations, followOf(place.frequencyHz)) ?? beyond(place)
       sights.set(key, sight)
       return sight
     },
@@ -136,6 +144,15 @@ export const readFrom = (wiring: WiringNode, nodeId: string | null): WiringNode 
   : isGroup(wiring)
     ? solvedOutward(wiring, nodeId)
     : null
+
+/** Whether nothing is changed of what is read from a place: half of all faults lie before it. */
+function isSameFrom(wiring: WiringNode, drawn: WiringNode, nodeId: string | null): boolean {
+  const [now, then] = [readFrom(wiring, nodeId), readFrom(drawn, nodeId)]
+  if (now === then) return true
+  if (!now || !then || !isGroup(now) || !isGroup(then) || now.through !== then.through || now.children.length !== then.children.length) return false
+  // The lead to the first is not read.
+  return now.children.every((child, k) => k === 0 && nodeId !== null ? child.node === then.children[k]!.node : child === then.children[k])
+}
 
 function sightAt(wiring: WiringNode, { nodeId, frequencyHz }: OhmPlace, deviations: Deviations, follow: number): Sight | null {
   const node = readFrom(wiring, nodeId)

@@ -1,10 +1,11 @@
 import { FAULT_WORDS } from '#core/check/faultWords'
+import { SEEN_WORDS, SWAPPED_WORDS } from '#core/check/lookedWords'
 import { SOUND_WORDS } from '#core/check/words'
 import type { Fault } from '#core/faults/fault'
 import { definitionOf } from '#core/faults/index'
-import type { ReadingKind, Sound, Speaker } from '#core/job/schema'
+import type { Sound, Speaker } from '#core/job/schema'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import type { AnswerOf, TestAt } from './next/answers'
+import type { AnswerOf, TestAt, TestKind, WalkHeard } from './next/test'
 import type { Tool } from './next/minutes'
 
 /** Faults, tests and answers as they are said. `nameOf`: what a place is called; null is the whole line. */
@@ -25,7 +26,10 @@ export function faultsSay(faults: readonly Fault[], nameOf: NameOf): string {
   return faults.length === 0 ? 'Nothing: the line is as drawn' : faults.map(f => faultSays(f, nameOf)).join('; and ')
 }
 
-const TITLES: Partial<Record<ReadingKind, (place: string, beside: string) => string>> = {
+const TITLES: Partial<Record<TestKind, (place: string, beside: string) => string>> = {
+  'walk': () => 'Walk along the line, and listen at every speaker',
+  'looked': place => `Look at ${place}`,
+  'swapped': (place, beside) => beside ? `${place} and ${beside} in each other’s place` : `A known-good unit in the place of ${place}`,
   'line-impedance': () => 'Read the impedance of the line at the rack',
   'outward-impedance': place => `Part the line before ${place} and read from there on`,
   'coil-dcr': place => `Read the coil of ${place}, its leads off`,
@@ -38,8 +42,18 @@ const TITLES: Partial<Record<ReadingKind, (place: string, beside: string) => str
 }
 export const testTitle = ({ kind, nodeId, besideId }: TestAt, nameOf: NameOf): string => (TITLES[kind] ?? (place => `${kind} at ${place}`))(nameOf(nodeId), besideId === null ? '' : nameOf(besideId))
 
-export const QUESTIONS: Partial<Record<ReadingKind, string>> = {
+export const QUESTIONS: Partial<Record<TestKind, string>> = {
+  'walk': 'Which do not play as they should?', 'looked': 'What do you see?', 'swapped': 'And then?',
   'sound': 'What do you hear?', 'beside': 'Beside it, it is', 'tap-found': 'What does it say?', 'polarity': 'The cone moves', 'polarity-heard': 'The tester says',
+}
+
+/** What a walk found: those that do not play as they should, up to so many by name. */
+function walkSays(heard: WalkHeard, nameOf: NameOf): string {
+  if (heard === null) return 'anything else'
+  if (heard.length === 0) return 'all play as they should'
+  const alike = heard.every(h => h.is === heard[0]!.is)
+  if (heard.length > 3 && alike) return `${nameOf(heard[0]!.nodeId)} to ${nameOf(heard.at(-1)!.nodeId)} ${SOUND_WORDS[heard[0]!.is]}`
+  return alike ? `${heard.map(h => nameOf(h.nodeId)).join(', ')} ${SOUND_WORDS[heard[0]!.is]}` : heard.map(h => `${nameOf(h.nodeId)} ${SOUND_WORDS[h.is]}`).join(', ')
 }
 
 /** An answer as it is pressed, or the range of a meter. */
@@ -49,7 +63,11 @@ export function answerSays(answer: AnswerOf, { besideId }: Pick<TestAt, 'besideI
     const [low, high] = [answer.lowOhm, answer.highOhm].map(ohm => ohm === null ? null : writeQuantity(Number(ohm.toPrecision(2)), 'Ω'))
     return low === null ? `under ${high}` : high === null ? `over ${low}` : `${low} to ${high}`
   }
+  if ('heard' in answer) return walkSays(answer.heard, nameOf)
   const { value } = answer
+  if (value.is === 'seen') return SEEN_WORDS[value.fault] ?? value.fault
+  if (value.is === 'as-it-should') return 'nothing amiss'
+  if ('withId' in value) return SWAPPED_WORDS[value.is]
   if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')}, ${writeNumber(Math.floor(value.ratedV))} V scale`
   if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(besideId)}` : `${value.is} than ${nameOf(besideId)}`
   if (value.is === 'right-way') return 'as it should'
@@ -57,7 +75,7 @@ export function answerSays(answer: AnswerOf, { besideId }: Pick<TestAt, 'besideI
   return SOUND_WORDS[value.is as Sound] ?? value.is
 }
 
-export const TOOL_WORDS: Record<Tool, string> = { 'impedance-meter': 'impedance meter', 'ohmmeter': 'ohmmeter', 'battery': 'battery or pulse', 'ladder': 'ladder' }
+export const TOOL_WORDS: Record<Tool, string> = { 'impedance-meter': 'impedance meter', 'ohmmeter': 'ohmmeter', 'battery': 'battery or pulse', 'ladder': 'ladder', 'known-good': 'a known-good unit' }
 
 /** Minutes as they are said: no finer than they are known. */
 export const minutesSay = (minutes: number): string => minutes < 1.5 ? 'a minute' : `${Math.round(minutes)} minutes`

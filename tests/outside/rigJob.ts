@@ -25,7 +25,13 @@ export const reading = (kind: Reading['kind'], nodeId: string | null, value: Rea
 /** Whether a suspect is what was put in. What is one thing at one place (an open drop and a break before the last) counts as one. */
 export function isIt(faults: readonly Fault[], rig: Rig): boolean {
   if (rig.outside !== null) return faults[0]?.kind === 'something-else'
-  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put)))
+  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put) || isBothEnds(f, put, rig)))
+}
+
+/** Nothing hangs behind the last one: a break before it is an open drop there. */
+function isBothEnds(fault: Fault, put: Rig['faults'][number], rig: Rig): boolean {
+  const ends = ['open-at-drop', 'break-in-reach']
+  return put.at === rig.count - 1 && fault.nodeId === `s${put.at}` && ends.includes(fault.kind) && ends.includes(put.kind)
 }
 
 export function names(fault: Fault, { kind, at }: Rig['faults'][number]): boolean {

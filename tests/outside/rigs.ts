@@ -45,7 +45,20 @@ export interface Rig {
   dial: (k: number) => { tapW: number, ratedV: number }
   turned: (k: number) => 'right-way' | 'reversed'
   legIsLow: () => boolean
+  /** What is seen at a place, or at the rack: a kind of fault, or nothing. */
+  looked: (k: number | null) => string | null
+  /** Whether what is wrong at a place goes with the unit, its transformer and its dial. */
+  goesWithUnit: (k: number) => boolean
 }
+
+/** Of ten that look, how many see it: as a person who opens a box would say, not as the program does. */
+const SEEN_BY: Partial<Record<string, number>> = {
+  'open-at-drop': 7, 'short-at-drop': 6, 'high-resistance': 3, 'dirty-contact': 4, 'turned-round': 6, 'speaker-missing': 10, 'low-impedance-position': 9.5, 'winding-exchanged': 7,
+  'short-at-tabs': 8, 'rubbing': 8, 'comes-and-goes': 3, 'break-in-reach': 4, 'joint-in-run': 3, 'pair-crossed': 4,
+  'amplifier-dead': 9, 'amplifier-clipping': 3, 'amplifier-low': 7, 'amplifier-wrong-tap': 9, 'source-one-side': 4, 'another-cable': 7,
+}
+const UNIT = ['coil-open', 'coil-high', 'shorted-turns', 'short-at-tabs', 'rubbing', 'high-unit-gone', 'comes-and-goes', 'winding-open', 'winding-shorted', 'winding-exchanged',
+  'low-impedance-position', 'wrong-tap', 'wrong-scale']
 
 export const LADDER_TAPS = [1.25, 2.5, 5, 10, 20]
 export const LINE_V = 70.71
@@ -328,6 +341,11 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     },
     dial: k => chance() < 0.01 ? { tapW: pick(chance, LADDER_TAPS), ratedV: LINE_V } : { tapW: drops[k]!.tapW, ratedV: drops[k]!.scaleV },
     turned: k => (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
+    looked: (k) => {
+      for (const f of faults) if (f.at === k && chance() * 10 < (SEEN_BY[f.kind] ?? 0)) return f.kind
+      return chance() < 0.01 ? k === null ? 'amplifier-low' : 'dirty-contact' : null
+    },
+    goesWithUnit: k => (chance() < 0.05) !== (faults.length === 0 ? chance() < 0.5 : faults.some(f => f.at === k && UNIT.includes(f.kind))),
     legIsLow: () => chance() < (state.toEarth ? 0.97 : 0.005),
   }
 }

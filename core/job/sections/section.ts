@@ -52,7 +52,7 @@ export interface Section<N extends SectionName> {
   /** What neither the schema nor ids and names say of its part of a document. Throws JobError. */
   check?: (document: JobDocument) => void
   /** Of a section that only grows: whether the place of an entry is drawn. */
-  isPlaced?: (job: Job, place: { outputId: string, nodeId: string | null }) => boolean
+  isPlaced?: (job: Job, place: { outputId: string, nodeId: string | null, kind?: string }) => boolean
   /** Of several edits done as one, a sentence that says more than that of the leading one; null where none does. */
   ofBatch?: (kinds: readonly string[]) => string | null
 }

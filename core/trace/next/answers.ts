@@ -1,25 +1,19 @@
 import { METER_HZ } from '#core/check/readingBands'
-import { SOUNDS } from '#core/job/sections/readings/schema'
+import { SOUNDS, SWAPPED, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { OTHER_SCALE } from '#core/faults/wrongTap'
 import { logSum, normalBelow } from '../chances'
 import { AT_A_COIL } from '../coils'
 import { coilLabelOhm } from '../deviations'
-import { ANY_SOUND, besideChance, besideDb, cutOutChance, heardOf, offDb, soundChance, turnedChance } from '../ears'
+import { besideChance, besideDb, turnedChance } from '../ears'
+import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
 import { METER_OHM, offsets, scaled, sigmaAt, SLIP } from '../ohms'
 import type { Outcome, Plan } from '../outcome'
+import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './test'
+import { soundWith, walked } from './walk'
 
 /** What a test may find, by what may be there. */
-
-/** A reading that may be taken next: at the head, or at a speaker; beside another. */
-export interface TestAt { kind: ReadingKind, nodeId: string | null, besideId: string | null }
-/** One that is pressed, or a range in ohms. */
-export type AnswerOf = { value: ReadingValue } | { lowOhm: number | null, highOhm: number | null } | { isOpen: true }
-export interface Predictive { answers: AnswerOf[], /** By what may be there. */ chances: Float64Array[] }
-
-/** What may be there, with what the samples of the units come to under it; outcome null: something that is not in the list. */
-export interface Hypothesis { outcome: Outcome | null, sampleWeight: Float64Array }
 
 /** Where a meter is read, from here to here, Ω. */
 const LEAST_OHM = 0.1
@@ -27,13 +21,10 @@ const MOST_OHM = 30_000
 /** Steps of what a meter tells apart. */
 const STEPS = 40
 
-export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null): Predictive | null {
+/** `unheard`: of a walk, the speakers that were not heard yet. */
+export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, unheard: readonly string[] = []): Predictive | null {
   switch (test.kind) {
-    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => {
-      if (h.outcome === null) return ANY_SOUND[value.is as 'plays']
-      const cut = cutOutChance(h.outcome.solved.head, plan.drawn.solved.head)
-      return (1 - cut) * soundChance(value.is as 'plays', offDb(test.nodeId!, h.outcome, plan), heardOf(test.nodeId!, h.outcome, plan)) + (value.is === 'silent' ? cut : 0)
-    })
+    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => soundWith(value.is as Sound, test.nodeId!, h, plan))
     case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
       if (h.outcome === null) return 1 / 3
       return besideChance(value.is as 'alike', besideDb(test.nodeId!, test.besideId!, h.outcome, plan))
@@ -44,6 +35,13 @@ export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan
       const low = outcome === null ? 0.1 : outcome.definitions.some(d => d.isToEarth) ? 0.95 : 0.01
       return slipped(Float64Array.of(1 - low, low))
     }) }
+    case 'walk': return walked(unheard, hypotheses, plan)
+    case 'looked': return byChoice(seenAt(test.nodeId, hypotheses), hypotheses, (value, h) => {
+      const found = value.is === 'seen' ? value.fault : null
+      return h.outcome === null ? lookAnything(found) : lookChance(found, test.nodeId, h.outcome)
+    })
+    case 'swapped': return byChoice(SWAPPED.map((is): ReadingValue => ({ is, withId: test.besideId })), hypotheses,
+      (value, h) => h.outcome === null || !('withId' in value) ? 0.5 : swapChance(value.is, test.nodeId!, h.outcome))
     case 'tap-found': return speaker?.load.kind === 'tap' ? dials(test, hypotheses, plan, speaker.load) : null
     case 'line-impedance': return ofOhms(hypotheses, h => sightSpread(h, plan, null, METER_HZ))
     case 'outward-impedance': return ofOhms(hypotheses, h => sightSpread(h, plan, test.nodeId, METER_HZ))
@@ -54,15 +52,14 @@ export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan
 /** A leg that lies on earth reads less, Ω. Common practice, no source. */
 const LEG_OHM = 1e6
 
-function byChoice(values: ReadingValue[], hypotheses: readonly Hypothesis[], chance: (value: ReadingValue, h: Hypothesis) => number): Predictive {
-  return { answers: values.map(value => ({ value })), chances: hypotheses.map(h => slipped(Float64Array.from(values, value => chance(value, h)))) }
+/** What is seen at a place by any of what may be there, and that nothing is. */
+function seenAt(nodeId: string | null, hypotheses: readonly Hypothesis[]): ReadingValue[] {
+  const kinds = new Set(hypotheses.flatMap(({ outcome }) => outcome?.definitions.filter((d, k) => d.looks !== undefined && outcome.faults[k]!.nodeId === nodeId).map(d => d.kind) ?? []))
+  return [{ is: 'as-it-should' }, ...[...kinds].map((fault): ReadingValue => ({ is: 'seen', fault }))]
 }
 
-/** Brought to one, with a slip to any. */
-function slipped(chances: Float64Array): Float64Array {
-  let total = 0
-  for (const c of chances) total += c
-  return chances.map(c => (1 - SLIP) * (total > 0 ? c / total : 1 / chances.length) + SLIP / chances.length)
+function byChoice(values: ReadingValue[], hypotheses: readonly Hypothesis[], chance: (value: ReadingValue, h: Hypothesis) => number): Predictive {
+  return { answers: values.map(value => ({ value })), chances: hypotheses.map(h => slipped(Float64Array.from(values, value => chance(value, h)))) }
 }
 
 /** A dial as it may stand: its taps, and what is planned on the other scale. */

@@ -1,13 +1,14 @@
 import { checkKey, type JudgedReading } from '#core/check/proof'
 import type { Fault } from '#core/faults/fault'
-import type { ReadingKind, Speaker } from '#core/job/schema'
-import { factsOf, isReadAtHead } from '#core/job/sections/readings/kinds'
+import type { Speaker } from '#core/job/schema'
+import { isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
 import { outcomeOf } from '../outcome'
-import { isSomethingElse, type Ranking, type Tried } from '../rank'
-import { predictive, weighedSamples, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './answers'
-import { ASKED, mendKey, mendMinutes, minutesOf, type Standing } from './minutes'
+import { isSomethingElse, type Ranking, type Suspect, type Tried } from '../rank'
+import { predictive, weighedSamples } from './answers'
+import type { AnswerOf, Hypothesis, Predictive, TestAt, TestKind } from './test'
+import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, type Standing } from './minutes'
 import { afterEach, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
 
 /** The readings that would tell most for their time, over all that may be there. */
@@ -31,31 +32,34 @@ export interface NextTest extends TestAt {
 export interface NextTests {
   /** Minutes until it is right, with the first of these; with mends alone where there is none. */
   minutesInAll: number
+  /** No test saves time any more: opening the likeliest place is as quick. */
+  isMendNext: boolean
   tests: NextTest[]
   /** Chance of all that was weighed. */
   weighed: number
 }
 
-/** What may be there, down to this share of the likeliest, and no more than so many. */
-const LEAST_OF_MOST = 0.002
-const MOST = 64
+/** So many of what may be there are weighed as they are, likeliest first; of all others every so-manieth stands for those around it. */
+const AS_THEY_ARE = 150
+const STAND_FOR_OTHERS = 150
 /** Tests that are told. */
 const TOLD = 8
 /** A test that tells less is none, bits. */
 const LEAST_BITS = 0.02
+/** Minutes are known no finer than this. */
+const LEAST_SAVED = 1.5
 /** Answers of a meter that are told apart to a person. */
 const MOST_ANSWERS = 4
 
 export interface Asking { standing: Standing, mayBeOn: boolean, /** Tests that somebody cannot do: `testKey`. */ cannot?: ReadonlySet<string> }
-export const testKey = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): string => checkKey(kind, nodeId)
+export const testKey = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): string => kind === 'walk' ? kind : checkKey(kind, nodeId)
 
-export function nextTests({ weigher }: Tried, { suspects }: Pick<Ranking, 'suspects'>, { standing, mayBeOn, cannot }: Asking, readings: readonly JudgedReading[]): NextTests {
+export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Ranking, 'suspects'>, { standing, mayBeOn, cannot }: Asking, readings: readonly JudgedReading[]): NextTests {
   const { plan, ohms } = weigher
-  const least = LEAST_OF_MOST * (suspects[0]?.probability ?? 0)
-  const weighed = suspects.slice(0, MOST).filter(s => s.probability >= least)
-  const weights = weighed.map(s => s.probability)
+  const tried = new Map(singles.map(s => [s.fault, s.outcome]))
+  const { suspects: weighed, weights } = weighedOf(suspects)
   const hypotheses = weighed.map((s): Hypothesis => {
-    const outcome = isSomethingElse(s.faults) ? null : outcomeOf(plan, s.faults)
+    const outcome = isSomethingElse(s.faults) ? null : s.faults.length === 1 ? tried.get(s.faults[0]!) ?? outcomeOf(plan, s.faults) : outcomeOf(plan, s.faults)
     return { outcome, sampleWeight: weighedSamples(outcome === null || ohms.length === 0 ? weigher.sampleLog : weigher.samplesOf(outcome)) }
   })
   const mends = mendsOf(weighed.map(s => s.faults))
@@ -63,10 +67,12 @@ export function nextTests({ weigher }: Tried, { suspects }: Pick<Ranking, 'suspe
   const speakers = speakersOf(plan.output.wiring)
   const order = new Map(speakers.map((s, k) => [s.id, k]))
   const read = new Set(readings.map(j => testKey(j.reading)))
-  const candidates = testsOf(speakers, plan.output.wiring.children.map(c => c.node.id)).filter(t => !read.has(testKey(t)) && !cannot?.has(testKey(t)) && (mayBeOn || factsOf(t.kind).amplifier === 'off'))
+  const unheard = speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind: 'sound', nodeId })))
+  const candidates = testsOf(speakers, plan.output.wiring.children.map(c => c.node.id), weighed.map(s => s.faults))
+    .filter(t => !read.has(testKey(t)) && !cannot?.has(testKey(t)) && (mayBeOn || amplifierOf(t.kind) === 'off') && (t.kind !== 'walk' || unheard.length > 1))
   const judged = candidates.flatMap((test) => {
-    const minutes = minutesOf(test, standing, order)
-    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null)
+    const minutes = minutesOf(test, standing, order, unheard)
+    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, unheard)
     if (minutes === null || found === null) return []
     const asTest = { minutes, chances: found.chances }
     const { bits, saves, minutesInAll } = judgeTest(weights, mends, asTest, without)
@@ -77,24 +83,54 @@ export function nextTests({ weigher }: Tried, { suspects }: Pick<Ranking, 'suspe
     const tests = judged.map(j => j.asTest)
     judged.forEach((j, t) => { j.minutesInAll = judgeTwo(weights, mends, tests, t) })
   }
-  judged.sort((a, b) => a.minutesInAll - b.minutesInAll)
+  // Where none saves as much as minutes are known by, the likeliest place is opened next; who wants to be surer before asks for what tells most for its minutes.
+  const saves = judged.some(j => j.minutesInAll < without - LEAST_SAVED)
+  judged.sort((a, b) => saves ? a.minutesInAll - b.minutesInAll : b.bits / b.minutes - a.bits / a.minutes)
   return {
-    minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), weighed: weights.reduce((a, b) => a + b, 0),
+    minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
     tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
   }
 }
 
+/**
+ * All of what may be there: of forty speakers that is thousands, and nothing of it may be left out, since together it is much. Those that are not weighed
+ * as they are, are by a sample at even steps of their chances, so that each is as likely in it as it is.
+ */
+function weighedOf(suspects: readonly Suspect[]): { suspects: Suspect[], weights: number[] } {
+  if (suspects.length <= AS_THEY_ARE + STAND_FOR_OTHERS) return { suspects: [...suspects], weights: suspects.map(s => s.probability) }
+  const [first, rest] = [suspects.slice(0, AS_THEY_ARE), suspects.slice(AS_THEY_ARE)]
+  const step = rest.reduce((sum, s) => sum + s.probability, 0) / STAND_FOR_OTHERS
+  const drawn: { suspect: Suspect, weight: number }[] = []
+  let sum = 0
+  for (const s of rest) {
+    const before = Math.floor(sum / step + 0.5)
+    sum += s.probability
+    const times = Math.floor(sum / step + 0.5) - before
+    if (times > 0) drawn.push({ suspect: s, weight: times * step })
+  }
+  return { suspects: [...first, ...drawn.map(d => d.suspect)], weights: [...first.map(s => s.probability), ...drawn.map(d => d.weight)] }
+}
+
 function mendsOf(all: readonly (readonly Fault[])[]): Mend[] {
-  const keys = [...new Set(all.map(mendKey))]
-  return keys.map(key => ({ minutes: mendMinutes(all.find(faults => mendKey(faults) === key)!), of: all.map(faults => mendKey(faults) === key) }))
+  const keys = all.map(mendKey)
+  const minutes = new Map(keys.map((key, h) => [key, mendMinutes(all[h]!)]))
+  return [...minutes].map(([key, each]) => ({ minutes: each, of: keys.map(k => k === key) }))
 }
 
 /** Everything that could be read: what is read at the head there, the rest at every speaker, and from every place of the chain outward. */
-function testsOf(speakers: readonly Speaker[], places: readonly string[]): TestAt[] {
-  const at = (kind: ReadingKind): TestAt[] => {
+function testsOf(speakers: readonly Speaker[], places: readonly string[], faults: readonly (readonly Fault[])[]): TestAt[] {
+  const suspected = new Set(faults.flat().map(f => f.nodeId))
+  const at = (kind: TestKind): TestAt[] => {
+    if (kind === 'walk') return [{ kind, nodeId: null, besideId: null }]
+    if (kind === 'swapped') return speakers.flatMap((s, k) => {
+      if (!suspected.has(s.id)) return []
+      const beside = [speakers[k - 1], speakers[k + 1]].find(o => o && likenessOf(o.load) === likenessOf(s.load))
+      return [null, ...beside ? [beside.id] : []].map(besideId => ({ kind, nodeId: s.id, besideId }))
+    })
+    if (kind === 'looked') return [...suspected].map(nodeId => ({ kind, nodeId, besideId: null }))
     if (isReadAtHead(kind)) return [{ kind, nodeId: null, besideId: null }]
-    if (kind === 'outward-impedance') return places.slice(1).filter(id => speakers.some(s => s.id === id)).map(nodeId => ({ kind, nodeId, besideId: null }))
+    if (kind === 'outward-impedance') return partedAt(places.slice(1).filter(id => speakers.some(s => s.id === id)), suspected).map(nodeId => ({ kind, nodeId, besideId: null }))
     if (kind === 'tap-found') return speakers.filter(s => s.load.kind === 'tap').map(s => ({ kind, nodeId: s.id, besideId: null }))
     // Through transformers a battery tells nothing: there the pulse.
     if (kind === 'polarity' || kind === 'polarity-heard') return speakers.filter(s => (s.load.kind === 'tap') === (kind === 'polarity-heard')).map(s => ({ kind, nodeId: s.id, besideId: null }))
@@ -107,10 +143,19 @@ function testsOf(speakers: readonly Speaker[], places: readonly string[]): TestA
   return ASKED.flatMap(at)
 }
 
+/** Where a long run may be parted: every so many places, and beside the likeliest. */
+function partedAt(places: readonly string[], suspected: ReadonlySet<string | null>): string[] {
+  const likely = new Set([...suspected].slice(0, PARTED_AT_LIKELY))
+  const step = Math.ceil(places.length / PARTED_AT)
+  return places.filter((id, k) => k % step === 0 || likely.has(id) || likely.has(places[k - 1] ?? null))
+}
+const PARTED_AT = 12
+const PARTED_AT_LIKELY = 5
+
 /** Answers as a person gives them: of a meter those that lie side by side and mean much the same are one. */
 function answersOf(found: Predictive, weights: readonly number[], faults: readonly (readonly Fault[])[], mends: readonly Mend[]): Answer[] {
   const total = weights.reduce((a, b) => a + b, 0)
-  const merged = 'lowOhm' in found.answers[0]! || found.answers.length > 9 ? gathered(found, weights) : found
+  const merged = 'heard' in found.answers[0]! ? likeliest(found, weights) : 'lowOhm' in found.answers[0]! || found.answers.length > 9 ? gathered(found, weights) : found
   const after = afterEach(weights, merged)
   return merged.answers.map((answer, a): Answer => {
     const { chance, weights: left } = after[a]!
@@ -119,6 +164,17 @@ function answersOf(found: Predictive, weights: readonly number[], faults: readon
     return { answer, chance: chance / total, leaves, minutesLeft: minutesOfMends(left, mends) }
   })
 }
+
+/** Of a walk the likeliest answers; all others are one. */
+function likeliest({ answers, chances }: Predictive, weights: readonly number[]): Predictive {
+  const chanceOf = (a: number) => weights.reduce((sum, w, h) => sum + w * chances[h]![a]!, 0)
+  const last = answers.length - 1
+  const isTold = (a: AnswerOf) => 'heard' in a && a.heard !== null
+  const told = answers.flatMap((answer, a) => isTold(answer) ? [a] : []).sort((a, b) => chanceOf(b) - chanceOf(a)).slice(0, MOST_WALKS)
+  const rest = answers.map((_, a) => a).filter(a => a === last || !told.includes(a))
+  return { answers: [...told.map(a => answers[a]!), answers[last]!], chances: chances.map(c => Float64Array.of(...told.map(a => c[a]!), rest.reduce((sum, a) => sum + c[a]!, 0))) }
+}
+const MOST_WALKS = 6
 
 /** Neighbours are put together as long as there are too many, those first whose parting tells least. */
 function gathered({ answers, chances }: Predictive, weights: readonly number[]): Predictive {
@@ -129,18 +185,20 @@ function gathered({ answers, chances }: Predictive, weights: readonly number[]):
     return column.reduce((sum, c, h) => c > 0 && all > 0 ? sum + weights[h]! * c * Math.log(c / all) : sum, 0)
   }
   const isRange = (a: AnswerOf) => 'lowOhm' in a
+  const told = now.columns.map(tells)
+  const lossAt = (k: number): number => k + 1 < now.answers.length && isRange(now.answers[k]!) && isRange(now.answers[k + 1]!)
+    ? told[k]! + told[k + 1]! - tells(now.columns[k]!.map((c, h) => c + now.columns[k + 1]![h]!))
+    : Infinity
+  const losses = now.answers.map((_, k) => lossAt(k))
   while (now.answers.filter(isRange).length > MOST_ANSWERS) {
-    let best = -1
-    let least = Infinity
-    for (let k = 0; k + 1 < now.answers.length; k++) {
-      if (!isRange(now.answers[k]!) || !isRange(now.answers[k + 1]!)) continue
-      const lost = tells(now.columns[k]!) + tells(now.columns[k + 1]!) - tells(now.columns[k]!.map((c, h) => c + now.columns[k + 1]![h]!))
-      if (lost < least) [best, least] = [k, lost]
-    }
-    if (best < 0) break
+    const best = losses.indexOf(Math.min(...losses))
     const [a, b] = [now.answers[best]!, now.answers[best + 1]!]
-    if ('lowOhm' in a && 'lowOhm' in b) now.answers.splice(best, 2, { lowOhm: a.lowOhm, highOhm: b.highOhm })
+    if (!('lowOhm' in a) || !('lowOhm' in b)) break
+    now.answers.splice(best, 2, { lowOhm: a.lowOhm, highOhm: b.highOhm })
     now.columns.splice(best, 2, now.columns[best]!.map((c, h) => c + now.columns[best + 1]![h]!))
+    told.splice(best, 2, tells(now.columns[best]!))
+    losses.splice(best, 2, 0)
+    for (const k of [best - 1, best]) if (k >= 0) losses[k] = lossAt(k)
   }
   return { answers: now.answers, chances: weights.map((_, h) => Float64Array.from(now.columns, column => column[h]!)) }
 }

@@ -1,7 +1,7 @@
 import type { Fault } from '#core/faults/fault'
-import type { FaultKind, ReadingKind } from '#core/job/schema'
+import type { FaultKind } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
-import type { TestAt } from './answers'
+import type { TestAt, TestKind } from './test'
 
 /** What a test or a mend takes, in minutes. Common practice, no source: what matters is what is long against what is short. */
 
@@ -13,12 +13,15 @@ export interface Standing {
   /** Tools that are not at hand. */
   without: readonly Tool[]
 }
-export const TOOLS = ['impedance-meter', 'ohmmeter', 'battery', 'ladder'] as const
+export const TOOLS = ['impedance-meter', 'ohmmeter', 'battery', 'ladder', 'known-good'] as const
 export type Tool = typeof TOOLS[number]
 export const AT_THE_RACK: Standing = { atId: null, isOn: false, without: [] }
 
 interface Takes { minutes: number, ladder: boolean, tool: Tool | null }
-const TAKES: Partial<Record<ReadingKind, Takes>> = {
+const TAKES: Partial<Record<TestKind, Takes>> = {
+  'walk': { minutes: 0, ladder: false, tool: null },
+  'looked': { minutes: 1.5, ladder: true, tool: null },
+  'swapped': { minutes: 8, ladder: true, tool: null },
   'line-impedance': { minutes: 1.5, ladder: false, tool: 'impedance-meter' },
   'leg-earth': { minutes: 2, ladder: false, tool: 'ohmmeter' },
   'sound': { minutes: 0.5, ladder: false, tool: null },
@@ -34,20 +37,33 @@ const TO_THE_RACK = 2
 /** From one speaker to the next along the line, and never more than this. */
 const A_PLACE = 0.4
 const FAR = 4
+/** One speaker more heard in passing. */
+const NOTED = 0.2
 /** Off, its plug out, and the other way round. */
 const SWITCH = 1
 
 /** Tests that can be taken at all. */
-export const ASKED = Object.keys(TAKES) as ReadingKind[]
-export const needsLadder = (kind: ReadingKind): boolean => TAKES[kind]?.ladder ?? false
-export const toolFor = (kind: ReadingKind): Tool | null => TAKES[kind]?.tool ?? null
+export const ASKED = Object.keys(TAKES) as TestKind[]
+/** What the amplifier must be for it. */
+export const amplifierOf = (kind: TestKind): 'on' | 'off' => kind === 'walk' ? 'on' : factsOf(kind).amplifier
+export const needsLadder = (kind: TestKind): boolean => TAKES[kind]?.ladder ?? false
+export const toolFor = ({ kind, besideId }: Pick<TestAt, 'kind' | 'besideId'>): Tool | null => kind === 'swapped' && besideId === null ? 'known-good' : TAKES[kind]?.tool ?? null
 
-/** `order`: speakers along the line. null: it cannot be done with what is at hand. */
-export function minutesOf(test: TestAt, { atId, isOn, without }: Standing, order: ReadonlyMap<string, number>): number | null {
+/** `order`: speakers along the line; `unheard`: those that a walk notes. null: it cannot be done with what is at hand. */
+export function minutesOf(test: TestAt, { atId, isOn, without }: Standing, order: ReadonlyMap<string, number>, unheard: readonly string[] = []): number | null {
   const takes = TAKES[test.kind]
-  if (!takes || (takes.tool !== null && without.includes(takes.tool)) || (takes.ladder && without.includes('ladder'))) return null
-  const needsOn = factsOf(test.kind).amplifier === 'on'
-  return takes.minutes + (takes.ladder && test.nodeId !== atId ? LADDER : 0) + (needsOn === isOn ? 0 : SWITCH) + walk(atId, test.nodeId, order)
+  const tool = toolFor(test)
+  if (!takes || (tool !== null && without.includes(tool)) || (takes.ladder && without.includes('ladder') && (test.kind !== 'looked' || order.has(test.nodeId ?? '')))) return null
+  const needsOn = amplifierOf(test.kind) === 'on'
+  if (test.kind === 'walk') {
+    const [first, last] = [unheard[0]!, unheard.at(-1)!]
+    return NOTED * unheard.length + A_PLACE * ((order.get(last) ?? 0) - (order.get(first) ?? 0)) + (isOn ? 0 : SWITCH) + walk(atId, first, order)
+  }
+  // A knob on the wall, and the rack, are at hand.
+  const isUp = takes.ladder && (test.kind !== 'looked' || order.has(test.nodeId ?? ''))
+  // Two that change places are two ladders, and two to put back.
+  const exchanged = test.kind === 'swapped' && test.besideId !== null ? takes.minutes + LADDER : 0
+  return takes.minutes + exchanged + (isUp && test.nodeId !== atId ? LADDER : 0) + (needsOn === isOn ? 0 : SWITCH) + walk(atId, test.nodeId, order)
 }
 
 function walk(fromId: string | null, toId: string | null, order: ReadonlyMap<string, number>): number {

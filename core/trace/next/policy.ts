@@ -48,7 +48,10 @@ function minutesInOrder(weights: ArrayLike<number>, mends: readonly Mend[], by: 
     shares[by[h]!]! += weights[h]!
     rest += weights[h]!
   }
-  const order = [...shares.keys()].filter(k => shares[k]! > 1e-9 * total).sort((a, b) => shares[b]! / mends[b]!.minutes - shares[a]! / mends[a]!.minutes)
+  const order: number[] = []
+  for (let k = 0; k < shares.length; k++) if (shares[k]! > 1e-9 * total) order.push(k)
+  const worth = Float64Array.from(shares, (share, k) => share / mends[k]!.minutes)
+  order.sort((a, b) => worth[b]! - worth[a]!)
   // What no mend puts right costs as long as all of them are tried.
   const never = total - rest
   let minutes = 0
@@ -105,12 +108,18 @@ export function afterEach(weights: ArrayLike<number>, { chances }: Pick<Test, 'c
 }
 
 /** What a test tells, bits: the entropy of its answers, less what stays open with the truth known. Source: Shannon, mutual information. */
-export function bitsOf(weights: ArrayLike<number>, test: Pick<Test, 'chances'>): number {
+export function bitsOf(weights: ArrayLike<number>, { chances }: Pick<Test, 'chances'>): number {
   const total = sumOf(weights)
   if (total <= 0) return 0
+  const answers = new Float64Array(chances[0]?.length ?? 0)
   let known = 0
-  for (let h = 0; h < weights.length; h++) known += weights[h]! / total * entropy(test.chances[h]!)
-  return Math.max(0, entropy(afterEach(weights, test).map(a => a.chance / total)) - known)
+  for (let h = 0; h < weights.length; h++) {
+    const share = weights[h]! / total
+    const of = chances[h]!
+    known += share * entropy(of)
+    for (let a = 0; a < answers.length; a++) answers[a]! += share * of[a]!
+  }
+  return Math.max(0, entropy(answers) - known)
 }
 
 const sumOf = (weights: ArrayLike<number>): number => {
@@ -122,8 +131,13 @@ const sumOf = (weights: ArrayLike<number>): number => {
 /** A test with mends alone after it. */
 export function judgeTest(weights: ArrayLike<number>, mends: readonly Mend[], test: Test, without = minutesOfMends(weights, mends)): Judged {
   const total = sumOf(weights)
+  const left = new Float64Array(weights.length)
   let after = 0
-  for (const answer of afterEach(weights, test)) if (answer.chance > 0) after += answer.chance / total * minutesOfMends(answer.weights, mends)
+  for (let a = 0; a < (test.chances[0]?.length ?? 0); a++) {
+    let chance = 0
+    for (let h = 0; h < left.length; h++) chance += left[h] = weights[h]! * test.chances[h]![a]!
+    if (chance > 0) after += chance / total * minutesOfMends(left, mends)
+  }
   return { bits: bitsOf(weights, test), minutesInAll: test.minutes + after, saves: without - test.minutes - after }
 }
 

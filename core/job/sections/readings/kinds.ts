@@ -6,10 +6,13 @@ export const PHASES = ['bare', 'hang', 'closed', 'on'] as const
 export type Phase = typeof PHASES[number]
 
 interface KindFacts {
-  /** Where it is read. */
-  at: 'head' | 'speaker'
-  /** What is written down: ohms (or open), what was heard, which way round it is, a tap, volts with amperes, how loud beside another, a sound level. */
-  value: 'ohm' | 'heard' | 'turned' | 'tap' | 'volts-amps' | 'beside' | 'level'
+  /** Where it is read; anywhere: at the rack, at a speaker, at what a group hangs behind. */
+  at: 'head' | 'speaker' | 'anywhere'
+  /**
+   * What is written down: ohms (or open), what was heard, which way round it is, a tap, volts with amperes, how loud beside another, a sound level,
+   * what was seen, whether it went with the unit.
+   */
+  value: 'ohm' | 'heard' | 'turned' | 'tap' | 'volts-amps' | 'beside' | 'level' | 'seen' | 'swapped'
   /** What the amplifier must be meanwhile. Common practice, no source: a meter on a driven line is wrong, and may be broken. */
   amplifier: 'off' | 'on'
   /** Copper alone is measured, so that the meter's own leads matter. */
@@ -33,10 +36,12 @@ const KINDS = {
   'polarity': { at: 'speaker', value: 'turned', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: true },
   'polarity-heard': { at: 'speaker', value: 'turned', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
   'tap-found': { at: 'speaker', value: 'tap', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: false },
+  'looked': { at: 'anywhere', value: 'seen', amplifier: 'off', isCopper: false, isOfTone: false, phase: 'hang', proves: false },
   'outward-impedance': { at: 'speaker', value: 'ohm', amplifier: 'off', isCopper: false, isOfTone: true, phase: 'closed', proves: false },
   'head-volts-amps': { at: 'head', value: 'volts-amps', amplifier: 'on', isCopper: false, isOfTone: true, phase: 'on', proves: false },
   'beside': { at: 'speaker', value: 'beside', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
   'level': { at: 'speaker', value: 'level', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
+  'swapped': { at: 'speaker', value: 'swapped', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: false },
   'sound': { at: 'speaker', value: 'heard', amplifier: 'on', isCopper: false, isOfTone: false, phase: 'on', proves: true },
 } as const satisfies Record<string, KindFacts>
 
@@ -48,11 +53,16 @@ export const READING_KINDS = Object.keys(KINDS) as [ReadingKind, ...ReadingKind[
 export const factsOf = (kind: ReadingKind): KindFacts => KINDS[kind]
 
 const of = (holds: (facts: KindFacts) => boolean): ReadingKind[] => READING_KINDS.filter(kind => holds(KINDS[kind]))
-export const READ_AT_HEAD = of(facts => facts.at === 'head')
-export const READ_AT_SPEAKER = of(facts => facts.at === 'speaker')
+export const READ_AT_HEAD = of(facts => facts.at !== 'speaker')
+export const READ_AT_SPEAKER = of(facts => facts.at !== 'head')
+/** Read at the head and nowhere else; at a place and never at the head. */
+export const ONLY_AT_HEAD = of(facts => facts.at === 'head')
+export const ONLY_AT_SPEAKER = of(facts => facts.at === 'speaker')
 export const HEARD = of(facts => facts.value === 'heard')
 export const TURNED_KINDS = of(facts => facts.value === 'turned')
 export const BESIDE_KINDS = of(facts => facts.value === 'beside')
+export const SEEN_KINDS = of(facts => facts.value === 'seen')
+export const SWAPPED_KINDS = of(facts => facts.value === 'swapped')
 export const MEASURED_KINDS = of(facts => facts.value === 'ohm') as MeasuredKind[]
 
 export const isReadAtHead = (kind: ReadingKind): boolean => KINDS[kind].at === 'head'

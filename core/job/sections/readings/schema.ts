@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { lineV, tapW } from '#core/gear/load'
 import { bounded, idText, instant, noteText, plainText } from '#core/quantity/fields'
 import { JobError } from '../../jobError'
+import { FAULT_KINDS } from '../repairs/schema'
 import { howFacts, POLARITY_HOWS, TURNED } from './hows'
 import { factsOf, isReadAtHead, READING_KINDS } from './kinds'
 
@@ -15,6 +16,12 @@ export type Sound = typeof SOUNDS[number]
 /** How loud it is beside one that should be as loud. */
 export const LOUDNESS = ['louder', 'alike', 'quieter'] as const
 export type Loudness = typeof LOUDNESS[number]
+
+/** What was seen where somebody looked: nothing amiss, or a fault. */
+export const SEEN = ['as-it-should', 'seen'] as const
+/** A unit changed for another: what was wrong went with it, or stayed at its place. */
+export const SWAPPED = ['goes-with-it', 'stays'] as const
+export type Swapped = typeof SWAPPED[number]
 
 /** How a level was weighted, and of what it was taken: without both it is no figure to compare. */
 export const WEIGHTINGS = ['A', 'C', 'Z'] as const
@@ -32,6 +39,10 @@ export const valueSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.enum(LOUDNESS), besideId: idText }),
   /** Sound level at ears under it. `headV`: volts at the head of the line meanwhile; null: not read. */
   z.strictObject({ is: z.literal('level'), db: bounded('dB', 20, 150), weighting: z.enum(WEIGHTINGS), signal: z.enum(LEVEL_SIGNALS), headV: bounded('V', 0.001, 2000).nullable() }),
+  z.strictObject({ is: z.literal('as-it-should') }),
+  z.strictObject({ is: z.literal('seen'), fault: z.enum(FAULT_KINDS) }),
+  /** `withId`: the speaker that it changed places with; null: a unit that is known to be good. */
+  z.strictObject({ is: z.enum(SWAPPED), withId: idText.nullable() }),
   z.strictObject({ is: z.enum(TURNED), how: z.enum(POLARITY_HOWS), against: idText.nullable() }),
 ])
 export const readingSchema = z.strictObject({
@@ -39,7 +50,7 @@ export const readingSchema = z.strictObject({
   at: instant,
   kind: z.enum(READING_KINDS),
   outputId: idText,
-  /** The speaker read at; null is the head of the line. */
+  /** The speaker read at, or where somebody looked what a group hangs behind; null is the head of the line. */
   nodeId: idText.nullable(),
   value: valueSchema,
   /** The meter's tone, Hz; null where it is not stated (1 kHz is taken), and of what is not measured with a tone. */
@@ -62,10 +73,12 @@ export type ReadingValue = Reading['value']
 export type * from './kinds'
 export type * from './hows'
 
-const VALUES = { 'ohm': ['ohm', 'open'], 'heard': SOUNDS, 'turned': TURNED, 'tap': ['tap'], 'volts-amps': ['volts-amps'], 'beside': LOUDNESS, 'level': ['level'] } as const
+const VALUES = { 'ohm': ['ohm', 'open'], 'heard': SOUNDS, 'turned': TURNED, 'tap': ['tap'], 'volts-amps': ['volts-amps'], 'beside': LOUDNESS, 'level': ['level'], 'seen': SEEN, 'swapped': SWAPPED } as const
 function shapeOf(value: z.infer<typeof valueSchema>): keyof typeof VALUES {
   if ('how' in value) return 'turned'
   if ('besideId' in value) return 'beside'
+  if ('withId' in value) return 'swapped'
+  if (value.is === 'as-it-should' || value.is === 'seen') return 'seen'
   return value.is === 'ohm' || value.is === 'open' ? 'ohm' : value.is === 'tap' || value.is === 'volts-amps' || value.is === 'level' ? value.is : 'heard'
 }
 
@@ -80,7 +93,7 @@ export function checkValue({ kind, value, nodeId, frequencyHz }: Pick<Reading, '
     }
   }
   if (frequencyHz !== null && !factsOf(kind).isOfTone) throw new JobError(`A reading of kind ${kind} has no frequency.`, `${path}.frequencyHz`)
-  if (isReadAtHead(kind) !== (nodeId === null)) {
+  if (factsOf(kind).at !== 'anywhere' && isReadAtHead(kind) !== (nodeId === null)) {
     throw new JobError(isReadAtHead(kind) ? 'A line is read at its head, not at a speaker.' : 'This reading needs its speaker.', `${path}.nodeId`)
   }
 }

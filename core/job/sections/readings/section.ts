@@ -1,15 +1,18 @@
 import { JobError } from '../../jobError'
 import { refuse } from '../../refusal'
 import type { Job, JobDocument } from '../../schema'
-import { findOutput, findSpeaker } from '../../tree'
+import { findOutput, findPlace, findSpeaker } from '../../tree'
 import { growingRules, placedBy } from '../growing'
 import { valid } from '../guard'
 import { none, type Section } from '../section'
+import { factsOf, type ReadingKind } from './kinds'
 import { checkValue, isSamePlace, type Reading } from './schema'
 import { readings as shape } from './shape'
 
-/** What is read at a place is read at a speaker. */
-const isPlaced = placedBy(findSpeaker)
+/** What is read at a place is read at a speaker; looked at is a control, too. */
+const [atSpeaker, anywhere] = [placedBy(findSpeaker), placedBy(findPlace)]
+const isPlaced: typeof atSpeaker = (job, place: { outputId: string, nodeId: string | null, kind?: string }) =>
+  place.kind !== undefined && factsOf(place.kind as ReadingKind).at === 'anywhere' ? anywhere(job, place) : atSpeaker(job, place)
 
 const { add, withdraw } = growingRules({
   shape,
