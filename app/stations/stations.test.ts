@@ -17,7 +17,9 @@ import { spaceActions } from './space/keys'
 import { sheetActions } from './match/keys'
 import { placesNamed } from './match/search'
 import { addressOf } from './station'
-import { shareText, shownGroups } from './trace/shown'
+import { faultAt, type Fault } from '#core/faults/fault'
+import { walkEdit } from './trace/answered'
+import { placesText, shareText, shownGroups } from './trace/shown'
 import { timeOf } from '~/drawing/times'
 
 /** Deeds that note what was asked of them. */
@@ -120,14 +122,32 @@ test.each([
 })
 
 test('what is shown of a ranking: the likely groups, some of many members, and never a chance surer than it can be', () => {
-  const suspect = (probability: number) => ({ faults: [], probability, fit: 0, lineOhm: null, isOverload: false })
+  const suspect = (probability: number, faults: Fault[] = []) => ({ faults, probability, fit: 0, lineOhm: null, isOverload: false })
   const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99 }
+  const sizes = (all: ReturnType<typeof shownGroups>) => all.map(g => [g.rows.length, g.more])
   const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004 }])
-  expect(groups.map(g => [g.suspects.length, g.more])).toEqual([[5, 4]])
-  expect(shownGroups([many, many], new Set([1])).map(g => [g.suspects.length, g.more])).toEqual([[5, 4], [9, 0]])
+  expect(sizes(groups)).toEqual([[5, 4]])
+  expect(sizes(shownGroups([many, many], new Set([1])))).toEqual([[5, 4], [9, 0]])
   // What is hardly likely waits behind the word, but for the first.
-  expect(shownGroups([{ suspects: [suspect(0.4), suspect(0.3), suspect(0.009)], probability: 0.709 }]).map(g => [g.suspects.length, g.more])).toEqual([[2, 1]])
+  expect(sizes(shownGroups([{ suspects: [suspect(0.4), suspect(0.3), suspect(0.009)], probability: 0.709 }]))).toEqual([[2, 1]])
+  // One kind at several places is one row; another size of it, another kind, one of the whole line, or two at once is not.
+  const open = (nodeId: string | null) => faultAt('open-at-drop', nodeId)
+  const alike = [[open('1')], [faultAt('coil-open', '1')], [open('2')], [open('3')], [faultAt('wrong-tap', '1', { tapW: 5 })], [faultAt('wrong-tap', '1', { tapW: 10 })], [open('1'), open('2')], [open(null)]]
+  const [{ rows }] = shownGroups([{ suspects: alike.map(faults => suspect(0.1, faults)), probability: 0.8 }], new Set([0])) as [ReturnType<typeof shownGroups>[number]]
+  expect(rows.map(row => [row.suspects.map(s => alike.indexOf(s.faults as Fault[])), row.probability.toFixed(1)])).toEqual([[[0, 2, 3], '0.3'], ...[[1], [4], [5], [6], [7]].map(k => [k, '0.1'])])
+  expect([placesText(['01', '02']), placesText(['01', '02', '03', '04', '05', '06', '07'])]).toEqual(['01, 02', '01, 02, 03, 04, 05 and 2 more'])
   expect([1, 0.97, 0.969, 0.014, 0.009, 0].map(shareText)).toEqual(['over 97 %', 'over 97 %', '97 %', '1 %', 'under 1 %', 'under 1 %'])
+})
+
+test('a walk is kept as readings of every speaker that was passed, in one act: what nothing was said of plays', () => {
+  let n = 0
+  const by = { outputId: 'out1', who: null, at: '2026-05-04T09:00:00Z', newId: () => `r${++n}` }
+  const read = (upTo: string) => {
+    const edit = walkEdit(['a', 'b', 'c'], upTo, new Map([['b', 'thin' as const]]), by)
+    const edits = edit === null ? [] : edit.kind === 'batch' ? edit.edits : [edit]
+    return edits.map(e => e.kind === 'reading.add' ? `${e.reading.kind} ${e.reading.nodeId} ${e.reading.value.is}` : e.kind)
+  }
+  expect([read('c'), read('a'), read('gone')]).toEqual([['sound a plays', 'sound b thin', 'sound c plays'], ['sound a plays'], []])
 })
 
 describe('whether a key of the page acts where the focus is', () => {
@@ -171,6 +191,6 @@ describe('what can be done is found by a few letters of what it does', () => {
     const of = (says: string, more: Partial<Action>): Action => ({ keys: ['R'], says, group: 'wire', run: () => {}, ...more })
     const list = [of('everywhere', {}), of('to a rail', { to: ['rail'], isOnlyTo: true })]
     expect((['rail', 'speaker', null] as const).map(target => actionOf(list, 'R', target)?.says)).toEqual(['to a rail', 'everywhere', 'everywhere'])
-    expect([actionOf(list.slice(1), 'R', 'speaker'), actionOf(list, 'q', 'rail')]).toEqual([null, null])
+    expect([actionOf(list.slice(1), 'R', 'speaker'), actionOf(list, 'Q', 'rail')]).toEqual([null, null])
   })
 })

@@ -31,7 +31,7 @@ const traceSchema = z.strictObject({
   tried: z.strictObject({ singles: z.int(), pairs: z.int() }),
   amplifierMayBeOn: z.boolean(),
   next: z.array(z.strictObject({
-    test: z.enum(READING_KINDS), place: z.string().nullable(), beside: z.string().nullable(), bits: z.number(), minutes: z.number(), savesMinutes: z.number(),
+    test: z.enum([...READING_KINDS, 'walk']), place: z.string().nullable(), beside: z.string().nullable(), bits: z.number(), minutes: z.number(), savesMinutes: z.number(),
     answers: z.array(z.strictObject({ answer: z.string(), chance: share, leaves: z.array(z.strictObject({ says: z.string(), probability: share })) })),
   })),
 })

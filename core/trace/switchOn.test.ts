@@ -4,11 +4,10 @@ import { firstWrong, proveLine } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
 import { predictLine } from '#core/check/predict'
 import { Records } from '#core/job/records'
-import { factsOf } from '#core/job/sections/readings/kinds'
 import type { Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { givenBy } from './given'
-import { AT_THE_RACK } from './next/minutes'
+import { amplifierOf, AT_THE_RACK } from './next/minutes'
 import { finish, rankOfSingles, trySingles } from './rank'
 import { traceInSteps } from './trace'
 import { RISK, riskByReading, riskOf } from './switchOn'
@@ -81,8 +80,8 @@ test('while it is so no test asks for the amplifier on; without it one may', () 
   const silent = withReadings(jobOf(few!), ...ids.slice(0, 4).map(id => read('sound', { is: 'silent' }, id)))
   const short = withReadings(jobOf(few!), read('line-impedance', ohm(0.2)))
   expect(testsOf(short).length).toBeGreaterThan(0)
-  for (const job of [silent, short]) if (riskIn(job)) for (const kind of testsOf(job)) expect(factsOf(kind).amplifier).toBe('off')
-  expect(testsOf(withReadings(jobOf(few!), read('line-impedance', ohm(310))))).toContain('sound')
+  for (const job of [silent, short]) if (riskIn(job)) for (const kind of testsOf(job)) expect(amplifierOf(kind)).toBe('off')
+  expect(testsOf(withReadings(jobOf(few!), read('line-impedance', ohm(310))))).toContain('walk')
 })
 
 test('a repair does not clear what read so: read again, and first what is read with the amplifier off', () => {

@@ -15,6 +15,7 @@ import PlaceRail from '~/stations/check/PlaceRail.vue'
 import { PHASES, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { walkKeys } from '~/stations/check/keys'
 import { useJobKeys } from '~/stations/useJobKeys'
+import { goInto } from '~/composables/fetchedLater'
 import { useKeys } from '~/composables/useKeys'
 import { useMedia } from '~/composables/useMedia'
 import { wiringText } from '~/drawing/speakerText'
@@ -169,6 +170,10 @@ function byRoom(): void {
 const bindings = [...walkKeys({
   step, nextOpen: goOn, otherLine, byRoom, toReading: () => panel.value?.focus(),
   trace: () => { tracing.value = true },
+  toTest: () => {
+    tracing.value = true
+    void goInto('.next .walk button, .next input, .next .answer')
+  },
   wants: () => { wantsOpen.value = true },
   byWire: () => void panel.value?.byWire(),
   meters: () => { metersOpen.value = true },

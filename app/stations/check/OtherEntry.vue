@@ -4,13 +4,16 @@ import InputText from 'primevue/inputtext'
 import Button from '~/components/form/laterButton'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import type { Output, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
-import { LOUDNESS } from '#core/job/sections/readings/schema'
+import { SEEN_WORDS, SWAPPED_WORDS } from '#core/check/lookedWords'
+import { FAULTS } from '#core/faults/index'
+import { LOUDNESS, SWAPPED } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { writeNumber } from '#core/quantity/write'
+import { speakersOf } from '#core/job/tree'
 import { neighboursOf } from './polarityTaken'
 
-/** A tap or a dial as it was found, volts with amperes, how loud beside another. */
+/** A tap or a dial as it was found, volts with amperes, how loud beside another, what was seen, what went with a unit. */
 const { kind, output, speaker } = defineProps<{ kind: ReadingKind, output: Output, speaker: Speaker | null }>()
 const emit = defineEmits<{ record: [value: ReadingValue] }>()
 
@@ -25,12 +28,17 @@ const scales = computed(() => {
   return [own, ...[25, 70.71, 100].filter(v => Math.abs(v / own - 1) > 0.02)]
 })
 const scale = ref(70.71)
+/** What could be seen here, of what this line could have. */
+const seen = computed(() => FAULTS.filter(f => f.looks !== undefined && f.candidates(output, speakersOf(output.wiring)).some(c => c.nodeId === (speaker?.id ?? null))).map(f => f.kind))
 const neighbours = computed(() => speaker ? neighboursOf(output, speaker.id) : [])
 const beside = ref('')
+/** Empty: a unit that is known to be good. */
+const other = ref('')
 watch(() => [kind, speaker?.id], () => {
   problem.value = volts.value = amps.value = watts.value = ''
   scale.value = scales.value[0]!
   beside.value = neighbours.value[0]?.id ?? ''
+  other.value = ''
 }, { immediate: true })
 
 function recordTap(tapW: number): void {
@@ -74,6 +82,17 @@ v-model="scale" label="Scale that it stands on" before="on the scale of"
       <label class="typed"><InputText v-model="volts" inputmode="decimal" maxlength="12" aria-label="Volts" placeholder="volts" /> V</label>
       <label class="typed"><InputText v-model="amps" inputmode="decimal" maxlength="12" aria-label="Amperes" placeholder="amps" /> A</label>
       <Button type="submit" label="Record" :disabled="volts.trim() === '' || amps.trim() === ''" />
+    </template>
+    <div v-else-if="kind === 'looked'" class="answers" role="group" aria-label="What is seen">
+      <button type="button" class="tap" @click="emit('record', { is: 'as-it-should' })">nothing amiss</button>
+      <button v-for="fault in seen" :key="fault" type="button" class="tap" @click="emit('record', { is: 'seen', fault })">{{ SEEN_WORDS[fault] ?? fault }}</button>
+    </div>
+    <template v-else-if="kind === 'swapped'">
+      <label class="typed">by <select v-model="other" aria-label="Which unit was put here"><option value="">a known-good unit</option>
+        <option v-for="n in neighbours" :key="n.id" :value="n.id">{{ n.label }}, in exchange</option></select></label>
+      <div class="answers" role="group" aria-label="And then">
+        <Button v-for="is in SWAPPED" :key="is" type="button" variant="outlined" :label="SWAPPED_WORDS[is]" @click="emit('record', { is, withId: other || null })" />
+      </div>
     </template>
     <template v-else>
       <p v-if="neighbours.length === 0" class="soft">Nothing else hangs on this line to hear it beside.</p>

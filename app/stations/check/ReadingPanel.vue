@@ -64,7 +64,7 @@ const kinds = computed((): ReadingKind[] => {
   return showsAll.value ? all : all.filter(of => isUsual(of) || of === 'line-dcr' || (isTurned(of) && asked.size === 0))
 })
 const possible = computed(() => (speaker ? READ_AT_SPEAKER : READ_AT_HEAD).length)
-watch(() => speaker === null, (atHead) => { if (factsOf(kind.value).at !== (atHead ? 'head' : 'speaker')) kind.value = kinds.value[0]! }, { immediate: true })
+watch(() => speaker === null, (atHead) => { if (factsOf(kind.value).at === (atHead ? 'speaker' : 'head')) kind.value = kinds.value[0]! }, { immediate: true })
 const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
 watch(key, () => {
   typed.value = ''
@@ -99,7 +99,7 @@ const draft = computed((): ReadingValue | null => {
 const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
 /** A number is typed. */
 const isMeasured = computed(() => factsOf(kind.value).value === 'ohm')
-const isOther = computed(() => ['tap', 'volts-amps', 'beside', 'level'].includes(factsOf(kind.value).value))
+const isOther = computed(() => ['tap', 'volts-amps', 'beside', 'level', 'seen', 'swapped'].includes(factsOf(kind.value).value))
 const turnedKind = computed(() => isTurned(kind.value) ? kind.value as 'polarity' | 'polarity-heard' : null)
 /** It plays, and it is the right way round: both at once, where both are asked for here. */
 const bothOpen = computed(() => kind.value === 'sound' && speaker !== null && proof.value !== null

@@ -182,6 +182,9 @@ const bindings = [...sheetActions({
   },
   reorder: actions.reorder, join: actions.join, put: actions.put, apart: actions.apart,
   show: setMode, enter: mode => void enterPane(mode), choose, newOutput: actions.newOutput,
+  toTest: () => {
+    void enterPane('trace').then(() => goInto('.next .walk button, .next input, .next .answer'))
+  },
   newAmplifier: actions.newAmplifier,
   splitLine,
   open: (name) => {

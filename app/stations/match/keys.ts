@@ -28,6 +28,7 @@ export interface SheetDeeds {
   show: (mode: PaneMode) => void
   enter: (mode: PaneMode) => void
   choose: (number: number) => void
+  toTest: () => void
   newOutput: () => void
   newAmplifier: () => void
   open: (dialog: SheetDialog) => void
@@ -57,6 +58,7 @@ export function sheetActions(deeds: SheetDeeds): Action[] {
     { keys: ['Ctrl+ArrowLeft', 'Ctrl+ArrowRight'], says: 'change places along the rail', group: 'wire', run: e => deeds.reorder(e.key === 'ArrowRight' ? 1 : -1) },
     { keys: ['r'], says: 'record a reading', group: 'read', to: ['speaker', 'rail'], row: 'read', run: () => deeds.enter('check') },
     { keys: ['t'], says: 'trace a fault', group: 'read', to: ['rail'], run: () => deeds.enter('trace') },
+    { keys: ['q'], says: 'to what to read next: its answers by their numbers', also: 'test question answer', group: 'read', run: deeds.toTest },
     { keys: ['f'], says: 'findings', group: 'read', to: ['speaker', 'rail', 'control'], run: () => deeds.show('findings') },
     { keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'], shown: '1…9, 0', says: 'do what is offered', group: 'read', run: e => deeds.choose(Number(e.key)) },
     { keys: ['w'], says: 'choose the whole rail', group: 'choose', to: ['speaker', 'rail', 'many', 'control'], row: 'whole rail', run: deeds.chooseRail },

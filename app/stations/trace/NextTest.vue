@@ -3,23 +3,25 @@ import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { KIND_WORDS } from '#core/check/words'
-import { amplifierFor } from '#core/check/walk'
-import type { ReadingValue } from '#core/job/schema'
+import type { ReadingValue, Sound } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { testKey, type NextTest } from '#core/trace/next/best'
-import { needsLadder, TOOLS, toolFor } from '#core/trace/next/minutes'
+import { checkKey } from '#core/check/proof'
+import { amplifierOf, needsLadder, TOOLS, toolFor } from '#core/trace/next/minutes'
 import { answerSays, faultsSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
 import { newId } from '~/api/ids'
 import { useHold } from '~/composables/useHold'
 import { whoHere } from '~/door/me'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import { answerEdit, walkEdit, type Answering } from './answered'
 import { placeName } from './placeName'
 import { saysOpen } from '../check/taken'
 import { shareText } from './shown'
 import { useTraceStore } from './suspects'
+import WalkEntry from './WalkEntry.vue'
 
 /** What to read next: its answers are pressed, or typed, and each says what it would mean. */
 const store = useJobStore()
@@ -33,7 +35,14 @@ watch(next, () => { at.value = 0 })
 const test = computed((): NextTest | null => next.value?.tests[at.value] ?? null)
 const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0,
   4) ?? [])
-const isTyped = computed(() => test.value !== null && factsOf(test.value.kind).value === 'ohm')
+const isTyped = computed(() => test.value !== null && test.value.kind !== 'walk' && factsOf(test.value.kind).value === 'ohm')
+/** What is seen to before it: a walk is listening. */
+const before = computed(() => test.value ? KIND_WORDS[test.value.kind === 'walk' ? 'sound' : test.value.kind].before : '')
+const unheard = computed(() => selected.line?.speakers.filter(s => !isHeard(s.id)) ?? [])
+function isHeard(id: string): boolean {
+  const standing = selected.proof?.standing.get(checkKey('sound', id))
+  return standing !== undefined && !standing.stale
+}
 /** Stays as it was while the test changes. */
 const isMoreOpen = ref(false)
 const typed = ref('')
@@ -55,21 +64,38 @@ const rare = computed(() => isTyped.value
     test.value!, nameOf) })) ?? [])
 const stands = computed(() => {
   const { atId } = trace.standing
-  const tool = test.value ? toolFor(test.value.kind) : null
+  const tool = test.value ? toolFor(test.value) : null
   return [
     test.value ? minutesSay(test.value.minutes) : '', atId === null ? 'you stand at the rack' : `you stand at ${nameOf(atId)}`,
-    tool && TOOL_WORDS[tool], test.value && needsLadder(test.value.kind) && test.value.nodeId !== atId ? 'one ladder' : '',
+    tool && TOOL_WORDS[tool], test.value && needsLadder(test.value) && test.value.nodeId !== atId ? 'one ladder' : '',
   ].filter(Boolean).join(' · ')
 })
 
 const { isHeld, hold } = useHold()
 function record(value: ReadingValue): void {
   if (!test.value || !selected.line || isHeld.value) return
-  const done = store.edit({ kind: 'reading.add', reading: {
-    id: newId(), at: new Date().toISOString(), kind: test.value.kind, outputId: selected.line.outputId, nodeId: test.value.nodeId, value, note: '',
-    frequencyHz: null, supersedes: null, taken: null, who: whoHere(), withdrawn: false,
-  } })
-  if (done) hold()
+  if (test.value.kind === 'walk') return
+  if (store.edit(answerEdit(test.value.kind, test.value.nodeId, value, answering(selected.line.outputId)))) hold()
+}
+const answering = (outputId: string): Answering => ({ outputId, who: whoHere(), at: new Date().toISOString(), newId })
+function recordWalk(upToId: string, odd: ReadonlyMap<string, Sound>): void {
+  if (!selected.line || isHeld.value) return
+  const edit = walkEdit(unheard.value.map(s => s.id), upToId, odd, answering(selected.line.outputId))
+  if (edit && store.edit(edit)) hold()
+}
+/** While the answers have the keys: each by its number, up and down between them. */
+function onKey(event: KeyboardEvent): void {
+  const list = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('button.answer')]
+  const at = list.indexOf(document.activeElement as HTMLButtonElement)
+  const isTyping = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement
+  const number = isTyping ? 0 : Number(event.key)
+  const next = event.key === 'ArrowDown' ? list[at + 1] : event.key === 'ArrowUp' ? list[at - 1] : undefined
+  if (isTyping && event.key.startsWith('Arrow')) return
+  if (number >= 1 && number <= list.length) list[number - 1]!.click()
+  else if (next && at >= 0) next.focus()
+  else return
+  event.preventDefault()
+  event.stopPropagation()
 }
 function recordTyped(): void {
   try {
@@ -89,12 +115,12 @@ function toggle(tool: (typeof TOOLS)[number]): void {
 </script>
 
 <template>
-  <section v-if="test" class="next" aria-label="What to read next">
-    <p class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.' : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
+  <section v-if="test" class="next" data-form aria-label="What to read next" @keydown="onKey">
+    <p v-if="next!.isMendNext" class="open-now">No test saves time any more: open the likeliest place. To be surer before that:</p>
+    <p v-else class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.' : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
     <h2>{{ testTitle(test, nameOf) }}</h2>
     <p class="soft small">{{ at === 0 ? 'Tells most for its time' : 'Another way' }}: {{ stands }}.</p>
-    <p class="amplifier" :class="amplifierFor(test.kind)"><b>Amplifier {{ amplifierFor(test.kind) === 'on' ? 'ON'
-      : 'OFF' }}</b> {{ KIND_WORDS[test.kind].before }}</p>
+    <p class="amplifier" :class="amplifierOf(test.kind)"><b>Amplifier {{ amplifierOf(test.kind) === 'on' ? 'ON' : 'OFF' }}</b> {{ before }}</p>
     <h3>{{ QUESTIONS[test.kind] ?? 'What does the meter show?' }}</h3>
     <div v-if="isTyped" data-form class="typed">
       <InputText
@@ -102,11 +128,13 @@ function toggle(tool: (typeof TOOLS)[number]): void {
         @keydown.enter="recordTyped" />
       <Button size="small" label="Record" :disabled="typed.trim() === '' || isHeld" @click="recordTyped" />
     </div>
+    <WalkEntry v-else-if="test.kind === 'walk'" :speakers="unheard" :is-held="isHeld" @record="recordWalk" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <ul class="answers">
-      <li v-for="row in answers" :key="row.key">
+      <li v-for="(row, k) in answers" :key="row.key">
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">
-          <b>{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
+          <b><span class="figure key" aria-hidden="true">{{ k + 1 }}</span> {{ row.says }}</b>
+          <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
         </button>
         <p v-else class="answer range">
           <b class="figure">{{ row.says }}</b> <span class="means">{{ row.means }} <span class="sure">{{ row.sure }}</span></span>
@@ -154,6 +182,8 @@ h3 { font-size: 15px; }
   padding: 9px 12px; background: var(--paper-raised); border: 1px solid var(--ink); color: var(--ink);
   font-size: 15px; line-height: 1.3; }
 .answer b { flex: 0 0 auto; max-width: 50%; }
+.answer .key { color: var(--pen); margin-right: 5px; }
+.open-now { font-weight: 600; }
 .answer .means { text-align: right; font-size: 13.5px; color: var(--ink-soft); min-width: 0; overflow-wrap: anywhere; }
 .sure { white-space: nowrap; }
 .answer.range { border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 6px 0; min-height: 0; }

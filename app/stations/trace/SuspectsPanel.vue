@@ -17,7 +17,7 @@ import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
 import { contradiction } from '~/stations/trace/contradiction'
-import { shareText } from '~/stations/trace/shown'
+import { placesText, shareText, type SuspectRow } from '~/stations/trace/shown'
 import { fetchedLater } from '~/composables/fetchedLater'
 import NextTest from '~/stations/trace/NextTest.vue'
 import SwitchOnNotice from '~/stations/trace/SwitchOnNotice.vue'
@@ -60,17 +60,29 @@ let count = 0
 const groups = computed(() => {
   count = 0
   return trace.groups.map(group => ({
-    key: group.suspects.map(keyOf).join(), share: shareText(group.probability), alike: group.suspects.length > 1, more: group.more,
-    rows: group.suspects.map(suspect => ({
-      key: keyOf(suspect), suspect, index: count, rank: ++count, says: saysOf(suspect), makes: makesOf(suspect), share: shareText(suspect.probability),
+    key: group.rows.map(row => keyOf(row.suspects[0]!)).join(), share: shareText(group.probability), alike: group.rows.length > 1, more: group.more,
+    rows: group.rows.map(row => ({
+      key: keyOf(row.suspects[0]!), row, index: count, rank: ++count, says: rowSays(row), makes: makesOf(row.suspects[0]!), share: shareText(row.probability),
     })),
   }))
 })
+/** The same at several places is said once, with its places. */
+function rowSays({ suspects }: SuspectRow): string {
+  if (suspects.length === 1) return saysOf(suspects[0]!)
+  const names = placesText(suspects.map(s => placeName(s.faults[0]!.nodeId)))
+  return faultSays(suspects[0]!.faults[0]!, () => names)
+}
 function keyOf({ faults }: Suspect): string {
   return faults.map(f => [f.kind, f.nodeId, f.tapW, f.way, f.withId].join(' ')).join(' + ') || 'none'
 }
 const rows = computed(() => groups.value.flatMap(g => g.rows))
-const chosen = computed(() => rows.value[trace.chosenSuspect] ?? null)
+const chosen = computed(() => {
+  const of = rows.value[trace.chosenSuspect]
+  return of ? { ...of, suspect: of.row.suspects[trace.chosenPlace] ?? of.row.suspects[0]! } : null
+})
+const placesOf = computed(() => chosen.value && chosen.value.row.suspects.length > 1
+  ? chosen.value.row.suspects.map((s, k) => ({ k, says: placeName(s.faults[0]!.nodeId), share: shareText(s.probability) }))
+  : [])
 watch(() => rows.value.length, (length) => { if (trace.chosenSuspect >= length) trace.chosenSuspect = 0 })
 
 /** What of the readings speaks for the chosen one, and what against, strongest first. */
@@ -155,7 +167,7 @@ function repair(): void {
           <button
             v-for="row in group.rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: row.index === trace.chosenSuspect }"
             :aria-checked="row.index === trace.chosenSuspect" @click="trace.chosenSuspect = row.index">
-            <span class="bar" :style="{ width: `${Math.max(2, row.suspect.probability * 100)}%` }" />
+            <span class="bar" :style="{ width: `${Math.max(2, row.row.probability * 100)}%` }" />
             <span class="rank figure">{{ row.rank }}</span>
             <span>{{ row.says }}</span>
             <span class="share figure">{{ row.share }}</span>
@@ -165,6 +177,12 @@ function repair(): void {
         </div>
       </div>
       <template v-if="chosen">
+        <div v-if="placesOf.length > 0" class="places" role="radiogroup" aria-label="At which place">
+          <span class="small">at</span>
+          <button
+            v-for="place in placesOf" :key="place.k" type="button" role="radio" class="tap" :class="{ on: place.k === trace.chosenPlace }"
+            :aria-checked="place.k === trace.chosenPlace" @click="trace.chosenPlace = place.k">{{ place.says }} <span class="soft">{{ place.share }}</span></button>
+        </div>
         <div v-if="reasons.for.length + reasons.against.length > 0" class="reasons">
           <p v-if="reasons.for.length > 0" class="small"><b>For it:</b> {{ reasons.for.join('; ') }}.</p>
           <p v-if="reasons.against.length > 0" class="small"><b>Against it:</b> {{ reasons.against.join('; ') }}.</p>
@@ -177,7 +195,7 @@ function repair(): void {
           <InputText
             v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
           <div class="deeds">
-            <Button :label="`Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
+            <Button :label="placesOf.length > 0 ? `Record the repair at ${placesOf[trace.chosenPlace]?.says ?? ''}` : `Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
             <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
           </div>
         </div>
@@ -201,6 +219,7 @@ function repair(): void {
 .suspect .then { grid-column: 2 / -1; }
 .group { display: grid; gap: 5px; }
 .group.alike { border-left: 3px solid var(--pen); padding-left: 8px; }
+.places { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .together { line-height: 1.35; }
 .form { display: grid; gap: 10px; }
 .reasons { display: grid; gap: 4px; }

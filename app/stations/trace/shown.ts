@@ -1,18 +1,44 @@
 import type { SuspectGroup } from '#core/trace/groups'
+import type { Suspect } from '#core/trace/rank'
 
 /** Groups weaker than this are not shown. */
 const LEAST_SUSPICION = 0.01
 const MOST_GROUPS = 8
-/** Members of one group that are listed; the rest are counted. */
-const MOST_MEMBERS = 5
+/** Rows of one group that are listed; the rest are counted. */
+const MOST_ROWS = 5
 
-/** What of a ranking is shown: the likely groups, and of each the likeliest members; of those that were opened (by their place) all. */
-export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): (SuspectGroup & { more: number })[] {
+/** One fault at several places that read alike: one row. */
+export interface SuspectRow { suspects: readonly Suspect[], probability: number }
+export interface ShownGroup { rows: readonly SuspectRow[], probability: number, /** Rows that are not listed. */ more: number }
+
+/** What of a ranking is shown: the likely groups, and of each the likeliest rows; of those that were opened (by their place) all. */
+export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): ShownGroup[] {
   return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, k) => {
-    const likely = group.suspects.filter((s, n) => n === 0 || s.probability >= LEAST_SUSPICION)
-    const most = opened.has(k) ? Infinity : Math.min(MOST_MEMBERS, likely.length)
-    return { ...group, suspects: group.suspects.slice(0, most), more: Math.max(0, group.suspects.length - most) }
+    const rows = rowsOf(group.suspects)
+    const likely = rows.filter((row, n) => n === 0 || row.probability >= LEAST_SUSPICION)
+    const most = opened.has(k) ? Infinity : Math.min(MOST_ROWS, likely.length)
+    return { rows: rows.slice(0, most), probability: group.probability, more: Math.max(0, rows.length - most) }
   })
+}
+
+/** By kind, likeliest first: what is the same but for its place is one row. */
+function rowsOf(suspects: readonly Suspect[]): SuspectRow[] {
+  const rows = new Map<string, Suspect[]>()
+  suspects.forEach((suspect, k) => {
+    const [fault] = suspect.faults
+    const key = suspect.faults.length === 1 && fault!.nodeId !== null ? [fault!.kind, fault!.tapW, fault!.way, fault!.withId].join(' ') : `${k}`
+    const known = rows.get(key)
+    if (known) known.push(suspect)
+    else rows.set(key, [suspect])
+  })
+  return [...rows.values()].map(all => ({ suspects: all, probability: all.reduce((sum, s) => sum + s.probability, 0) })).sort((a, b) => b.probability - a.probability)
+}
+
+/** Places of a row as they are said: so many by name, and how many more. */
+const NAMED = 6
+export function placesText(names: readonly string[]): string {
+  if (names.length <= NAMED) return names.join(', ')
+  return `${names.slice(0, NAMED - 1).join(', ')} and ${names.length - NAMED + 1} more`
 }
 
 /** A chance as it is said. No finer than calibration carries: simulated rigs hold what is said within a few in a hundred, and no list holds every fault. */

@@ -26,7 +26,10 @@ export const useTraceStore = defineStore('trace', () => {
   const opened = shallowRef<ReadonlySet<number>>(new Set())
   const all = computed(() => view.value ? groupSuspects(view.value.ranking.suspects) : [])
   const groups = computed(() => shownGroups(all.value, opened.value))
+  /** The chosen row, and which of its places. */
   const chosenSuspect = shallowRef(0)
+  const chosenPlace = shallowRef(0)
+  watch(chosenSuspect, () => { chosenPlace.value = 0 })
   const tracing = shallowRef(false)
   /** Checks are being taken: whether the amplifier may be switched on is asked even while nobody looks at suspects. */
   const checking = shallowRef(false)
@@ -34,7 +37,7 @@ export const useTraceStore = defineStore('trace', () => {
   const tried = shallowRef<number | null>(null)
   const problem = shallowRef('')
   /** All that is shown, in order: what a place on the rail and a number stand for. */
-  const suspects = computed(() => groups.value.flatMap(g => g.suspects))
+  const rows = computed(() => groups.value.flatMap(g => g.rows))
   const ranked = computed((): readonly Suspect[] | null => view.value?.ranking.suspects ?? null)
 
   /** Tools that are not at hand, and tests that somebody cannot do, of this line as it was read. */
@@ -115,7 +118,7 @@ export const useTraceStore = defineStore('trace', () => {
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
   return {
-    view, groups, openGroup, suspects, chosenSuspect, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot, isWrongNow,
+    view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot, isWrongNow,
     answer: () => { answered.value = asRead.value },
   }
 })

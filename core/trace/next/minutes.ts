@@ -46,7 +46,8 @@ const SWITCH = 1
 export const ASKED = Object.keys(TAKES) as TestKind[]
 /** What the amplifier must be for it. */
 export const amplifierOf = (kind: TestKind): 'on' | 'off' => kind === 'walk' ? 'on' : factsOf(kind).amplifier
-export const needsLadder = (kind: TestKind): boolean => TAKES[kind]?.ladder ?? false
+/** A rack is looked at from the floor. */
+export const needsLadder = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): boolean => (TAKES[kind]?.ladder ?? false) && nodeId !== null
 export const toolFor = ({ kind, besideId }: Pick<TestAt, 'kind' | 'besideId'>): Tool | null => kind === 'swapped' && besideId === null ? 'known-good' : TAKES[kind]?.tool ?? null
 
 /** `order`: speakers along the line; `unheard`: those that a walk notes. null: it cannot be done with what is at hand. */

@@ -44,7 +44,7 @@ export const useFoldStore = defineStore('folds', () => {
   }
   const isFolded = (line: LineEvaluation) => isFolding(rowsOf(line), wishes.value.get(line.outputId))
 
-  const suspects = computed(() => new Set(matchPane.mode === 'trace' ? trace.suspects.flatMap(s => s.faults.flatMap(f => f.nodeId ?? [])) : []))
+  const suspects = computed(() => new Set(matchPane.mode === 'trace' ? trace.rows.flatMap(row => row.suspects.flatMap(s => s.faults.flatMap(f => f.nodeId ?? []))) : []))
   /** Folds as they are drawn; a rail where nothing of it is selected keeps the same list. */
   const foldsByRail = computed((): ReadonlyMap<string, readonly string[][]> => new Map(evaluation.lines.map((line) => {
     const all = isFolded(line) ? stretches(line) : NONE

@@ -21,13 +21,13 @@ export function useRailMarks() {
     const places = new Map<string, { rank: number, chosen: boolean, inCable: boolean }>()
     // A line that reads as it should has nothing to be marked.
     if (!trace.isWrongNow) return places
-    trace.suspects.forEach(({ faults }, k) => faults.forEach(({ nodeId, kind }) => {
+    trace.rows.forEach((row, k) => row.suspects.forEach(({ faults }, n) => faults.forEach(({ nodeId, kind }) => {
       if (nodeId === null) return
       const place = places.get(nodeId)
-      const chosen = k === trace.chosenSuspect
+      const chosen = k === trace.chosenSuspect && n === trace.chosenPlace
       if (!place) places.set(nodeId, { rank: k + 1, chosen, inCable: IN_CABLE.has(kind) })
       else if (chosen) place.chosen = true
-    }))
+    })))
     return places
   })
 

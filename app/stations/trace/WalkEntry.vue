@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import { SOUND_WORDS } from '#core/check/words'
+import type { Sound, Speaker } from '#core/job/schema'
+import { SOUNDS } from '#core/job/sections/readings/schema'
+
+/** What a walk along the line found: those that do not play as they should are pressed, all others play. */
+const { speakers, isHeld } = defineProps<{ speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
+const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, Sound>] }>()
+
+const ODD = SOUNDS.filter(is => is !== 'plays')
+const odd = ref(new Map<string, Sound>())
+/** The one whose sound is being said. */
+const asked = ref<string | null>(null)
+const upTo = ref('')
+watch(() => speakers.map(s => s.id).join(), () => {
+  odd.value = new Map([...odd.value].filter(([id]) => speakers.some(s => s.id === id)))
+  asked.value = null
+  if (!speakers.some(s => s.id === upTo.value)) upTo.value = speakers.at(-1)?.id ?? ''
+}, { immediate: true })
+
+const passed = computed(() => speakers.slice(0, speakers.findIndex(s => s.id === upTo.value) + 1))
+function press(id: string): void {
+  if (odd.value.delete(id)) asked.value = null
+  else asked.value = asked.value === id ? null : id
+}
+function say(is: Sound): void {
+  if (asked.value !== null) odd.value.set(asked.value, is)
+  asked.value = null
+}
+const says = computed(() => {
+  const wrong = passed.value.filter(s => odd.value.has(s.id)).length
+  return wrong === 0 ? `Record: all ${passed.value.length} play` : `Record: ${wrong} not so, ${passed.value.length - wrong} play`
+})
+const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
+</script>
+
+<template>
+  <div data-form class="walk">
+    <p class="small">Press those that do not play as they should. All others count as heard, and playing.</p>
+    <div class="passed" role="group" aria-label="Speakers along the line">
+      <button
+        v-for="s in passed" :key="s.id" type="button" class="tap" :class="{ on: asked === s.id, odd: odd.has(s.id) }" :aria-pressed="odd.has(s.id)"
+        @click="press(s.id)">{{ s.label }}<span v-if="odd.has(s.id)"> {{ SOUND_WORDS[odd.get(s.id)!] }}</span></button>
+    </div>
+    <div v-if="asked !== null" class="passed" role="group" :aria-label="`How ${labelOf(asked)} sounds`">
+      <span class="small">{{ labelOf(asked) }} is</span>
+      <button v-for="is in ODD" :key="is" type="button" class="tap" @click="say(is)">{{ SOUND_WORDS[is] }}</button>
+    </div>
+    <div class="deeds">
+      <Button size="small" :label="says" :disabled="isHeld || passed.length === 0" @click="emit('record', upTo, odd)" />
+      <label class="small">heard as far as <select v-model="upTo" aria-label="Heard as far as"><option v-for="s in speakers" :key="s.id" :value="s.id">{{
+        s.label }}</option></select></label>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.walk { display: grid; gap: 8px; }
+.passed { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+.passed .tap { min-height: 44px; min-width: 48px; }
+.passed .odd { border-color: var(--stop); color: var(--stop); font-weight: 600; }
+.deeds { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; }
+select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 4px 6px; min-height: 40px; }
+</style>
