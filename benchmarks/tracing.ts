@@ -67,15 +67,20 @@ function played(rig: Rig, most: number): readonly Suspect[] {
 }
 
 interface Tenth { n: number, said: number, so: number }
-function calibration(readingsOf: (rig: Rig) => Reading[]): Tenth[] {
+/** The same by kind of line, of all that is said to be as likely as not, or likelier. */
+const byLine = new Map<string, Tenth>()
+function calibration(readingsOf: (rig: Rig) => Reading[], isByLine = false): Tenth[] {
   const tenths = Array.from({ length: 10 }, (): Tenth => ({ n: 0, said: 0, so: 0 }))
   for (let seed = 1; seed <= RIGS; seed++) {
     const rig = makeRig(seed, WEIGHTS)
     for (const s of ranked(rig, readingsOf(rig), AT_THE_RACK, false).suspects) {
-      const tenth = tenths[Math.min(9, Math.floor(s.probability * 10))]!
-      tenth.n++
-      tenth.said += s.probability
-      tenth.so += Number(isIt(s.faults, rig))
+      const line = byLine.get(rig.kind) ?? { n: 0, said: 0, so: 0 }
+      byLine.set(rig.kind, line)
+      for (const tenth of [tenths[Math.min(9, Math.floor(s.probability * 10))]!, ...isByLine && s.probability >= 0.5 ? [line] : []]) {
+        tenth.n++
+        tenth.said += s.probability
+        tenth.so += Number(isIt(s.faults, rig))
+      }
     }
   }
   return tenths
@@ -102,7 +107,7 @@ function found(mix: readonly [number, number, number], most: number): string {
 }
 
 const began = performance.now()
-const [byHead, byAll] = [calibration(head), calibration(allEars)]
+const [byHead, byAll] = [calibration(head), calibration(allEars, true)]
 const [one, two] = [found([0, 100, 0], 6), found([0, 0, 100], 8)]
 writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
 
@@ -120,8 +125,15 @@ ${rows(byHead)}
 ${TABLE}
 ${rows(byAll)}
 
+## The same by line: all that is said to be as likely as not, or likelier
+
+${TABLE.replace('said | how', 'line | how')}
+${[...byLine].map(([kind, { n, said, so }]) => `| ${kind} | ${n} | ${(said / n).toFixed(3)} | ${(so / n).toFixed(3)} |`).join('\n')}
+
 ## Found by the tests that are proposed
 
-- one fault, after six readings: its kind and its place ${one}
+A walk along the line is one test.
+
+- one fault, after six tests with the line read at the rack: its kind and its place ${one}
 - two faults, after eight: both kinds and both places ${two}
 `)

@@ -17,7 +17,9 @@ export function solvedOutward(group: GroupNode, nodeId: string): GroupNode | nul
   const at = group.children.findIndex(({ node }) => holds(node, nodeId))
   if (at < 0) return null
   const { node } = group.children[at]!
-  if (isGroup(node) && node.kind === 'chain' && node.id !== nodeId) return solvedOutward(node, nodeId)
+  // A run inside, as behind a bad joint: parted at the place, what is before it is not read.
+  const inner = isGroup(node) && node.id !== nodeId ? solvedOutward(node, nodeId) : null
+  if (inner) return inner
   return group.kind === 'chain' ? { ...group, children: group.children.slice(at).map((child, k) => k === 0 ? { ...child, lead: null } : child) } : null
 }
 

@@ -21,19 +21,21 @@ const triedOn = (output: Output, readings: Reading[]) => finish(trySingles(given
 
 test.each<[string, Job]>([
   ['a tap line', cabled(jobOf('5 x 10 W + 2 x 5 W on 70 V'), lead)], ['series and stars', cabled(jobOf('(8 + 8) || (4 + 4) || 8 on 200 W at 2'), lead)], ['known curves', cabled(jobOf('dvc 4 series || 8 || 8'), lead)],
-])('two changes at once come out as the changed network does, by its ports: %s, 400 pairs', (_, job) => {
+])('two changes at once come out as the changed network does, by its ports, read at the rack and from the second place on: %s, 400 pairs', (_, job) => {
   const output = outputOf(job)
   const { weigher: { plan }, singles } = triedOn(output, [])
-  const ports = portsOf(output.wiring, { nodeId: null, frequencyHz: 1000 })!
+  const places = [null, output.wiring.children[1]!.node.id].map(nodeId => ({ nodeId, frequencyHz: 1000 }))
+  const portsAt = places.map(place => portsOf(output.wiring, place)!)
   const chance = seeded(SEED)
   let tried = 0
   for (let n = 0; n < 400; n++) {
     const [a, b] = [0, 1].map(() => singles[Math.floor(chance() * singles.length)]!) as [typeof singles[number], typeof singles[number]]
     // A joint in the run is told by what the line is: with another before it the line is another.
     if (a.fault.nodeId === b.fault.nodeId || a.definition.isOfTheLine || b.definition.isOfTheLine) continue
+    const [place, ports] = [places[n % 2]!, portsAt[n % 2]!]
     const [one, other] = [ports.changeOf(a.outcome.wiring), ports.changeOf(b.outcome.wiring)]
     if (!one || !other || (one.port >= 0 && one.port === other.port)) continue
-    const { head } = outcomeOf(plan, [a.fault, b.fault]).solved
+    const head = outcomeOf(plan, [a.fault, b.fault]).sight(place)!.seen
     const ln = ports.both(one, other)
     tried++
     const name = `${familyOf(a.fault)} + ${familyOf(b.fault)}, seed ${SEED}, case ${n}`
@@ -46,6 +48,7 @@ test.each<[string, Job]>([
 test.each<[string, (ids: string[]) => Reading[]]>([
   ['by ohms alone', () => [reading('line-impedance', { is: 'ohm', ohm: 310 })]],
   ['and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[0]), reading('sound', { is: 'scratchy' }, ids[2]), reading('sound', { is: 'plays' }, ids[1])]],
+  ['and from a place outward, where it is shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 3 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1]), reading('looked', { is: 'seen', fault: 'short-at-drop' }, ids[1])]],
   ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
 ])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf) => {
   const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))

@@ -174,8 +174,8 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
           const detRe = aaRe * bbRe - aaIm * bbIm - (abRe * baRe - abIm * baIm)
           const detIm = aaRe * bbIm + aaIm * bbRe - (abRe * baIm + abIm * baRe)
           const square = detRe * detRe + detIm * detIm
-          // Two opens in one current: the one leaves nothing for the other to do.
-          if (square < 1e-20 * (aaRe * aaRe + aaIm * aaIm) * (bbRe * bbRe + bbIm * bbIm)) {
+          // Two opens in one current: the one leaves nothing for the other to do. A short right where it is read leaves nothing of anything.
+          if (square <= 1e-20 * (aaRe * aaRe + aaIm * aaIm) * (bbRe * bbRe + bbIm * bbIm)) {
             if (x.dRe !== 0 || x.dIm !== 0 || y.dRe !== 0 || y.dIm !== 0) return -Infinity
             return ports.both(x, NO_CHANGE)
           }
