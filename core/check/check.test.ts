@@ -181,6 +181,8 @@ describe('what stands, what is history', () => {
 
 test('what plays but not as it should reads wrong, and is no silence', () => {
   const sounds = Object.keys(SOUND_WORDS) as (keyof typeof SOUND_WORDS)[]
+  expect(([{ is: 'as-it-should' }, { is: 'seen', fault: 'rubbing' }, { is: 'goes-with-it', withId: null }, { is: 'stays', withId: 's2' }] as const).map(v => `${valueWords(v)}: ${judge(v, null).code} ${judge(v, null).grade}`))
+    .toEqual(['nothing amiss: as-planned good', 'cone rubs, or torn: seen-wrong stop', 'it goes with the unit, by a known-good unit: goes-with-it unknown', 'it stays here, by its neighbour: stays unknown'])
   expect(sounds.map(is => `${valueWords({ is })} ${judge({ is }, null).grade}`)).toEqual(['plays good', 'silent stop', 'scratchy tight', 'thin tight', 'quiet tight', 'hum tight', 'comes and goes tight'])
 })
 

@@ -1,10 +1,15 @@
 import { describe, expect, test } from '@jest/globals'
 import type { ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
+import { faultAt } from '#core/faults/fault'
+import { speakersOf } from '#core/job/tree'
 import type { Seen } from '#core/network/solver'
+import { cabled, jobOf, outputOf } from '#core/testing/jobs'
 import { entropy, logSum, normalAt, normalBelow } from './chances'
 import { likeAnyCoil, likeCoil } from './coils'
+import { deviationsOf } from './deviations'
 import { ANY_SOUND, besideChance, cutOutChance, silentChance, soundChance } from './ears'
+import { outcomeOf, planOf } from './outcome'
 import { brokenLine, likeAnyOhm, likeOhm, orSlip, scaled, sigmaAt } from './ohms'
 
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
@@ -83,4 +88,14 @@ test('chances: sums in logarithms, the normal both ways (NIST handbook, table 26
   expect([normalBelow(0), normalBelow(1), normalBelow(-1.96)]).toEqual([expect.closeTo(0.5, 6), expect.closeTo(0.8413447, 6), expect.closeTo(0.0249979, 6)])
   for (const share of [0.01, 0.2, 0.5, 0.9]) expect(normalBelow(normalAt(share))).toBeCloseTo(share, 3)
   expect(entropy([0.5, 0.25, 0.25, 0])).toBeCloseTo(1.5, 12)
+})
+
+test.each(['break-in-reach', 'short-in-run', 'joint-in-run'] as const)('%s before a place: read from the place on, and further, the line is as it hangs there; from before it, it is not', (kind) => {
+  const output = outputOf(cabled(jobOf('5 x 20 W on 70 V 150 W'), { cable: { awg: 16 }, lengthM: 9 }))
+  const ids = speakersOf(output.wiring).map(s => s.id)
+  const plan = planOf(output, deviationsOf(output, new Map(), new Set()))
+  const outcome = outcomeOf(plan, [faultAt(kind, ids[2]!, { amount: kind === 'joint-in-run' ? 1.5 : 0.5 })])
+  const from = (k: number) => [outcome, plan.drawn].map(o => o.sight({ nodeId: ids[k]!, frequencyHz: 1000 })!.seen)
+  for (const k of [2, 3, 4]) expect([k, from(k)[0]]).toEqual([k, from(k)[1]])
+  expect(from(1)[0]).not.toEqual(from(1)[1])
 })

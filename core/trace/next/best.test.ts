@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
-import type { Reading, ReadingValue, Sound } from '#core/job/schema'
+import type { FaultKind, Reading, ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
@@ -10,8 +10,12 @@ import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
 import { finish, isSomethingElse, rankOfSingles, trySingles } from '../rank'
-import { nextTests, testKey } from './best'
+import { definitionOf } from '#core/faults/index'
+import { faultAt, type Fault } from '#core/faults/fault'
+import { lookChance, swapChance } from '../eyes'
+import { nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, minutesOf, type Standing } from './minutes'
+import { walked } from './walk'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
@@ -48,6 +52,60 @@ test('what listening at a place tells, against a direct enumeration of every sus
   }
 })
 
+test('what a walk tells, against every way in which three speakers can sound: no more than all of it, and nearly all', () => {
+  const three = outputOf(cabled(jobOf('3 x 20 W on 70 V 150 W'), { cable: { awg: 16 }, lengthM: 9 }))
+  const of = speakersOf(three.wiring).map(s => s.id)
+  const given = givenBy(three, proveLine({ readings: Records.of([reading('line-impedance', { is: 'ohm', ohm: 110 })]), repairs: Records.of() }, three))
+  const tried = finish(trySingles(given))
+  const { plan } = tried.weigher
+  const { suspects } = rankOfSingles(tried)
+  const walk = nextTests(tried, { suspects }, { standing: AT_THE_RACK, mayBeOn: true }, given.readings).tests.find(t => t.kind === 'walk')!
+  const chances = suspects.map(({ faults }) => {
+    const outcome = isSomethingElse(faults) ? null : outcomeOf(plan, faults)
+    const cut = outcome ? cutOutChance(outcome.solved.head, plan.drawn.solved.head) : 0
+    const each = of.map(id => SOUNDS.map(s => outcome ? soundChance(s, offDb(id, outcome, plan), heardOf(id, outcome, plan)) : ANY_SOUND[s]))
+    return SOUNDS.flatMap((a, i) => SOUNDS.flatMap((b, j) => SOUNDS.map((c, k) => (1 - cut) * each[0]![i]! * each[1]![j]! * each[2]![k]! + (a === b && b === c && a === 'silent' ? cut : 0))))
+      .map((p, _, all) => p / all.reduce((x, y) => x + y))
+  })
+  let direct = 0
+  for (let a = 0; a < SOUNDS.length ** 3; a++) {
+    const mixed = suspects.reduce((sum, s, h) => sum + s.probability * chances[h]![a]!, 0)
+    suspects.forEach((s, h) => { if (chances[h]![a]! > 0) direct += s.probability * chances[h]![a]! * Math.log2(chances[h]![a]! / mixed) })
+  }
+  expect([walk.bits < direct + 1e-9, walk.bits > 0.93 * direct, direct > 1]).toEqual([true, true, true])
+})
+
+test.each<[string, Fault[], string | null, Partial<Record<string, number>>]>([
+  // From the table of what is seen, by hand.
+  ['an open joint where one looks', [faultAt('open-at-drop', 'a')], 'a', { 'open-at-drop': 0.7, 'null': 0.3 * 0.99, 'dirty-contact': 0.3 * 0.01 / 8 }],
+  ['the same from another place', [faultAt('open-at-drop', 'a')], 'b', { null: 0.99, 'open-at-drop': 0.01 / 8 }],
+  ['two at one place', [faultAt('open-at-drop', 'a'), faultAt('rubbing', 'a')], 'a', { 'null': 0.3 * 0.2 * 0.99, 'rubbing': 0.94 * 0.8 / 1.5 }],
+  ['a dead channel at the rack', [faultAt('amplifier-dead', null)], null, { 'amplifier-dead': 0.9 }],
+])('what is seen: %s', (_, faults, nodeId, wanted) => {
+  const outcome = { faults, definitions: faults.map(f => definitionOf(f.kind)!) }
+  for (const [kind, chance] of Object.entries(wanted)) expect([kind, lookChance(kind === 'null' ? null : kind as FaultKind, nodeId, outcome)]).toEqual([kind, expect.closeTo(chance!, 9)])
+})
+
+test.each<[string, Fault[], number]>([
+  ['a coil goes with its unit', [faultAt('coil-open', 'a')], 0.95], ['a joint stays', [faultAt('open-at-drop', 'a')], 0.05], ['a coil elsewhere stays', [faultAt('coil-open', 'b')], 0.05],
+  ['a dial goes with it', [faultAt('wrong-tap', 'a')], 0.95], ['of nothing wrong nobody can say', [], 0.5],
+])('another unit in its place: %s', (_, faults, goes) => {
+  const outcome = { faults, definitions: faults.map(f => definitionOf(f.kind)!) }
+  expect([swapChance('goes-with-it', 'a', outcome), swapChance('stays', 'a', outcome)]).toEqual([expect.closeTo(goes, 9), expect.closeTo(1 - goes, 9)])
+})
+
+test('of a long line all that may be there is weighed: beyond the likeliest a sample stands for the rest', () => {
+  const many = Array.from({ length: 2000 }, (_, k) => ({ faults: [faultAt('rubbing', `${k}`)], probability: k < 20 ? 0.02 : k < 170 ? 0.1 / 150 : k === 170 ? 0.02 : 0.48 / 1829, fit: 0, lineOhm: null, isOverload: false }))
+  const { suspects, weights } = weighedOf(many)
+  expect([suspects.length <= 300, suspects.length > 250, new Set(suspects).size === suspects.length]).toEqual([true, true, true])
+  expect(weights.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+  // Evenly: each half of the rest has half of its weight.
+  const far = suspects.reduce((sum, s, k) => Number(s.faults[0]!.nodeId) >= 1085 ? sum + weights[k]! : sum, 0)
+  expect(far).toBeCloseTo(0.24, 2)
+  // One that is as likely as several steps stands for them.
+  expect(weights[suspects.findIndex(s => s.faults[0]!.nodeId === '170')]! > 0.015).toBe(true)
+})
+
 test('of all that could be read the first saves most; answers are certain together; what was read is not asked again', () => {
   const { next } = asked(wrong)
   expect(next.tests.length).toBeGreaterThan(3)
@@ -58,6 +116,10 @@ test('of all that could be read the first saves most; answers are certain togeth
     for (const a of t.answers) expect(a.leaves.length).toBeGreaterThan(0)
   }
   const [first] = next.tests
+  expect(next.isMendNext).toBe(false)
+  // Found, and seen: there is nothing to ask any more before it is put right.
+  const sure = asked([...wrong, ...ids.map((id, k) => reading('sound', { is: k === 2 ? 'silent' : 'plays' }, id)), reading('coil-dcr', { is: 'ohm', ohm: 6.4 }, ids[2]!), reading('looked', { is: 'seen', fault: 'open-at-drop' }, ids[2]!)])
+  expect([sure.next.isMendNext, sure.ranking.suspects[0]!.faults[0]]).toMatchObject([true, { kind: 'open-at-drop', nodeId: ids[2] }])
   expect(asked(wrong, AT_THE_RACK, { cannot: [testKey(first!)] }).next.tests[0]).not.toMatchObject({ kind: first!.kind, nodeId: first!.nodeId })
 })
 
@@ -76,6 +138,25 @@ test.each<[string, Parameters<typeof minutesOf>[0], Standing, number]>([
   ['listening on, already on', { kind: 'sound', nodeId: ids[1]!, besideId: null }, { atId: ids[0]!, isOn: true, without: [] }, 0.5 + 0.4],
   ['back to the rack', { kind: 'line-impedance', nodeId: null, besideId: null }, { atId: ids[1]!, isOn: true, without: [] }, 1.5 + 1 + 2 + 0.8],
 ])('minutes of %s', (_, what, standing, wanted) => expect(minutesOf(what, standing, new Map(ids.map((id, k) => [id, k])))).toBeCloseTo(wanted, 9))
+
+test('a walk along the line takes its way and a moment at each; what takes two, or all, is told apart', () => {
+  const order = new Map(ids.map((id, k) => [id, k]))
+  // By hand: one for the switch, two from the rack and 0.4 to the first; 0.2 at each of five and 0.4 from one to the next.
+  expect(minutesOf({ kind: 'walk', nodeId: null, besideId: null }, AT_THE_RACK, order, ids)).toBeCloseTo(1 + 2 + 0.4 + 5 * 0.2 + 4 * 0.4, 9)
+  const { tried: { weigher: { plan } } } = asked([])
+  const of = (...faults: Fault[]) => ({ outcome: outcomeOf(plan, faults), sampleWeight: new Float64Array() })
+  const two = of(faultAt('coil-open', ids[1]!), faultAt('rubbing', ids[3]!))
+  const found = walked(ids, [two, of(faultAt('short-at-drop', ids[0]!)), of(faultAt('break-in-reach', ids[2]!))], plan)!
+  const chanceOf = (h: number, heard: [number, string][]) => {
+    const at = found.answers.findIndex(a => 'heard' in a && a.heard !== null && a.heard.length === heard.length && heard.every(([k, is]) => a.heard!.some(x => x.nodeId === ids[k] && x.is === is)))
+    return at < 0 ? 0 : found.chances[h]![at]!
+  }
+  const plays = soundChance('plays', 0, null)
+  expect(chanceOf(0, [[1, 'silent'], [3, 'scratchy']])).toBeCloseTo(plays ** 3 * soundChance('scratchy', 0, definitionOf('rubbing')!.heard!), 2)
+  expect(chanceOf(1, ids.map((_, k) => [k, 'silent']))).toBeCloseTo(1, 2)
+  expect(chanceOf(2, [2, 3, 4].map(k => [k, 'silent']))).toBeCloseTo(plays ** 2, 2)
+  for (const chances of found.chances) expect(chances.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+})
 
 test('a dial that stands wrong settles it: looked at, its tap is what it is', () => {
   const quiet = [reading('line-impedance', { is: 'ohm', ohm: 66 }), reading('beside', { is: 'quieter', besideId: ids[1]! }, ids[2]!), reading('sound', { is: 'plays' }, ids[2]!)]

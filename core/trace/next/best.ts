@@ -97,7 +97,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
  * All of what may be there: of forty speakers that is thousands, and nothing of it may be left out, since together it is much. Those that are not weighed
  * as they are, are by a sample at even steps of their chances, so that each is as likely in it as it is.
  */
-function weighedOf(suspects: readonly Suspect[]): { suspects: Suspect[], weights: number[] } {
+export function weighedOf(suspects: readonly Suspect[]): { suspects: Suspect[], weights: number[] } {
   if (suspects.length <= AS_THEY_ARE + STAND_FOR_OTHERS) return { suspects: [...suspects], weights: suspects.map(s => s.probability) }
   const [first, rest] = [suspects.slice(0, AS_THEY_ARE), suspects.slice(AS_THEY_ARE)]
   const step = rest.reduce((sum, s) => sum + s.probability, 0) / STAND_FOR_OTHERS
