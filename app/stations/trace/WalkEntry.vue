@@ -60,6 +60,7 @@ const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
 .walk { display: grid; gap: 8px; }
 .passed { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .passed .tap { min-height: 44px; min-width: 48px; }
+.passed .tap span { margin-left: 5px; }
 .passed .odd { border-color: var(--stop); color: var(--stop); font-weight: 600; }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; }
 select { font: inherit; color: inherit; background: var(--paper-raised); border: 1px solid var(--ink); padding: 4px 6px; min-height: 40px; }
