@@ -1,3 +1,6 @@
+import { intermittentSchema } from '#core/bench/intermittent'
+import { replaceSchema } from '#core/bench/replace'
+import { thermalSchema } from '#core/bench/thermal'
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -51,7 +54,7 @@ test('from a terminal: one document on standard output, what a file lost beside 
 test('every verb says what it takes, by itself and among all; docs/cli.md has each example', async () => {
   const all = await run(['--help'])
   const page = readFileSync('docs/cli.md', 'utf8')
-  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 16])
+  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 19])
   for (const [name, verb] of Object.entries(VERBS)) {
     const own = await run([name, '--help'])
     expect([own.code, own.out]).toEqual([0, helpOf(name)])
@@ -109,6 +112,20 @@ test('gear check counts the rows of a table that can be taken, and says what is 
   expect([status, gearCheckSchema.parse(answer)]).toEqual([0, { rows: 3, good: 2, bad: [{ row: 3, column: 'RMS (W)', message: '“lots” is not a number of W.' }] }])
 })
 
+test('the bench from a terminal: what comes and goes, where a transformer ends, what replaces a unit; a cell that cannot be read is told by its line', async () => {
+  const day = (k: number, ohm: string) => `2026-05-0${k}T09:00,${ohm}`
+  const comes = intermittentSchema.parse((await cli('intermittent', file('megaphone.csv', ['at,ohm', day(1, '3.3'), day(2, '36'), day(3, 'open'), ''].join('\n')), '--nominal-ohm', '4')).answer)
+  expect([comes.verdict, comes.more, comes.says]).toEqual(['comes-and-goes', 0, expect.stringContaining('it is replaced')])
+  const run = (rise: number) => ['minute,celsius', ...Array.from({ length: 31 }, (_, k) => `${3 * k},${(20 + rise * (1 - Math.exp(-3 * k / 25))).toFixed(1)}`), ''].join('\n')
+  const warm = thermalSchema.parse((await cli('thermal', file('run.csv', run(42)), '--baseline', file('base.csv', run(30)))).answer)
+  expect([Math.round(warm.endC), warm.warns, warm.against!.riseRatio.toFixed(2), warm.against!.sure > 0.99, warm.isEnough]).toEqual([62, 'reached', '1.40', true, true])
+  const drawer = file('drawer.csv', 'name,impedance,frame,sensitivity,sensitivity at\nNew four,4,130,88,1 W\nEight,8,130,88,1 W\nWide,4,165,90,1 W\n')
+  const fits = replaceSchema.parse((await cli('replace', drawer, '--nominal-ohm', '4', '--frame-mm', '130', '--sensitivity-db', '88')).answer)
+  expect([fits.fit.map(f => [f.name, f.levelDb]), fits.refused.map(r => r.name)]).toEqual([[['New four', 0]], ['Eight', 'Wide']])
+  expect((await cli('thermal', file('bad.csv', 'minute,celsius\n0,20\n5,warm\n'))).answer).toMatchObject({ error: { message: 'Line 3: “warm” is no number of celsius.' } })
+  expect((await cli('intermittent', file('bad.csv', 'at,what\n1,2\n'), '--nominal-ohm', '4')).answer).toMatchObject({ error: { message: expect.stringContaining('no column “ohm”') } })
+})
+
 test('cable finds the thinnest for a line, one size and falling, and says that it is proven', async () => {
   const saved = file('garden.plainmatch.json', writeJobFile(demoJobs[0]!.job))
   const { status, answer } = await cli('cable', saved, '--line', 'A2', '--limit-db', '0.5', '--sizes', '12,14,16,18')
@@ -154,7 +171,7 @@ test('wirings finds every way to wire speakers on an output', async () => {
   const read = wiringsReportSchema.parse(answer)
   expect([status, read.distinct, read.unfair, read.wirings.map(w => [w.text, w.loadOhm, w.connections])]).toEqual([0, 10, 6, [['8 + 8 + 8 + 8', 32, 5], ['(8 + 8) || (8 + 8)', 8, 6], ['(8 || 8) + (8 || 8)', 8, 7]]])
   expect(read.refused.map(r => r.text)).toEqual(['8 || 8 || 8 || 8'])
-  expect(wiringsReportSchema.parse((await cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes')).answer).wirings.map(w => w.loadOhm)).toEqual([16])
+  expect(wiringsReportSchema.parse((await cli('wirings', '2 x 8', '--on', '300 W at 4, from 4', '--bridged', 'yes')).answer).wirings.map(w => w.loadOhm)).toEqual([19])
   expect(wiringsReportSchema.parse((await cli('wirings', '8, 4', '--on', '300 W at 2')).answer).wirings).toHaveLength(2)
   const shared = async (text: string, shares: string) => wiringsReportSchema.parse((await cli('wirings', text, '--on', '300 W at 2', '--shares', shares)).answer).wirings.map(w => w.text)
   expect([await shared('8, 4', '2:1'), await shared('8, 4', '1:2'), await shared('8 ohm 100 W, 4 ohm 50 W', 'ratings')]).toEqual([['8 + 4'], ['8 || 4'], ['8 ohm 100 W + 4 ohm 50 W']])

@@ -133,7 +133,7 @@ test('what is shown of a ranking: the likely groups, some of many members, and n
   // One kind at several places is one row; another size of it, another kind, one of the whole line, or two at once is not.
   const open = (nodeId: string | null) => faultAt('open-at-drop', nodeId)
   const alike = [[open('1')], [faultAt('coil-open', '1')], [open('2')], [open('3')], [faultAt('wrong-tap', '1', { tapW: 5 })], [faultAt('wrong-tap', '1', { tapW: 10 })], [open('1'), open('2')], [open(null)]]
-  const [{ rows }] = shownGroups([{ suspects: alike.map(faults => suspect(0.1, faults)), probability: 0.8 }], new Set([0])) as [ReturnType<typeof shownGroups>[number]]
+  const { rows } = shownGroups([{ suspects: alike.map(faults => suspect(0.1, faults)), probability: 0.8 }], new Set([0]))[0]!
   expect(rows.map(row => [row.suspects.map(s => alike.indexOf(s.faults as Fault[])), row.probability.toFixed(1)])).toEqual([[[0, 2, 3], '0.3'], ...[[1], [4], [5], [6], [7]].map(k => [k, '0.1'])])
   expect([placesText(['01', '02']), placesText(['01', '02', '03', '04', '05', '06', '07'])]).toEqual(['01, 02', '01, 02, 03, 04, 05 and 2 more'])
   expect([1, 0.97, 0.969, 0.014, 0.009, 0].map(shareText)).toEqual(['over 97 %', 'over 97 %', '97 %', '1 %', 'under 1 %', 'under 1 %'])

@@ -6,17 +6,20 @@ import { cover } from './cover'
 import { curve } from './curve'
 import { evaluate } from './evaluate'
 import { gear } from './gear'
+import { intermittent } from './intermittent'
 import { plan } from './plan'
 import { polarity } from './polarity'
 import { quick } from './quick'
+import { replace } from './replace'
 import { schedule } from './schedule'
 import { short } from './short'
 import { split } from './split'
+import { thermal } from './thermal'
 import { trace } from './trace'
 import { walk } from './walk'
 import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
 export const VERBS: Readonly<Record<string, Verb>> = {
-  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, trace, curve, clip, gear,
+  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, trace, intermittent, thermal, replace, curve, clip, gear,
 }

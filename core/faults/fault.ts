@@ -49,7 +49,10 @@ export interface FaultDefinition {
   acts?: 'place' | 'onward' | 'line'
   /** What it acts on moves the other way round. */
   isReversed?: boolean
-  /** How often it is seen by who opens its place, or looks at the control or the rack, and knows what to look for. Not given: never. Common practice, no source. */
+  /**
+   * How often it is seen by who opens its place, or looks at the control or the rack, and knows what to look for. Not given: never. Common practice,
+   * no source.
+   */
   looks?: number
   /** It goes where the unit goes, its transformer and its dial with it. */
   isOfUnit?: boolean

@@ -31,7 +31,7 @@ export interface Replacement {
 export interface Replacements { before: LineEvaluation, wasOhm: number | null, fit: Replacement[], refused: { name: string, why: string }[] }
 
 /** An impedance may be off by so much of the one that it replaces. Common practice, no source. */
-const OHM_OFF = 0.15
+export const OHM_OFF = 0.15
 /** A frame or a cut-out that differs by more does not go into the hole, mm. Common practice, no source. */
 const SIZE_OFF_MM = 3
 /** Less rating than this part of the old one is said. Common practice, no source. */
@@ -71,7 +71,7 @@ export function replacementsFor(job: Job, nodeId: string, library: readonly Offe
     const brings = newlyBad(before.findings, line.findings)
     const stop = brings.find(f => f.grade === 'stop')
     if (stop) refused.push({ name: model.name, why: `on this line it must not be: ${findingWords(stop).what}` })
-    const minded = [...minds(model, was, levelDb, isOhm, wasOhm), ...brings.map(f => findingWords(f).what)]
+    const minded = [...whatToMind(model, was, levelDb, isOhm, wasOhm), ...brings.map(f => findingWords(f).what)]
     if (!stop) fit.push({ offered, speaker: next, levelDb, line, minds: minded, edit })
   }
   const off = (r: Replacement) => Math.abs(Math.log((labelledOhm(r.speaker.load) ?? 1) / (wasOhm ?? 1)))
@@ -84,6 +84,11 @@ export function replacementsFor(job: Job, nodeId: string, library: readonly Offe
 function refusal(model: SpeakerModel, was: SpeakerModel, { load }: Speaker): string | null {
   if (load.kind === 'tap' && model.scales.length === 0) return 'it has no transformer'
   if (load.kind !== 'tap' && model.nominalOhm === null && !model.members && !model.positions) return 'its impedance is not stated'
+  return bodyRefusal(model, was)
+}
+
+/** What does not go into its place. */
+export function bodyRefusal(model: SpeakerModel, was: SpeakerModel): string | null {
   if (was.build !== null && model.build !== null && was.build !== model.build) return `it is built as a ${model.build.replace('-', ' ')}, not as a ${was.build.replace('-', ' ')}`
   for (const [key, says] of [['frameMm', 'frame'], ['cutOutMm', 'cut-out']] as const) {
     const [is, had] = [model[key], was[key]]
@@ -92,7 +97,8 @@ function refusal(model: SpeakerModel, was: SpeakerModel, { load }: Speaker): str
   return null
 }
 
-function minds(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, isOhm: number | null, wasOhm: number | null): string[] {
+/** What is not as before, or not known: a sentence each. */
+export function whatToMind(model: SpeakerModel, was: SpeakerModel, levelDb: number | null, isOhm: number | null, wasOhm: number | null): string[] {
   const says: string[] = []
   const [rating, had] = [ratedWOf(model), ratedWOf(was)]
   if (had !== null && rating !== null && rating < LESS_RATING * had) says.push(`stands ${writeQuantity(rating, 'W')}${believed(model)} where ${writeQuantity(had, 'W')}${believed(was)} were`)

@@ -29,16 +29,19 @@ const scales = computed(() => {
 })
 const scale = ref(70.71)
 /** What could be seen here, of what this line could have. */
-const seen = computed(() => FAULTS.filter(f => f.looks !== undefined && f.candidates(output, speakersOf(output.wiring)).some(c => c.nodeId === (speaker?.id ?? null))).map(f => f.kind))
+const seen = computed(() => {
+  const [speakers, nodeId] = [speakersOf(output.wiring), speaker?.id ?? null]
+  return FAULTS.filter(f => f.looks !== undefined && f.candidates(output, speakers).some(c => c.nodeId === nodeId)).map(f => f.kind)
+})
 const neighbours = computed(() => speaker ? neighboursOf(output, speaker.id) : [])
 const beside = ref('')
 /** Empty: a unit that is known to be good. */
-const other = ref('')
+const exchanged = ref('')
 watch(() => [kind, speaker?.id], () => {
   problem.value = volts.value = amps.value = watts.value = ''
   scale.value = scales.value[0]!
   beside.value = neighbours.value[0]?.id ?? ''
-  other.value = ''
+  exchanged.value = ''
 }, { immediate: true })
 
 function recordTap(tapW: number): void {
@@ -85,13 +88,17 @@ v-model="scale" label="Scale that it stands on" before="on the scale of"
     </template>
     <div v-else-if="kind === 'looked'" class="answers" role="group" aria-label="What is seen">
       <button type="button" class="tap" @click="emit('record', { is: 'as-it-should' })">nothing amiss</button>
-      <button v-for="fault in seen" :key="fault" type="button" class="tap" @click="emit('record', { is: 'seen', fault })">{{ SEEN_WORDS[fault] ?? fault }}</button>
+      <button
+        v-for="fault in seen" :key="fault" type="button" class="tap"
+        @click="emit('record', { is: 'seen', fault })">{{ SEEN_WORDS[fault] ?? fault }}</button>
     </div>
     <template v-else-if="kind === 'swapped'">
-      <label class="typed">by <select v-model="other" aria-label="Which unit was put here"><option value="">a known-good unit</option>
+      <label class="typed">by <select v-model="exchanged" aria-label="Which unit was put here"><option value="">a known-good unit</option>
         <option v-for="n in neighbours" :key="n.id" :value="n.id">{{ n.label }}, in exchange</option></select></label>
       <div class="answers" role="group" aria-label="And then">
-        <Button v-for="is in SWAPPED" :key="is" type="button" variant="outlined" :label="SWAPPED_WORDS[is]" @click="emit('record', { is, withId: other || null })" />
+        <Button
+          v-for="is in SWAPPED" :key="is" type="button" variant="outlined" :label="SWAPPED_WORDS[is]"
+          @click="emit('record', { is, withId: exchanged || null })" />
       </div>
     </template>
     <template v-else>

@@ -117,7 +117,8 @@ function toggle(tool: (typeof TOOLS)[number]): void {
 <template>
   <section v-if="test" class="next" data-form aria-label="What to read next" @keydown="onKey">
     <p v-if="next!.isMendNext" class="open-now">No test saves time any more: open the likeliest place. To be surer before that:</p>
-    <p v-else class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.' : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
+    <p v-else class="soft small">{{ next!.minutesInAll < 1 ? 'Nearly there.'
+      : `About ${minutesSay(next!.minutesInAll)} until it is right, mending included.` }}</p>
     <h2>{{ testTitle(test, nameOf) }}</h2>
     <p class="soft small">{{ at === 0 ? 'Tells most for its time' : 'Another way' }}: {{ stands }}.</p>
     <p class="amplifier" :class="amplifierOf(test.kind)"><b>Amplifier {{ amplifierOf(test.kind) === 'on' ? 'ON' : 'OFF' }}</b> {{ before }}</p>

@@ -117,6 +117,9 @@ const plan = computed(() => {
   return definitionOf(fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
 })
 
+const repairWords = computed(() => placesOf.value.length > 0
+  ? `Record the repair at ${placesOf.value[trace.chosenPlace]?.says ?? ''}`
+  : `Record the repair of ${chosen.value?.rank ?? ''}`)
 const { isHeld, hold } = useHold()
 function repair(): void {
   const { line } = selected
@@ -181,7 +184,8 @@ function repair(): void {
           <span class="small">at</span>
           <button
             v-for="place in placesOf" :key="place.k" type="button" role="radio" class="tap" :class="{ on: place.k === trace.chosenPlace }"
-            :aria-checked="place.k === trace.chosenPlace" @click="trace.chosenPlace = place.k">{{ place.says }} <span class="soft">{{ place.share }}</span></button>
+            :aria-checked="place.k === trace.chosenPlace" @click="trace.chosenPlace = place.k">
+            {{ place.says }} <span class="soft">{{ place.share }}</span></button>
         </div>
         <div v-if="reasons.for.length + reasons.against.length > 0" class="reasons">
           <p v-if="reasons.for.length > 0" class="small"><b>For it:</b> {{ reasons.for.join('; ') }}.</p>
@@ -195,7 +199,7 @@ function repair(): void {
           <InputText
             v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
           <div class="deeds">
-            <Button :label="placesOf.length > 0 ? `Record the repair at ${placesOf[trace.chosenPlace]?.says ?? ''}` : `Record the repair of ${chosen.rank}`" :disabled="isHeld" @click="repair" />
+            <Button :label="repairWords" :disabled="isHeld" @click="repair" />
             <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
           </div>
         </div>

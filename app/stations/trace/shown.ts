@@ -26,7 +26,8 @@ function rowsOf(suspects: readonly Suspect[]): SuspectRow[] {
   const rows = new Map<string, Suspect[]>()
   suspects.forEach((suspect, k) => {
     const [fault] = suspect.faults
-    const key = suspect.faults.length === 1 && fault!.nodeId !== null ? [fault!.kind, fault!.tapW, fault!.way, fault!.withId].join(' ') : `${k}`
+    const isAtPlace = suspect.faults.length === 1 && fault!.nodeId !== null
+    const key = isAtPlace ? [fault!.kind, fault!.tapW, fault!.way, fault!.withId].join(' ') : `${k}`
     const known = rows.get(key)
     if (known) known.push(suspect)
     else rows.set(key, [suspect])

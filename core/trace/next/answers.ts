@@ -1,6 +1,6 @@
 import { METER_HZ } from '#core/check/readingBands'
 import { SOUNDS, SWAPPED, type Sound } from '#core/job/sections/readings/schema'
-import type { ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
+import type { ReadingValue, Speaker } from '#core/job/schema'
 import { OTHER_SCALE } from '#core/faults/wrongTap'
 import { logSum, normalBelow } from '../chances'
 import { AT_A_COIL } from '../coils'
@@ -8,8 +8,8 @@ import { coilLabelOhm } from '../deviations'
 import { besideChance, besideDb, turnedChance } from '../ears'
 import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
-import { METER_OHM, offsets, scaled, sigmaAt, SLIP } from '../ohms'
-import type { Outcome, Plan } from '../outcome'
+import { METER_OHM, offsets, scaled, sigmaAt } from '../ohms'
+import type { Plan } from '../outcome'
 import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './test'
 import { soundWith, walked } from './walk'
 
@@ -22,7 +22,9 @@ const MOST_OHM = 30_000
 const STEPS = 40
 
 /** `unheard`: of a walk, the speakers that were not heard yet. */
-export function predictive(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, unheard: readonly string[] = []): Predictive | null {
+export function predictive(
+  test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, unheard: readonly string[] = [],
+): Predictive | null {
   switch (test.kind) {
     case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => soundWith(value.is as Sound, test.nodeId!, h, plan))
     case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
@@ -54,7 +56,8 @@ const LEG_OHM = 1e6
 
 /** What is seen at a place by any of what may be there, and that nothing is. */
 function seenAt(nodeId: string | null, hypotheses: readonly Hypothesis[]): ReadingValue[] {
-  const kinds = new Set(hypotheses.flatMap(({ outcome }) => outcome?.definitions.filter((d, k) => d.looks !== undefined && outcome.faults[k]!.nodeId === nodeId).map(d => d.kind) ?? []))
+  const seen = ({ outcome }: Hypothesis) => outcome?.definitions.filter((d, k) => d.looks !== undefined && outcome.faults[k]!.nodeId === nodeId) ?? []
+  const kinds = new Set(hypotheses.flatMap(seen).map(d => d.kind))
   return [{ is: 'as-it-should' }, ...[...kinds].map((fault): ReadingValue => ({ is: 'seen', fault }))]
 }
 

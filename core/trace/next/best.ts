@@ -83,7 +83,8 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
     const tests = judged.map(j => j.asTest)
     judged.forEach((j, t) => { j.minutesInAll = judgeTwo(weights, mends, tests, t) })
   }
-  // Where none saves as much as minutes are known by, the likeliest place is opened next; who wants to be surer before asks for what tells most for its minutes.
+  // Where none saves as much as minutes are known by, the likeliest place is opened next; who wants to be surer before that asks for what tells most for
+  // its minutes.
   const saves = judged.some(j => j.minutesInAll < without - LEAST_SAVED)
   judged.sort((a, b) => saves ? a.minutesInAll - b.minutesInAll : b.bits / b.minutes - a.bits / a.minutes)
   return {
@@ -172,7 +173,10 @@ function likeliest({ answers, chances }: Predictive, weights: readonly number[])
   const isTold = (a: AnswerOf) => 'heard' in a && a.heard !== null
   const told = answers.flatMap((answer, a) => isTold(answer) ? [a] : []).sort((a, b) => chanceOf(b) - chanceOf(a)).slice(0, MOST_WALKS)
   const rest = answers.map((_, a) => a).filter(a => a === last || !told.includes(a))
-  return { answers: [...told.map(a => answers[a]!), answers[last]!], chances: chances.map(c => Float64Array.of(...told.map(a => c[a]!), rest.reduce((sum, a) => sum + c[a]!, 0))) }
+  return {
+    answers: [...told.map(a => answers[a]!), answers[last]!],
+    chances: chances.map(c => Float64Array.of(...told.map(a => c[a]!), rest.reduce((sum, a) => sum + c[a]!, 0))),
+  }
 }
 const MOST_WALKS = 6
 

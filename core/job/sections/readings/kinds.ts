@@ -55,9 +55,8 @@ export const factsOf = (kind: ReadingKind): KindFacts => KINDS[kind]
 const of = (holds: (facts: KindFacts) => boolean): ReadingKind[] => READING_KINDS.filter(kind => holds(KINDS[kind]))
 export const READ_AT_HEAD = of(facts => facts.at !== 'speaker')
 export const READ_AT_SPEAKER = of(facts => facts.at !== 'head')
-/** Read at the head and nowhere else; at a place and never at the head. */
+/** Read at the head and nowhere else. */
 export const ONLY_AT_HEAD = of(facts => facts.at === 'head')
-export const ONLY_AT_SPEAKER = of(facts => facts.at === 'speaker')
 export const HEARD = of(facts => facts.value === 'heard')
 export const TURNED_KINDS = of(facts => facts.value === 'turned')
 export const BESIDE_KINDS = of(facts => facts.value === 'beside')
