@@ -32,7 +32,9 @@ function rowsOf(suspects: readonly Suspect[]): SuspectRow[] {
     if (known) known.push(suspect)
     else rows.set(key, [suspect])
   })
-  return [...rows.values()].map(all => ({ suspects: all, probability: all.reduce((sum, s) => sum + s.probability, 0) })).sort((a, b) => b.probability - a.probability)
+  return [...rows.values()]
+    .map(all => ({ suspects: all, probability: all.reduce((sum, s) => sum + s.probability, 0) }))
+    .sort((a, b) => b.probability - a.probability)
 }
 
 /** Places of a row as they are said: so many by name, and how many more. */
