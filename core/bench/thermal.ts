@@ -62,8 +62,8 @@ function freeAt(s: Sums): { left: number, end: number, rise: number } {
   return { end, ...heldAt(s, end) }
 }
 
-/** The least of a function of τ over all that τ may be: steps of a tenth, then by the golden section. */
-function leastOver(of: (tauMin: number) => number): { tauMin: number, least: number } {
+/** The least of a function of τ over all that τ may be: steps of a tenth, then by the golden section, so many times; enough where it is under `most`. */
+function leastOver(of: (tauMin: number) => number, times: number, most = -Infinity): { tauMin: number, least: number } {
   const [from, to] = TAU_MIN.map(Math.log) as [number, number]
   const STEPS = 66
   const at = (k: number) => Math.exp(from + (to - from) * k / STEPS)
@@ -73,9 +73,10 @@ function leastOver(of: (tauMin: number) => number): { tauMin: number, least: num
     const value = of(at(k))
     if (value < least) [best, least] = [k, value]
   }
+  if (least <= most) return { tauMin: at(best), least }
   let [a, b] = [Math.log(at(Math.max(0, best - 1))), Math.log(at(Math.min(STEPS, best + 1)))]
   const golden = (Math.sqrt(5) - 1) / 2
-  for (let n = 0; n < 40; n++) {
+  for (let n = 0; n < times; n++) {
     const [c, d] = [b - golden * (b - a), a + golden * (b - a)]
     if (of(Math.exp(c)) < of(Math.exp(d))) b = d
     else a = c
@@ -93,13 +94,13 @@ export function fitThermal(run: readonly Warm[]): ThermalFit {
     return memo.get(tauMin)!
   }
   const first = run[0]!.celsius
-  const { tauMin } = leastOver(tau => freeAt(sums(tau)).left)
+  const { tauMin } = leastOver(tau => freeAt(sums(tau)).left, 40)
   const { end, rise, left } = freeAt(sums(tauMin))
   const degrees = run.length - 3
   const variance = Math.max(left / degrees, LEAST_SIGMA_K ** 2)
   // What the end may be: as far as the squares stay under what chance makes of them (profile likelihood), whatever τ is then.
   const most = left + variance * studentAt((1 + SURE) / 2, degrees) ** 2
-  const within = (other: number) => leastOver(tau => heldAt(sums(tau), other).left).least <= most
+  const within = (other: number) => leastOver(tau => heldAt(sums(tau), other).left, 14, most).least <= most
   const edge = (way: 1 | -1): number | null => {
     let [inside, step] = [0, 0.25]
     while (within(end + way * step)) {
@@ -108,7 +109,7 @@ export function fitThermal(run: readonly Warm[]): ThermalFit {
       if (step > FAR_K) return null
     }
     let outside = step
-    for (let n = 0; n < 30; n++) {
+    for (let n = 0; n < 18; n++) {
       const middle = (inside + outside) / 2
       if (within(end + way * middle)) inside = middle
       else outside = middle
