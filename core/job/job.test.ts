@@ -17,7 +17,7 @@ import { FORMAT_VERSION, type Branch, type Job, type Reading } from './schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { MOST_READINGS } from './sections/readings/schema'
 import { DEEPEST, MOST_AMPLIFIERS, MOST_OUTPUTS } from './sections/wiring/schema'
-import { speakersOf } from './tree'
+import { branchesOf, speakersOf } from './tree'
 import { undoStacks, type LogEntry } from './undo'
 import { upgradedDocument } from './upgrade'
 import { editWords, refusalWords } from './words'
@@ -115,6 +115,16 @@ describe('an edit that no longer fits is refused with its reason, and changes no
     }
     expect(JSON.stringify(job)).toBe(before)
   })
+})
+
+test('a group is looked at where it hangs on its own line, and the reading counts there; the rack is looked at, too', () => {
+  const { outputs } = start().amplifiers[0]!
+  const at = outputs.flatMap(o => branchesOf(o.wiring).filter(b => b.node.kind !== 'speaker').map(b => [o.id, b.node.id] as const))
+  expect(at.length).toBeGreaterThan(0)
+  for (const [outputId, nodeId] of [...at, ['out1', null] as const]) {
+    const { job } = applyEdit(start(), { kind: 'reading.add', reading: { ...reading('look'), kind: 'looked', outputId, nodeId, value: { is: 'seen', fault: 'control-at-zero' } } })
+    expect([job.readings.size, readJob(toDocument(job)).readings.get('look')?.nodeId]).toEqual([start().readings.size + 1, nodeId])
+  }
 })
 
 test('a guard wider than what is set is part of the undo as well', () => {
