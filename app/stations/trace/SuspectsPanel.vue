@@ -117,9 +117,10 @@ const plan = computed(() => {
   return definitionOf(fault.kind)?.plan?.({ job: store.job, output: selected.line.output, fault, newId }) ?? null
 })
 
-const repairWords = computed(() => placesOf.value.length > 0
-  ? `Record the repair at ${placesOf.value[trace.chosenPlace]?.says ?? ''}`
-  : `Record the repair of ${chosen.value?.rank ?? ''}`)
+const repairWords = computed(() => {
+  const place = placesOf.value[trace.chosenPlace]
+  return `Record the repair of ${chosen.value?.rank ?? ''}${place ? ` at ${place.says}` : ''}`
+})
 const { isHeld, hold } = useHold()
 function repair(): void {
   const { line } = selected
