@@ -1,6 +1,6 @@
 import { FAULT_WORDS } from '#core/check/faultWords'
-import { SEEN_WORDS, SWAPPED_WORDS } from '#core/check/lookedWords'
-import { SOUND_WORDS } from '#core/check/words'
+import { SWAPPED_WORDS } from '#core/check/lookedWords'
+import { SOUND_WORDS, valueWords } from '#core/check/words'
 import type { Fault } from '#core/faults/fault'
 import { definitionOf } from '#core/faults/index'
 import type { Sound, Speaker } from '#core/job/schema'
@@ -65,8 +65,7 @@ export function answerSays(answer: AnswerOf, { besideId }: Pick<TestAt, 'besideI
   }
   if ('heard' in answer) return walkSays(answer.heard, nameOf)
   const { value } = answer
-  if (value.is === 'seen') return SEEN_WORDS[value.fault] ?? value.fault
-  if (value.is === 'as-it-should') return 'nothing amiss'
+  if (value.is === 'seen' || value.is === 'as-it-should') return valueWords(value)
   if ('withId' in value) return SWAPPED_WORDS[value.is]
   if (value.is === 'tap') return value.tapW === 0 ? 'off' : `${writeQuantity(value.tapW, 'W')}, ${writeNumber(Math.floor(value.ratedV))} V scale`
   if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(besideId)}` : `${value.is} than ${nameOf(besideId)}`

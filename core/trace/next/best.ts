@@ -122,11 +122,13 @@ function mendsOf(all: readonly (readonly Fault[])[]): Mend[] {
 /** Everything that could be read: what is read at the head there, the rest at every speaker, and from every place of the chain outward. */
 function testsOf(speakers: readonly Speaker[], places: readonly string[], faults: readonly (readonly Fault[])[]): TestAt[] {
   const suspected = new Set(faults.flat().map(f => f.nodeId))
+  /** One beside it that should be as loud, and may change places with it. */
+  const neighbourOf = (k: number) => [speakers[k - 1], speakers[k + 1]].find(o => o && likenessOf(o.load) === likenessOf(speakers[k]!.load))
   const at = (kind: TestKind): TestAt[] => {
     if (kind === 'walk') return [{ kind, nodeId: null, besideId: null }]
     if (kind === 'swapped') return speakers.flatMap((s, k) => {
       if (!suspected.has(s.id)) return []
-      const beside = [speakers[k - 1], speakers[k + 1]].find(o => o && likenessOf(o.load) === likenessOf(s.load))
+      const beside = neighbourOf(k)
       return [null, ...beside ? [beside.id] : []].map(besideId => ({ kind, nodeId: s.id, besideId }))
     })
     if (kind === 'looked') return [...suspected].map(nodeId => ({ kind, nodeId, besideId: null }))
@@ -136,7 +138,7 @@ function testsOf(speakers: readonly Speaker[], places: readonly string[], faults
     // Through transformers a battery tells nothing: there the pulse.
     if (kind === 'polarity' || kind === 'polarity-heard') return speakers.filter(s => (s.load.kind === 'tap') === (kind === 'polarity-heard')).map(s => ({ kind, nodeId: s.id, besideId: null }))
     if (kind === 'beside') return speakers.flatMap((s, k) => {
-      const beside = [speakers[k - 1], speakers[k + 1]].find(o => o && likenessOf(o.load) === likenessOf(s.load))
+      const beside = neighbourOf(k)
       return beside ? [{ kind, nodeId: s.id, besideId: beside.id }] : []
     })
     return speakers.map(s => ({ kind, nodeId: s.id, besideId: null }))
