@@ -1,8 +1,10 @@
+import { BENCH_ID } from '#core/job/bench'
 import { demoJobs } from '../demo'
+import { demoBench } from '../demo/bench'
 import { demoGear } from '../demo/gear'
 import { connect, migrate } from '../server/database/connect'
 import { insertModels } from '../server/gear/repository'
-import { deleteJobs, readSetting, writeSetting } from '../server/jobs/repository'
+import { deleteJobs, findJob, readSetting, writeSetting } from '../server/jobs/repository'
 import { createJob } from '../server/jobs/service'
 import { DatabaseUnfit } from '../server/database/unfit'
 
@@ -10,6 +12,7 @@ import { DatabaseUnfit } from '../server/database/unfit'
 const DEMO_LOADED = 'demo-loaded'
 /** The library came later: a database that had the demo before gets it all the same. */
 const GEAR_LOADED = 'gear-loaded'
+const BENCH_LOADED = 'bench-loaded'
 
 async function prepare(mode: string): Promise<string> {
   const url = process.env.DATABASE_URL
@@ -30,6 +33,16 @@ async function prepare(mode: string): Promise<string> {
       await db.transaction(async (trx) => {
         await insertModels(trx, demoGear)
         await writeSetting(trx, GEAR_LOADED, true)
+      })
+    }
+    if (mode === 'reset' || (mode === 'once' && !await readSetting(db, BENCH_LOADED))) {
+      await db.transaction(async (trx) => {
+        // A bench that somebody has written on stays as it is.
+        if (mode === 'reset' || (await findJob(trx, BENCH_ID))?.revision === 0) {
+          await deleteJobs(trx, [BENCH_ID])
+          await createJob(trx, BENCH_ID, demoBench)
+        }
+        await writeSetting(trx, BENCH_LOADED, true)
       })
     }
     return told.join(', ')

@@ -4,6 +4,7 @@ import Dialog from 'primevue/dialog'
 import type { Photo } from '#core/job/sections/photos/schema'
 import { useJobStore } from '~/stores/job'
 import { usePhotoStore } from './photoStore'
+import { withdrawingPhoto } from './ticketPhotos'
 
 /** Photos of one place, or of one repair: taken, looked at, taken off. A place shows those of its repairs, too. */
 const { outputId, nodeId, label, repairId = null } = defineProps<{ outputId: string, nodeId: string | null, label: string, repairId?: string | null }>()
@@ -27,7 +28,7 @@ async function take(event: Event): Promise<void> {
 }
 function takeOff(photo: Photo): void {
   shown.value = null
-  job.edit({ kind: 'photo.withdraw', photoId: photo.id, withdrawn: true })
+  job.edit(withdrawingPhoto(job.id, photo.id))
 }
 </script>
 

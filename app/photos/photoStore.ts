@@ -1,11 +1,13 @@
 import { computed, shallowRef } from 'vue'
 import { defineStore } from 'pinia'
+import { BENCH_ID } from '#core/job/bench'
 import { MOST_PHOTOS, type Photo } from '#core/job/sections/photos/schema'
 import { api, ApiError } from '~/api/client'
 import { newId } from '~/api/ids'
 import { whoHere } from '~/door/me'
 import { photoShelf } from '~/storage/device'
 import { useJobStore } from '~/stores/job'
+import { addingPhoto, ticketPhotos } from './ticketPhotos'
 import { scaleDown } from './scaleDown'
 import { photoKey, readWaiting, writeWaiting, type WaitingPhoto } from './waitingPhoto'
 
@@ -24,8 +26,9 @@ export const usePhotoStore = defineStore('photos', () => {
   let isSending = false
   let timer: ReturnType<typeof setTimeout> | undefined
 
-  const photos = computed((): Photo[] => jobs.job ? [...jobs.job.photos].filter(p => !p.withdrawn) : [])
-  const isFull = computed(() => (jobs.job?.photos.size ?? 0) + waiting.value.length >= MOST_PHOTOS)
+  const photos = computed((): Photo[] => jobs.job ? [...[...jobs.job.photos].filter(p => !p.withdrawn), ...ticketPhotos(jobs.job)] : [])
+  /** Photos of tickets are as many as are written. */
+  const isFull = computed(() => jobs.id !== BENCH_ID && (jobs.job?.photos.size ?? 0) + waiting.value.length >= MOST_PHOTOS)
   const here = computed(() => waiting.value.filter(w => w.jobId === jobs.id))
 
   async function look(): Promise<void> {
@@ -64,7 +67,7 @@ export const usePhotoStore = defineStore('photos', () => {
         const { hash } = await api<{ hash: string }>('/photos', { method: 'POST', body: { base64: one.base64 } })
         if (jobs.id !== one.jobId || !jobs.job) return
         // Sent by another window meanwhile, it is there.
-        if (!jobs.job.photos.get(one.photo.id) && !jobs.edit({ kind: 'photo.add', photo: { ...one.photo, hash } })) {
+        if (!photos.value.some(p => p.id === one.photo.id) && !jobs.edit(addingPhoto(one.jobId, { ...one.photo, hash }))) {
           problem.value = 'The job did not take this photo. It stays here; take it off, or try again.'
           return
         }

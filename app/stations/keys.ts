@@ -14,6 +14,7 @@ export interface JobDeeds extends PageDeeds {
   toJobs: () => void
   toggleUnits: () => void
   toPaper: () => void
+  toBench: () => void
 }
 
 export function jobKeys(deeds: JobDeeds): Action[] {
@@ -25,6 +26,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
       keys: station.key === null ? [] : [station.key], says: station.keySays, also: `${station.name} station`, group: 'job', run: () => deeds.goTo(station),
     })),
     { keys: ['I'], says: 'paper: sheets to print, and what came back on them', also: 'print walk record labels tags schedule', group: 'job', run: deeds.toPaper },
+    { keys: ['E'], says: 'to the bench: a ticket for this speaker', also: 'repair ticket taken down', group: 'job', to: ['speaker'], run: deeds.toBench },
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },
     ...pageKeys(deeds, 'find: a place, or anything that can be done'),

@@ -174,7 +174,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    id, status, problem, connection, job, opened, waiting, refused, news, message, isStorageFull, stacks, canUndo, canRedo, undoName, redoName,
+    id, status, problem, connection, job, opened, waiting, refused, news, message, isStorageFull, pending, stacks, canUndo, canRedo, undoName, redoName,
     open, close, edit, look,
     /** Says what was done. */
     say: (words: string) => show(words, 'done'),

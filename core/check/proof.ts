@@ -57,7 +57,7 @@ export function checkKey(kind: ReadingKind, nodeId: string | null): string {
 
 /** Readings of a place, newest first, withdrawn and superseded ones included. */
 export function historyOf(job: Job, outputId: string, kind: ReadingKind, nodeId: string | null): Reading[] {
-  return job.readings.ofLine(outputId).filter(r => r.kind === kind && r.nodeId === nodeId).reverse()
+  return job.readings.under(outputId).filter(r => r.kind === kind && r.nodeId === nodeId).reverse()
 }
 
 /** Predictions come with the line's evaluation where there is one; a line's impedance at another tone, or with lessons, is foretold when it is asked for. */
@@ -86,9 +86,9 @@ export function proveLine(
   lessons?: Judges['lessons'],
 ): LineProof {
   const judges = judgesOf(output, predicted, lessons)
-  const readings = readingsKept(job.readings.ofLine(output.id))
-  const repairs = job.repairs.ofLine(output.id).filter(r => !r.withdrawn)
-  const leavings = [...job.leavings?.ofLine(output.id) ?? []].filter(l => !l.withdrawn)
+  const readings = readingsKept(job.readings.under(output.id))
+  const repairs = job.repairs.under(output.id).filter(r => !r.withdrawn)
+  const leavings = [...job.leavings?.under(output.id) ?? []].filter(l => !l.withdrawn)
   const lastRepairAt = repairs.reduce((last, r) => r.at > last ? r.at : last, '')
 
   const levels = readings.some(r => r.kind === 'level') ? levelsOn(output, readings, asked.atEars) : null

@@ -34,7 +34,7 @@ export function makeProver(): (job: Kept, lines: readonly Foretold[], asked?: As
   const remembered = new WeakMap<Output, Remembered>()
   return (job, lines, asked = ASKED_UNSAID) => {
     const all = lines.map(({ output, predicted }) => {
-      const [readings, repairs, leavings] = [job.readings.ofLine(output.id), job.repairs.ofLine(output.id), job.leavings?.ofLine(output.id)]
+      const [readings, repairs, leavings] = [job.readings.under(output.id), job.repairs.under(output.id), job.leavings?.under(output.id)]
       const asks = asksText(output, asked)
       const before = remembered.get(output)
       if (before && before.readings === readings && before.repairs === repairs && before.leavings === leavings && before.asks === asks) return before

@@ -227,5 +227,5 @@ function letterOf(label: string | undefined): string | undefined {
 
 /** Whether a line hangs on it or something was read there. */
 export function isInUse(job: Job, output: Output): boolean {
-  return output.wiring.children.length > 0 || job.readings.ofLine(output.id).length > 0 || job.repairs.ofLine(output.id).length > 0
+  return output.wiring.children.length > 0 || job.readings.under(output.id).length > 0 || job.repairs.under(output.id).length > 0
 }

@@ -1,4 +1,4 @@
-import { Records } from './records'
+import { Records, type Placed } from './records'
 import { FORMAT_NAME, FORMAT_VERSION, type Job, type JobDocument, type Rows } from './schema'
 import { byList, GROWING, SHAPES } from './sections/shapes'
 
@@ -13,7 +13,7 @@ export const NO_ROWS = byList((): readonly never[] => [])
 
 export function fromDocument(document: JobDocument): Job {
   const { format: _, version: __, ...rest } = document
-  return { ...rest, ...byList(list => Records.of<{ id: string, outputId: string }>(document[list])) } as unknown as Job
+  return { ...rest, ...byList(list => Records.of<Placed>(document[list])) } as unknown as Job
 }
 
 /** Keys in the order of the schema: a file can be read and compared. */

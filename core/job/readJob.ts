@@ -91,7 +91,7 @@ export function setAside(job: Job): string[] {
     const { shape: { grows, things }, isPlaced } = section
     if (!grows || !isPlaced) continue
     for (const entry of job[grows.list]) {
-      if (isPlaced(job, entry)) continue
+      if (!('outputId' in entry) || isPlaced(job, entry)) continue
       const { outputId, nodeId } = entry
       const place = `${things[0]} of ${nodeId === null ? `output “${outputId}”` : `speaker “${nodeId}” on output “${outputId}”`}`
       counted.set(place, (counted.get(place) ?? 0) + 1)

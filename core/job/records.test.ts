@@ -5,7 +5,7 @@ import { readStampedInSteps, stampedEditSchema } from './edits'
 import { Records } from './records'
 
 interface Entry { id: string, outputId: string, state: number }
-const list = (records: Records<Entry>) => [[...records], ['A', 'B'].map(line => records.ofLine(line)), records.size]
+const list = (records: Records<Entry>) => [[...records], ['A', 'B'].map(line => records.under(line)), records.size]
 
 test('records are what a plain list would be, along every branch of their history', () => {
   const step = fc.record({ from: fc.nat(1000), line: fc.constantFrom('A', 'B'), replace: fc.boolean(), which: fc.nat(1000) })
@@ -31,7 +31,7 @@ test('records are what a plain list would be, along every branch of their histor
 test('the list of a line keeps its identity while only other lines change', () => {
   const before = Records.of<Entry>([{ id: 'a', outputId: 'A', state: 0 }, { id: 'b', outputId: 'B', state: 0 }])
   const after = before.added({ id: 'c', outputId: 'B', state: 0 })
-  expect([after.ofLine('A') === before.ofLine('A'), after.ofLine('B') === before.ofLine('B'), before.ofLine('C')]).toEqual([true, false, []])
+  expect([after.under('A') === before.under('A'), after.under('B') === before.under('B'), before.under('C')]).toEqual([true, false, []])
 })
 
 test('read part by part, an edit is what the schema says of it in one go: taken alike, refused alike', () => {

@@ -1,10 +1,12 @@
 import { EmptyBTree } from 'sorted-btree'
 import type BTree from 'sorted-btree'
 
-/** An entry of a section that only grows: what was read or done at a place. */
-export interface Placed { id: string, outputId: string }
+/** An entry of a section that only grows: what was read or done at a place of a line, or written on a ticket of the bench. */
+export type Placed = { id: string } & ({ outputId: string } | { ticketId: string })
+/** The line or the ticket that it stands under. */
+const ownerOf = (entry: Placed): string => 'outputId' in entry ? entry.outputId : entry.ticketId
 
-/** Entries of one line. Versions of a line share one list as long as each only adds to the one before: adding copies nothing. */
+/** Entries of one line, or of one ticket. Versions of a line share one list as long as each only adds to the one before: adding copies nothing. */
 interface Line<T> { shared: T[], length: number, list: readonly T[] | null }
 
 /** A tree of pairs; `true`, here and below: without it a tree that has the key already is given back as it was. */
@@ -44,9 +46,9 @@ export class Records<T extends Placed> implements Iterable<T> {
     const all = [...entries]
     const lines = new Map<string, Line<T>>()
     for (const entry of all) {
-      const line = lines.get(entry.outputId)
+      const line = lines.get(ownerOf(entry))
       if (line) line.length = line.shared.push(entry)
-      else lines.set(entry.outputId, { shared: [entry], length: 1, list: null })
+      else lines.set(ownerOf(entry), { shared: [entry], length: 1, list: null })
     }
     return new Records({ given: all, index: null, lines: treeOf([...lines]), elsewhere })
   }
@@ -67,9 +69,9 @@ export class Records<T extends Placed> implements Iterable<T> {
     return order === undefined ? undefined : entries.get(order)
   }
 
-  /** Entries of one line, in the order in which they were added. */
-  ofLine(outputId: string): readonly T[] {
-    const line = this.held.lines.get(outputId)
+  /** Entries of one line, or of one ticket, in the order in which they were added. */
+  under(ownerId: string): readonly T[] {
+    const line = this.held.lines.get(ownerId)
     return line ? line.list ??= line.shared.slice(0, line.length) : NONE
   }
 
@@ -77,21 +79,21 @@ export class Records<T extends Placed> implements Iterable<T> {
     const { lines } = this.held
     const { orderOf, entries } = this.index
     const order = entries.size
-    const line = lines.get(entry.outputId)
+    const line = lines.get(ownerOf(entry))
     // Somebody else has added to the same version before: this one goes its own way from here.
     const shared = !line ? [] : line.shared.length === line.length ? line.shared : line.shared.slice(0, line.length)
     const length = shared.push(entry)
-    const grown = lines.with(entry.outputId, { shared, length, list: null }, true)
+    const grown = lines.with(ownerOf(entry), { shared, length, list: null }, true)
     return new Records({ ...this.held, index: { orderOf: orderOf.with(entry.id, order, true), entries: entries.with(order, entry, true) }, lines: grown })
   }
 
   /** With another state of an entry that is there. */
   replaced(entry: T): Records<T> {
-    const shared = this.ofLine(entry.outputId).map(e => e.id === entry.id ? entry : e)
+    const shared = this.under(ownerOf(entry)).map(e => e.id === entry.id ? entry : e)
     const line = { shared, length: shared.length, list: null }
     const { orderOf, entries } = this.index
     return new Records({
-      ...this.held, index: { orderOf, entries: entries.with(orderOf.get(entry.id)!, entry, true) }, lines: this.held.lines.with(entry.outputId, line, true),
+      ...this.held, index: { orderOf, entries: entries.with(orderOf.get(entry.id)!, entry, true) }, lines: this.held.lines.with(ownerOf(entry), line, true),
     })
   }
 

@@ -9,7 +9,7 @@ import { SHAPES, type AnyShape, type GrowingList } from './sections/shapes'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 19
+export const FORMAT_VERSION = 20
 
 type SectionFields = Merged<AnyShape['fields']>
 const sectionFields = Object.assign({}, ...SHAPES.map(shape => shape.fields)) as SectionFields
@@ -38,6 +38,8 @@ export type { Checks } from './sections/checks/schema'
 export type { Photo } from './sections/photos/schema'
 export type { Leaving } from './sections/leavings/schema'
 export type { Pair, Splice, SpliceFields, Turn } from './sections/splices/schema'
+export type { DrawerItem } from './sections/drawer/schema'
+export type { TicketEntry, TicketHead, Written } from './sections/tickets/schema'
 export type { Kind } from './sections/kinds/schema'
 export type { Origin } from './sections/origin'
 export type { Space, Spot } from './sections/spaces/schema'

@@ -34,6 +34,7 @@ const STEPS: Record<number, Upgrade | string> = {
   16: 'who walks which room: the walk is shared out with nobody',
   17: 'more kinds of fault: what was repaired stays what it was called',
   18: 'two more kinds of reading: what was seen at a place, and what followed a unit; nobody had read them',
+  19: 'the bench: a drawer and tickets; a job has neither',
 }
 
 function isFields(data: unknown): data is Fields {

@@ -34,7 +34,7 @@ export function leftSo(job: Job, group: PolarityGroup, reason: string, { at, new
   return together(minority.flatMap(({ speaker, line }): SimpleEdit[] => {
     if (seen.has(speaker.id)) return []
     seen.add(speaker.id)
-    const read = [...job.readings.ofLine(line.output.id)].filter(r => r.nodeId === speaker.id && 'how' in r.value && !r.withdrawn).at(-1)
+    const read = [...job.readings.under(line.output.id)].filter(r => r.nodeId === speaker.id && 'how' in r.value && !r.withdrawn).at(-1)
     const leaving: Leaving = { id: newId(), at: read && read.at > at ? read.at : at, outputId: line.output.id, nodeId: speaker.id, kind: read?.kind ?? 'polarity', reason, who: null, withdrawn: false }
     return [{ kind: 'leaving.add', leaving }]
   }))

@@ -53,9 +53,9 @@ interface Stood { nodeId: string, turned: Turned, how: PolarityHow, against: str
 
 /** Readings that stand and say something of the way round, one of each kind at a speaker; none from before a mend on its way. */
 function standingTurns(job: Kept, line: Joints): Stood[] {
-  const all = job.readings.ofLine(line.output.id).filter(r => isTurned(r.kind))
+  const all = job.readings.under(line.output.id).filter(r => isTurned(r.kind))
   if (all.length === 0) return []
-  const mended = mendsOn(job.repairs.ofLine(line.output.id), line)
+  const mended = mendsOn(job.repairs.under(line.output.id), line)
   const standing = new Map<string, Reading>()
   for (const reading of readingsKept(all)) {
     if (reading.at < (mended.get(reading.nodeId!) ?? '')) continue
@@ -102,5 +102,5 @@ function readParities(stood: readonly Stood[]): Map<string, Parity> {
 
 /** Speakers whose way round somebody decided to leave. */
 function leftOn(job: Kept, output: Output): Set<string> {
-  return new Set([...job.leavings.ofLine(output.id)].flatMap(l => !l.withdrawn && l.nodeId !== null && isTurned(l.kind) ? [l.nodeId] : []))
+  return new Set([...job.leavings.under(output.id)].flatMap(l => !l.withdrawn && l.nodeId !== null && isTurned(l.kind) ? [l.nodeId] : []))
 }

@@ -2,6 +2,7 @@ import { applyEdit } from '#core/job/apply'
 import type { SimpleEdit } from '#core/job/edits'
 import type { Amplifier, Job, Output } from '#core/job/schema'
 import { plainSpace } from '#core/job/sections/spaces/schema'
+import { UNMEASURED } from '#core/job/sections/tickets/schema'
 import { UNSTATED_AMPLIFIER, UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
 import { unknownControl } from '#core/hands/throughs'
 import { outputsOf, speakersOf, placeOf } from '#core/job/tree'
@@ -69,6 +70,15 @@ const EDITS: Made = {
     kind: 'photo.add', photo: { id: 'every-photo', at: AT, outputId: '', nodeId: 'every-speaker', repairId: null, hash: 'ab'.repeat(32), widthPx: 1600, heightPx: 1200, caption: 'behind the grille', who: null, withdrawn: false },
   }),
   'photo.withdraw': () => ({ kind: 'photo.withdraw', photoId: 'every-photo', withdrawn: true }),
+  'drawer.add': () => ({ kind: 'drawer.add', index: 0, item: { id: 'every-drawer', count: 2, model: unstatedModel('speaker', 'In the drawer') } }),
+  'drawer.set': () => ({ kind: 'drawer.set', drawerId: 'every-drawer', was: { count: 2 }, to: { count: 1 } }),
+  'ticket.write': () => ({
+    kind: 'ticket.write', entry: {
+      id: 'every-ticket', at: AT, ticketId: 'every-ticket', who: null, withdrawn: false,
+      what: { is: 'opened', head: { unit: 'Handset', kind: 'handset', ...UNMEASURED, labelOhm: 32, complaint: 'one side is dead', folklore: 'it is the socket', from: null } },
+    },
+  }),
+  'ticket.withdraw': () => ({ kind: 'ticket.withdraw', entryId: 'every-ticket', withdrawn: true }),
   'repair.add': () => ({ kind: 'repair.add', repair: { id: 'every-repair', at: AT, outputId: '', nodeId: 'every-speaker', fault: 'open-at-drop', note: 'remade', who: null, withdrawn: false } }),
   'repair.withdraw': () => ({ kind: 'repair.withdraw', repairId: 'every-repair', withdrawn: true }),
   'node.remove': () => ({ kind: 'node.remove', nodeId: 'every-group', was: null }),
@@ -79,6 +89,7 @@ const EDITS: Made = {
   'amplifier.remove': job => ({ kind: 'amplifier.remove', amplifierId: 'every-amp', was: job.amplifiers.find(a => a.id === 'every-amp')! }),
   'variant.remove': () => ({ kind: 'variant.remove', variantId: 'every-variant', was: null }),
   'zone.remove': () => ({ kind: 'zone.remove', zoneId: 'every-zone', was: null }),
+  'drawer.remove': () => ({ kind: 'drawer.remove', drawerId: 'every-drawer', was: null }),
   'kind.remove': () => ({ kind: 'kind.remove', kindId: 'every-kind', was: null }),
 }
 

@@ -1,5 +1,6 @@
 import knex, { type Knex } from 'knex'
 import type { ClientConfig } from 'pg'
+import { ensureBench } from '../jobs/repository'
 import { ensureGrowing } from './growing'
 import { migrationSource } from './migrations'
 import { refuseNewer, unfit } from './unfit'
@@ -55,6 +56,7 @@ export async function migrate(url: string): Promise<string[]> {
       await database.migrate.forceFreeMigrationsLock()
       const [, names] = await database.migrate.latest() as [number, string[]]
       await database.transaction(ensureGrowing)
+      await ensureBench(database)
       return names
     })
   }

@@ -24,6 +24,7 @@ async function create(db: Knex, { name, columns, growing }: Table): Promise<void
     primary key (job_id, id), unique (job_id, no)${corrects ? `, foreign key (job_id, ${corrects}) references ${name} (job_id, id), check (${corrects} <> id)` : ''})`)
   if (corrects) await db.raw(`create unique index ${name}_corrected_once on ${name} (job_id, ${corrects}) where ${corrects} is not null and not withdrawn`)
   if (columns.some(c => c.key === 'outputId')) await db.raw(`create index ${name}_of_line on ${name} (job_id, output_id, no)`)
+  if (columns.some(c => c.key === 'ticketId')) await db.raw(`create index ${name}_of_ticket on ${name} (job_id, ticket_id, no)`)
 }
 
 async function addColumns(db: Knex, { name, columns }: Table): Promise<void> {

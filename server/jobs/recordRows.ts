@@ -6,7 +6,7 @@ import { TABLES, type Table } from './tables'
 
 /** All SQL about what only grows. Which tables and columns there are follows from the sections (tables.ts). */
 
-interface Entry extends Placed { withdrawn: boolean }
+type Entry = Placed & { withdrawn: boolean }
 
 const objectOf = ({ columns }: Table) => `json_build_object(${columns.map(({ name, key }) => `'${key}', ${name}`).join(', ')})`
 const keysOf = ({ columns }: Table) => columns.map(({ name, key }) => `${name} as "${key}"`).join(', ')
@@ -41,9 +41,13 @@ export async function measured(db: Knex, jobId: string): Promise<number> {
   return Number(job!.bytes)
 }
 
+/** What is written on a ticket stands at no line. */
+const isOfLines = ({ columns }: Table) => columns.some(c => c.key === 'outputId')
+
 /** The entries of one line. */
 export async function rowsOfLine(db: Knex, jobId: string, outputId: string): Promise<Rows> {
   return await eachTable(async (table) => {
+    if (!isOfLines(table)) return Records.of<Entry>()
     const { rows } = await db.raw<{ rows: Entry[] }>(`select ${keysOf(table)} from ${table.name} where job_id = ? and output_id = ? order by no`, [jobId, outputId])
     return Records.of(rows)
   }) as unknown as Rows
@@ -51,7 +55,7 @@ export async function rowsOfLine(db: Knex, jobId: string, outputId: string): Pro
 
 /** Lines that have any entry. */
 export async function linesWithRows(db: Knex, jobId: string): Promise<Set<string>> {
-  const all = TABLES.map(table => `select output_id from ${table.name} where job_id = :jobId`)
+  const all = TABLES.filter(isOfLines).map(table => `select output_id from ${table.name} where job_id = :jobId`)
   const { rows } = await db.raw<{ rows: { output_id: string }[] }>(all.join(' union '), { jobId })
   return new Set(rows.map(r => r.output_id))
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { Edit, StampedEdit } from '#core/job/edits'
-import { drawingOf, toDocument } from '#core/job/document'
+import { BENCH_ID, BENCH_NAME } from '#core/job/bench'
+import { drawingOf, emptyJob, toDocument } from '#core/job/document'
 import { FORMAT_VERSION, type Job } from '#core/job/schema'
 import { upgradedEdit } from '#core/job/upgrade'
 import type { LogEntry } from '#core/job/undo'
@@ -64,6 +65,11 @@ function written(job: Job): string {
 export async function insertJob(db: Knex, id: string, job: Job): Promise<boolean> {
   const inserted = await db('jobs').insert({ id, name: job.name, document: written(job), version: FORMAT_VERSION }).onConflict('id').ignore().returning('id')
   return inserted.length > 0
+}
+
+/** The bench is there from the first start: windows open it, and nobody makes it. */
+export async function ensureBench(db: Knex): Promise<void> {
+  await insertJob(db, BENCH_ID, emptyJob(BENCH_NAME))
 }
 
 export async function noteWeight(db: Knex, id: string, weight: number): Promise<void> {

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { BENCH_ID } from '#core/job/bench'
 import { drawingOf, noRows, toDocument } from '#core/job/document'
 import { partsOf, type Edit, type StampedEdit } from '#core/job/edits'
 import { takeInSteps, type Outcome } from '#core/job/ledger'
@@ -69,7 +70,7 @@ export async function createJob(db: Knex, id: string, job: Job): Promise<void> {
 }
 
 export async function archiveJob(db: Knex, id: string, archived: boolean): Promise<boolean> {
-  const found = await rows.setArchived(db, id, archived)
+  const found = id !== BENCH_ID && await rows.setArchived(db, id, archived)
   if (found) await rows.notifyChanged(db, id, -1)
   return found
 }

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { BENCH_ID } from '#core/job/bench'
 import { noRows } from '#core/job/document'
 import { outputsOf } from '#core/job/tree'
 import { DELETED_KEPT_DAYS, JOB_STATES, JOBS_A_PAGE, type ListQuery } from '#core/job/protocol'
@@ -37,7 +38,7 @@ export async function listJobs(db: Knex, query: ListQuery): Promise<JobList> {
 }
 
 function matching(db: Knex, { place, search, state }: ListQuery): Knex.QueryBuilder {
-  const found = db('jobs')
+  const found = db('jobs').whereNot({ id: BENCH_ID })
   if (place === 'deleted') found.whereNotNull('deleted_at')
   else found.whereNull('deleted_at')[place === 'archived' ? 'whereNotNull' : 'whereNull']('archived_at')
   for (const word of search.trim().split(/\s+/).filter(Boolean)) found.whereRaw('name ilike ?', [`%${word.replace(/[\\%_]/g, '\\$&')}%`])
@@ -67,14 +68,14 @@ async function totalOf(db: Knex, query: ListQuery): Promise<number> {
 async function countsOf(db: Knex): Promise<JobList['counts']> {
   const { rows: [counts] } = await db.raw<{ rows: Record<string, string>[] }>(`
     select count(*) filter (where deleted_at is null and archived_at is null) as active,
-      count(*) filter (where deleted_at is null and archived_at is not null) as archived, count(*) filter (where deleted_at is not null) as deleted from jobs`)
+      count(*) filter (where deleted_at is null and archived_at is not null) as archived, count(*) filter (where deleted_at is not null) as deleted from jobs where id <> ?`, [BENCH_ID])
   return { active: Number(counts!.active), archived: Number(counts!.archived), deleted: Number(counts!.deleted) }
 }
 
 /** Tells jobs that have changed since they were told, newest first; whether some are left, and those that are too heavy to be waited for. */
 async function tellStale(db: Knex, most: number): Promise<{ isMore: boolean, heavy: string[] }> {
   const { rows } = await db.raw<{ rows: { id: string }[] }>(
-    'select id from jobs where deleted_at is null and (summary_revision is distinct from revision or summary_build is distinct from ?) order by updated_at desc limit ?', [BUILD, most + 1])
+    'select id from jobs where id <> ? and deleted_at is null and (summary_revision is distinct from revision or summary_build is distinct from ?) order by updated_at desc limit ?', [BENCH_ID, BUILD, most + 1])
   const heavy: string[] = []
   for (const { id } of rows.slice(0, most)) {
     if (!isHelper && await isHeavyJob(db, id)) heavy.push(id)
@@ -151,6 +152,7 @@ export async function tellJob(db: Knex, id: string): Promise<void> {
 
 /** Deletes what is empty or archived, to be brought back within the days of grace. False where it is neither. */
 export async function deleteJob(db: Knex, id: string): Promise<'deleted' | 'not-there' | 'in-hand'> {
+  if (id === BENCH_ID) return 'in-hand'
   const row = await findJob(db, id)
   if (!row) return 'not-there'
   const job = await documentAt(db, row)

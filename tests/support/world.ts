@@ -1,5 +1,6 @@
+import { BENCH_ID } from '#core/job/bench'
 import { randomUUID } from 'node:crypto'
-import type { Job, JobDocument } from '#core/job/schema'
+import { FORMAT_VERSION, type Job, type JobDocument } from '#core/job/schema'
 import { writeJobFile } from '#core/format/plainMatch'
 import { Browser } from './browser'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from './server'
@@ -44,6 +45,13 @@ export class World {
     const id = randomUUID()
     await this.post('/jobs', { id, from: 'file', text: writeJobFile(job) })
     return id
+  }
+
+  /** Writes on the bench, which is there from the start. */
+  async putBench(job: Pick<Job, 'tickets' | 'drawer'>): Promise<void> {
+    const edits = [...job.drawer.map((item, index) => ({ kind: 'drawer.add', index, item })), ...[...job.tickets].map(entry => ({ kind: 'ticket.write', entry }))]
+    const stamped = { id: randomUUID(), by: 'world', who: null, undoes: null, edit: { kind: 'batch', edits } }
+    await this.post(`/jobs/${BENCH_ID}/sync`, { since: 0, version: FORMAT_VERSION, edits: [stamped] })
   }
 
   async post(path: string, body: unknown): Promise<unknown> {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { startsOffline } from '~/composables/offline'
 import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
-import { useHead, useRoute } from '#imports'
+import { navigateTo, useHead, useRoute } from '#imports'
+import { BENCH_ID } from '#core/job/bench'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -16,6 +17,7 @@ import { useRoomsStore } from '~/stores/rooms'
 import { useSelectionStore } from '~/stores/selection'
 import { goInto } from '~/composables/fetchedLater'
 import { DoneDialog } from '~/components/shell/opened'
+import { keptWords } from '~/stations/keptWords'
 import JobProblem from '~/stations/JobProblem.vue'
 import { JobName, RefusalNotice, TogetherNotice } from '~/stations/parts'
 
@@ -33,21 +35,18 @@ provide(OPEN_DONE, doneOpen)
 
 const jobId = computed(() => String(route.params.id))
 watch(jobId, (id) => {
+  // What waits on a device leads to a job by its id: of the bench there is a page of its own.
+  if (id === BENCH_ID) return void navigateTo('/bench', { replace: true })
   selected.reset()
   store.open(id)
 }, { immediate: true })
-onBeforeUnmount(() => store.close())
+// The page that follows may have opened its own by now.
+onBeforeUnmount(() => { if (store.id !== BENCH_ID) store.close() })
 useHead({ title: computed(() => store.job ? `${store.job.name} · Plain Match` : 'Plain Match') })
 
-const SAVED = { saved: 'saved', saving: 'saving…', away: '' } as const
 // With the server away its words need the room; how the job stands is at the stations too.
 const says = computed(() => store.status === 'ready' && store.connection !== 'away' ? [evaluation.sentence.replace(/\.$/, ''), tooQuietWords(rooms.tooQuiet)].filter(Boolean).join('; ') : '')
-const kept = computed(() => {
-  if (store.status !== 'ready') return ''
-  const full = store.isStorageFull ? '; this device cannot keep edits (its storage is full or closed): they live only until this page is left' : ''
-  if (store.connection !== 'away') return `${SAVED[store.connection]}${full}`
-  return `server away: ${store.waiting === 0 ? 'nothing to send' : `${store.waiting} kept here to send`}${startsOffline.value ? '' : '; leave this page open'}${full}`
-})
+const kept = computed(() => keptWords(store, startsOffline.value))
 
 const stations = computed(() => STATIONS.map((station) => {
   const path = addressOf(jobId.value, station)

@@ -6,7 +6,7 @@ type Level = Extract<ReadingValue, { is: 'level' }>
 
 /** How the last level on a line was taken: along a walk the meter and the setting stay as they are. */
 export function levelTaken(job: Pick<Job, 'readings'>, outputId: string): Pick<Level, 'weighting' | 'signal' | 'headV'> {
-  const last = [...job.readings.ofLine(outputId)].filter(r => !r.withdrawn && r.value.is === 'level').at(-1)
+  const last = [...job.readings.under(outputId)].filter(r => !r.withdrawn && r.value.is === 'level').at(-1)
   return last?.value.is === 'level' ? { weighting: last.value.weighting, signal: last.value.signal, headV: last.value.headV } : { weighting: 'A', signal: 'pink-noise', headV: null }
 }
 

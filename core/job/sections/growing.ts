@@ -7,7 +7,7 @@ import type { GrowingList, Thing } from './shapes'
 
 /** The two edits of every section that only grows: an entry is added, and withdrawn or brought back. */
 
-interface Entry extends Placed { withdrawn: boolean }
+type Entry = Placed & { withdrawn: boolean }
 interface Growing<E extends Entry, Add, Withdraw> {
   shape: { things: readonly [Thing], grows: { list: GrowingList, most: number } }
   entryOf: (edit: Add) => E

@@ -1,5 +1,6 @@
 import { checks } from './checks/section'
 import { details } from './details/section'
+import { drawer } from './drawer/section'
 import { kinds } from './kinds/section'
 import { leavings } from './leavings/section'
 import { photos } from './photos/section'
@@ -12,13 +13,14 @@ import type { SectionName } from './shapes'
 import { shares } from './shares/section'
 import { spaces } from './spaces/section'
 import { splices } from './splices/section'
+import { tickets } from './tickets/section'
 import { variants } from './variants/section'
 import { wiring } from './wiring/section'
 import { zones } from './zones/section'
 
 /** What each section does, by the name of its shape. */
 const BY_NAME: { [N in SectionName]: Section<N> } = {
-  details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos,
+  details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos, drawer, tickets,
 }
 
 /** Every section, as whoever goes over all of them sees it. */

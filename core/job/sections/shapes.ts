@@ -1,5 +1,6 @@
 import { checks } from './checks/shape'
 import { details } from './details/shape'
+import { drawer } from './drawer/shape'
 import { kinds } from './kinds/shape'
 import { leavings } from './leavings/shape'
 import { photos } from './photos/shape'
@@ -9,6 +10,7 @@ import { repairs } from './repairs/shape'
 import { shares } from './shares/shape'
 import { spaces } from './spaces/shape'
 import { splices } from './splices/shape'
+import { tickets } from './tickets/shape'
 import { variants } from './variants/shape'
 import { wiring } from './wiring/shape'
 import { zones } from './zones/shape'
@@ -17,7 +19,8 @@ import { zones } from './zones/shape'
  * Every section of the document, in the order of the file. What each does stands in its section.ts and in index.ts; a shape that has
  * no such line there does not compile.
  */
-export const SHAPES = [details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos] as const
+export const SHAPES = [details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos, drawer,
+  tickets] as const
 
 export type AnyShape = typeof SHAPES[number]
 export type SectionName = AnyShape['name']

@@ -47,7 +47,7 @@ function supersedesOnce(job: Job, reading: Reading): void {
   if (reading.supersedes === null || reading.withdrawn) return
   const earlier = job.readings.get(reading.supersedes) ?? refuse({ code: 'not-there', what: 'reading', id: reading.supersedes })
   if (!isSamePlace(earlier, reading)) refuse({ code: 'not-valid', message: 'A reading corrects an earlier one of the same place and kind.' })
-  const taken = job.readings.ofLine(reading.outputId).some(r => r.id !== reading.id && !r.withdrawn && r.supersedes === reading.supersedes)
+  const taken = job.readings.under(reading.outputId).some(r => r.id !== reading.id && !r.withdrawn && r.supersedes === reading.supersedes)
   if (taken) refuse({ code: 'corrected-already', id: reading.supersedes })
 }
 

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, provide, ref } from 'vue'
+import { useHead } from '#imports'
+import { BENCH_ID } from '#core/job/bench'
+import AppHeader from '~/components/shell/AppHeader.vue'
+import CommonActions from '~/components/shell/CommonActions.vue'
+import { DoneDialog } from '~/components/shell/opened'
+import KeyCap from '~/components/KeyCap.vue'
+import { keptWords } from '~/stations/keptWords'
+import JobProblem from '~/stations/JobProblem.vue'
+import { RefusalNotice } from '~/stations/parts'
+import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
+import { useJobStore } from '~/stores/job'
+import { startsOffline } from '~/composables/offline'
+
+/** The bench: it is opened, kept and taken back as a job is. */
+const store = useJobStore()
+const keysOpen = ref(false)
+provide(OPEN_KEYS, keysOpen)
+const findOpen = ref(false)
+provide(OPEN_FIND, findOpen)
+const doneOpen = ref(false)
+provide(OPEN_DONE, doneOpen)
+
+store.open(BENCH_ID)
+// The page that follows may have opened its own by now.
+onBeforeUnmount(() => { if (store.id === BENCH_ID) store.close() })
+useHead({ title: 'Bench · Plain Match' })
+const kept = computed(() => keptWords(store, startsOffline.value))
+</script>
+
+<template>
+  <div>
+    <div class="band">
+      <AppHeader title="Bench" :kept="kept" :message="store.message">
+        <template v-if="store.status === 'ready'" #first>
+          <button
+            class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
+            @click="store.undo()">undo <KeyCap of="u" /></button>
+          <button
+            class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`"
+            @click="store.redo()">redo <KeyCap of="U" /></button>
+        </template>
+        <template v-if="store.status === 'ready'">
+          <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
+          <a class="act" :href="`/api/jobs/${BENCH_ID}/file`" download="bench.plainmatch.json">file out</a>
+        </template>
+        <CommonActions has-find @find="findOpen = true" @keys="keysOpen = true" />
+      </AppHeader>
+    </div>
+    <RefusalNotice />
+    <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the bench…</p>
+    <JobProblem v-else-if="store.status !== 'ready'" />
+    <NuxtPage v-else />
+    <DoneDialog v-model:open="doneOpen" />
+  </div>
+</template>
+
+<style scoped>
+@media (max-width: 1000px) { .band { position: sticky; top: 0; z-index: 11; background: var(--paper); } }
+.state { padding: 60px 22px; }
+</style>
