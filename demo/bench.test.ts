@@ -12,8 +12,8 @@ test('the bench of the demo is valid, each ticket at another step', () => {
   const tickets = ticketsOf(readJob(JSON.parse(JSON.stringify(toDocument(demoBench)))))
   expect(tickets.map(t => [t.number, t.head.unit, t.state.state, whichOne(t).causes[0]!.cause, nextWords(t)?.face])).toEqual([
     [1, 'Audio-guide handset', 'gone-out', 'lead', 'complaint'],
-    [2, 'Megaphone, hand-held', 'waits', 'coil', 'opening'],
-    [3, 'Audio-guide handset', 'came-in', 'coil', 'readings'],
+    [2, 'Megaphone, hand-held', 'waits', 'coil', 'replacing'],
+    [3, 'Audio-guide handset', 'came-in', 'coil', 'replacing'],
     [4, 'Ticket-window talk-back', 'came-in', 'contact', 'opening'],
     [5, 'Saddle speaker, pair', 'came-in', 'nothing', 'which'],
     [6, 'Cabinet, unmarked', 'came-in', 'jack', 'load'],

@@ -134,5 +134,6 @@ onMounted(() => { if (route.query.from === 'job') void begin() })
   .age { grid-column: 3; grid-row: 1; }
   .states :deep(.tabs) { flex-wrap: nowrap; overflow-x: auto; scrollbar-width: none; }
   .find, .find :deep(input) { width: 100%; }
+  .find :deep(.keycap) { display: none; }
 }
 </style>

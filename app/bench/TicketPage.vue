@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute, useRouter } from '#imports'
 import { cautionsOf, STATE_WORDS, UNIT_WORDS } from '#core/bench/ticketWords'
 import TabRow from '~/components/form/TabRow.vue'
@@ -23,15 +23,33 @@ const ticketId = computed(() => String(route.params.ticket))
 const ticket = computed(() => bench.tickets.find(t => t.id === ticketId.value) ?? null)
 useHead({ title: computed(() => ticket.value ? `${ticket.value.head.unit} · Bench` : 'Bench · Plain Match') })
 
+/** What is said of its state besides the state itself. */
+const standsWords = computed(() => {
+  if (!ticket.value) return ''
+  const { state, as, on, reason } = ticket.value.state
+  const how = as === null ? '' : as === 'proved' ? ' as proved' : ' left so'
+  return `${how}${on === null ? '' : `, ${state === 'gone-out' ? 'look again ' : ''}${dayText(on)}`}${reason === '' ? '' : `: ${reason}`}`
+})
 const jobOf = computed(() => ticket.value?.head.from ? `/jobs/${ticket.value.head.from.jobId}?speaker=${ticket.value.head.from.nodeId}` : '')
-const face = computed((): Face => FACES.find(f => f.value === route.query.step)?.value ?? 'complaint')
-const go = (value: Face) => void router.replace({ query: value === 'complaint' ? {} : { step: value } })
+const stepIn = (): Face => FACES.find(f => f.value === route.query.step)?.value ?? 'complaint'
+/** At once: the address comes after it, and two keys may follow each other sooner. */
+const face = ref(stepIn())
+watch(() => route.query.step, () => { face.value = stepIn() })
+function go(value: Face): void {
+  face.value = value
+  void router.replace({ query: value === 'complaint' ? {} : { step: value } })
+}
 const isPaper = computed(() => route.query.paper !== undefined)
 const stateOpen = ref(false)
 watch(ticketId, () => { stateOpen.value = false })
 const PANES = { complaint: HeadFace, which: WhichFace, opening: OpeningFace, readings: ReadingsFace, replacing: ReplacingFace, plus: PlusFace,
   closing: ClosingFace, load: RunFace }
 const next = computed(() => ticket.value ? nextWords(ticket.value) : null)
+
+/** On a phone the steps are drawn along: the one that is shown is in sight. */
+const showChosen = () => document.querySelector('.faces [role=tab][aria-selected=true]')?.scrollIntoView({ block: 'nearest', inline: 'center' })
+watch(face, () => void nextTick(showChosen))
+onMounted(showChosen)
 
 function turn(by: 1 | -1): void {
   const at = FACES.findIndex(f => f.value === face.value)
@@ -69,10 +87,7 @@ useKeys(() => bindings)
         <h1>{{ ticket.head.unit }} <span class="soft">{{ UNIT_WORDS[ticket.head.kind] }}</span></h1>
         <p v-if="ticket.head.complaint" class="complaint">“{{ ticket.head.complaint }}”</p>
         <p class="stands">
-          <b>{{ STATE_WORDS[ticket.state.state] }}</b><template v-if="ticket.state.as"> {{ ticket.state.as === 'proved' ? 'as proved' : 'left so'
-            }}</template><template
-            v-if="ticket.state.on">, {{ ticket.state.state === 'gone-out' ? 'look again ' : '' }}{{ dayText(ticket.state.on) }}</template><template
-              v-if="ticket.state.reason">: {{ ticket.state.reason }}</template>
+          <span><b>{{ STATE_WORDS[ticket.state.state] }}</b>{{ standsWords }}</span>
           <button class="act" type="button" :aria-expanded="stateOpen" @click="stateOpen = !stateOpen">{{ stateOpen ? 'leave it' : 'change it' }}</button>
           <button class="act" type="button" @click="router.replace({ query: { paper: '' } })">paper</button>
         </p>
@@ -98,7 +113,7 @@ useKeys(() => bindings)
 .top { display: grid; gap: 4px; }
 h1 { font-size: 22px; }
 h1 .soft { font-size: 16px; font-weight: 400; }
-.stands, .next { display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: baseline; }
+.stands { display: flex; flex-wrap: wrap; gap: 2px 10px; align-items: baseline; }
 .stands .act { text-decoration: underline; text-underline-offset: 3px; }
 .next { border-left: 3px solid var(--ink); padding-left: 10px; }
 .next .act { text-decoration: underline; }
@@ -119,8 +134,8 @@ h1 .soft { font-size: 16px; font-weight: 400; }
 .face .rows > li { border-bottom: 1px solid var(--rule); padding: 7px 2px; }
 .face .pane { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); }
 .face .fields { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: end; }
-.face .fields label { display: grid; gap: 2px; }
-.face .fields label > span { font-size: 13.5px; color: var(--ink-soft); }
+.face .fields label:not(.check-line) { display: grid; gap: 2px; }
+.face .fields label:not(.check-line) > span { font-size: 13.5px; color: var(--ink-soft); }
 .face .warn { border: 1.5px solid var(--stop); padding: 7px 11px; }
 .face .told { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 8px 12px; }
 </style>

@@ -12,7 +12,7 @@ export interface DayReading { at: string, ohm: number | null }
 const DRIVER = { low: 0.7, high: 0.9 } as const
 const SMALL_COIL = { low: 0.85, high: 1.2 } as const
 /** From here on a label is of a small coil; of 16 Ω both kinds are made. */
-const SMALL_FROM_OHM = 16
+export const SMALL_FROM_OHM = 16
 export function coilBandOhm(nominalOhm: number): { lowOhm: number, highOhm: number } {
   const low = nominalOhm > SMALL_FROM_OHM ? SMALL_COIL.low : DRIVER.low
   const high = nominalOhm < SMALL_FROM_OHM ? DRIVER.high : SMALL_COIL.high

@@ -1,4 +1,5 @@
-import { stillOpen } from './closing'
+import { readingsOf, stillOpen } from './closing'
+import { intermittent } from './intermittent'
 import { missingOf, missingWords, partsOf } from './opening'
 import { seeAgainOn, writtenOf, type Ticket } from './ticket'
 import { ANSWER_WORDS, CAUSE_WORDS, whichOne } from './whichOne'
@@ -9,6 +10,17 @@ export const FACES = [
   { value: 'replacing', says: 'Replacing' }, { value: 'plus', says: 'Plus' }, { value: 'closing', says: 'Before it is closed' }, { value: 'load', says: 'Load on a valve amplifier' },
 ] as const
 export type Face = (typeof FACES)[number]['value']
+
+/** What its coil is, in a sentence, where readings condemn it; null: they do not. */
+function badCoil(ticket: Ticket): string | null {
+  const readings = readingsOf(ticket, 'this', 'coil')
+  const { labelOhm } = ticket.head
+  if (readings.length === 0 || labelOhm === null) return null
+  const { verdict } = intermittent(readings, labelOhm)
+  if (verdict === 'comes-and-goes') return 'Its coil comes and goes: it is replaced, not mended.'
+  // One reading of an open coil is looked at twice, and is open all the same.
+  return verdict === 'open' || readings.every(r => r.ohm === null) ? 'Its coil is open.' : null
+}
 
 /** Likely enough to look at it. */
 const LIKELY = 0.5
@@ -26,6 +38,8 @@ export function nextWords(ticket: Ticket): { says: string, face: Face } | null {
     const first = open[0]!
     return { says: `${first}.`, face: /coil|tab/.test(first) && fit ? (first.includes('tab') ? 'plus' : 'readings') : missing.length > 0 && first === missingWords(missing[0]!) ? 'opening' : 'closing' }
   }
+  const bad = badCoil(ticket)
+  if (bad !== null) return { says: `${bad} What takes its place?`, face: 'replacing' }
   const { causes, next, notYet } = whichOne(ticket)
   const [likeliest] = causes
   const asked = writtenOf(ticket, 'answer').length

@@ -5,6 +5,7 @@ import { countOf, writeNumber } from '#core/quantity/write'
 import { partsOf, type Edit, type SimpleEdit } from './edits'
 import type { Job } from './schema'
 import { ruleOf } from './sections'
+import { WRITTEN_SHORT } from './sections/tickets/schema'
 import { roomName } from './sections/shares/schema'
 import { findOutput, findPlace } from './tree'
 import { editWords, FIELD_WORDS, leadingOf, OTHER, valueWords } from './words'
@@ -47,6 +48,7 @@ const namesOf = (parts: readonly SimpleEdit[], job: Job | null): string[] => [..
 /** What it brings in or takes away bears its name; of anything else the job knows it. */
 function nameOf(part: SimpleEdit, job: Job | null): string {
   const fields = part as unknown as Fields
+  if (part.kind === 'ticket.write') return WRITTEN_SHORT[part.entry.what.is]
   const keys = ['amplifier', 'output', 'branch', 'space', 'zone', 'item', 'variant', ...part.kind.endsWith('.remove') ? ['was'] : []]
   const embedded = keys.map(key => fields[key]).find(Boolean) as Fields | undefined
   if (embedded) return nameOfThing(embedded)

@@ -5,6 +5,7 @@ import { putBefore, unknownControl } from '#core/hands/throughs'
 import { speakersOf } from '#core/job/tree'
 import { makeZone } from '#core/hands/zones'
 import { cabled, counter, jobOf, outputOf } from '#core/testing/jobs'
+import { demoBench } from '../../demo/bench'
 import { demoGear } from '../../demo/gear'
 import { demoJobs } from '../../demo'
 import { fernhollow } from '../../demo/fernhollow'
@@ -26,6 +27,7 @@ export interface View {
 /** Puts the jobs and the library there that the views show. */
 export async function viewsOf(world: World): Promise<View[]> {
   await world.post('/gear', { models: demoGear })
+  await world.putBench(demoBench)
   const ids: Record<string, string> = {}
   for (const [name, job] of Object.entries(jobsToLookAt())) ids[name] = await world.putJob(job)
   const ofJobs = JOB_VIEWS.map(([name, job, path, keys]) => ({
@@ -137,6 +139,13 @@ const PAGE_VIEWS: [string, string, string, string[]][] = [
   ['jobs', '/', '.row', []],
   ['phones', '/', '.row', ['p']],
   ['come in', '/let-in', '.door', []],
+  ['tickets', '/bench', '.bench .list', []],
+  ['a new ticket', '/bench', '.bench .list', ['c']],
+  ['the drawer', '/bench?at=drawer', '.drawer .items', []],
+  ['no such ticket', '/bench/gone', '.gone', []],
+  ...([['bt-handset', 'complaint'], ['bt-megaphone', 'which'], ['bt-talk-back', 'opening'], ['bt-megaphone', 'readings'], ['bt-handset', 'replacing'], ['bt-handset', 'plus'], ['bt-talk-back', 'closing'], ['bt-cabinet', 'load']] as const)
+    .map(([id, step]): [string, string, string, string[]] => [`a ticket, ${step}`, `/bench/${id}?step=${step}`, '.face .pane', []]),
+  ['a ticket on paper', '/bench/bt-talk-back?paper', '.sheet', []],
   ...['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 W on'].map(quick),
 ]
 

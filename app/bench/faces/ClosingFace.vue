@@ -50,7 +50,7 @@ function goOut(as: 'proved' | 'left-so'): void {
         <span>{{ CHECK_WORDS[check].says }}</span>
         <b :class="states.get(check) === false ? 'wrong' : states.get(check) ? 'right' : 'soft'">{{ states.get(check) === undefined ? 'open'
           : states.get(check) ? 'right' : 'not right' }}</b>
-        <button v-if="states.get(check) === true" class="act small" type="button" @click="say(check, false)">not right after all</button>
+        <button v-if="states.get(check) === true" class="act small" type="button" @click="say(check, false)">not right</button>
       </li>
     </ol>
     <section class="out">
@@ -83,8 +83,8 @@ v-model="reason"
 
 <style scoped>
 .ask, .out { display: grid; gap: 6px; }
-.check { display: flex; flex-wrap: wrap; gap: 2px 14px; }
-.check > span { flex: 0 1 300px; }
+.check { display: grid; grid-template-columns: minmax(0, 300px) auto 1fr; gap: 2px 14px; align-items: baseline; }
+.check .act { justify-self: start; }
 .wrong { color: var(--stop); }
 .right { color: var(--good); }
 .rows { list-style: none; }

@@ -62,18 +62,18 @@ const sameAsBefore = () => before.value && bench.write(ticket.id, before.value.p
     <section class="out">
       <h2>Comes out</h2>
       <form class="fields" @submit.prevent="out">
+        <div class="kinds">
         <ChoiceRow v-model="kind" label="What comes out" :choices="KINDS" />
         <ChoiceRow
 v-if="kind !== 'wire' && kind !== 'way-round'" :model-value="count" label="How many" :choices="COUNTS" @update:model-value="n => {
  if (n)
           count = n
 }" />
+        </div>
         <label><span>which ones</span><InputText
-v-model="name" size="small" maxlength="120" :placeholder="kind === 'wire' ? 'white wire' : PART_WORDS[kind
-          ?? 'screw']" /></label>
+v-model="name" size="small" maxlength="120" :placeholder="kind === 'wire' ? 'white wire' : PART_WORDS[kind ?? 'screw']" /></label>
         <label><span>{{ kind === 'wire' ? 'on which tab' : 'where' }}</span><InputText
-v-model="place" size="small" maxlength="120" :placeholder="PLACES[kind
-          ?? 'screw']" /></label>
+v-model="place" size="small" maxlength="120" :placeholder="PLACES[kind ?? 'screw']" /></label>
         <Button size="small" type="submit" label="Out" />
       </form>
     </section>
@@ -103,6 +103,7 @@ class="tap" type="button" :disabled="part.back === part.count" :aria-label="`one
 
 <style scoped>
 .out { display: grid; gap: 6px; }
+.kinds { flex-basis: 100%; display: flex; flex-wrap: wrap; gap: 6px 16px; }
 .part { display: flex; flex-wrap: wrap; gap: 4px 16px; justify-content: space-between; align-items: center; }
 .part.in b { font-weight: 400; color: var(--ink-soft); }
 .back { display: inline-flex; gap: 6px; align-items: center; }

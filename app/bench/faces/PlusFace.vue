@@ -5,7 +5,6 @@ import type { Written } from '#core/job/schema'
 import { batteryFor, plusOf } from '#core/bench/plus'
 import { writtenOf, type Ticket } from '#core/bench/ticket'
 import { PLUS_WAY_WORDS, SEEN_PLUS_WORDS, writtenWords } from '#core/bench/ticketWords'
-import { writeQuantity } from '#core/quantity/write'
 import CheckLine from '~/components/form/CheckLine.vue'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
@@ -47,8 +46,7 @@ function saw(seen: Plus['seen']): void {
       larger tab often is, and a mark says so: proved all the same.</template></p>
     <ChoiceRow v-model="by" label="By" before="By" :choices="WAYS" />
     <template v-if="by === 'battery'">
-      <p :class="{ warn: battery.volts === null }">{{ battery.says }}<template v-if="battery.volts !== null && battery.coilW !== null"> At most {{
-        battery.coilW < 0.1 ? `${Math.ceil(1000 * battery.coilW)} mW` : writeQuantity(battery.coilW, 'W', 2) }} in its coil.</template></p>
+      <p :class="{ warn: battery.volts === null }">{{ battery.says }}</p>
       <p v-if="battery.volts !== null" class="asks">Plus of the battery at the tab that is marked plus, minus at the other: what does the cone do?</p>
     </template>
     <p v-else-if="by === 'millivolts'" class="asks">Meter on millivolts, its plus at the tab that is marked plus. Push the cone in gently: what does it show

@@ -51,6 +51,10 @@ const drawing = computed(() => drawDays(ticket.entries, part.value, band.value))
 const days = computed(() => readingsOf(ticket, unit.value ?? 'this', part.value))
 const verdict = computed(() => days.value.length > 0 && nominalOhm.value !== null ? intermittent(days.value, nominalOhm.value) : null)
 const TAGS = { 'comes-and-goes': 'comes and goes', 'open': 'open', 'high': 'too high', 'low': 'too low', 'right': 'steady', 'not-known': 'not known' } as const
+const sureWords = computed(() => {
+  const { sure, spreadOhm } = verdict.value!
+  return `, ${Math.floor(100 * sure)} in 100 sure${spreadOhm === null ? '' : `, spread ${writeQuantity(spreadOhm, 'Ω')}`}`
+})
 </script>
 
 <template>
@@ -63,8 +67,7 @@ const TAGS = { 'comes-and-goes': 'comes and goes', 'open': 'open', 'high': 'too 
 v-model="typed" inputmode="decimal" maxlength="20" autocomplete="off"
         placeholder="3.4, 36, open" /></label>
       <label class="short"><span>leads touched together</span><InputText
-v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not
-        nulled" /></label>
+v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not nulled" /></label>
       <label class="short"><span>meter</span><InputText v-model="meter" size="small" maxlength="60" placeholder="yellow one" /></label>
       <Button type="submit" label="Record" /><Button type="button" variant="outlined" label="It reads open" @click="take('open')" />
     </form>
@@ -72,9 +75,8 @@ v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not
     <p v-if="leads.trim() === ''" class="soft small">Leads not nulled: 0.1 to 0.5 Ω of theirs stands in the reading, and at 4 Ω it matters.</p>
     <template v-if="drawing">
       <DaysChart :drawing="drawing" :label="READ_WORDS[part]" />
-      <p v-if="verdict" class="told" role="status"><b>{{ TAGS[verdict.verdict] }}</b><template v-if="verdict.verdict !== 'not-known'">, {{ Math.floor(100
-        * verdict.sure) }} in 100 sure</template><template
-        v-if="verdict.spreadOhm !== null">, spread {{ writeQuantity(verdict.spreadOhm, 'Ω') }}</template>. {{ verdict.says }}</p>
+      <p v-if="verdict" class="told" role="status">
+        <b v-if="verdict.verdict !== 'not-known'">{{ TAGS[verdict.verdict] }}{{ sureWords }}.</b> {{ verdict.says }}</p>
       <p v-else-if="part === 'coil'" class="told">Whether it is right is not known: no label can be read. <template v-if="days.length > 1">Its twin is what
         it can be held against.</template></p>
       <p v-else class="soft">A lead or a contact that is right reads well under 1 Ω, and the same however it is moved.</p>

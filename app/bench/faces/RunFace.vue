@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { SKIN_C } from '#core/bench/thermal'
-import { runsOf } from '#core/bench/runs'
+import { runsOf, type WarmRun } from '#core/bench/runs'
 import { writtenOf, type Ticket } from '#core/bench/ticket'
 import { HEARD_WORDS } from '#core/bench/ticketWords'
 import { InputError } from '#core/quantity/inputError'
@@ -41,6 +41,9 @@ const sinceMin = computed(() => current.value ? Math.max(0, (now.value - Date.pa
 const clock = computed(() => `${Math.floor(sinceMin.value)}:${String(Math.floor(60 * (sinceMin.value % 1))).padStart(2, '0')}`)
 /** A run that was left for a day goes on by typed minutes. */
 const isGoing = computed(() => sinceMin.value < 1440)
+
+/** What is to be minded now: at the field, where the next temperature is typed. */
+const warned = (of: WarmRun) => of.report ? of.report.warns && of.report.says[0] : of.warm.some(w => w.celsius >= of.limitC) ? of.why : null
 
 function told(act: () => void): void {
   problem.value = ''
@@ -105,15 +108,15 @@ v-model="minute" size="small" maxlength="8" inputmode="decimal"
         </form>
       </template>
       <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+      <p v-if="current && warned(current)" class="warn" role="alert"><b>{{ warned(current) }}</b></p>
       <article v-for="of in runs.toReversed()" :key="of.run.id" class="run">
         <h3>{{ of.run.what.run === 'baseline' ? 'With a right load' : 'With the unknown one' }}<span class="soft">, {{ of.warm.length }} read</span></h3>
         <template v-if="of.report">
-          <p v-if="of.report.warns" class="warn" role="alert"><b>{{ of.report.says[0] }}</b></p>
           <p v-for="line in of.report.says.slice(of.report.warns ? 1 : 0, -1)" :key="line">{{ line }}</p>
           <p class="soft small">Rise {{ writeNumber(of.report.riseC, 3) }} K, time constant {{ writeNumber(of.report.tauMin, 2) }} min<template
             v-if="of.report.against">, {{ writeNumber(of.report.against.riseRatio, 3) }} times the rise with the right load</template>.</p>
         </template>
-        <p v-else :class="{ warn: of.why.startsWith('It has') }" role="status">{{ of.why }}</p>
+        <p v-else-if="of.run.id !== current?.run.id || !warned(of)" role="status">{{ of.why }}</p>
         <WarmChart v-if="of.warm.length > 0" :of="of" />
         <p v-if="of.baseline" class="soft small">● this run · × with a right load</p>
       </article>

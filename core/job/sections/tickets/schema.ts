@@ -92,6 +92,11 @@ const whatSchema = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('photo'), hash: photoHash, widthPx: z.int().min(1).max(MOST_PHOTO_PX), heightPx: z.int().min(1).max(MOST_PHOTO_PX), caption: says(200) }),
 ])
 export type Written = z.infer<typeof whatSchema>
+/** What was written, in a word or two. */
+export const WRITTEN_SHORT: Record<Written['is'], string> = {
+  opened: 'opened', told: 'what is known of it', state: 'where it stands', said: 'found, done, left', answer: 'an answer', part: 'a part out', back: 'a part in again', step: 'off and unplugged',
+  reading: 'a reading', plus: 'which tab is plus', fit: 'what goes in', check: 'a check', run: 'a run', warm: 'a temperature', tap: 'the louder tap', photo: 'a photo',
+}
 
 export const ticketEntrySchema = z.strictObject({
   id: idText,
