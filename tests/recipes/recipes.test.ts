@@ -47,7 +47,7 @@ const RECIPES: Recipe[] = [
     name: 'a section', speaksOf: /ticket/, names: [`${SECTIONS}index.ts`, 'core/testing/everyEdit.ts'],
     plants: [
       ...['schema.ts', 'shape.ts', 'section.ts'].map((file): [string, null, string] => [`${SECTIONS}tickets/${file}`, null, ticket(file)]),
-      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { tickets } from \'./tickets/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'leavings, photos] as const', 'leavings, photos, tickets] as const'],
+      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { tickets } from \'./tickets/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'drawer, tickets] as const', 'leavings, photos, tickets] as const'],
     ],
   },
   { name: 'a finding', plants: [['core/line/finding.ts', '\'unequal-shares\':', '\'too-warm\': { watts: number }, \'unequal-shares\':']], speaksOf: /too-warm/, names: ['core/line/words.ts'] },
