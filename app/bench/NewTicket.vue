@@ -15,7 +15,7 @@ const emit = defineEmits<{ opened: [id: string], close: [] }>()
 const bench = useBenchStore()
 const { query } = useRoute()
 const text = (value: unknown) => typeof value === 'string' ? value : ''
-const typed = reactive({ unit: text(query.unit), label: text(query.ohm), complaint: '', folklore: '' })
+const typed = reactive({ unit: text(query.unit), label: text(query.ohm), complaint: text(query.complaint), folklore: '' })
 const kind = ref<TicketHead['kind'] | undefined>('speaker')
 /** The tag of a job that it was taken down from. */
 const from = computed((): TicketHead['from'] => text(query.job) && text(query.node) ? { jobId: text(query.job), nodeId: text(query.node), says: text(query.says).slice(0, 200) } : null)

@@ -5,6 +5,7 @@ import InputText from 'primevue/inputtext'
 import { daysBetween, foundTickets, seeAgainOn, type Ticket, type TicketAsk } from '#core/bench/ticket'
 import { STATE_WORDS, UNIT_WORDS } from '#core/bench/ticketWords'
 import { TICKET_STATES } from '#core/job/sections/tickets/schema'
+import CheckLine from '~/components/form/CheckLine.vue'
 import TabRow from '~/components/form/TabRow.vue'
 import FindBox from '~/components/shell/FindBox.vue'
 import { KeysDialog } from '~/components/shell/opened'
@@ -21,7 +22,7 @@ const bench = useBenchStore()
 const route = useRoute()
 const router = useRouter()
 const { common, keysOpen, findOpen } = useBenchKeys()
-const ask = shallowRef<TicketAsk>({ words: '', state: 'in-hand' })
+const ask = shallowRef<TicketAsk>({ words: '', state: 'in-hand', isOldestFirst: false })
 const opening = ref(false)
 const list = useTemplateRef<HTMLElement>('list')
 const STEP = 60
@@ -29,7 +30,7 @@ const most = ref(STEP)
 watch(ask, () => { most.value = STEP })
 
 const isDrawer = computed(() => route.query.at === 'drawer')
-const count = (state: TicketAsk['state']) => foundTickets(bench.tickets, { words: '', state }).length
+const count = (state: TicketAsk['state']) => foundTickets(bench.tickets, { words: '', state, isOldestFirst: false }).length
 type TabValue = NonNullable<TicketAsk['state']> | 'all' | 'drawer'
 const tabs = computed((): { value: TabValue, says: string }[] => [
   { value: 'in-hand', says: `in hand ${count('in-hand')}` }, { value: 'to-see', says: `to look at again ${count('to-see')}` },
@@ -40,6 +41,7 @@ function choose(value: string): void {
   void router.replace({ query: value === 'drawer' ? { at: 'drawer' } : {} })
   if (value !== 'drawer') ask.value = { ...ask.value, state: value === 'all' ? null : value as TicketAsk['state'] }
 }
+const isOldestFirst = computed({ get: () => ask.value.isOldestFirst, set: (isFirst) => { ask.value = { ...ask.value, isOldestFirst: isFirst } } })
 const found = computed(() => foundTickets(bench.tickets, ask.value))
 const shown = computed(() => found.value.slice(0, most.value))
 function ageOf({ openedAt }: Ticket): string {
@@ -88,6 +90,7 @@ onMounted(() => { if (route.query.from === 'job') void begin() })
     <template v-else>
       <NewTicket v-if="opening" @opened="opened" @close="opening = false" />
       <button v-else class="offer begin" type="button" @click="begin">New ticket<span class="then">a unit came in</span><KeyCap of="c" /></button>
+      <CheckLine v-if="found.length > 1 && ask.state !== 'to-see'" v-model="isOldestFirst" class="order">longest here first</CheckLine>
       <section v-if="bench.tickets.length === 0" class="state">
         <p>No ticket yet. One unit, one ticket: what its owner says of it, what was found, what was done, and the sound checked before it is closed.</p>
       </section>
@@ -119,6 +122,7 @@ onMounted(() => { if (route.query.from === 'job') void begin() })
 .states :deep(.tabs) { border-bottom: 0; }
 .find { display: inline-flex; gap: 6px; align-items: center; }
 .begin { max-width: 320px; }
+.order { justify-self: end; }
 .state { padding: 26px 0; max-width: 640px; }
 .list { list-style: none; border-top: 1px solid var(--rule); }
 .row { display: grid; grid-template-columns: 52px minmax(160px, 2fr) minmax(160px, 3fr) minmax(130px,

@@ -75,7 +75,7 @@ useKeys(() => bindings)
   <main class="ticket">
     <section v-if="!ticket" class="gone" role="alert">
       <p>This ticket is not here: its opening was taken back, or it was opened where the server has not heard of it yet.</p>
-      <NuxtLink to="/bench">All tickets</NuxtLink>
+      <NuxtLink to="/bench" class="act">All tickets</NuxtLink>
     </section>
     <TicketPaper v-else-if="isPaper" :ticket="ticket" @close="router.replace({ query: {} })" />
     <template v-else>

@@ -10,7 +10,7 @@ import { writeNumber } from '#core/quantity/write'
 const { of } = defineProps<{ of: WarmRun }>()
 const isNarrow = useMedia('(max-width: 760px)')
 const box = computed(() => ({ left: 46, right: 16, top: 14, width: isNarrow.value ? 366 : 640, height: 190 }))
-const height = computed(() => box.value.top + box.value.height + 34)
+const height = computed(() => box.value.top + box.value.height + 42)
 const lastMin = computed(() => of.warm.at(-1)?.minute ?? 0)
 const mostMin = computed(() => Math.max(20, lastMin.value * 1.25, of.report ? Math.min(2.5 * of.report.tauMin, 3 * Math.max(lastMin.value, 10)) : 0))
 const range = computed(() => {
@@ -42,7 +42,7 @@ const spoken = computed(() => `Warm-up: ${of.warm.map(w => `${writeNumber(w.cels
       class="axis" /><text :x="x(tick)" :y="box.top + box.height + 17" class="tick mid">{{ tick }}</text></g>
     <line :x1="box.left" :x2="box.left" :y1="box.top" :y2="box.top + box.height" class="axis" />
     <line :x1="box.left" :x2="box.width - box.right" :y1="box.top + box.height" :y2="box.top + box.height" class="axis" />
-    <text x="2" :y="box.top + 4" class="tick">°C</text><text :x="box.width - box.right" :y="height - 3" class="tick right">minutes from cold</text>
+    <text x="2" :y="box.top + 4" class="tick">°C</text><text :x="box.width - box.right" :y="height - 8" class="tick right">minutes from cold</text>
     <polyline v-if="curve" :points="curve" class="curve" />
     <path v-for="w in of.baseline ?? []" :key="`b${w.minute}`" :d="`M${x(w.minute) - 4} ${y(w.celsius) - 4} l8 8 m0 -8 l-8 8`" class="base" />
     <circle v-for="w in of.warm" :key="w.minute" :cx="x(w.minute)" :cy="y(w.celsius)" r="4.5" class="read" />

@@ -1,14 +1,12 @@
 import { inject, ref, type InjectionKey, type Ref } from 'vue'
 import { navigateTo, useRoute } from '#imports'
-import { findOutput } from '#core/job/tree'
-import { labelledOhm } from '#core/network/element'
-import { writeNumber } from '#core/quantity/write'
 import type { Action } from '~/composables/action'
 import { useTheme } from '~/composables/useTheme'
 import { useUnits } from '~/composables/useUnits'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { jobKeys } from './keys'
+import { ticketAddress } from '~/bench/fromJob'
 import { addressOf } from './station'
 
 export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
@@ -23,17 +21,6 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
   const keysOpen = inject(OPEN_KEYS, ref(false))
   const findOpen = inject(OPEN_FIND, ref(false))
   const doneOpen = inject(OPEN_DONE, ref(false))
-  /** What a ticket for the chosen speaker begins with. */
-  function ticketOf(jobId: string): Record<string, string> {
-    const { speaker, selection } = selected
-    const output = store.job && selection.outputId ? findOutput(store.job, selection.outputId)?.output : null
-    if (!speaker || !output || !store.job) return {}
-    const nominal = speaker.driverOhm ?? labelledOhm(speaker.load)
-    return {
-      from: 'job', job: jobId, node: speaker.id, says: `${store.job.name}, ${output.label} ${speaker.label}`.slice(0, 200), unit: speaker.name.slice(0, 120),
-      ...nominal === null || (speaker.load.kind === 'tap' && speaker.driverOhm === null) ? {} : { ohm: writeNumber(nominal) },
-    }
-  }
   return {
     keysOpen,
     findOpen,
@@ -46,7 +33,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
       goTo: station => void navigateTo({ path: addressOf(String(route.params.id), station),
         query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
       toPaper: () => void navigateTo(`/jobs/${String(route.params.id)}/paper`),
-      toBench: () => void navigateTo({ path: '/bench', query: ticketOf(String(route.params.id)) }),
+      toBench: () => void navigateTo(ticketAddress(String(route.params.id), store.job, selected.selection.nodeId)),
       toJobs: () => void navigateTo('/'),
       toggleNight: () => useTheme().toggle(),
       toggleUnits: () => {

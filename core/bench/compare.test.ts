@@ -1,3 +1,4 @@
+import { unstatedModel } from '#core/gear/models'
 import { describe, expect, test } from '@jest/globals'
 import { ticket, coil } from '#core/testing/ticket'
 import { compared, type Side } from './compare'
@@ -25,6 +26,9 @@ describe('two units side by side', () => {
     const { bySourceDb, mostDb, cornerHz } = compared(side('old', 4, 86, 20), side('new', 8, 90, null), SOURCE, 100e-6)
     expect([...bySourceDb, mostDb[0], ...cornerHz].map(v => Math.round(v! * 100) / 100)).toEqual([92.99, 93.98, 99.01, 397.89, 198.94])
     expect(mostDb[1]).toBeNull()
+    // On a curve that is 16 Ω at all frequencies the corner is that of 16 Ω, whatever its label says.
+    const model = { ...unstatedModel('speaker', 'x'), nominalOhm: 8, curve: [[10, 16, 0], [20_000, 16, 0]] as [number, number, number][] }
+    expect(compared(side('old', 8, 90), { ...side('new', 8, 90), model }, SOURCE, 100e-6).cornerHz.map(v => Math.round(v!))).toEqual([199, 99])
   })
   test.each([[0.05, 'as loud'], [-0.5, '0.5 dB quieter, which nobody hears'], [10, '10 dB louder, about twice as loud, or half, to the ear']])('%s dB', (db, says) => expect(levelWord(db)).toBe(says))
 })

@@ -1,10 +1,13 @@
+import { cornerOf } from '#core/advice/low/corner'
+import type { SpeakerModel } from '#core/gear/speaker'
+import { fieldsOf } from '#core/hands/kinds'
 import { levelWord } from './levelWord'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 
 /** Two units side by side: how much louder from the same source, what each may be given, what a small source makes of them, what a capacitor in line takes. */
 
 /** Sensitivity in dB at 1 m for 1 W; null: not known. */
-export interface Side { name: string, nominalOhm: number | null, sensitivityDb: number | null, ratedW: number | null }
+export interface Side { name: string, nominalOhm: number | null, sensitivityDb: number | null, ratedW: number | null, model?: SpeakerModel }
 /** A source that holds its volts: its watts at its ohms. */
 export interface Source { watts: number, ohm: number }
 
@@ -15,7 +18,7 @@ export interface Compared {
   bySourceDb: [number | null, number | null]
   /** Level of each at 1 m at its own rating, dB. */
   mostDb: [number | null, number | null]
-  /** Corner of the capacitor on the ohms of each, Hz. Source: first order, f = 1/(2πRC). */
+  /** Corner of a capacitor on each, Hz: on its impedance where a curve of it is known, else on its label. */
   cornerHz: [number | null, number | null]
   says: string
 }
@@ -30,11 +33,21 @@ export function compared(was: Side, now: Side, source: Source, capacitorF: numbe
   const volts2 = source.watts * source.ohm
   const bySource = ({ nominalOhm, sensitivityDb }: Side) => nominalOhm === null || sensitivityDb === null ? null : sensitivityDb + powerDb(volts2 / nominalOhm)
   const most = ({ sensitivityDb, ratedW }: Side) => sensitivityDb === null || ratedW === null ? null : sensitivityDb + powerDb(ratedW)
-  const corner = ({ nominalOhm }: Side) => nominalOhm === null || capacitorF === null ? null : 1 / (2 * Math.PI * nominalOhm * capacitorF)
   const [old, next] = [bySource(was), bySource(now)]
   const sameVoltsDb = old === null || next === null ? null : next - old
-  return { sameVoltsDb, bySourceDb: [old, next], mostDb: [most(was), most(now)], cornerHz: [corner(was), corner(now)], says: worthWords(was, now,
-    sameVoltsDb, source) }
+  return { sameVoltsDb, bySourceDb: [old, next], mostDb: [most(was), most(now)], cornerHz: [cornerHz(was, capacitorF), cornerHz(now, capacitorF)],
+    says: worthWords(was, now,
+      sameVoltsDb, source) }
+}
+
+/** Half power. Source: first order, f = 1/(2πRC); on a known impedance it is where half arrives (advice/low/corner.ts). */
+function cornerHz({ nominalOhm, model }: Side, capacitanceF: number | null): number | null {
+  if (nominalOhm === null || capacitanceF === null) return null
+  const plain = { load: { kind: 'nominal' as const, nominalOhm }, driverOhm: null }
+  const { load } = model ? fieldsOf(model, plain) : plain
+  const speaker = { kind: 'speaker' as const, id: 'unit', label: '1', name: '', load, driverOhm: null, continuousW: null, kindId: null, zoneId: null }
+  const corner = cornerOf({ kind: 'series', id: 'in-line', children: [{ lead: null, node: speaker }], through: { kind: 'capacitor', label: 'C1', name: '', from: null, capacitanceF } })
+  return corner && (corner.realHz ?? corner.textbookHz)
 }
 
 function worthWords(was: Side, now: Side, sameVoltsDb: number | null, source: Source): string {

@@ -1,4 +1,5 @@
 import type { UNIT_KINDS } from '#core/job/sections/tickets/schema'
+import { nextPreferred } from '#core/quantity/parts'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { coilBandOhm, SMALL_FROM_OHM } from './intermittent'
 import { writtenOf, type Entry, type Ticket } from './ticket'
@@ -46,12 +47,8 @@ export interface Battery {
   says: string
 }
 
-/** Resistors as they are sold. Source: IEC 60063, E12. */
-const E12 = [10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82] as const
-function nextE12(ohm: number): number {
-  const decade = 10 ** Math.floor(Math.log10(ohm) - 1)
-  return (E12.find(e => e * decade >= ohm * (1 - 1e-9)) ?? 100) * decade
-}
+/** The next that is sold, E12. Source: IEC 60063. */
+const nextE12 = (ohm: number): number => nextPreferred(ohm * (1 - 1e-4), 1)
 
 /** What a small coil is given: a cone that moves is seen at less. Common practice, no source. */
 const SMALL_A = 0.01

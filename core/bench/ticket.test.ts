@@ -35,6 +35,16 @@ describe('a ticket is what was written on it', () => {
     const opened = { is: 'opened' as const, head: head() }
     expect(() => applyEdit(two, { kind: 'ticket.write', entry: { id: 'x', at: '2026-05-04T00:00:00Z', ticketId: 't', what: opened, who: null, withdrawn: false } })).toThrow()
   })
+  test('one bench beside another, and what comes in between: numbers and tickets as if each were looked at alone', () => {
+    const add = (job: Job, id: string) => written(job, id, { is: 'opened', head: head({ unit: id }) })
+    const [one, other] = [add(add(bench(), 'u'), 'v'), add(bench(state('waits')), 'w')]
+    const said = (job: Job) => ticketsOf(job).map(t => `${t.number} ${t.id} ${t.state.state}`).join(', ')
+    expect([said(one), said(other), said(add(one, 'x')), said(one), said(add(add(bench(), 'between'), 'u'))]).toEqual([
+      '1 t came-in, 2 u came-in, 3 v came-in', '1 t waits, 2 w came-in', '1 t came-in, 2 u came-in, 3 v came-in, 4 x came-in', '1 t came-in, 2 u came-in, 3 v came-in', '1 t came-in, 2 between came-in, 3 u came-in',
+    ])
+    const shifted = add(add(add(bench(), 'u'), 'between'), 'v')
+    expect([said(shifted), said(one)]).toEqual(['1 t came-in, 2 u came-in, 3 between came-in, 4 v came-in', '1 t came-in, 2 u came-in, 3 v came-in'])
+  })
   test.each([
     ['an answer of another question', { is: 'answer', to: 'plays', answer: 'rubs' }], ['no such state', state('lost' as never)], ['a day that is none', state('again', '2026-13-40')],
     ['part of none', { ...screws, count: 0 }], ['nothing said', { is: 'said', as: 'found', text: '  ' }], ['ohms below nothing', coil(-1)],
@@ -44,11 +54,12 @@ describe('a ticket is what was written on it', () => {
 describe('found by words, state and day', () => {
   const job = [['a', 'Megaphone', state('gone-out', '2026-06-02')], ['b', 'Talk-back', state('again', '2026-05-30', 'rattles')], ['c', 'Saddle speaker', state('waits')]]
     .reduce((so, [id, unit, s]) => written(so, id as string, { is: 'opened', head: head({ unit: unit as string, complaint: 'no sound', from: { jobId: 'j', nodeId: 'n', says: 'A1 04' } }) }, s as Written), bench())
-  const asked = (words: string, s: Parameters<typeof foundTickets>[1]['state'] = null) => foundTickets(ticketsOf(job), { words, state: s }).map(t => t.id).join('')
+  const asked = (words: string, s: Parameters<typeof foundTickets>[1]['state'] = null, isOldestFirst = false) => foundTickets(ticketsOf(job), { words, state: s, isOldestFirst }).map(t => t.id).join('')
   test.each([
     ['all, newest first', '', null, 'cbat'], ['by words of several fields', 'MEGA sound', null, 'a'], ['by its reason', 'rattles', null, 'b'], ['by its tag', 'a1 04', null, 'cba'], ['by its number', '#2', null, 'a'],
     ['in hand', '', 'in-hand', 'cbt'], ['of one state', '', 'waits', 'c'], ['to be seen again, by the day', '', 'to-see', 'ba'], ['no such', 'horn', null, ''],
   ] as const)('%s', (_, words, s, ids) => expect(asked(words, s)).toBe(ids))
+  test('by age', () => expect([asked('', null, true), asked('', 'to-see', true)]).toEqual(['tabc', 'ba']))
   test('days', () => expect([daysAfter('2026-02-20', 14), daysBetween('2026-02-20T23:00:00Z', '2026-03-06'), seeAgainOn(ticketOf(job, 'c')!)]).toEqual(['2026-03-06', 14, null]))
 })
 

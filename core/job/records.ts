@@ -102,6 +102,12 @@ export class Records<T extends Placed> implements Iterable<T> {
     else yield* this.index.entries.values()
   }
 
+  /** The entry of this order and those after it. */
+  * since(order: number): Generator<T> {
+    if (!this.held.index) yield* this.held.given.slice(order)
+    else for (const [, entry] of this.index.entries.entries(order)) yield entry
+  }
+
   toJSON(): T[] {
     return [...this]
   }

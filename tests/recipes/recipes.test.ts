@@ -14,8 +14,8 @@ jest.setTimeout(180_000)
 const ts = createRequire(import.meta.url)('typescript') as typeof TypeScript
 const SECTIONS = 'core/job/sections/'
 
-/** Another section, as a copy of a small one that does the same with things called tickets. */
-const ticket = (file: string) => readFileSync(`${SECTIONS}zones/${file}`, 'utf8').replaceAll('zone', 'ticket').replaceAll('Zone', 'Ticket').replaceAll('ZONE', 'TICKET')
+/** Another section, as a copy of a small one that does the same with things called crates. */
+const crate = (file: string) => readFileSync(`${SECTIONS}zones/${file}`, 'utf8').replaceAll('zone', 'crate').replaceAll('Zone', 'Crate').replaceAll('ZONE', 'CRATE')
 
 interface Recipe {
   name: string
@@ -44,10 +44,10 @@ const RECIPES: Recipe[] = [
     ],
   },
   {
-    name: 'a section', speaksOf: /ticket/, names: [`${SECTIONS}index.ts`, 'core/testing/everyEdit.ts'],
+    name: 'a section', speaksOf: /crate/, names: [`${SECTIONS}index.ts`, 'core/testing/everyEdit.ts'],
     plants: [
-      ...['schema.ts', 'shape.ts', 'section.ts'].map((file): [string, null, string] => [`${SECTIONS}tickets/${file}`, null, ticket(file)]),
-      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { tickets } from \'./tickets/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'drawer, tickets] as const', 'leavings, photos, tickets] as const'],
+      ...['schema.ts', 'shape.ts', 'section.ts'].map((file): [string, null, string] => [`${SECTIONS}crates/${file}`, null, crate(file)]),
+      [`${SECTIONS}shapes.ts`, 'import { variants }', 'import { crates } from \'./crates/shape\'\nimport { variants }'], [`${SECTIONS}shapes.ts`, 'drawer, tickets,', 'drawer, tickets, crates,'],
     ],
   },
   { name: 'a finding', plants: [['core/line/finding.ts', '\'unequal-shares\':', '\'too-warm\': { watts: number }, \'unequal-shares\':']], speaksOf: /too-warm/, names: ['core/line/words.ts'] },
@@ -71,7 +71,7 @@ function complaintsOfAll(): { file: string, says: string }[] {
   const [read, source] = [host.readFile.bind(host), host.getSourceFile.bind(host)]
   host.readFile = name => planted.get(resolve(name)) ?? read(name)
   host.fileExists = name => planted.has(resolve(name)) || ts.sys.fileExists(name)
-  host.directoryExists = name => name.endsWith('/tickets') || ts.sys.directoryExists(name)
+  host.directoryExists = name => name.endsWith('/crates') || ts.sys.directoryExists(name)
   host.getSourceFile = (name, version, ...more) => {
     const text = planted.get(resolve(name))
     return text === undefined ? source(name, version, ...more) : ts.createSourceFile(name, text, version)

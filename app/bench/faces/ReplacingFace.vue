@@ -54,8 +54,9 @@ const rows = computed(() => [...drawer.value.fit, ...library.value.fit])
 const refused = computed(() => [...drawer.value.refused, ...library.value.refused])
 const fit = computed(() => writtenOf(ticket, 'fit').at(-1)?.what ?? null)
 
-const sideOf = ({ model }: Found): Side => ({ name: model.name, nominalOhm: model.nominalOhm, sensitivityDb: wattSensitivityDb(model),
-  ratedW: model.continuousW })
+const sideOf = ({ model }: Found): Side => ({
+  name: model.name, nominalOhm: model.nominalOhm, sensitivityDb: wattSensitivityDb(model), ratedW: model.continuousW, model,
+})
 const was = computed((): Side => ({ name: ticket.head.unit, nominalOhm: needs.value.ohm, sensitivityDb: ticket.head.sensitivityDb,
   ratedW: ticket.head.labelW }))
 /** A figure with or without its unit; null for anything else. */

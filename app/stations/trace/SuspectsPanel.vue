@@ -13,6 +13,8 @@ import { isSomethingElse, type Suspect } from '#core/trace/rank'
 import { faultSays, faultsSay } from '#core/trace/words'
 import { newId } from '~/api/ids'
 import { whoHere } from '~/door/me'
+import { ticketAddress } from '~/bench/fromJob'
+import { findSpeaker } from '#core/job/tree'
 import { useHold } from '~/composables/useHold'
 import { useJobStore } from '~/stores/job'
 import { placeName as nameOfPlace } from '~/stations/trace/placeName'
@@ -121,6 +123,12 @@ const repairWords = computed(() => {
   const place = placesOf.value[trace.chosenPlace]
   return `Record the repair of ${chosen.value?.rank ?? ''}${place ? ` at ${place.says}` : ''}`
 })
+/** Its one unit on the bench, where it is one speaker. */
+const toBench = computed(() => {
+  const [fault, other] = chosen.value?.suspect.faults ?? []
+  if (!fault?.nodeId || other || !store.job || !findSpeaker(store.job, fault.nodeId)) return null
+  return ticketAddress(store.id, store.job, fault.nodeId, `traced: ${FAULT_WORDS[fault.kind].at(placeName(fault.nodeId))}`)
+})
 const { isHeld, hold } = useHold()
 function repair(): void {
   const { line } = selected
@@ -201,6 +209,7 @@ function repair(): void {
             v-model="note" size="small" aria-label="What was done" placeholder="what was done (if you like)" maxlength="2000" @keydown.enter="repair" />
           <div class="deeds">
             <Button :label="repairWords" :disabled="isHeld" @click="repair" />
+            <NuxtLink v-if="toBench" class="act" :to="toBench">a ticket for it at the bench</NuxtLink>
             <Button v-if="plan" variant="outlined" label="It is meant so: correct the plan" @click="store.edit(plan)" />
           </div>
         </div>

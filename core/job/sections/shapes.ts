@@ -19,8 +19,9 @@ import { zones } from './zones/shape'
  * Every section of the document, in the order of the file. What each does stands in its section.ts and in index.ts; a shape that has
  * no such line there does not compile.
  */
-export const SHAPES = [details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos, drawer,
-  tickets] as const
+export const SHAPES = [
+  details, practice, kinds, checks, zones, spaces, shares, wiring, splices, variants, readings, repairs, leavings, photos, drawer, tickets,
+] as const
 
 export type AnyShape = typeof SHAPES[number]
 export type SectionName = AnyShape['name']
