@@ -1,3 +1,4 @@
+import { demoBench } from '../demo/bench'
 import { demoGear } from '../demo/gear'
 import { bandstand } from '../demo/bandstand'
 import { fernhollow } from '../demo/fernhollow'
@@ -44,10 +45,9 @@ try {
   await take('wire', `/jobs/${boat}/wire?line=mg-saloon`, '.line')
   await take('rack', `/jobs/${fern}/wire?line=fh-palm`, '.line', ['R'], '.device')
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
+  await world.putBench(demoBench)
+  await take('bench-ticket', '/bench/bt-megaphone?step=readings', '.face .told')
   await take('gear', '/gear', '.body .line', [Key.ARROW_DOWN, Key.ARROW_DOWN])
-  const { id, body } = demoGear.find(g => g.body.name.startsWith('Ceiling 165 back-can'))!
-  await world.post(`/gear/${id}/versions`, { was: 1, body: { ...body, continuousW: 80, programW: 240 } })
-  await take('gear-model', `/gear/${id}`, '.remarks')
   await world.go('/')
   await browser.see('.row')
   await browser.run('localStorage.setItem("plain-match.paper", "A4 run walk record")')

@@ -24,6 +24,7 @@ const TAB = { root: { 'aria-controls': undefined } }
 
 <style>
 .tabs { display: flex; flex-wrap: wrap; gap: 0 18px; border-bottom: 1px solid var(--rule); }
-.tab { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); min-width: 24px; border-bottom: 3px solid transparent; white-space: nowrap; }
+.tab { border: 0; background: none; padding: 3px 0 6px; cursor: pointer; color: var(--ink-soft); min-width: 24px;
+  border-bottom: 3px solid transparent; white-space: nowrap; }
 .tab.on { color: var(--ink); font-weight: 700; border-bottom-color: var(--ink); }
 </style>
