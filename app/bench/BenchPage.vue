@@ -4,6 +4,7 @@ import { useHead } from '#imports'
 import { BENCH_ID } from '#core/job/bench'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
+import UndoRedo from '~/components/shell/UndoRedo.vue'
 import { DoneDialog } from '~/components/shell/opened'
 import KeyCap from '~/components/KeyCap.vue'
 import { keptWords } from '~/stations/keptWords'
@@ -33,14 +34,7 @@ const kept = computed(() => keptWords(store, startsOffline.value))
   <div>
     <div class="band">
       <AppHeader title="Bench" :kept="kept" :message="store.message">
-        <template v-if="store.status === 'ready'" #first>
-          <button
-            class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
-            @click="store.undo()">undo <KeyCap of="u" /></button>
-          <button
-            class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`"
-            @click="store.redo()">redo <KeyCap of="U" /></button>
-        </template>
+        <template v-if="store.status === 'ready'" #first><UndoRedo /></template>
         <template v-if="store.status === 'ready'">
           <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
           <a class="act" :href="`/api/jobs/${BENCH_ID}/file`" download="bench.plainmatch.json">file out</a>

@@ -161,7 +161,7 @@ test('a run of temperatures: the warning is there before the limit is', async ()
   await browser.see('.face .warn', 'It has reached 51 °C')
 }, 90_000)
 
-test('the server away in the middle: written all the same, sent when it is back; a reload with no server loses nothing', async () => {
+test('the server away in the middle: written all the same, sent when it is back', async () => {
   const { browser } = world
   await world.go('/bench')
   await browser.see('.begin')

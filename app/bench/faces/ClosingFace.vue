@@ -85,6 +85,7 @@ v-model="reason"
 .ask, .out { display: grid; gap: 6px; }
 .check { display: grid; grid-template-columns: minmax(0, 300px) auto 1fr; gap: 2px 14px; align-items: baseline; }
 .check .act { justify-self: start; }
+@media (max-width: 760px) { .check { grid-template-columns: minmax(0, 1fr) auto auto; } }
 .wrong { color: var(--stop); }
 .right { color: var(--good); }
 .rows { list-style: none; }

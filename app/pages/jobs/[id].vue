@@ -6,6 +6,7 @@ import { BENCH_ID } from '#core/job/bench'
 import KeyCap from '~/components/KeyCap.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
+import UndoRedo from '~/components/shell/UndoRedo.vue'
 import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
@@ -75,14 +76,7 @@ onMounted(() => {
   <div>
     <div class="band">
     <AppHeader :title="store.job?.name ?? ''" :says="says" :kept="kept" :message="store.message">
-      <template v-if="store.status === 'ready'" #first>
-        <button
-          class="act" type="button" :disabled="!store.canUndo" :title="store.undoName && `take back: ${store.undoName}`"
-          @click="store.undo()">undo <KeyCap of="u" /></button>
-        <button
-          class="act" type="button" :disabled="!store.canRedo" :title="store.redoName && `do again: ${store.redoName}`"
-          @click="store.redo()">redo <KeyCap of="U" /></button>
-      </template>
+      <template v-if="store.status === 'ready'" #first><UndoRedo /></template>
       <template v-if="store.status === 'ready'">
         <button class="act find" type="button" @click="findOpen = true">find <KeyCap of="/" /></button>
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
