@@ -86,6 +86,7 @@ describe('what keeps it from going out as proved', () => {
     ['a screw', [screws, ...all], ['4 of 4 “long screws” (corners) are missing']],
     ['a new one that was not read, nor its plus', [...all, fit], ['“Driver 36”: its coil is not read', '“Driver 36”: which tab is plus is not proved on the bench']],
     ['a new one by its mark alone', [...all, fit, coil(31, { unit: 'new' }), { ...plus, by: 'mark' }], ['“Driver 36”: which tab is plus is not proved on the bench']],
+    ['a new one that two tests say otherwise of', [...all, fit, coil(31, { unit: 'new' }), plus, { ...plus, seen: 'cone-in' }], ['“Driver 36”: which tab is plus is not proved on the bench']],
     ['a new one that reads wrong', [...all, fit, coil(20, { unit: 'new' }), plus], ['“Driver 36”: its coil reads outside of what its label says']],
     ['a new one, read and proved', [...all, fit, coil(31, { unit: 'new' }), plus], []],
     ['its coil comes and goes', [...all, ...[31, 1500, 31, null].map(ohm => coil(ohm))], ['coil: comes and goes']],

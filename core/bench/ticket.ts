@@ -42,7 +42,7 @@ function fold(all: readonly TicketEntry[], number: number): Ticket | null {
 
 function foldedOf(all: readonly TicketEntry[], number: number): Ticket | null {
   const known = folded.get(all)
-  if (known === null || known?.number === number) return known
+  if (known !== undefined) return known
   const ticket = fold(all, number)
   folded.set(all, ticket)
   return ticket

@@ -4,7 +4,7 @@ import { answer, coil, ticket } from '#core/testing/ticket'
 import { FAULTS } from '#core/faults/index'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
-import { bitsOf, CAUSE_WORDS, CAUSES, ohmClass, OUTSIDE, STANDS, whichOne } from './whichOne'
+import { ANSWER_WORDS, bitsOf, CAUSE_WORDS, CAUSES, ohmClass, OUTSIDE, STANDS, whichOne } from './whichOne'
 import type { Written } from '#core/job/schema'
 
 const speaker = (...whats: Written[]) => whichOne(ticket({ kind: 'speaker', labelOhm: 8 }, ...whats))
@@ -29,7 +29,8 @@ describe('what may be wrong with one unit', () => {
     for (let n = 0; n < 400; n++) {
       const kind = UNIT_KINDS[Math.floor(next() * UNIT_KINDS.length)]!
       const asked = QUESTIONS.filter(() => next() < 0.5).map(q => answer(q, ANSWERS[q][Math.floor(next() * ANSWERS[q].length)]!))
-      const { causes, next: ask } = whichOne(ticket({ kind }, ...asked))
+      const { causes, next: ask, notYet } = whichOne(ticket({ kind }, ...asked))
+      if (notYet) expect([n, ANSWER_WORDS[ask!].opens]).toEqual([n, false])
       expect(causes.reduce((sum, c) => sum + c.chance, 0)).toBeCloseTo(1, 9)
       const chances = CAUSES.map(cause => causes.find(c => c.cause === cause)!.chance)
       for (const q of QUESTIONS) expect([n, bitsOf(q, chances, kind) >= -1e-9]).toEqual([n, true])
@@ -48,6 +49,19 @@ describe('what may be wrong with one unit', () => {
     expect([speaker().notYet, inside.notYet]).toEqual([`Do not open it yet: ${Math.round(100 * outside)} in 100 say that it is not the unit, and 4 questions are left that need no screwdriver.`, null])
     // Nothing is left to ask from outside: then it may be opened.
     expect(speaker(answer('plays', 'silent'), answer('twin', 'twin-plays'), answer('swap', 'stays-with-the-lead'), answer('wiggle', 'nothing-changes')).notYet).toBeNull()
+  })
+  test('what tells the most for its minutes comes first; nothing that needs a screwdriver while it is not to be opened', () => {
+    expect([speaker().next, handset(answer('plays', 'comes-and-goes')).next]).toEqual(['plays', 'wiggle'])
+    // By what it tells alone the exchange would come before the half minute of the lead; by minutes it does not.
+    const chances = CAUSES.map(cause => chanceOf(speaker(answer('plays', 'silent')), cause))
+    expect([bitsOf('swap', chances, 'speaker') > bitsOf('wiggle', chances, 'speaker'), bitsOf('swap', chances, 'speaker') / 2 < bitsOf('wiggle', chances, 'speaker') / 0.5]).toEqual([true, true])
+    expect(['wiggle', 'twin']).toContain(speaker(answer('plays', 'silent')).next)
+    for (const kind of UNIT_KINDS) {
+      for (const heard of ANSWERS.plays) {
+        const { notYet, next } = whichOne(ticket({ kind }, answer('plays', heard), answer('twin', 'twin-plays')))
+        if (notYet) expect([kind, heard, next]).toEqual([kind, heard, expect.stringMatching(/swap|wiggle/)])
+      }
+    }
   })
   test('a lead of its own goes along with the unit', () => {
     const follows = answer('swap', 'follows-the-unit')
