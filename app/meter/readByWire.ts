@@ -21,6 +21,13 @@ export const textOf = ({ value }: Pick<MeterAnswer, 'value'>): string => value.i
 /** Reads once. What cannot be read by an ohmmeter is told before the meter is asked. @throws ApiError */
 export async function readByWire(at: MeterPlace): Promise<ByWire> {
   if (!readsByWire(at.kind)) return { why: 'A bench meter by wire reads copper, with direct current: this is read otherwise.' }
+  return readOnce(at)
+}
+
+/** Reads whatever lies between its leads: a unit on the bench hangs at no place of a job. @throws ApiError */
+export const readBareByWire = (): Promise<ByWire> => readOnce(null)
+
+async function readOnce(at: MeterPlace | null): Promise<ByWire> {
   const id = chosenMeter()
   if (id === null) return 'no-meter'
   const answer = await askMeter(id, at)

@@ -15,7 +15,10 @@ beforeAll(async () => { world = await World.open() }, 120_000)
 afterAll(() => world.close())
 const ticket = async (unit: string) => ticketsOf(readJob((await world.readJob(BENCH_ID)).job)).findLast(t => t.head.unit === unit)!
 const saved = () => world.browser.see('.kept', 'saved')
+/** Touches, where a test counts them. */
+let acts = 0
 async function field(label: string, text: string): Promise<void> {
+  acts++
   const css = 'main label'
   const find = 'return [...document.querySelectorAll(arguments[0])].find(l => l.textContent.trim().startsWith(arguments[1]))?.querySelector("input") ?? null'
   const input = await world.browser.driver.wait(() => world.browser.run<import('selenium-webdriver').WebElement | null>(find, css, label), 8000, `no field “${label}”`)
@@ -25,46 +28,53 @@ async function field(label: string, text: string): Promise<void> {
 
 test('by thumb at 390: a talk-back from its complaint to gone out, with a screw that is missing', async () => {
   const { browser } = world
+  acts = 0
+  const tap = (css: string, text?: string) => {
+    acts++
+    return browser.click(css, text)
+  }
   await browser.size(390, 844, true)
   await world.go('/bench')
   await browser.see('.state', 'No ticket yet')
-  await browser.click('.begin')
+  await tap('.begin')
   await field('Unit', 'Talk-back')
-  await browser.click('.new-ticket .tap', 'talk-back unit')
+  await tap('.new-ticket .tap', 'talk-back unit')
   await field('Ohms', '16')
   await field('In its owner', 'scratches when the button is held')
-  await browser.click('.new-ticket button', 'Open the ticket')
-  await browser.click('.next .act', 'go there')
+  await tap('.new-ticket button', 'Open the ticket')
+  await tap('.next .act', 'go there')
   await browser.see('.face .warn', 'Do not open it yet')
-  await browser.click('.face .answers .tap', 'plays scratchy')
+  await tap('.face .answers .tap', 'plays scratchy')
   await browser.see('.cause')
-  await browser.click('.faces .tab', 'Opening')
-  for (const step of ['off', 'unplugged', 'discharged']) await browser.click('.face .answers .tap', step)
+  await tap('.faces .tab', 'Opening')
+  for (const step of ['off', 'unplugged', 'discharged']) await tap('.face .answers .tap', step)
   await field('where', 'corners')
-  await browser.click('.face form button', 'Out')
+  await tap('.face form button', 'Out')
   await browser.see('.face .missing', '4 of 4 “screws” (corners) are missing')
-  for (let n = 0; n < 3; n++) await browser.click('.face .back .tap', '+')
+  for (let n = 0; n < 3; n++) await tap('.face .back .tap', '+')
   await browser.see('.face .missing', '1 of 4 “screws” (corners) is missing')
-  await browser.click('.faces .tab', 'Before it is closed')
+  await tap('.faces .tab', 'Before it is closed')
   for (let n = 0; n < 6; n++) {
     await browser.see('.check:nth-child(' + String(n + 1) + ')', 'open')
-    await browser.click('.face .answers .tap', 'right')
+    await tap('.face .answers .tap', 'right')
   }
   // The lid waits for the screw.
   await browser.see('.face .warn', 'Not yet: 1 of 4 “screws” (corners) is missing')
   expect(await browser.run('return [...document.querySelectorAll(".out .p-button")].map(b => b.disabled)')).toEqual([true, true])
-  await browser.click('.next .act', 'go there')
-  await browser.click('.face .back .tap', '+')
+  await tap('.next .act', 'go there')
+  await tap('.face .back .tap', '+')
   await browser.see('.face', 'All that came out is in again')
-  await browser.click('.faces .tab', 'Before it is closed')
+  await tap('.faces .tab', 'Before it is closed')
   for (let n = 6; n < 9; n++) {
     await browser.see('.check:nth-child(' + String(n + 1) + ')', 'open')
-    await browser.click('.face .answers .tap', 'right')
+    await tap('.face .answers .tap', 'right')
   }
   await browser.see('.out', 'Nothing is open')
   expect(await axeFinds(browser, THEMES[0]!)).toEqual([])
-  await browser.click('.out .p-button', 'as proved')
+  await tap('.out .p-button', 'as proved')
   await browser.see('.stands', 'gone out as proved, look again')
+  // As docs/acts.md says.
+  expect(acts).toBe(31)
   await saved()
   const done = await ticket('Talk-back')
   expect([done.state.as, done.state.on !== null, stillOpen(done)]).toEqual(['proved', true, []])

@@ -11,11 +11,15 @@ import { CONDITION_WORDS, READ_WORDS, WHICH_WORDS } from '#core/bench/ticketWord
 import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { readQuantity } from '#core/quantity/read'
+import { ApiError } from '~/api/client'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { codeLater } from '~/composables/fetchedLater'
+import { MetersDialog } from '~/stations/check/parts'
 import { useBenchStore } from '../benchStore'
 import DaysChart from '../DaysChart.vue'
 
 /** Ohms over days: of coil, lead or contact, of this one, its twin or the new one; drawn against the band, and what their spread says. */
+const wire = codeLater(() => import('~/meter/readByWire'))
 const { ticket } = defineProps<{ ticket: Ticket }>()
 const bench = useBenchStore()
 const of = ref<(typeof READ_OF)[number] | undefined>('coil')
@@ -35,7 +39,7 @@ function take(text: string): void {
   try {
     if (text === '') throw new InputError('Nothing is typed. Ohms as the meter shows them, or open.', 0, [])
     const ohm = /^(open|ol|o\.l\.?)$/i.test(text) ? null : text === '0' ? 0 : readQuantity('resistance', text)
-    const leadsOhm = leads.value.trim() === '' ? null : readQuantity('resistance', leads.value)
+    const leadsOhm = leads.value.trim() === '' ? null : leads.value.trim() === '0' ? 0 : readQuantity('resistance', leads.value)
     const less = ohm === null || leadsOhm === null ? ohm : Math.max(0, ohm - leadsOhm)
     const what = { is: 'reading' as const, of: part.value, unit: unit.value ?? 'this', ohm: less, condition: condition.value ?? 'as-it-lay', meter: meter.value.trim(), leadsOhm }
     if (bench.write(ticket.id, [what])) typed.value = ''
@@ -43,6 +47,31 @@ function take(text: string): void {
   catch (error) {
     if (!(error instanceof InputError)) throw error
     problem.value = error.message
+  }
+}
+/** What the meter says stands in the field, and is recorded by the hand that holds its leads. */
+const isReading = ref(false)
+const metersOpen = ref(false)
+async function byWire(): Promise<void> {
+  problem.value = ''
+  isReading.value = true
+  try {
+    const read = await (await wire()).readBareByWire()
+    if (read === 'no-meter') metersOpen.value = true
+    else if ('why' in read) problem.value = read.why
+    else {
+      typed.value = read.text
+      meter.value = read.meterName.slice(0, 60)
+      // Four wires measure without the leads.
+      if (read.isFourWire) leads.value = '0'
+    }
+  }
+  catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    problem.value = error.isAway ? 'The meter is read by way of the server, which does not answer. Type what it shows.' : error.message
+  }
+  finally {
+    isReading.value = false
   }
 }
 const nominalOhm = computed(() => part.value !== 'coil' ? null : unit.value === 'new' ? writtenOf(ticket, 'fit').at(-1)?.what.nominalOhm ?? ticket.head.labelOhm : ticket.head.labelOhm)
@@ -69,8 +98,10 @@ v-model="typed" inputmode="decimal" maxlength="20" autocomplete="off"
       <label class="short"><span>leads touched together</span><InputText
 v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not nulled" /></label>
       <label class="short"><span>meter</span><InputText v-model="meter" size="small" maxlength="60" placeholder="yellow one" /></label>
+      <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'the meter reads…' : 'by wire' }}</button>
       <Button type="submit" label="Record" /><Button type="button" variant="outlined" label="It reads open" @click="take('open')" />
     </form>
+    <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p v-if="leads.trim() === ''" class="soft small">Leads not nulled: 0.1 to 0.5 Ω of theirs stands in the reading, and at 4 Ω it matters.</p>
     <template v-if="drawing">
