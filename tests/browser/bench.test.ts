@@ -210,6 +210,13 @@ test('a speaker of a job opens its ticket; the bench is in no list of jobs, and 
   const ask = async (method: string, body?: unknown) => (await fetch(`${world.url}/api/jobs/${BENCH_ID}`, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })).status
   const { jobs, counts } = await (await fetch(`${world.url}/api/jobs`)).json() as { jobs: { name: string }[], counts: { active: number } }
   expect([jobs.map(j => j.name), counts.active, await ask('DELETE'), await ask('PATCH', { archived: true })]).toEqual([['Palm house'], 1, 409, 404])
+  // What went out as a file comes in again, once: here it is all there; what is new is written.
+  const file = await (await fetch(`${world.url}/api/jobs/${BENCH_ID}/file`)).json() as { tickets: { id: string, ticketId: string }[] }
+  const [opening] = file.tickets
+  const more = { ...file, tickets: [...file.tickets, { ...opening, id: 'of-a-file', ticketId: 'of-a-file' }] }
+  const came = [file, more, more].map(text => world.post('/jobs', { id: jobId, from: 'file', text: JSON.stringify(text) }) as Promise<{ id: string, remarks: string[] }>)
+  for (const { id, remarks } of await Promise.all(came)) expect([id, remarks.some(r => r.includes('here already'))]).toEqual([BENCH_ID, true])
+  expect((await world.readJob(BENCH_ID)).job.tickets.filter(e => e.id === 'of-a-file').length).toBe(1)
   await world.go(`/jobs/${BENCH_ID}`)
   await browser.see('.bench .list')
 }, 60_000)

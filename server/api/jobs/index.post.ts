@@ -1,6 +1,8 @@
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
+import { BENCH_ID } from '#core/job/bench'
 import { emptyJob } from '#core/job/document'
+import { Records } from '#core/job/records'
 import { nameText } from '#core/quantity/fields'
 import { detailFields } from '#core/job/sections/details/schema'
 import { readJob } from '#core/job/readJob'
@@ -14,6 +16,7 @@ import { askHelper } from '../../helper/passOn'
 import { newId } from '../../jobs/newId'
 import { LONGEST_FILE_BODY } from '../../http/body'
 import { jobIdSchema, noSuchJob, readJson, route } from '../../http/route'
+import { isBenchOnly, takeBenchIn } from '../../jobs/benchIn'
 import { createJob, readWhole } from '../../jobs/service'
 
 /** A new job: empty, from a typed line, from a file, or a copy. The id is the caller's, so that a request sent twice makes one job. */
@@ -45,7 +48,9 @@ export default route(async (event, db) => {
       }
     }
   })()
-  await createJob(db, wanted.id, job)
+  if (wanted.from === 'file' && (job.tickets.size > 0 || job.drawer.length > 0)) remarks.push(...await takeBenchIn(db, job))
+  if (wanted.from === 'file' && isBenchOnly(job)) return { id: BENCH_ID, remarks }
+  await createJob(db, wanted.id, { ...job, tickets: Records.of(), drawer: [] })
   return { id: wanted.id, remarks }
 })
 
