@@ -1,7 +1,7 @@
 import { createConfigForNuxt } from '@nuxt/eslint-config/flat'
 
 /** Imports point downwards only. Each folder of core may use those before it in this list, and no interface or server at all. */
-const FLOORS = [['quantity'], ['network', 'door'], ['amplifier', 'schools'], ['gear', 'room', 'programme'], ['job'], ['hands', 'meter'], ['faults'], ['check', 'window'], ['polarity'], ['line'], ['advice'], ['search'], ['trace'], ['quick', 'format']]
+const FLOORS = [['quantity'], ['network', 'door'], ['amplifier', 'schools'], ['gear', 'room', 'programme'], ['job'], ['hands', 'meter'], ['faults'], ['check', 'window'], ['polarity'], ['line'], ['advice'], ['search'], ['trace'], ['practice'], ['quick', 'format']]
 
 const floors = FLOORS.flatMap((folders, floor) => folders.map((folder) => {
   const above = FLOORS.slice(floor + 1).flat()

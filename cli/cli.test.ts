@@ -54,7 +54,7 @@ test('from a terminal: one document on standard output, what a file lost beside 
 test('every verb says what it takes, by itself and among all; docs/cli.md has each example', async () => {
   const all = await run(['--help'])
   const page = readFileSync('docs/cli.md', 'utf8')
-  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 19])
+  expect([all.code, Object.keys(VERBS).length]).toEqual([0, 20])
   for (const [name, verb] of Object.entries(VERBS)) {
     const own = await run([name, '--help'])
     expect([own.code, own.out]).toEqual([0, helpOf(name)])
@@ -210,3 +210,13 @@ test.each([
   const { status, answer } = await cli(...args)
   expect([status, answer.error.position, typeof answer.error.message, Array.isArray(answer.error.expected)]).toEqual([2, position, 'string', true])
 })
+
+test('a rig: sealed, the same by its code, played and revealed; what cannot be', async () => {
+  const [sealed, again] = [(await cli('rig', '--level', '2', '--seed', '9')).answer, (await cli('rig', '--code', 'r1-02-00009', '--solve', '--reveal')).answer]
+  expect([sealed.hidden, sealed.played, again.code, again.sealed]).toEqual([null, null, sealed.code, sealed.sealed])
+  expect([again.hidden.length, again.played.path.length > 0, again.played.rank >= 1]).toEqual([1, true, true])
+  for (const [args, says] of [[['--level', '16'], 'from 1 to 15'], [['--code', 'R2-02-00009'], 'of catalogue 2'], [['--code', 'R1-02-0000I'], 'I, L, O, U'], [['--level', '2', '--solve', 'yes'], 'no “yes”']] as const) {
+    const { status, answer } = await cli('rig', ...args)
+    expect([status, answer.error.message]).toEqual([2, expect.stringContaining(says)])
+  }
+}, 60_000)

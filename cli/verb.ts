@@ -13,6 +13,8 @@ export interface Verb {
   words: readonly string[]
   /** What each flag takes, by its name. One that may be left out says what stands then. */
   flags: Readonly<Record<string, string>>
+  /** Flags that take nothing: said or not. */
+  switches?: readonly string[]
   /** An example that runs on the files of docs/cli.md. */
   example: string
   answer: z.ZodType
@@ -22,6 +24,8 @@ export interface Verb {
 export interface Given {
   words: readonly string[]
   flag: (name: string) => string | undefined
+  /** Whether a switch was said. */
+  isSaid: (name: string) => boolean
   /** A number of a flag, or what stands where it is left out. Throws InputError naming the flag. */
   number: (name: string, bounds: { least: number, most: number, otherwise?: number }) => number
 }
@@ -37,9 +41,9 @@ export interface Files {
 export const defineVerb = (verb: Verb): Verb => verb
 
 /** "FILE --line … [--sizes …]": what a verb takes, on one line. */
-export function takesOf({ words, flags }: Verb): string {
+export function takesOf({ words, flags, switches = [] }: Verb): string {
   const flag = ([name, takes]: [string, string]) => takes.startsWith('[') ? `[--${name} ${takes.slice(1)}` : `--${name} ${takes}`
-  return [...words, ...Object.entries(flags).map(flag)].join(' ')
+  return [...words, ...Object.entries(flags).map(flag), ...switches.map(name => `[--${name}]`)].join(' ')
 }
 
 /** Reads "--name value" pairs after the plain words of a verb. @throws InputError saying what the verb takes */
@@ -50,14 +54,21 @@ export function givenTo(name: string, verb: Verb, given: readonly string[]): Giv
   const words = first === -1 ? [...given] : given.slice(0, first)
   if (words.length !== verb.words.length) throw refused(`${words.length} words before the flags, ${verb.words.length} wanted. A typed line goes in quotes.`)
   const flags = new Map<string, string>()
-  for (let k = words.length; k < given.length; k += 2) {
+  const said = new Set<string>()
+  for (let k = words.length; k < given.length;) {
     const flag = given[k]!.slice(2)
+    if (given[k]!.startsWith('--') && verb.switches?.includes(flag)) {
+      said.add(flag)
+      k++
+      continue
+    }
     if (!given[k]!.startsWith('--') || !(flag in verb.flags)) throw refused(`There is no “${given[k]}” here.`)
     if (flags.has(flag)) throw refused(`“--${flag}” is said twice.`)
     if (given[k + 1] === undefined) throw refused(`“--${flag}” wants a value.`)
     flags.set(flag, given[k + 1]!)
+    k += 2
   }
-  return { words, flag: flag => flags.get(flag), number: (flag, bounds) => numberOf(flags.get(flag), flag, bounds) }
+  return { words, flag: flag => flags.get(flag), isSaid: name => said.has(name), number: (flag, bounds) => numberOf(flags.get(flag), flag, bounds) }
 }
 
 /** @throws InputError naming the flag */

@@ -11,6 +11,7 @@ import { plan } from './plan'
 import { polarity } from './polarity'
 import { quick } from './quick'
 import { replace } from './replace'
+import { rig } from './rig'
 import { schedule } from './schedule'
 import { short } from './short'
 import { split } from './split'
@@ -21,5 +22,6 @@ import { wirings } from './wirings'
 
 /** Every verb by its name, in the order of the work. */
 export const VERBS: Readonly<Record<string, Verb>> = {
-  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, trace, intermittent, thermal, replace, curve, clip, gear,
+  quick, cover, evaluate, plan, split, amplifiers, wirings, cable, polarity, walk, schedule, short, trace,
+  intermittent, thermal, replace, rig, curve, clip, gear,
 }

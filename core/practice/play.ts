@@ -1,0 +1,88 @@
+import { predictLine } from '#core/check/predict'
+import { makeProver } from '#core/check/proveJob'
+import type { Fault } from '#core/faults/fault'
+import { Records } from '#core/job/records'
+import type { Reading } from '#core/job/schema'
+import { speakersOf } from '#core/job/tree'
+import { drained } from '#core/quantity/steps'
+import { givenBy } from '#core/trace/given'
+import { nextTests } from '#core/trace/next/best'
+import { AT_THE_RACK, amplifierOf, mendMinutes, minutesOf, type Standing } from '#core/trace/next/minutes'
+import type { TestAt } from '#core/trace/next/test'
+import { rankPairs } from '#core/trace/pairs'
+import { trySingles, type Suspect } from '#core/trace/rank'
+import { riskOf } from '#core/trace/switchOn'
+import { readRig, type Rig } from './rig'
+
+/** A rig played by the tracer: what it reads, in which order, and what is left after each. */
+
+export interface Played {
+  test: TestAt
+  read: { nodeId: string | null, kind: Reading['kind'], value: Reading['value'] }[]
+  minutes: number
+  /** The likeliest after it. */
+  suspects: readonly Suspect[]
+}
+export interface Play {
+  path: readonly Played[]
+  /** Minutes of all tests, and of opening the likeliest places in turn until what is hidden is mended. */
+  minutes: number
+  /** Its rank among the suspects in the end, from 1; null: it is not among them. */
+  rank: number | null
+}
+
+/** No play goes on for longer: what is not found by then is not found. */
+const MOST_TESTS = 24
+/** As sure as this, and it is opened. */
+const SURE = 0.9
+/** What is kept of the suspects after each test. */
+const TOLD = 5
+const HEAD: TestAt = { kind: 'line-impedance', nodeId: null, besideId: null }
+
+export function played(rig: Rig): Play {
+  const speakers = speakersOf(rig.output.wiring).map(s => s.id)
+  const order = new Map(speakers.map((id, k) => [id, k]))
+  const readings: Reading[] = []
+  const path: Played[] = []
+  let standing: Standing = AT_THE_RACK
+  let suspects: readonly Suspect[] = []
+  let test: TestAt | null = HEAD
+  while (test !== null && path.length < MOST_TESTS) {
+    const heard = new Set(readings.filter(r => r.kind === 'sound').map(r => r.nodeId))
+    const unheard = speakers.filter(id => !heard.has(id))
+    const read = readRig(rig, test, unheard)
+    if (!read) break
+    const minutes = minutesOf(test, standing, order, unheard) ?? 0
+    for (const one of read) readings.push(readingOf(readings.length, one))
+    standing = { atId: test.kind === 'walk' ? unheard.at(-1)! : test.nodeId, isOn: amplifierOf(test.kind) === 'on', without: [] }
+    const after = rankedBy(rig, readings, standing)
+    suspects = after.suspects
+    path.push({ test, read, minutes, suspects: suspects.slice(0, TOLD) })
+    test = after.next
+  }
+  const at = suspects.findIndex(s => isIt(s.faults, rig.faults))
+  const mends = suspects.slice(0, at === -1 ? TOLD : at + 1).reduce((sum, s) => sum + mendMinutes(s.faults), 0)
+  return { path, minutes: path.reduce((sum, p) => sum + p.minutes, 0) + mends, rank: at === -1 ? null : at + 1 }
+}
+
+function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): { suspects: readonly Suspect[], next: TestAt | null } {
+  const { output } = rig
+  const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get(output.id)!
+  const given = givenBy(output, proof)
+  const tried = drained(trySingles(given))
+  const ranking = drained(rankPairs(tried))
+  const [first] = ranking.suspects
+  // Of something that is in no list nobody can be sure enough to open it.
+  if (first && first.probability >= SURE && first.faults[0]?.kind !== 'something-else') return { suspects: ranking.suspects, next: null }
+  const mayBeOn = riskOf(output, proof, ranking.suspects) === null
+  const { tests, isMendNext } = nextTests(tried, ranking, { standing, mayBeOn }, given.readings)
+  return { suspects: ranking.suspects, next: isMendNext ? null : tests[0] ?? null }
+}
+
+function readingOf(k: number, { kind, nodeId, value }: Played['read'][number]): Reading {
+  return { id: `r${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'line', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
+}
+
+/** Same kinds at the same places; how large each is nobody is asked. */
+export const isIt = (faults: readonly Fault[], hidden: readonly Fault[]): boolean =>
+  faults.length === hidden.length && hidden.every(h => faults.some(f => f.kind === h.kind && f.nodeId === h.nodeId))

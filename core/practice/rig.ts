@@ -1,0 +1,149 @@
+import type { Fault } from '#core/faults/fault'
+import { FAULTS } from '#core/faults/index'
+import type { Output, Reading, ReadingValue, Sound, Speaker } from '#core/job/schema'
+import { SOUNDS } from '#core/job/sections/readings/schema'
+import { branchesOf, speakersOf } from '#core/job/tree'
+import { InputError } from '#core/quantity/inputError'
+import { seeded, type Chance } from '#core/quantity/seeded'
+import { normalAt } from '#core/trace/chances'
+import { coilLabelOhm, deviationsOf } from '#core/trace/deviations'
+import { cutOutChance, heardOf, offDb, soundChance } from '#core/trace/ears'
+import { predictive } from '#core/trace/next/answers'
+import type { TestAt } from '#core/trace/next/test'
+import { METER_HZ } from '#core/check/readingBands'
+import { brokenLine, offsets } from '#core/trace/ohms'
+import { outcomeOf, planOf, type Outcome, type Plan } from '#core/trace/outcome'
+import { writeCode, type RigCode } from './code'
+import { EXERCISES, type Exercise } from './exercises'
+
+/**
+ * A rig: a line of an exercise with faults hidden in it, and units that are what units are. All of it follows from its code. What is read of it is solved on
+ * the line as it then is; what eyes and ears make of it is drawn from the same chances that the tracer goes by.
+ */
+export interface Rig {
+  code: string
+  exercise: Exercise
+  output: Output
+  plan: Plan
+  /** What is hidden. */
+  faults: readonly Fault[]
+  truth: Outcome
+  /** Which of the samples of what models may be this line's are. */
+  sample: number
+}
+
+/** The same for the same text on every machine. Source: FNV-1a. */
+export function hashOf(text: string): number {
+  let hash = 0x811C9DC5
+  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193)
+  return hash >>> 0
+}
+/** Chance for one thing of a rig: read twice, it reads the same. */
+const chanceFor = (rig: Pick<Rig, 'code'>, what: string): Chance => seeded(hashOf(`${rig.code} ${what}`))
+
+function drawnFault(output: Output, { kinds }: Exercise, chance: Chance): Fault {
+  const speakers = speakersOf(output.wiring)
+  const possible = FAULTS.filter(f => kinds === null || kinds.includes(f.kind)).map(f => ({ f, of: f.candidates(output, speakers, []) }))
+    .filter(({ of }) => of.length > 0)
+  let left = chance() * possible.reduce((sum, { f }) => sum + f.prior, 0)
+  const { of } = possible.find(({ f }) => (left -= f.prior) < 0) ?? possible.at(-1)!
+  return of[Math.floor(chance() * of.length)]!
+}
+
+/** @throws InputError for a level that is not there */
+export function rigOf(of: RigCode): Rig {
+  const exercise = EXERCISES[of.level - 1]
+  if (!exercise) throw new InputError(`There is no level ${of.level}: they go from 1 to ${EXERCISES.length}.`, 0, [])
+  const code = writeCode(of)
+  const { line: output } = exercise
+  const chance = seeded(hashOf(code))
+  const deviations = deviationsOf(output, new Map(), new Set())
+  const plan = planOf(output, deviations)
+  const sample = Math.floor(chance() * deviations.samples)
+  const faults: Fault[] = []
+  while (faults.length < exercise.faults) {
+    const fault = drawnFault(output, exercise, chance)
+    // Two are two places: one that lies on the other cannot be told from it.
+    if (faults.every(f => f.nodeId !== fault.nodeId && f.kind !== fault.kind)) faults.push(fault)
+  }
+  return { code, exercise, output, plan, faults, truth: outcomeOf(plan, faults), sample }
+}
+
+/** What nobody may know before the end, as a number: shown beforehand, it proves afterwards that nothing was changed. */
+export const sealOf = ({ code, faults }: Pick<Rig, 'code' | 'faults'>): string =>
+  hashOf(`${code} ${faults.map(f => [f.kind, f.nodeId, f.tapW, f.way, f.amount, f.withId].join()).join(' ')}`).toString(16).padStart(8, '0')
+
+/** A meter is right within so much, and within a tenth of an ohm: one sigma each. Common practice, no source. */
+const METER = 0.02
+const METER_OHM = 0.05
+
+const bellOf = (chance: Chance) => normalAt(Math.min(0.999, Math.max(0.001, chance())))
+const shown = (ohm: number, chance: Chance): ReadingValue => ({ is: 'ohm', ohm: Number(Math.max(0, ohm * (1 + METER * bellOf(chance)) + METER_OHM * bellOf(chance)).toPrecision(3)) })
+
+/** All the cable of a line, m. */
+const lengthOf = (wiring: Output['wiring']): number => branchesOf(wiring).reduce((sum, { lead }) => sum + (lead?.lengthM ?? 0), 0)
+
+function ohmsAt(rig: Rig, nodeId: string | null): ReadingValue {
+  const place = { nodeId, frequencyHz: METER_HZ }
+  const chance = chanceFor(rig, `ohms ${nodeId ?? ''}`)
+  const sight = rig.truth.sight(place)
+  if (sight === null || sight.seen.state === 'open') {
+    const broken = brokenLine(place, lengthOf(rig.output.wiring))
+    return broken === null || chance() < 0.6 ? { is: 'open' } : shown(broken.leastOhm * (broken.mostOhm / broken.leastOhm) ** chance(), chance)
+  }
+  if (sight.seen.state === 'short') return shown(0, chance)
+  const off = offsets(rig.plan.deviations, sight, METER_HZ)[rig.sample]!
+  return shown(sight.seen.ohm * Math.exp(off + Math.sqrt(sight.variance) * bellOf(chance)), chance)
+}
+
+/** Of a coil that is right: four fifths of its label, as its model and itself are. Common practice, no source. */
+const COPPER_OF_LABEL = 0.8
+function coilAt(rig: Rig, speaker: Speaker): ReadingValue {
+  const chance = chanceFor(rig, `coil ${speaker.id}`)
+  const label = coilLabelOhm(speaker) ?? 8
+  const { copper, modelOf, own } = rig.plan.deviations
+  const rightOhm = COPPER_OF_LABEL * label * Math.exp((copper[modelOf.get(speaker.id)!]?.[rig.sample] ?? 0) + 0.4 * (own.get(speaker.id) ?? 0) * bellOf(chance))
+  const at = rig.truth.definitions.filter((_, k) => rig.faults[k]!.nodeId === speaker.id)
+  const worst = at.find(d => d.coil.right !== 1)
+  let left = chance()
+  const is = Object.entries(worst?.coil ?? { right: 1 }).find(([, p]) => (left -= p ?? 0) < 0)?.[0] ?? 'right'
+  switch (is) {
+    case 'open': return { is: 'open' }
+    case 'high': return shown(label * (3 + 7 * chance()), chance)
+    case 'low': return shown(rightOhm * (0.35 + 0.25 * chance()), chance)
+    case 'short': return shown(0.1, chance)
+    default: return shown(rightOhm, chance)
+  }
+}
+
+function soundAt(rig: Rig, nodeId: string): Sound {
+  const { plan, truth } = rig
+  if (chanceFor(rig, 'protection')() < cutOutChance(truth.solved.head, plan.drawn.solved.head)) return 'silent'
+  const chances = SOUNDS.map(s => soundChance(s, offDb(nodeId, truth, plan), heardOf(nodeId, truth, plan)))
+  let left = chanceFor(rig, `sound ${nodeId}`)() * chances.reduce((a, b) => a + b, 0)
+  return SOUNDS.find((_, k) => (left -= chances[k]!) < 0) ?? 'plays'
+}
+
+/** What a test reads: one value, or of a walk one of each speaker that was not heard yet. Null: it cannot be taken on this line. */
+export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = []): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
+  const speaker = speakersOf(rig.output.wiring).find(s => s.id === test.nodeId) ?? null
+  const one = (value: ReadingValue) => [{ kind: test.kind as Reading['kind'], nodeId: test.nodeId, value }]
+  switch (test.kind) {
+    case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId) } }))
+    case 'sound': return one({ is: soundAt(rig, test.nodeId!) })
+    case 'line-impedance': return one(ohmsAt(rig, null))
+    case 'outward-impedance': return one(ohmsAt(rig, test.nodeId))
+    case 'coil-dcr': return speaker ? one(coilAt(rig, speaker)) : null
+  }
+  const weight = new Float64Array(rig.plan.deviations.samples)
+  weight[rig.sample] = 1
+  const of = predictive(test, [{ outcome: rig.truth, sampleWeight: weight }], rig.plan, speaker)
+  if (!of) return null
+  const chance = chanceFor(rig, `${test.kind} ${test.nodeId ?? ''} ${test.besideId ?? ''}`)
+  let left = chance()
+  const k = of.chances[0]!.findIndex(p => (left -= p) < 0)
+  const answer = of.answers[Math.max(0, k)]!
+  if ('value' in answer) return one(answer.value)
+  // A leg to earth: low, or open.
+  return 'lowOhm' in answer ? one(answer.lowOhm === null ? shown(50, chance) : { is: 'open' }) : one({ is: 'open' })
+}
