@@ -1,6 +1,7 @@
 import { predictBare } from '#core/check/barePairs'
 import { predictLine } from '#core/check/predict'
 import type { Job, Output, ReadingKind, Speaker } from '#core/job/schema'
+import { hashOf } from '#core/quantity/hash'
 import { outputsOf, speakersOf } from '#core/job/tree'
 
 /**
@@ -23,9 +24,8 @@ const LEAK_OHM = 68_000
 
 /** The same for the same text on every machine, 0 to 1. */
 export function chanceOf(text: string): number {
-  let hash = 0x811C9DC5
-  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193)
-  hash = Math.imul(hash ^ (hash >>> 15), 0x2C1B3C6D)
+  const plain = hashOf(text)
+  const hash = Math.imul(plain ^ (plain >>> 15), 0x2C1B3C6D)
   return ((hash ^ (hash >>> 13)) >>> 0) / 2 ** 32
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, provide, ref } from 'vue'
+import { computed, onBeforeUnmount } from 'vue'
 import { useHead } from '#imports'
 import { BENCH_ID } from '#core/job/bench'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -10,18 +10,13 @@ import KeyCap from '~/components/KeyCap.vue'
 import { keptWords } from '~/stations/keptWords'
 import JobProblem from '~/stations/JobProblem.vue'
 import { RefusalNotice } from '~/stations/parts'
-import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
+import { provideOpened } from '~/stations/opened'
 import { useJobStore } from '~/stores/job'
 import { startsOffline } from '~/composables/offline'
 
 /** The bench: it is opened, kept and taken back as a job is. */
 const store = useJobStore()
-const keysOpen = ref(false)
-provide(OPEN_KEYS, keysOpen)
-const findOpen = ref(false)
-provide(OPEN_FIND, findOpen)
-const doneOpen = ref(false)
-provide(OPEN_DONE, doneOpen)
+const { keysOpen, findOpen, doneOpen } = provideOpened()
 
 store.open(BENCH_ID)
 // The page that follows may have opened its own by now.

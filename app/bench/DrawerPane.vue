@@ -9,7 +9,7 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { DrawerItem } from '#core/job/schema'
 import { newId } from '~/api/ids'
 import Select from '~/components/form/choiceList'
-import { quantityOrNot, withinOrNot } from '~/components/form/readers'
+import { millimetresOrNot, quantityOrNot, withinOrNot } from '~/components/form/readers'
 import { useWholeLibrary } from '~/composables/useWholeLibrary'
 import { useJobStore } from '~/stores/job'
 import { useBenchStore } from './benchStore'
@@ -36,10 +36,9 @@ function fromLibrary(id: string): void {
 function add(): void {
   problem.value = ''
   try {
-    const mm = (what: string) => withinOrNot(1, 5000, what, ' mm')
     const model = {
-      ...unstatedModel('speaker', typed.name.trim()) as SpeakerModel, build: 'driver' as const, nominalOhm: quantityOrNot('resistance')(typed.ohm), frameMm: mm('A frame')(typed.frame.replace(/\s*mm$/, '')),
-      depthMm: mm('A depth')(typed.depth.replace(/\s*mm$/, '')), continuousW: quantityOrNot('power')(typed.watt), sensitivityDb: withinOrNot(40, 130, 'A sensitivity', ' dB')(typed.db), plusMark: typed.plus.trim(),
+      ...unstatedModel('speaker', typed.name.trim()) as SpeakerModel, build: 'driver' as const, nominalOhm: quantityOrNot('resistance')(typed.ohm), frameMm: millimetresOrNot('A frame')(typed.frame),
+      depthMm: millimetresOrNot('A depth')(typed.depth), continuousW: quantityOrNot('power')(typed.watt), sensitivityDb: withinOrNot(40, 130, 'A sensitivity', ' dB')(typed.db), plusMark: typed.plus.trim(),
     }
     const read = speakerModelSchema.safeParse({ ...model, sensitivityAt: model.sensitivityDb === null ? null : '1 W' })
     if (!read.success) problem.value = `Its ${String(read.error.issues[0]!.path[0])} ${read.error.issues[0]!.message}.`

@@ -1,3 +1,4 @@
+import { hashOf } from '#core/quantity/hash'
 import { walkOver, type JobStop } from '#core/check/walkOrder'
 import { checkKey } from '#core/check/proof'
 import type { PaperData } from './sheet'
@@ -20,11 +21,7 @@ const LENGTH = 4
 
 /** The same for the same stops in the same order: one that was added, taken away or moved since gives another. */
 export function walkCode(stops: readonly Numbered[]): string {
-  let hash = 0x811C9DC5
-  for (const { at: { stop, output } } of stops) {
-    for (const letter of `${output.id} ${checkKey(stop.kind, stop.speaker?.id ?? null)}\n`) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193)
-  }
-  let rest = hash >>> 0
+  let rest = hashOf(stops.map(({ at: { stop, output } }) => `${output.id} ${checkKey(stop.kind, stop.speaker?.id ?? null)}\n`).join(''))
   return Array.from({ length: LENGTH }, () => {
     const letter = LETTERS[rest % LETTERS.length]!
     rest = Math.floor(rest / LETTERS.length)

@@ -16,7 +16,7 @@ onMounted(() => void store.open())
 
 const isHere = (place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId'>) =>
   place.outputId === outputId && place.nodeId === nodeId && (repairId === null || place.repairId === repairId)
-const photos = computed(() => store.photos.filter(isHere))
+const photos = computed(() => store.under(outputId).filter(isHere))
 const waiting = computed(() => store.waiting.filter(w => isHere(w.photo)))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 

@@ -26,7 +26,11 @@ export const usePhotoStore = defineStore('photos', () => {
   let isSending = false
   let timer: ReturnType<typeof setTimeout> | undefined
 
-  const photos = computed((): Photo[] => jobs.job ? [...[...jobs.job.photos].filter(p => !p.withdrawn), ...ticketPhotos(jobs.job)] : [])
+  /** Those of one line, or of one ticket: of a whole bench each row was gone through with every row that is written. */
+  function under(ownerId: string): Photo[] {
+    if (!jobs.job) return []
+    return [...jobs.job.photos.under(ownerId).filter(p => !p.withdrawn), ...ticketPhotos(jobs.job.tickets.under(ownerId))]
+  }
   /** Photos of tickets are as many as are written. */
   const isFull = computed(() => jobs.id !== BENCH_ID && (jobs.job?.photos.size ?? 0) + waiting.value.length >= MOST_PHOTOS)
   const here = computed(() => waiting.value.filter(w => w.jobId === jobs.id))
@@ -67,7 +71,7 @@ export const usePhotoStore = defineStore('photos', () => {
         const { hash } = await api<{ hash: string }>('/photos', { method: 'POST', body: { base64: one.base64 } })
         if (jobs.id !== one.jobId || !jobs.job) return
         // Sent by another window meanwhile, it is there.
-        if (!photos.value.some(p => p.id === one.photo.id) && !jobs.edit(addingPhoto(one.jobId, { ...one.photo, hash }))) {
+        if (!jobs.job.photos.get(one.photo.id) && !jobs.job.tickets.get(one.photo.id) && !jobs.edit(addingPhoto(one.jobId, { ...one.photo, hash }))) {
           problem.value = 'The job did not take this photo. It stays here; take it off, or try again.'
           return
         }
@@ -96,5 +100,5 @@ export const usePhotoStore = defineStore('photos', () => {
     await send()
   }
 
-  return { photos, waiting: here, isUnkept, isFull, problem, take, open, send, letGo }
+  return { under, waiting: here, isUnkept, isFull, problem, take, open, send, letGo }
 })

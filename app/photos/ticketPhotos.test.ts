@@ -8,7 +8,7 @@ const photo = { id: 'p', at: '2026-05-04T09:00:00Z', outputId: 't', nodeId: null
 
 test('a photo of a ticket is written on it, shown as it was taken, and taken off; one of a job is the job’s', () => {
   const taken = applyEdit(bench(), addingPhoto(BENCH_ID, photo)).job
-  expect([ticketPhotos(taken), taken.photos.size]).toEqual([[photo], 0])
-  expect(ticketPhotos(applyEdit(taken, withdrawingPhoto(BENCH_ID, 'p')).job)).toEqual([])
+  expect([ticketPhotos(taken.tickets.under('t')), taken.photos.size]).toEqual([[photo], 0])
+  expect(ticketPhotos(applyEdit(taken, withdrawingPhoto(BENCH_ID, 'p')).job.tickets.under('t'))).toEqual([])
   expect([addingPhoto('job', photo), withdrawingPhoto('job', 'p')]).toEqual([{ kind: 'photo.add', photo }, { kind: 'photo.withdraw', photoId: 'p', withdrawn: true }])
 })

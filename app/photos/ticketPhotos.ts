@@ -1,13 +1,13 @@
 import { isOf, writing } from '#core/bench/ticket'
 import { BENCH_ID } from '#core/job/bench'
 import type { SimpleEdit } from '#core/job/edits'
-import type { Job } from '#core/job/schema'
+import type { TicketEntry } from '#core/job/schema'
 import type { Photo } from '#core/job/sections/photos/schema'
 
 /** A photo of a ticket is written on it; for whoever shows and sends photos its ticket stands where the line of another stands. */
 
-export function ticketPhotos(job: Pick<Job, 'tickets'>): Photo[] {
-  return [...job.tickets].filter(isOf('photo')).flatMap(({ id, at, ticketId, who, withdrawn, what: { hash, widthPx, heightPx, caption } }) =>
+export function ticketPhotos(entries: readonly TicketEntry[]): Photo[] {
+  return entries.filter(isOf('photo')).flatMap(({ id, at, ticketId, who, withdrawn, what: { hash, widthPx, heightPx, caption } }) =>
     withdrawn ? [] : [{ id, at, outputId: ticketId, nodeId: null, repairId: null, hash, widthPx, heightPx, caption, who, withdrawn }])
 }
 

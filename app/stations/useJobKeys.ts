@@ -1,4 +1,4 @@
-import { inject, ref, type InjectionKey, type Ref } from 'vue'
+import type { Ref } from 'vue'
 import { navigateTo, useRoute } from '#imports'
 import type { Action } from '~/composables/action'
 import { useTheme } from '~/composables/useTheme'
@@ -7,20 +7,15 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { jobKeys } from './keys'
 import { ticketAddress } from '~/bench/fromJob'
+import { injectOpened } from './opened'
 import { addressOf } from './station'
-
-export const OPEN_KEYS: InjectionKey<Ref<boolean>> = Symbol('keys dialog')
-export const OPEN_FIND: InjectionKey<Ref<boolean>> = Symbol('what can be done')
-export const OPEN_DONE: InjectionKey<Ref<boolean>> = Symbol('what was done')
 
 /** Keys that hold at every station of a job. */
 export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOpen: Ref<boolean> } {
   const store = useJobStore()
   const selected = useSelectionStore()
   const route = useRoute()
-  const keysOpen = inject(OPEN_KEYS, ref(false))
-  const findOpen = inject(OPEN_FIND, ref(false))
-  const doneOpen = inject(OPEN_DONE, ref(false))
+  const { keysOpen, findOpen, doneOpen } = injectOpened()
   return {
     keysOpen,
     findOpen,

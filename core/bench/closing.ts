@@ -1,9 +1,10 @@
 import { CLOSING_CHECKS } from '#core/job/sections/tickets/schema'
-import { coilBandOhm, intermittent, type DayReading } from './intermittent'
+import { intermittent, type DayReading } from './intermittent'
 import { missingOf, missingWords } from './opening'
 import { plusOf } from './plus'
 import { CHECK_WORDS, READ_WORDS } from './ticketWords'
 import { writtenOf, type Ticket } from './ticket'
+import { GOOD_CONTACT_OHM, ohmClass } from './whichOne'
 
 /** What is still open on a ticket: with any of it a unit goes out left so, with the reason, and never as proved. */
 
@@ -33,39 +34,52 @@ function openCheck(check: Check, states: ReadonlyMap<Check, boolean>): string[] 
   return state === true ? [] : [`${CHECK_WORDS[check].says}: ${state === false ? 'not right' : 'not done'}`]
 }
 
-/** All that keeps it from going out as proved, a sentence each; empty: nothing does. */
-export function stillOpen(ticket: Ticket): string[] {
+/** Something that is open, and the step of the ticket at which it is seen to. */
+export interface Open { at: 'readings' | 'plus' | 'opening' | 'closing', says: string }
+
+/** All that keeps it from going out as proved; empty: nothing does. */
+export function openOf(ticket: Ticket): Open[] {
   const states = checkStates(ticket)
-  return [...unitOpen(ticket), ...missingOf(ticket).map(missingWords), ...CLOSING_CHECKS.flatMap(check => openCheck(check, states))]
+  return [
+    ...unitOpen(ticket),
+    ...missingOf(ticket).map((part): Open => ({ at: 'opening', says: missingWords(part) })),
+    ...CLOSING_CHECKS.flatMap(check => openCheck(check, states)).map((says): Open => ({ at: 'closing', says })),
+  ]
 }
+/** The same, a sentence each. */
+export const stillOpen = (ticket: Ticket): string[] => openOf(ticket).map(o => o.says)
 
 /** Of the unit that goes out: the one that came, or the one that took its place. */
-function unitOpen(ticket: Ticket): string[] {
+function unitOpen(ticket: Ticket): Open[] {
   const fit = writtenOf(ticket, 'fit').at(-1)?.what
-  if (!fit) return comesAndGoes(ticket)
+  if (!fit) return comesAndGoes(ticket).map(says => ({ at: 'closing', says }))
   const coil = readingsOf(ticket, 'new', 'coil').at(-1)
-  const band = fit.nominalOhm === null ? null : coilBandOhm(fit.nominalOhm)
-  const isRight = coil && coil.ohm !== null && (band === null || (coil.ohm >= band.lowOhm * 0.93 && coil.ohm <= band.highOhm * 1.05))
-  const plus = plusOf(ticket, 'new')
-  return [
-    ...!coil ? [`“${fit.name}”: its coil is not read`] : isRight ? [] : [`“${fit.name}”: its coil reads ${coil.ohm === null ? 'open' : 'outside of what its label says'}`],
-    ...plus.isProved ? [] : [`“${fit.name}”: which tab is plus is not proved on the bench`],
-  ]
+  const is = coil && ohmClass('coil', coil.ohm, fit.nominalOhm)
+  const open: Open[] = []
+  if (!coil) open.push({ at: 'readings', says: `“${fit.name}”: its coil is not read` })
+  // Where its label is not known whatever is not open is taken as it is.
+  else if (is !== 'right' && is !== null) open.push({ at: 'readings', says: `“${fit.name}”: its coil reads ${is === 'open' ? 'open' : 'outside of what its label says'}` })
+  if (!plusOf(ticket, 'new').isProved) open.push({ at: 'plus', says: `“${fit.name}”: which tab is plus is not proved on the bench` })
+  return open
 }
 
 /** A part that was read on several looks must have settled. One that was never read is asked for by its sound alone. */
 function comesAndGoes(ticket: Ticket): string[] {
-  return (['coil', 'lead', 'contact'] as const).flatMap((of) => {
-    const readings = readingsOf(ticket, 'this', of)
-    if (readings.length === 0) return []
-    if (of !== 'coil') {
-      const bad = readings.at(-1)!.ohm
-      return bad === null || bad > 1 ? [`${READ_WORDS[of]}: last read ${bad === null ? 'open' : 'above 1 Ω'}`] : []
-    }
-    if (ticket.head.labelOhm === null) return readings.some(r => r.ohm === null) ? ['coil: read open'] : []
-    const { verdict } = intermittent(readings, ticket.head.labelOhm)
-    if (verdict === 'right') return []
-    if (verdict === 'not-known') return ticket.entries.some(e => e.what.is === 'answer' && e.what.to === 'plays' && e.what.answer === 'comes-and-goes') ? ['coil: whether it comes and goes is not settled'] : readings.at(-1)!.ohm === null ? ['coil: last read open'] : []
-    return [`coil: ${verdict === 'comes-and-goes' ? 'comes and goes' : verdict}`]
+  const ofContacts = (['lead', 'contact'] as const).flatMap((part) => {
+    const last = readingsOf(ticket, 'this', part).at(-1)
+    const is = last ? ohmClass(part, last.ohm, null) : 'right'
+    return is === 'right' ? [] : [`${READ_WORDS[part]}: last read ${is === 'open' ? 'open' : `above ${GOOD_CONTACT_OHM} Ω`}`]
   })
+  return [...coilOpen(ticket), ...ofContacts]
+}
+
+function coilOpen(ticket: Ticket): string[] {
+  const readings = readingsOf(ticket, 'this', 'coil')
+  if (readings.length === 0) return []
+  if (ticket.head.labelOhm === null) return readings.some(r => r.ohm === null) ? ['coil: read open'] : []
+  const { verdict } = intermittent(readings, ticket.head.labelOhm)
+  if (verdict === 'right') return []
+  if (verdict !== 'not-known') return [`coil: ${verdict === 'comes-and-goes' ? 'comes and goes' : verdict}`]
+  if (writtenOf(ticket, 'answer').some(({ what }) => what.to === 'plays' && what.answer === 'comes-and-goes')) return ['coil: whether it comes and goes is not settled']
+  return readings.at(-1)!.ohm === null ? ['coil: last read open'] : []
 }

@@ -35,9 +35,8 @@ export function compared(was: Side, now: Side, source: Source, capacitorF: numbe
   const most = ({ sensitivityDb, ratedW }: Side) => sensitivityDb === null || ratedW === null ? null : sensitivityDb + powerDb(ratedW)
   const [old, next] = [bySource(was), bySource(now)]
   const sameVoltsDb = old === null || next === null ? null : next - old
-  return { sameVoltsDb, bySourceDb: [old, next], mostDb: [most(was), most(now)], cornerHz: [cornerHz(was, capacitorF), cornerHz(now, capacitorF)],
-    says: worthWords(was, now,
-      sameVoltsDb, source) }
+  const [ofOld, ofNew] = [cornerHz(was, capacitorF), cornerHz(now, capacitorF)]
+  return { sameVoltsDb, bySourceDb: [old, next], mostDb: [most(was), most(now)], cornerHz: [ofOld, ofNew], says: worthWords(was, now, sameVoltsDb, source) }
 }
 
 /** Half power. Source: first order, f = 1/(2πRC); on a known impedance it is where half arrives (advice/low/corner.ts). */

@@ -1,6 +1,6 @@
-import { readingsOf, stillOpen } from './closing'
+import { openOf, readingsOf } from './closing'
 import { intermittent } from './intermittent'
-import { missingOf, missingWords, partsOf } from './opening'
+import { partsOf } from './opening'
 import { seeAgainOn, writtenOf, type Ticket } from './ticket'
 import { ANSWER_WORDS, CAUSE_WORDS, whichOne } from './whichOne'
 
@@ -31,12 +31,9 @@ export function nextWords(ticket: Ticket): { says: string, face: Face } | null {
   const fit = writtenOf(ticket, 'fit').at(-1)?.what
   const checks = writtenOf(ticket, 'check')
   const runs = writtenOf(ticket, 'run')
-  const missing = missingOf(ticket)
   if (checks.length > 0 || fit) {
-    const open = stillOpen(ticket)
-    if (open.length === 0) return { says: 'all is right: it can go out as proved.', face: 'closing' }
-    const first = open[0]!
-    return { says: `${first}.`, face: /coil|tab/.test(first) && fit ? (first.includes('tab') ? 'plus' : 'readings') : missing.length > 0 && first === missingWords(missing[0]!) ? 'opening' : 'closing' }
+    const [first] = openOf(ticket)
+    return first ? { says: `${first.says}.`, face: first.at } : { says: 'all is right: it can go out as proved.', face: 'closing' }
   }
   const bad = badCoil(ticket)
   if (bad !== null) return { says: `${bad} What takes its place?`, face: 'replacing' }

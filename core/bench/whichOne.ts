@@ -111,7 +111,7 @@ const OHM_GIVEN: Record<'coil' | 'lead' | 'contact', Partial<Record<Cause, reado
 }
 const OHM_ELSE = [0.95, 0.02, 0.02, 0.01] as const
 /** A lead or a contact of more is bad. Common practice, no source. */
-const GOOD_CONTACT_OHM = 1
+export const GOOD_CONTACT_OHM = 1
 
 export function ohmClass(of: 'coil' | 'lead' | 'contact', ohm: number | null, labelOhm: number | null): OhmClass | null {
   if (ohm === null) return 'open'

@@ -2,13 +2,14 @@ import { describe, expect, test } from '@jest/globals'
 import { faultAt } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
+import { hashOf } from '#core/quantity/hash'
 import { InputError } from '#core/quantity/inputError'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { MOST_SEED, readCode, writeCode } from './code'
 import { EXERCISES } from './exercises'
 import { isIt, played } from './play'
-import { hashOf, readRig, rigOf, sealOf } from './rig'
+import { readRig, rigOf, sealOf } from './rig'
 
 const LEVELS = EXERCISES.map((_, k) => k + 1)
 

@@ -3,6 +3,7 @@ import { FAULTS } from '#core/faults/index'
 import type { Output, Reading, ReadingValue, Sound, Speaker } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { branchesOf, speakersOf } from '#core/job/tree'
+import { hashOf } from '#core/quantity/hash'
 import { InputError } from '#core/quantity/inputError'
 import { seeded, type Chance } from '#core/quantity/seeded'
 import { normalAt } from '#core/trace/chances'
@@ -32,12 +33,6 @@ export interface Rig {
   sample: number
 }
 
-/** The same for the same text on every machine. Source: FNV-1a. */
-export function hashOf(text: string): number {
-  let hash = 0x811C9DC5
-  for (const letter of text) hash = Math.imul(hash ^ letter.codePointAt(0)!, 0x01000193)
-  return hash >>> 0
-}
 /** Chance for one thing of a rig: read twice, it reads the same. */
 const chanceFor = (rig: Pick<Rig, 'code'>, what: string): Chance => seeded(hashOf(`${rig.code} ${what}`))
 

@@ -4,7 +4,7 @@ import type { Ticket } from '#core/bench/ticket'
 import { UNIT_WORDS } from '#core/bench/ticketWords'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import TextEntry from '~/components/form/TextEntry.vue'
-import { quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
+import { millimetresOrNot, quantityOrNot, textOf, withinOrNot, writeOrNot } from '~/components/form/readers'
 import { useBenchStore } from '../benchStore'
 
 /** What is known of the unit, the owner's words, and what everybody says, which the tests decide. */
@@ -12,7 +12,6 @@ const { ticket } = defineProps<{ ticket: Ticket }>()
 const bench = useBenchStore()
 const KINDS = UNIT_KINDS.map(value => ({ value, says: UNIT_WORDS[value] }))
 const set = (to: Partial<TicketHead>) => bench.write(ticket.id, [{ is: 'told', to }])
-const mm = (what: string) => (typed: string) => withinOrNot(1, 5000, what, ' mm')(typed.replace(/\s*mm$/, ''))
 const LINES = [
   { field: 'complaint', says: 'In its owner’s words', read: textOf(headFields.complaint, 'complaint') },
   { field: 'folklore', says: 'What everybody says it is; the tests decide', read: textOf(headFields.folklore, 'line') },
@@ -20,8 +19,8 @@ const LINES = [
 ] as const
 const FIGURES = [
   { field: 'labelOhm', says: 'ohms by its label', unit: 'Ω', read: quantityOrNot('resistance') }, { field: 'labelW', says: 'watts by its label', unit: 'W', read: quantityOrNot('power') },
-  { field: 'frameMm', says: 'frame', unit: 'mm', read: mm('A frame') }, { field: 'cutOutMm', says: 'cut-out', unit: 'mm', read: mm('A cut-out') },
-  { field: 'depthMm', says: 'depth', unit: 'mm', read: mm('A depth') }, { field: 'magnetMm', says: 'magnet', unit: 'mm', read: mm('A magnet') },
+  { field: 'frameMm', says: 'frame', unit: 'mm', read: millimetresOrNot('A frame') }, { field: 'cutOutMm', says: 'cut-out', unit: 'mm', read: millimetresOrNot('A cut-out') },
+  { field: 'depthMm', says: 'depth', unit: 'mm', read: millimetresOrNot('A depth') }, { field: 'magnetMm', says: 'magnet', unit: 'mm', read: millimetresOrNot('A magnet') },
   { field: 'sensitivityDb', says: 'dB at 1 W', unit: 'dB', read: withinOrNot(40, 130, 'A sensitivity', ' dB') },
 ] as const
 </script>

@@ -75,6 +75,9 @@ export const within = (least: number, most: number, what: string, unit = '') => 
 /** The same; an empty field is "not stated". */
 export const withinOrNot = (...bounds: Parameters<typeof within>) => (typed: string): number | null => typed.trim() === '' ? null : within(...bounds)(typed)
 
+/** "36", "36 mm"; an empty field is "not measured". */
+export const millimetresOrNot = (what: string) => (typed: string): number | null => withinOrNot(1, 5000, what, ' mm')(typed.replace(/\s*mm$/, ''))
+
 /** "70 Hz", "none"; an empty field is "not stated". */
 export function highPassOf(typed: string): number | 'none' | null {
   if (/^(none|no|-)$/i.test(typed.trim())) return 'none'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { startsOffline } from '~/composables/offline'
-import { computed, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import { BENCH_ID } from '#core/job/bench'
 import KeyCap from '~/components/KeyCap.vue'
@@ -10,7 +10,7 @@ import UndoRedo from '~/components/shell/UndoRedo.vue'
 import StationWire from '~/stations/StationWire.vue'
 import { STATIONS } from '~/stations'
 import { addressOf } from '~/stations/station'
-import { OPEN_DONE, OPEN_FIND, OPEN_KEYS } from '~/stations/useJobKeys'
+import { provideOpened } from '~/stations/opened'
 import { useJobStore } from '~/stores/job'
 import { tooQuietWords } from '#core/advice/tooQuietWords'
 import { useEvaluationStore } from '~/stores/evaluation'
@@ -27,12 +27,7 @@ const store = useJobStore()
 const selected = useSelectionStore()
 const evaluation = useEvaluationStore()
 const rooms = useRoomsStore()
-const keysOpen = ref(false)
-provide(OPEN_KEYS, keysOpen)
-const findOpen = ref(false)
-provide(OPEN_FIND, findOpen)
-const doneOpen = ref(false)
-provide(OPEN_DONE, doneOpen)
+const { keysOpen, findOpen, doneOpen } = provideOpened()
 
 const jobId = computed(() => String(route.params.id))
 watch(jobId, (id) => {
