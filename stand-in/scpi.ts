@@ -21,6 +21,9 @@ const CONTACT_OHM = 0.03
 const NOISE = 3e-4
 const NOISE_OHM = 2e-3
 const NOISE_VOLTS = 2e-4
+/** Its probe lies on the bench. */
+const ROOM_C = 21
+const NOISE_C = 0.05
 /** Its largest range, Ω. */
 const MOST_OHM = 100e6
 const OVER = '+9.90000000E+37'
@@ -49,6 +52,7 @@ export function simulatedMeter(bench: Bench): (line: string) => string | null {
     [/^READ\?$/i, ohms],
     [/^(?:MEAS|MEASURE):(F?)(?:RES|RESISTANCE)\?(?: .*)?$/i, ([, four]) => { wires = four ? 4 : 2; return ohms() }],
     [/^(?:MEAS|MEASURE):(?:VOLT|VOLTAGE):DC\?(?: .*)?$/i, () => nr3(bench.chance() * NOISE_VOLTS)],
+    [/^(?:MEAS|MEASURE):(?:TEMP|TEMPERATURE)\?(?: .*)?$/i, () => nr3(ROOM_C + bench.chance() * NOISE_C)],
     [/^(?:SYST|SYSTEM):(?:ERR|ERROR)(?::NEXT)?\?$/i, () => errors.shift() ?? '+0,"No error"'],
     [/^(?:ROUT|ROUTE):PLACE "([^"]*)"$/i, ([, text]) => { bench.place(text!); return null }],
   ]

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount } from 'vue'
-import { useHead } from '#imports'
+import { useHead, useRoute } from '#imports'
 import { BENCH_ID } from '#core/job/bench'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
@@ -9,7 +9,7 @@ import { DoneDialog } from '~/components/shell/opened'
 import KeyCap from '~/components/KeyCap.vue'
 import { keptWords } from '~/stations/keptWords'
 import JobProblem from '~/stations/JobProblem.vue'
-import { RefusalNotice } from '~/stations/parts'
+import { RefusalNotice, TogetherNotice } from '~/stations/parts'
 import { provideOpened } from '~/stations/opened'
 import { useJobStore } from '~/stores/job'
 import { startsOffline } from '~/composables/offline'
@@ -21,6 +21,8 @@ const { keysOpen, findOpen, doneOpen } = provideOpened()
 store.open(BENCH_ID)
 // The page that follows may have opened its own by now.
 onBeforeUnmount(() => { if (store.id === BENCH_ID) store.close() })
+const route = useRoute()
+const ticketId = computed(() => typeof route.params.ticket === 'string' ? route.params.ticket : null)
 useHead({ title: 'Bench · Plain Match' })
 const kept = computed(() => keptWords(store, startsOffline.value))
 </script>
@@ -38,6 +40,7 @@ const kept = computed(() => keptWords(store, startsOffline.value))
       </AppHeader>
     </div>
     <RefusalNotice />
+    <TogetherNotice v-if="store.status === 'ready'" :ticket-id="ticketId" />
     <p v-if="store.status === 'loading'" class="state soft" role="status">Reading the bench…</p>
     <JobProblem v-else-if="store.status !== 'ready'" />
     <NuxtPage v-else />

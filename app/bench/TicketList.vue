@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { navigateTo, useRoute, useRouter } from '#imports'
 import InputText from 'primevue/inputtext'
-import { daysBetween, foundTickets, seeAgainOn, type Ticket, type TicketAsk } from '#core/bench/ticket'
+import { daysAfter, daysBetween, foundTickets, seeAgainOn, type Ticket, type TicketAsk } from '#core/bench/ticket'
 import { STATE_WORDS, UNIT_WORDS } from '#core/bench/ticketWords'
 import { TICKET_STATES } from '#core/job/sections/tickets/schema'
 import CheckLine from '~/components/form/CheckLine.vue'
@@ -68,8 +68,24 @@ function step(by: 1 | -1): void {
   const at = links.findIndex(l => l === document.activeElement)
   links[Math.max(0, Math.min(links.length - 1, at + by))]?.focus()
 }
+/** Several at once: what came in together goes on test together. Gone out they go one by one, for each is checked before. */
+const chosen = shallowRef<ReadonlySet<string>>(new Set())
+const several = computed(() => found.value.filter(t => chosen.value.has(t.id)))
+const isChoosing = ref(false)
+function toggle(id: string): void {
+  const next = new Set(chosen.value)
+  if (!next.delete(id)) next.add(id)
+  chosen.value = next
+}
+function endChoosing(): void {
+  isChoosing.value = false
+  chosen.value = new Set()
+}
+function putAll(state: TicketAsk['state'] & (typeof TICKET_STATES)[number], on: string | null): void {
+  if (bench.writeOn(several.value.map(t => t.id), { is: 'state', state, on, as: null, reason: '' })) endChoosing()
+}
 const bindings = [
-  ...ticketListKeys({ begin: () => void begin(), toSearch: () => document.querySelector<HTMLElement>('.find input')?.focus(), step, toDrawer: () => choose('drawer') }), ...common,
+  ...ticketListKeys({ begin: () => void begin(), toSearch: () => document.querySelector<HTMLElement>('.find input')?.focus(), step, toDrawer: () => choose('drawer'), several: () => isChoosing.value ? endChoosing() : isChoosing.value = true }), ...common,
 ]
 useKeys(() => bindings)
 onMounted(() => { if (route.query.from === 'job') void begin() })
@@ -90,13 +106,28 @@ onMounted(() => { if (route.query.from === 'job') void begin() })
     <template v-else>
       <NewTicket v-if="opening" @opened="opened" @close="opening = false" />
       <button v-else class="offer begin" type="button" @click="begin">New ticket<span class="then">a unit came in</span><KeyCap of="c" /></button>
+      <p v-if="found.length > 1" class="several">
+        <button class="act" type="button" :aria-pressed="isChoosing" @click="isChoosing ? endChoosing() : isChoosing = true">{{
+          isChoosing ? 'choose no more' : 'several at once' }} <KeyCap of="s" /></button>
+        <template v-if="isChoosing">
+          <button class="act" type="button" @click="chosen = new Set(found.map(t => t.id))">all {{ found.length }}</button>
+          <span role="status">{{ several.length === 0 ? 'none is chosen' : `${several.length} chosen` }}</span>
+          <template v-if="several.length > 0">
+            <button v-for="state in ['came-in', 'waits', 'on-test'] as const" :key="state" class="tap" type="button" @click="putAll(state, null)">{{
+              STATE_WORDS[state] }}</button>
+            <button class="tap" type="button" @click="putAll('again', daysAfter(today(), 14))">to be seen again in two weeks</button>
+          </template>
+        </template>
+      </p>
       <CheckLine v-if="found.length > 1 && ask.state !== 'to-see'" v-model="isOldestFirst" class="order">longest here first</CheckLine>
       <section v-if="bench.tickets.length === 0" class="state">
         <p>No ticket yet. One unit, one ticket: what its owner says of it, what was found, what was done, and the sound checked before it is closed.</p>
       </section>
       <p v-else-if="found.length === 0" class="state soft">No ticket is like that.</p>
       <ul v-else ref="list" class="list" aria-label="Tickets">
-        <li v-for="ticket in shown" :key="ticket.id">
+        <li v-for="ticket in shown" :key="ticket.id" :class="{ choosing: isChoosing }">
+          <CheckLine v-if="isChoosing" class="pick" :model-value="chosen.has(ticket.id)" @update:model-value="toggle(ticket.id)"><span class="hidden-label">{{
+            ticket.head.unit }}</span></CheckLine>
           <NuxtLink :to="`/bench/${ticket.id}`" class="row">
             <span class="number figure soft">{{ bench.unnumbered.has(ticket.id) ? 'new' : `#${ticket.number}` }}</span>
             <span class="unit"><b>{{ ticket.head.unit }}</b> <span class="soft">{{ UNIT_WORDS[ticket.head.kind] }}</span></span>
@@ -128,6 +159,8 @@ onMounted(() => { if (route.query.from === 'job') void begin() })
 .row { display: grid; grid-template-columns: 52px minmax(160px, 2fr) minmax(160px, 3fr) minmax(130px,
   2fr) 72px; gap: 2px 14px; padding: 9px 2px; text-decoration: none; align-items: baseline;
   border-bottom: 1px solid var(--rule); }
+.several { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: center; }
+.choosing { display: grid; grid-template-columns: 34px minmax(0, 1fr); align-items: center; }
 .row:hover { background: var(--paper-raised); }
 .age { text-align: right; }
 .due { font-weight: 700; }

@@ -28,9 +28,11 @@ export const useBenchStore = defineStore('bench', () => {
   function write(ticketId: string, whats: readonly Written[], besides: readonly SimpleEdit[] = []): boolean {
     return jobs.edit(together([...whats.map(what => writing(ticketId, what, stamp())), ...besides]))
   }
+  /** The same on several tickets, as one. */
+  const writeOn = (ticketIds: readonly string[], what: Written): boolean => jobs.edit(together(ticketIds.map(id => writing(id, what, stamp()))))
   const withdraw = (entryId: string) => jobs.edit({ kind: 'ticket.withdraw', entryId, withdrawn: true })
 
-  return { isOpen, tickets, drawer, unnumbered, open, write, withdraw }
+  return { isOpen, tickets, drawer, unnumbered, open, write, writeOn, withdraw }
 })
 
 /** Today, as a day of this device's clock. */

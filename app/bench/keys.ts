@@ -20,12 +20,13 @@ export function benchKeys(deeds: BenchDeeds): Action[] {
   ]
 }
 
-export interface ListDeeds { begin: () => void, toSearch: () => void, step: (by: 1 | -1) => void, toDrawer: () => void }
+export interface ListDeeds { begin: () => void, toSearch: () => void, step: (by: 1 | -1) => void, toDrawer: () => void, several: () => void }
 export function ticketListKeys(deeds: ListDeeds): Action[] {
   return [
     { keys: ['c'], says: 'new ticket', also: 'complaint came in', group: 'build', run: deeds.begin },
     { keys: ['f'], says: 'find a ticket by its words', group: 'about', run: deeds.toSearch },
     { keys: ['ArrowDown', 'ArrowUp'], says: 'next ticket, ticket before', group: 'about', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },
+    { keys: ['s'], says: 'several at once: chosen, then put on test, waiting or to be seen again', also: 'select many', group: 'change', run: deeds.several },
     { keys: ['d'], says: 'the drawer: what lies there, and how many', also: 'stock spare', group: 'about', run: deeds.toDrawer },
   ]
 }

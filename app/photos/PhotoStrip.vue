@@ -7,15 +7,22 @@ import { usePhotoStore } from './photoStore'
 import { withdrawingPhoto } from './ticketPhotos'
 
 /** Photos of one place, or of one repair: taken, looked at, taken off. A place shows those of its repairs, too. */
-const { outputId, nodeId, label, repairId = null } = defineProps<{ outputId: string, nodeId: string | null, label: string, repairId?: string | null }>()
+const { outputId, nodeId, label, repairId = null, step = null } = defineProps<{
+  outputId: string
+  nodeId: string | null
+  label: string
+  repairId?: string | null
+  /** A step of the work on a ticket: those that were taken there, with it written under them. */
+  step?: string | null
+}>()
 const store = usePhotoStore()
 const job = useJobStore()
 const field = useTemplateRef<HTMLInputElement>('field')
 const shown = ref<Photo | null>(null)
 onMounted(() => void store.open())
 
-const isHere = (place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId'>) =>
-  place.outputId === outputId && place.nodeId === nodeId && (repairId === null || place.repairId === repairId)
+const isHere = (place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId' | 'caption'>) =>
+  place.outputId === outputId && place.nodeId === nodeId && (repairId === null || place.repairId === repairId) && (step === null || place.caption === step)
 const photos = computed(() => store.under(outputId).filter(isHere))
 const waiting = computed(() => store.waiting.filter(w => isHere(w.photo)))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
@@ -24,7 +31,7 @@ async function take(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  if (file) await store.take(file, { outputId, nodeId, repairId })
+  if (file) await store.take(file, { outputId, nodeId, repairId, caption: step ?? '' })
 }
 function takeOff(photo: Photo): void {
   shown.value = null

@@ -40,7 +40,7 @@ export const usePhotoStore = defineStore('photos', () => {
     isUnkept.value = photoShelf.isUnkept()
   }
 
-  async function take(file: Blob, place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId'>): Promise<void> {
+  async function take(file: Blob, place: Pick<Photo, 'outputId' | 'nodeId' | 'repairId' | 'caption'>): Promise<void> {
     problem.value = ''
     if (isFull.value) {
       problem.value = `${MOST_PHOTOS} photos, as many as a job can hold: this one is not taken. Take one off first.`
@@ -48,7 +48,7 @@ export const usePhotoStore = defineStore('photos', () => {
     }
     try {
       const { base64, widthPx, heightPx } = await scaleDown(file)
-      const photo = { id: newId(), at: new Date().toISOString(), ...place, widthPx, heightPx, caption: '', who: whoHere(), withdrawn: false }
+      const photo = { id: newId(), at: new Date().toISOString(), ...place, widthPx, heightPx, who: whoHere(), withdrawn: false }
       const taken: WaitingPhoto = { jobId: jobs.id, photo, base64 }
       waiting.value = [...waiting.value, taken]
       await photoShelf.put([[photoKey(taken), writeWaiting(taken)]])

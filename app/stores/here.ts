@@ -18,6 +18,7 @@ export const useHereStore = defineStore('here', () => {
   const selected = useSelectionStore()
   const others = shallowRef<readonly Other[]>([])
   let station = ''
+  let place: () => Omit<HerePlace, 'station'> = () => selected.selection
   let heardAt = 0
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -37,7 +38,7 @@ export const useHereStore = defineStore('here', () => {
   const now = () => {
     clearTimeout(timer)
     if (store.status !== 'ready' || document.visibilityState === 'hidden') return
-    void beat(store.id, { station, ...selected.selection })
+    void beat(store.id, { station, ...place() })
     timer = setTimeout(now, BEAT_MS)
   }
   const soon = () => {
@@ -45,11 +46,12 @@ export const useHereStore = defineStore('here', () => {
     timer = setTimeout(now, REST_MS)
   }
 
-  /** From when a job's page stands until it is left. @param at the station that is open */
-  function begin(at: () => string): () => void {
+  /** From when a job's page stands until it is left. @param at the station that is open. @param where what is chosen there, if it is no line */
+  function begin(at: () => string, where: () => Omit<HerePlace, 'station'> = () => selected.selection): () => void {
+    place = where
     station = at() || 'match'
     const jobId = store.id
-    const stopWatching = watch([at, () => selected.selection, () => store.status], () => {
+    const stopWatching = watch([at, () => where().outputId, () => where().nodeId, () => store.status], () => {
       station = at() || 'match'
       soon()
     })

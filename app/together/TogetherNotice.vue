@@ -13,13 +13,18 @@ import { useSelectionStore } from '~/stores/selection'
 import { disagreementWords, hereWords, newsWords, type Contradiction } from './togetherWords'
 
 /** Several people on one job: who is here, what the others did, and where two of them cannot both be right. Nothing where one is alone. */
+const { ticketId = undefined } = defineProps<{
+  /** At the bench: the ticket that is open, null for none; undefined: on a job. */
+  ticketId?: string | null
+}>()
 const store = useJobStore()
 const here = useHereStore()
 const door = useDoorStore()
 const route = useRoute()
-const stationNow = () => STATIONS.find(s => addressOf(store.id, s) === route.path)?.name.toLowerCase() ?? ''
+const isBench = computed(() => ticketId !== undefined)
+const stationNow = () => isBench.value ? 'bench' : STATIONS.find(s => addressOf(store.id, s) === route.path)?.name.toLowerCase() ?? ''
 let stop = () => {}
-onMounted(() => { stop = here.begin(stationNow) })
+onMounted(() => { stop = isBench.value ? here.begin(stationNow, () => ({ outputId: ticketId ?? null, nodeId: null })) : here.begin(stationNow) })
 onBeforeUnmount(() => stop())
 
 const opened = ref(false)
@@ -41,7 +46,7 @@ async function go({ outputId, nodeId }: Contradiction): Promise<void> {
 </script>
 
 <template>
-  <section v-if="present.length + news.length + contradictions.length > 0" class="together" aria-label="Others on this job">
+  <section v-if="present.length + news.length + contradictions.length > 0" class="together" :aria-label="isBench ? 'Others at the bench' : 'Others on this job'">
     <div v-for="one in contradictions.slice(0, MOST)" :key="one.key" class="otherwise" role="alert">
       <p><b>Two readings that cannot both be right.</b> {{ one.says }} <span class="soft">The last one stands until it is read once more, together.</span></p>
       <button class="act" type="button" @click="go(one)">to it</button>

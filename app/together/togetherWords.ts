@@ -1,6 +1,7 @@
 import type { Disagreement } from '#core/check/disagree'
 import { KIND_NAMES } from '#core/check/gradeWords'
 import { valueWords } from '#core/check/words'
+import { ticketOf } from '#core/bench/ticket'
 import type { Other } from '#core/door/here'
 import { findOutput, findPlace } from '#core/job/tree'
 import { isGroup } from '#core/network/tree'
@@ -10,14 +11,14 @@ import type { News } from '#core/window/state'
 /** What is said of others on the same job. Names are handed in: `nameOf` a device, null the machine that serves. */
 export type NameOf = (who: string | null) => string
 
-/** "A1 C7", "A1", "" for a place that is nowhere. */
+/** "A1 C7", "A1", the unit of a ticket, "" for a place that is nowhere. */
 export function placeWords(job: Job, outputId: string | null, nodeId: string | null): string {
   const place = nodeId === null ? null : findPlace(job, nodeId)
   if (place) {
     const { node } = place.branch
     return `${place.output.label} ${isGroup(node) ? node.through?.label ?? '' : node.label}`.trim()
   }
-  return outputId === null ? '' : findOutput(job, outputId)?.output.label ?? ''
+  return outputId === null ? '' : findOutput(job, outputId)?.output.label ?? ticketOf(job, outputId)?.head.unit ?? ''
 }
 
 /** "Anna’s phone at A1 C7 (check)". Several windows of one are told once each where they are. */

@@ -53,7 +53,7 @@ export function writtenWords(what: Written): string {
   }
 }
 export const HEARD_WORDS = { first: 'heard first', louder: 'louder', same: 'the same', quieter: 'quieter', trouble: 'sign of trouble, off' } as const
-const FIELD_WORDS: Record<string, string> = { unit: 'unit', kind: 'kind', labelOhm: 'label Ω', labelW: 'label W', frameMm: 'frame mm', cutOutMm: 'cut-out mm', depthMm: 'depth mm', magnetMm: 'magnet mm', sensitivityDb: 'sensitivity dB', complaint: 'complaint', folklore: 'everybody says', from: 'from' }
+const FIELD_WORDS: Record<string, string> = { unit: 'unit', kind: 'kind', labelOhm: 'label Ω', labelW: 'label W', frameMm: 'frame mm', cutOutMm: 'cut-out mm', depthMm: 'depth mm', magnetMm: 'magnet mm', sensitivityDb: 'sensitivity dB', holes: 'holes', plusMark: 'plus marked by', complaint: 'complaint', folklore: 'everybody says', from: 'from' }
 const toldWords = (value: unknown) => value === null ? 'not known' : typeof value === 'object' ? String((value as { says?: string }).says ?? '') : typeof value === 'number' ? writeNumber(value) : `“${String(value)}”`
 
 /** Cautions that hold for what stands on the bench; always shown where they apply. */

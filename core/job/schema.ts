@@ -9,7 +9,7 @@ import { SHAPES, type AnyShape, type GrowingList } from './sections/shapes'
  */
 
 export const FORMAT_NAME = 'plain-match job'
-export const FORMAT_VERSION = 20
+export const FORMAT_VERSION = 21
 
 type SectionFields = Merged<AnyShape['fields']>
 const sectionFields = Object.assign({}, ...SHAPES.map(shape => shape.fields)) as SectionFields

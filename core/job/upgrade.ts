@@ -35,6 +35,7 @@ const STEPS: Record<number, Upgrade | string> = {
   17: 'more kinds of fault: what was repaired stays what it was called',
   18: 'two more kinds of reading: what was seen at a place, and what followed a unit; nobody had read them',
   19: 'the bench: a drawer and tickets; a job has neither',
+  20: 'holes, plus mark and tabs of a unit on the bench: nobody had written them down',
 }
 
 function isFields(data: unknown): data is Fields {

@@ -23,6 +23,7 @@ describe('ohms', () => {
     ['1,2', expect.stringMatching(/not a number/)], ['Infinity', expect.stringMatching(/not a number/)], ['NaN', expect.stringMatching(/not a number/)], ['\u0007', expect.stringMatching(/“·”/)],
   ])('%j', (answer, value) => expect(said(() => readMeasured('ohm', answer))).toEqual(value))
 })
+test.each<[string, unknown]>([['21.3', { is: 'celsius', celsius: 21.3 }], ['9.9E37', { is: 'over-range' }]])('degrees: %j', (answer, value) => expect(readMeasured('celsius', answer)).toEqual(value))
 test.each<[string, unknown]>([['-1.8E-2', { is: 'volts', volts: -0.018 }], ['9.9E37', { is: 'over-range' }]])('volts: %j', (answer, value) => expect(readMeasured('volts', answer)).toEqual(value))
 test.each<[string, unknown]>([
   ['SOMEBODY,BENCH 6,00123,1.04', { name: 'SOMEBODY BENCH 6', isStandIn: false }], ['Plain Match,simulated bench meter,0,1.0', { name: 'Plain Match simulated bench meter', isStandIn: true }], ['ANY,0,0,0', { name: 'ANY', isStandIn: false }],

@@ -8,8 +8,8 @@ const NO_NUMBER_ANSWER = 9.91e37
 /** Other figures of that size are meant so as well: some meters say 1E38 or +9.90000000E+37. */
 const AS_GOOD_AS_INFINITE = 9e36
 
-export type MeterValue = { is: 'ohm', ohm: number } | { is: 'open' } | { is: 'volts', volts: number } | { is: 'over-range' }
-export const METER_QUANTITIES = ['ohm', 'volts'] as const
+export type MeterValue = { is: 'ohm', ohm: number } | { is: 'open' } | { is: 'volts', volts: number } | { is: 'celsius', celsius: number } | { is: 'over-range' }
+export const METER_QUANTITIES = ['ohm', 'volts', 'celsius'] as const
 export type MeterQuantity = typeof METER_QUANTITIES[number]
 
 /** `*IDN?`: maker, model, number, version; "0" stands for what is not given. @throws InputError */
@@ -42,12 +42,15 @@ export function readMeasured(quantity: MeterQuantity, answer: string): MeterValu
   if (value === NO_NUMBER_ANSWER) throw new InputError('It says that it has no reading.', 0, [])
   if (Math.abs(value) >= AS_GOOD_AS_INFINITE) return quantity === 'ohm' ? { is: 'open' } : { is: 'over-range' }
   if (quantity === 'volts') return { is: 'volts', volts: value }
+  if (quantity === 'celsius') return { is: 'celsius', celsius: value }
   if (value < -LEAST_OHM) throw new InputError(`It reads ${value} Ω, less than nothing: null its leads anew, or look whether the line carries a voltage.`, 0, [])
   return { is: 'ohm', ohm: Math.max(0, value) }
 }
 /** Common practice, no source. */
 const LEAST_OHM = 0.5
 
+/** What is asked for at one go. SCPI-99, volume 2, MEASure. */
+export const MEASURE = { volts: 'MEAS:VOLT:DC?', celsius: 'MEAS:TEMP?' } as const
 /** Four wires measure without the leads. */
 export const CONFIGURE = { ohm: { two: 'CONF:RES', four: 'CONF:FRES' } } as const
 

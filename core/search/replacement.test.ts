@@ -47,7 +47,7 @@ test.each<[string, Partial<SpeakerModel>, string[]]>([
   ['a smaller one, its plus not said', { magnetMm: 90, plusMark: '' }, []],
   ['plus told otherwise', { plusMark: 'wide tab' }, ['plus is marked by wide tab, on the old one by red dot']],
   ['no magnet stated', { magnetMm: null }, ['magnet not stated: measure']],
-  ['holes', { holes: '8 x 5' }, ['another hole pattern']],
+  ['holes', { holes: '8 x 5' }, ['holes 8 x 5, on the old one 4 x 5']],
   ['nothing of its size', { frameMm: null, depthMm: null }, ['frame and depth not stated: measure']],
 ])('minded: %s', (_, stated, minds) => expect(of(driver('new', stated)).fit.map(f => f.minds)).toEqual([minds]))
 

@@ -109,7 +109,7 @@ export function whatToMind(model: SpeakerModel, was: SpeakerModel, levelDb: numb
   if (model.depthMm !== null && was.depthMm !== null && model.depthMm > was.depthMm) says.push(`${writeNumber(model.depthMm - was.depthMm)} mm deeper: look at the room behind it`)
   if (model.magnetMm !== null && was.magnetMm !== null && model.magnetMm > was.magnetMm) says.push(`its magnet is ${writeNumber(model.magnetMm - was.magnetMm)} mm wider: look at the room behind it`)
   if (model.plusMark !== '' && was.plusMark !== '' && model.plusMark !== was.plusMark) says.push(`plus is marked by ${model.plusMark}, on the old one by ${was.plusMark}`)
-  if (model.holes !== '' && was.holes !== '' && model.holes !== was.holes) says.push('another hole pattern')
+  if (model.holes !== '' && was.holes !== '' && model.holes !== was.holes) says.push(`holes ${model.holes}, on the old one ${was.holes}`)
   // What hangs or stands by itself fits wherever the old one did.
   const goesIntoHole = was.build === null || was.build === 'driver' || was.build.startsWith('ceiling')
   const unknown = !goesIntoHole ? [] : [...(model.frameMm === null || was.frameMm === null ? ['frame'] : []), ...(model.depthMm === null || was.depthMm === null ? ['depth'] : []), ...(model.magnetMm === null || was.magnetMm === null ? ['magnet'] : [])]

@@ -1,5 +1,5 @@
 import type { Meter, MeterAnswer, MeterPlace } from '#core/meter/meters'
-import { CONFIGURE, readError, readIdentity, readMeasured, type MeterQuantity } from '#core/meter/scpi'
+import { CONFIGURE, MEASURE, readError, readIdentity, readMeasured, type MeterQuantity } from '#core/meter/scpi'
 import { InputError } from '#core/quantity/inputError'
 import { problem } from '../http/problem'
 import { addressOf } from './address'
@@ -25,7 +25,7 @@ export async function readMeter(meter: Meter, quantity: MeterQuantity, at: Meter
     try {
       const { name, isStandIn } = readIdentity(await ask('*IDN?'))
       if (isStandIn) say(`ROUT:PLACE "${at ? [at.jobId, at.outputId, at.nodeId ?? '', at.kind].join(' ') : ''}"`)
-      if (quantity === 'volts') return { value: readMeasured('volts', await ask('MEAS:VOLT:DC?')), meterName: name, fourWire: false }
+      if (quantity !== 'ohm') return { value: readMeasured(quantity, await ask(MEASURE[quantity])), meterName: name, fourWire: false }
       const configure = CONFIGURE.ohm[meter.fourWire ? 'four' : 'two']
       say(configure)
       const refused = readError(await ask('SYST:ERR?'))

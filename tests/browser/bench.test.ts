@@ -180,6 +180,7 @@ test('the server away in the middle: written all the same, sent when it is back'
   await browser.press(Key.ENTER)
   await browser.see('.ticket h1', 'Megaphone')
   await saved()
+  await browser.driver.wait(() => browser.run<boolean>('return navigator.serviceWorker.controller !== null'), 20_000)
   await world.killServer()
   await browser.click('.faces .tab', 'Readings')
   for (const ohm of ['3.4', '36']) {
@@ -188,10 +189,48 @@ test('the server away in the middle: written all the same, sent when it is back'
     await browser.see('.history', `coil of this one: ${ohm} Ω`)
   }
   await browser.see('.kept', '2 kept here to send')
+  // Gone away and come back, with the server still down: the page, the bench and what waits are on this device.
+  await world.go('/bench')
+  await browser.see('.list .row', 'Megaphone')
+  await browser.click('.list .row', 'Megaphone')
+  await browser.see('.history', 'coil of this one: 36 Ω')
+  await browser.see('.kept', '2 kept here to send')
   await world.startAgain()
   await saved()
   expect((await ticket('Megaphone')).entries.map(e => e.what.is)).toEqual(['opened', 'reading', 'reading'])
 }, 120_000)
+
+test('two are put on test at once, and back by one undo; a second window shows who is on which ticket', async () => {
+  const { browser } = world
+  for (const unit of ['Horn, left', 'Horn, right']) {
+    await world.go('/bench')
+    await browser.see('.begin')
+    await browser.press('c')
+    await field('Unit', unit)
+    await browser.press(Key.ENTER)
+    await browser.see('.ticket h1', unit)
+  }
+  await world.go('/bench')
+  await browser.see('.list .row', 'Horn, right')
+  await browser.press('s')
+  for (const unit of ['Horn, left', 'Horn, right']) await browser.run('[...document.querySelectorAll(".list li")].find(l => l.textContent.includes(arguments[0])).querySelector("input").click()', unit)
+  await browser.see('.several', '2 chosen')
+  await browser.click('.several .tap', 'on test')
+  await saved()
+  const states = async () => (await Promise.all(['Horn, left', 'Horn, right'].map(ticket))).map(t => t.state.state)
+  expect(await states()).toEqual(['on-test', 'on-test'])
+  await browser.press('u')
+  await saved()
+  expect(await states()).toEqual(['came-in', 'came-in'])
+  const first = await browser.driver.getWindowHandle()
+  await browser.driver.switchTo().newWindow('tab')
+  await browser.size(1280, 800)
+  await world.go(`/bench/${(await ticket('Horn, left')).id}`)
+  await browser.see('.ticket h1', 'Horn, left')
+  await browser.see('.together', 'another window here (bench)', 20_000)
+  await browser.driver.close()
+  await browser.driver.switchTo().window(first)
+}, 90_000)
 
 test('a speaker of a job opens its ticket; the bench is in no list of jobs, and is neither archived nor deleted', async () => {
   const { browser } = world

@@ -16,6 +16,8 @@ const LINES = [
   { field: 'complaint', says: 'In its owner’s words', read: textOf(headFields.complaint, 'complaint') },
   { field: 'folklore', says: 'What everybody says it is; the tests decide', read: textOf(headFields.folklore, 'line') },
   { field: 'unit', says: 'Unit: one name for all of a model, so that a list made once serves the next', read: textOf(headFields.unit, 'name') },
+  { field: 'holes', says: 'Holes of its frame', read: textOf(headFields.holes, 'line') },
+  { field: 'plusMark', says: 'How plus is marked, and its tabs: a mark proves nothing', read: textOf(headFields.plusMark, 'line') },
 ] as const
 const FIGURES = [
   { field: 'labelOhm', says: 'ohms by its label', unit: 'Ω', read: quantityOrNot('resistance') }, { field: 'labelW', says: 'watts by its label', unit: 'W', read: quantityOrNot('power') },

@@ -8,6 +8,7 @@ import { writtenOf, type Ticket } from '#core/bench/ticket'
 import { PART_WORDS, STEP_WORDS } from '#core/bench/ticketWords'
 import { whichOne } from '#core/bench/whichOne'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
+import { PhotoStrip } from '~/stations/check/parts'
 import { useBenchStore } from '../benchStore'
 
 /** Off first; then what comes out, counted, in order; the same the other way when it goes in again. */
@@ -40,6 +41,8 @@ function step(which: (typeof OPENING_STEPS)[number]): void {
   else bench.write(ticket.id, [{ is: 'step', step: which }])
 }
 const back = (partId: string, n: number) => bench.write(ticket.id, [{ is: 'back', partId, count: n }])
+/** Which wire on which tab, the long screws where: a photo belongs to what came out. */
+const photoOf = (part: (typeof parts.value)[number]) => `${part.count} × ${part.name}${part.place ? `, ${part.place}` : ''}`.slice(0, 200)
 const sameAsBefore = () => before.value && bench.write(ticket.id, before.value.parts)
 </script>
 
@@ -54,6 +57,7 @@ const sameAsBefore = () => before.value && bench.write(ticket.id, before.value.p
       </div>
       <p v-if="!isSafe" class="soft small">Each is pressed when it is done. Nothing is opened before.</p>
     </section>
+    <PhotoStrip :output-id="ticket.id" :node-id="null" step="before it was opened" label="it before it was opened" />
     <section v-if="before" class="told">
       <p>Ticket #{{ before.from.number }} was such a unit: {{ before.parts.map(p => `${p.count} × ${p.name}${p.place ? ` (${p.place})` : ''}`).join('; ')
         }}.</p>
@@ -95,6 +99,7 @@ class="tap" type="button" :disabled="part.back === part.count" :aria-label="`one
               part.back + 1)">+</button>
             <button class="tap" type="button" :disabled="part.back === part.count" @click="back(part.id, part.count)">all in</button>
           </span>
+          <PhotoStrip class="strip" :output-id="ticket.id" :node-id="null" :step="photoOf(part)" :label="photoOf(part)" />
         </li>
       </ul>
     </section>
@@ -105,6 +110,7 @@ class="tap" type="button" :disabled="part.back === part.count" :aria-label="`one
 .out { display: grid; gap: 6px; }
 .kinds { flex-basis: 100%; display: flex; flex-wrap: wrap; gap: 6px 16px; }
 .part { display: flex; flex-wrap: wrap; gap: 4px 16px; justify-content: space-between; align-items: center; }
+.strip { flex-basis: 100%; }
 .part.in b { font-weight: 400; color: var(--ink-soft); }
 .back { display: inline-flex; gap: 6px; align-items: center; }
 .missing { color: var(--stop); font-weight: 700; }

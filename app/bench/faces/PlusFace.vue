@@ -9,6 +9,8 @@ import CheckLine from '~/components/form/CheckLine.vue'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import KeyCap from '~/components/KeyCap.vue'
 import { useBenchStore } from '../benchStore'
+import { MetersDialog } from '~/stations/check/parts'
+import { useBareWire } from '../useBareWire'
 
 /** Which tab is plus, of one bare unit: by a battery, by the sign of millivolts, by a pulse tester. A mark is a word. */
 const { ticket } = defineProps<{ ticket: Ticket }>()
@@ -28,8 +30,16 @@ const stands = computed(() => plusOf(ticket, unit.value ?? 'this'))
 const done = computed(() => writtenOf(ticket, 'plus').filter(e => e.what.unit === unit.value))
 const isBarred = computed(() => by.value === 'battery' && battery.value.volts === null)
 function saw(seen: Plus['seen']): void {
-  bench.write(ticket.id, [{ is: 'plus', unit: unit.value ?? 'this', by: by.value ?? 'battery', seen, note: by.value === 'battery' ? battery.value.says.slice(0, 200) : '' }])
+  bench.write(ticket.id, [{ is: 'plus', unit: unit.value ?? 'this', by: by.value ?? 'battery', seen, note: by.value === 'battery' ? battery.value.says.slice(0, 200) : by.value === 'millivolts' ? byMeter.value.slice(0, 200) : '' }])
+  byMeter.value = ''
 }
+/** What the meter said while the cone was pushed: it goes with the answer, which is pressed by the hand that pushed. */
+const byMeter = ref('')
+const problem = ref('')
+const { isReading, metersOpen, read: byWire } = useBareWire('volts', ({ text, meterName }) => { byMeter.value = `${text} mV by ${meterName}` }, (why) => {
+  problem.value = why
+  byMeter.value = ''
+})
 </script>
 
 <template>
@@ -50,13 +60,16 @@ function saw(seen: Plus['seen']): void {
       <p v-if="battery.volts !== null" class="asks">Plus of the battery at the tab that is marked plus, minus at the other: what does the cone do?</p>
     </template>
     <p v-else-if="by === 'millivolts'" class="asks">Meter on millivolts, its plus at the tab that is marked plus. Push the cone in gently: what does it show
-      at that moment?</p>
+      at that moment? <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'push it now: the meter reads…' : 'by wire, while you push' }}</button></p>
     <p v-else-if="by === 'pulse'" class="asks">The tester’s own plus at the tab that is marked plus: what does it show?</p>
     <p v-else>A mark, a wide tab or a red washer is its maker’s word. It is written down at “found”, and proves nothing.</p>
     <div v-if="!isBarred" class="answers">
       <button v-for="(seen, k) in SEEN[by ?? 'battery']" :key="seen" class="tap" type="button" @click="saw(seen)">{{ SEEN_PLUS_WORDS[seen] }} <KeyCap
         :of="`${k + 1}`" /></button>
     </div>
+    <p v-if="by === 'millivolts' && byMeter" role="status"><b class="figure">{{ byMeter }}</b>. A few tenths of a millivolt are noise: push again, quicker.</p>
+    <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
+    <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
     <ul v-if="done.length > 0" class="rows"><li v-for="entry in done" :key="entry.id">{{ writtenWords(entry.what) }} <button
 class="act small" type="button"
       @click="bench.withdraw(entry.id)">take back</button></li></ul>

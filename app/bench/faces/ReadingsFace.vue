@@ -11,15 +11,13 @@ import { CONDITION_WORDS, READ_WORDS, WHICH_WORDS } from '#core/bench/ticketWord
 import { InputError } from '#core/quantity/inputError'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { readQuantity } from '#core/quantity/read'
-import { ApiError } from '~/api/client'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
-import { codeLater } from '~/composables/fetchedLater'
 import { MetersDialog } from '~/stations/check/parts'
 import { useBenchStore } from '../benchStore'
 import DaysChart from '../DaysChart.vue'
+import { useBareWire } from '../useBareWire'
 
 /** Ohms over days: of coil, lead or contact, of this one, its twin or the new one; drawn against the band, and what their spread says. */
-const wire = codeLater(() => import('~/meter/readByWire'))
 const { ticket } = defineProps<{ ticket: Ticket }>()
 const bench = useBenchStore()
 const of = ref<(typeof READ_OF)[number] | undefined>('coil')
@@ -50,30 +48,12 @@ function take(text: string): void {
   }
 }
 /** What the meter says stands in the field, and is recorded by the hand that holds its leads. */
-const isReading = ref(false)
-const metersOpen = ref(false)
-async function byWire(): Promise<void> {
-  problem.value = ''
-  isReading.value = true
-  try {
-    const read = await (await wire()).readBareByWire()
-    if (read === 'no-meter') metersOpen.value = true
-    else if ('why' in read) problem.value = read.why
-    else {
-      typed.value = read.text
-      meter.value = read.meterName.slice(0, 60)
-      // Four wires measure without the leads.
-      if (read.isFourWire) leads.value = '0'
-    }
-  }
-  catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    problem.value = error.isAway ? 'The meter is read by way of the server, which does not answer. Type what it shows.' : error.message
-  }
-  finally {
-    isReading.value = false
-  }
-}
+const { isReading, metersOpen, read: byWire } = useBareWire('ohm', (read) => {
+  typed.value = read.text
+  meter.value = read.meterName.slice(0, 60)
+  // Four wires measure without the leads.
+  if (read.isFourWire) leads.value = '0'
+}, (why) => { problem.value = why })
 const nominalOhm = computed(() => part.value !== 'coil' ? null : unit.value === 'new' ? writtenOf(ticket, 'fit').at(-1)?.what.nominalOhm ?? ticket.head.labelOhm : ticket.head.labelOhm)
 const band = computed(() => nominalOhm.value === null ? null : coilBandOhm(nominalOhm.value))
 const drawing = computed(() => drawDays(ticket.entries, part.value, band.value))

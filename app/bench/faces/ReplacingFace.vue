@@ -35,7 +35,7 @@ const need = computed((): Need => {
     // A failed coil says nothing; its sound twin does.
     nominalOhm: head.labelOhm, dcrOhm: head.labelOhm === null ? coilOf('twin') ?? coilOf('this') : coilOf('this'),
     body: {
-      build: (build.value || null) as SpeakerModel['build'], frameMm: head.frameMm, cutOutMm: head.cutOutMm, depthMm: head.depthMm, magnetMm: head.magnetMm, holes: '', plusMark: '', sensitivityDb: head.sensitivityDb,
+      build: (build.value || null) as SpeakerModel['build'], frameMm: head.frameMm, cutOutMm: head.cutOutMm, depthMm: head.depthMm, magnetMm: head.magnetMm, holes: head.holes, plusMark: head.plusMark, sensitivityDb: head.sensitivityDb,
       sensitivityAt: head.sensitivityDb === null ? null : '1 W', continuousW: head.labelW,
     },
   }

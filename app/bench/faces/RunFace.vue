@@ -11,6 +11,8 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import { within, withinOrNot } from '~/components/form/readers'
 import { useBenchStore } from '../benchStore'
+import { MetersDialog } from '~/stations/check/parts'
+import { useBareWire } from '../useBareWire'
 import WarmChart from '../WarmChart.vue'
 
 /** An unknown load on a valve amplifier: the louder tap, and how the power transformer warms. Quiet to normal, off before each change. */
@@ -66,6 +68,7 @@ const read = () => told(() => {
     minute.value = ''
   }
 })
+const { isReading, metersOpen, read: byWire } = useBareWire('celsius', ({ text }) => { celsius.value = text }, (why) => { problem.value = why })
 </script>
 
 <template>
@@ -104,8 +107,10 @@ v-model="limit" size="small" maxlength="8" inputmode="decimal"
           <label><span>minute{{ isGoing ? ', if it was another' : '' }}</span><InputText
 v-model="minute" size="small" maxlength="8" inputmode="decimal"
             class="short" /></label>
+          <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'the meter reads…' : 'by wire' }}</button>
           <Button type="submit" label="Record" />
         </form>
+        <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
       </template>
       <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
       <p v-if="current && warned(current)" class="warn" role="alert"><b>{{ warned(current) }}</b></p>

@@ -31,6 +31,9 @@ export const headFields = {
   depthMm: mm.nullable(),
   magnetMm: mm.nullable(),
   sensitivityDb: bounded('dB', 40, 130).nullable(),
+  /** Its hole pattern, and how plus is marked at its tabs; '': not looked at. */
+  holes: says(120),
+  plusMark: says(80),
   /** The owner's words. */
   complaint: says(500),
   /** What everybody says it is. Kept beside the tests, which decide. */
@@ -39,7 +42,7 @@ export const headFields = {
   from: z.strictObject({ jobId: idText, nodeId: idText, says: says(200) }).nullable(),
 }
 /** Of which nothing is known yet. */
-export const UNMEASURED = { labelOhm: null, labelW: null, frameMm: null, cutOutMm: null, depthMm: null, magnetMm: null, sensitivityDb: null } as const
+export const UNMEASURED = { labelOhm: null, labelW: null, frameMm: null, cutOutMm: null, depthMm: null, magnetMm: null, sensitivityDb: null, holes: '', plusMark: '' } as const
 export const headSchema = z.strictObject(headFields)
 export type TicketHead = z.infer<typeof headSchema>
 
