@@ -9,7 +9,7 @@ import { atDoor, me } from '~/door/me'
 import { useTheme } from '~/composables/useTheme'
 
 /** Pages are fetched before they are wanted: between them one must be able to go while the server is away. */
-const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station)), '/jobs/any/paper', '/gear', '/gear/any', '/gear/in', '/bench', '/bench/any', '/let-in']
+const PAGES = ['/', '/quick', ...STATIONS.map(station => addressOf('any', station)), '/jobs/any/paper', '/gear', '/gear/any', '/gear/in', '/bench', '/bench/any', '/practice', '/practice/any', '/practice/own', '/let-in']
 
 /** Said on every page where the server does not let this device in. */
 const DoorNotice = fetchedLater(() => import('~/door/DoorNotice.vue'))

@@ -4,6 +4,8 @@ import { READING_KINDS, type ReadingKind } from '#core/job/sections/readings/kin
 import { demoJobs } from '../demo'
 import { HIDDEN } from './hidden'
 import { simulatedMeter } from './scpi'
+import type { Rig } from '#core/practice/rig'
+import { rigOfCode, truthOfRig } from './rigs'
 import { truthAt, type Place } from './world'
 
 /**
@@ -14,13 +16,15 @@ const jobs = demoJobs.map(({ job }) => job)
 
 const server = createServer((socket) => {
   let place: Place | null = null
+  let rig: Rig | null = null
   let text = ''
   const answer = simulatedMeter({
-    between: () => place && truthAt(jobs, HIDDEN, place),
+    between: () => place && (rig ? truthOfRig(rig, place) : truthAt(jobs, HIDDEN, place)),
     chance: () => 2 * Math.random() - 1,
     place: (said) => {
-      const [, outputId, nodeId, kind] = said.split(' ')
+      const [jobId, outputId, nodeId, kind] = said.split(' ')
       place = outputId && READING_KINDS.includes(kind as ReadingKind) ? { outputId, nodeId: nodeId || null, kind: kind as ReadingKind } : null
+      rig = rigOfCode(jobId ?? '')
     },
   })
   socket.setEncoding('latin1')

@@ -135,7 +135,7 @@ function showAll(): void {
 }
 
 const bindings = listKeys({
-  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), toBench: () => void navigateTo('/bench'), toSearch: () => choice.value?.focus(), find: () => { findOpen.value = true }, phones: () => { phonesOpen.value = true }, step, turn,
+  toLine: () => field.value?.focus(), toQuick: () => void navigateTo('/quick'), toGear: () => void navigateTo('/gear'), toBench: () => void navigateTo('/bench'), toPractice: () => void navigateTo('/practice'), toSearch: () => choice.value?.focus(), find: () => { findOpen.value = true }, phones: () => { phonesOpen.value = true }, step, turn,
   begin: () => void begin(), fileIn: () => file.value?.click(), takeBack: () => void takeBack(),
   toggleNight: () => useTheme().toggle(), showKeys: () => { keysOpen.value = true },
 })
@@ -147,6 +147,7 @@ useKeys(() => bindings)
     <AppHeader title="Jobs">
       <template #first><button class="act" type="button" @click="begin">new job <KeyCap of="c" /></button></template>
       <button class="act" type="button" @click="navigateTo('/bench')">bench <KeyCap of="b" /></button>
+      <button class="act" type="button" @click="navigateTo('/practice')">practice <KeyCap of="t" /></button>
       <button class="act" type="button" @click="navigateTo('/gear')">gear <KeyCap of="g" /></button>
       <button class="act" type="button" @click="file?.click()">file in <KeyCap of="i" /></button>
       <button class="act" type="button" @click="phonesOpen = true">phones <KeyCap of="p" /></button>

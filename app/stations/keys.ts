@@ -15,6 +15,7 @@ export interface JobDeeds extends PageDeeds {
   toggleUnits: () => void
   toPaper: () => void
   toBench: () => void
+  toPractice: () => void
 }
 
 export function jobKeys(deeds: JobDeeds): Action[] {
@@ -27,6 +28,7 @@ export function jobKeys(deeds: JobDeeds): Action[] {
     })),
     { keys: ['I'], says: 'paper: sheets to print, and what came back on them', also: 'print walk record labels tags schedule', group: 'job', run: deeds.toPaper },
     { keys: ['E'], says: 'to the bench: a ticket for this speaker', also: 'repair ticket taken down', group: 'job', to: ['speaker'], run: deeds.toBench },
+    { keys: ['N'], says: 'practice: a fault is hidden in a copy of this line', also: 'train learn rig', group: 'job', run: deeds.toPractice },
     { keys: ['j'], says: 'all jobs', group: 'job', run: deeds.toJobs },
     { keys: ['M'], says: 'metres or feet', group: 'job', run: deeds.toggleUnits },
     ...pageKeys(deeds, 'find: a place, or anything that can be done'),

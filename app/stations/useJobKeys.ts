@@ -7,6 +7,7 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { jobKeys } from './keys'
 import { ticketAddress } from '~/bench/fromJob'
+import { practiceAddress } from '~/practice/ownExercise'
 import { injectOpened } from './opened'
 import { addressOf } from './station'
 
@@ -29,6 +30,7 @@ export function useJobKeys(): { common: Action[], keysOpen: Ref<boolean>, findOp
         query: selected.selection.outputId ? { line: selected.selection.outputId } : {} }),
       toPaper: () => void navigateTo(`/jobs/${String(route.params.id)}/paper`),
       toBench: () => void navigateTo(ticketAddress(String(route.params.id), store.job, selected.selection.nodeId)),
+      toPractice: () => void navigateTo(practiceAddress(String(route.params.id), store.job, selected.selection.outputId)),
       toJobs: () => void navigateTo('/'),
       toggleNight: () => useTheme().toggle(),
       toggleUnits: () => {

@@ -1,5 +1,6 @@
 import type { Branch, FaultKind, Output, SpeakerLoad } from '#core/job/schema'
 import { UNSTATED_OUTPUT } from '#core/job/sections/wiring/schema'
+import type { Tool } from '#core/trace/next/minutes'
 
 /** The exercises, in the order of the trade. Everything in them is invented. */
 export interface Exercise {
@@ -11,6 +12,8 @@ export interface Exercise {
   /** What is hidden is of these kinds; null: of any that the line can have. */
   kinds: readonly FaultKind[] | null
   line: Output
+  /** Tools that are not at hand; not given: all are. */
+  without?: readonly Tool[]
 }
 
 type Node = Branch['node']
@@ -37,8 +40,9 @@ export const EXERCISES: readonly Exercise[] = [
     kinds: ['open-at-drop', 'coil-open', 'high-resistance', 'short-at-tabs'], line: line(PLAIN, chain(at(6, eight(1)), at(4, eight(2)))) },
   { name: 'A crossed splice', before: 'No bass half way between two: which one is the other way round?', after: 'Ohms see no polarity. Prove it, also where it must be right.', faults: 1,
     kinds: ['pair-crossed', 'turned-round'], line: line(PLAIN, chain(at(6, eight(1)), at(4, eight(2)))) },
-  { name: 'Two in series', before: 'In series one that opens silences both.', after: 'In series the head adds; in parallel it divides. Read the head first.', faults: 1,
-    kinds: ['coil-open', 'short-at-tabs', 'coil-high', 'shorted-turns'], line: line(PLAIN, chain(at(4, { kind: 'series', id: 'pair', children: [at(1, eight(1)), at(1, eight(2))] }))) },
+  { name: 'Two coils on one cone', before: 'Two coils that pull against each other hold the cone still, and read right.', after: 'Ohms of both coils right and no sound: turn one coil round. Half the ohms missing: one coil is gone.', faults: 1,
+    kinds: ['coil-opposed', 'one-driver-gone', 'coil-open', 'high-resistance'],
+    line: line(PLAIN, chain(at(3, speaker(1, { kind: 'members', joined: 'parallel', members: [{ kind: 'nominal', nominalOhm: 8 }, { kind: 'nominal', nominalOhm: 8 }] })))) },
   { name: 'A pair behind a bad joint', before: 'A joint of a few ohms: quiet, not silent.', after: 'What lies behind the joint is as drawn; what lies before it is not.', faults: 1,
     kinds: ['high-resistance', 'joint-in-run', 'dirty-contact'], line: line(PLAIN, chain(at(8, eight(1)), at(8, eight(2)), at(8, eight(3)))) },
   { name: 'A head and two cabinets', before: 'Two of 16 Ω in parallel belong on the tap of 8 Ω.', after: 'A load above its tap or below it is heard late; read before you play.', faults: 1,

@@ -6,24 +6,25 @@ import type { Reading } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { drained } from '#core/quantity/steps'
 import { givenBy } from '#core/trace/given'
-import { nextTests } from '#core/trace/next/best'
+import { nextTests, type NextTests } from '#core/trace/next/best'
 import { AT_THE_RACK, amplifierOf, mendMinutes, minutesOf, type Standing } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { rankPairs } from '#core/trace/pairs'
-import { trySingles, type Suspect } from '#core/trace/rank'
+import { isSomethingElse, rankOfSingles, trySingles, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
 import { readRig, type Rig } from './rig'
 
 /** A rig played by the tracer: what it reads, in which order, and what is left after each. */
 
+export interface Read { nodeId: string | null, kind: Reading['kind'], value: Reading['value'] }
 export interface Played {
   test: TestAt
-  read: { nodeId: string | null, kind: Reading['kind'], value: Reading['value'] }[]
+  read: Read[]
   minutes: number
   /** The likeliest after it. */
   suspects: readonly Suspect[]
 }
-export interface Play {
+export interface TracerPlay {
   path: readonly Played[]
   /** Minutes of all tests, and of opening the likeliest places in turn until what is hidden is mended. */
   minutes: number
@@ -39,12 +40,13 @@ const SURE = 0.9
 const TOLD = 5
 const HEAD: TestAt = { kind: 'line-impedance', nodeId: null, besideId: null }
 
-export function played(rig: Rig): Play {
+export function played(rig: Rig): TracerPlay {
   const speakers = speakersOf(rig.output.wiring).map(s => s.id)
   const order = new Map(speakers.map((id, k) => [id, k]))
   const readings: Reading[] = []
   const path: Played[] = []
-  let standing: Standing = AT_THE_RACK
+  const without = rig.exercise.without ?? []
+  let standing: Standing = { ...AT_THE_RACK, without }
   let suspects: readonly Suspect[] = []
   let test: TestAt | null = HEAD
   while (test !== null && path.length < MOST_TESTS) {
@@ -53,8 +55,8 @@ export function played(rig: Rig): Play {
     const read = readRig(rig, test, unheard)
     if (!read) break
     const minutes = minutesOf(test, standing, order, unheard) ?? 0
-    for (const one of read) readings.push(readingOf(readings.length, one))
-    standing = { atId: test.kind === 'walk' ? unheard.at(-1)! : test.nodeId, isOn: amplifierOf(test.kind) === 'on', without: [] }
+    for (const one of read) readings.push(readingOf(rig, readings.length, one))
+    standing = { atId: test.kind === 'walk' ? unheard.at(-1)! : test.nodeId, isOn: amplifierOf(test.kind) === 'on', without }
     const after = rankedBy(rig, readings, standing)
     suspects = after.suspects
     path.push({ test, read, minutes, suspects: suspects.slice(0, TOLD) })
@@ -66,21 +68,34 @@ export function played(rig: Rig): Play {
 }
 
 function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): { suspects: readonly Suspect[], next: TestAt | null } {
+  const { suspects, ask } = ranked(rig, readings)
+  const [first] = suspects
+  // Of something that is in no list nobody can be sure enough to open it.
+  if (first && first.probability >= SURE && first.faults[0]?.kind !== 'something-else') return { suspects, next: null }
+  const { tests, isMendNext } = ask(standing)
+  return { suspects, next: isMendNext ? null : tests[0] ?? null }
+}
+
+/** What may be there after these readings, and what tells most next. */
+export function ranked(rig: Rig, readings: readonly Reading[]): { suspects: readonly Suspect[], ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests } {
   const { output } = rig
   const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get(output.id)!
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
-  const ranking = drained(rankPairs(tried))
-  const [first] = ranking.suspects
-  // Of something that is in no list nobody can be sure enough to open it.
-  if (first && first.probability >= SURE && first.faults[0]?.kind !== 'something-else') return { suspects: ranking.suspects, next: null }
+  const ranking = { suspects: asTold(rig, rig.faults.length > 1 ? drained(rankPairs(tried)).suspects : rankOfSingles(tried).suspects) }
   const mayBeOn = riskOf(output, proof, ranking.suspects) === null
-  const { tests, isMendNext } = nextTests(tried, ranking, { standing, mayBeOn }, given.readings)
-  return { suspects: ranking.suspects, next: isMendNext ? null : tests[0] ?? null }
+  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn, ...besides ? { besides } : {} }, given.readings) }
 }
 
-function readingOf(k: number, { kind, nodeId, value }: Played['read'][number]): Reading {
-  return { id: `r${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'line', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
+/** What whoever plays is told: how many are hidden, and of which kinds. So much the tracer may know, too. */
+function asTold({ exercise: { kinds } }: Rig, suspects: readonly Suspect[]): Suspect[] {
+  const may = suspects.filter(s => s.faults.length > 0 && !isSomethingElse(s.faults) && (kinds === null || s.faults.every(f => kinds.includes(f.kind))))
+  const total = may.reduce((sum, s) => sum + s.probability, 0)
+  return total > 0 ? may.map(s => ({ ...s, probability: s.probability / total })) : [...suspects]
+}
+
+export function readingOf({ output }: Rig, k: number, { kind, nodeId, value }: Read): Reading {
+  return { id: `r${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: output.id, nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
 }
 
 /** Same kinds at the same places; how large each is nobody is asked. */

@@ -36,6 +36,17 @@ export interface Rig {
 /** Chance for one thing of a rig: read twice, it reads the same. */
 const chanceFor = (rig: Pick<Rig, 'code'>, what: string): Chance => seeded(hashOf(`${rig.code} ${what}`))
 
+/** All that may be hidden on the line of an exercise. */
+export function candidatesOf({ line, kinds }: Pick<Exercise, 'line' | 'kinds'>): Fault[] {
+  const speakers = speakersOf(line.wiring)
+  return FAULTS.filter(f => kinds === null || kinds.includes(f.kind)).flatMap(f => f.candidates(line, speakers, []))
+}
+
+/** The same line after something was put right: units stay what they are. */
+export function mendedRig(rig: Rig, faults: readonly Fault[]): Rig {
+  return { ...rig, faults, truth: outcomeOf(rig.plan, faults) }
+}
+
 function drawnFault(output: Output, { kinds }: Exercise, chance: Chance): Fault {
   const speakers = speakersOf(output.wiring)
   const possible = FAULTS.filter(f => kinds === null || kinds.includes(f.kind)).map(f => ({ f, of: f.candidates(output, speakers, []) }))
@@ -49,13 +60,22 @@ function drawnFault(output: Output, { kinds }: Exercise, chance: Chance): Fault 
 export function rigOf(of: RigCode): Rig {
   const exercise = EXERCISES[of.level - 1]
   if (!exercise) throw new InputError(`There is no level ${of.level}: they go from 1 to ${EXERCISES.length}.`, 0, [])
-  const code = writeCode(of)
+  return rigFrom(exercise, writeCode(of))
+}
+
+/**
+ * A rig of any exercise, as of somebody's own line. The same exercise and the same code are the same rig.
+ * @throws InputError where its line can have none of its faults
+ */
+export function rigFrom(exercise: Exercise, code: string, hidden: readonly Fault[] | null = null): Rig {
   const { line: output } = exercise
   const chance = seeded(hashOf(code))
   const deviations = deviationsOf(output, new Map(), new Set())
   const plan = planOf(output, deviations)
   const sample = Math.floor(chance() * deviations.samples)
-  const faults: Fault[] = []
+  const faults: Fault[] = [...hidden ?? []]
+  const places = new Set(candidatesOf(exercise).map(f => f.nodeId))
+  if (places.size < exercise.faults) throw new InputError('This line can have none of these faults: there is nothing to hide.', 0, [])
   while (faults.length < exercise.faults) {
     const fault = drawnFault(output, exercise, chance)
     // Two are two places: one that lies on the other cannot be told from it.

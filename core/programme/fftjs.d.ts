@@ -4,6 +4,8 @@ declare module 'fft.js' {
     constructor(size: number)
     createComplexArray(): number[]
     realTransform(output: number[], input: number[]): void
+    /** What realTransform leaves out: the other half. */
+    completeSpectrum(output: number[]): void
     inverseTransform(output: number[], input: number[]): void
   }
 }

@@ -7,6 +7,7 @@ export interface ListDeeds extends PageDeeds {
   toQuick: () => void
   toGear: () => void
   toBench: () => void
+  toPractice: () => void
   toSearch: () => void
   phones: () => void
   step: (by: 1 | -1) => void
@@ -22,6 +23,7 @@ export function listKeys(deeds: ListDeeds): Action[] {
     { keys: ['q'], says: 'quick match', group: 'about', run: deeds.toQuick },
     { keys: ['g'], says: 'gear: the library of models', group: 'about', run: deeds.toGear },
     { keys: ['b'], says: 'bench: tickets, one unit each, and the drawer', also: 'repair ticket', group: 'about', run: deeds.toBench },
+    { keys: ['t'], says: 'practice: find what is hidden, on a rig', also: 'train learn exercise', group: 'about', run: deeds.toPractice },
     { keys: ['p'], says: 'phones and other machines: let in, take back', group: 'about', also: 'device code network who', run: deeds.phones },
     { keys: ['f'], says: 'find a job', group: 'about', run: deeds.toSearch },
     { keys: ['ArrowDown', 'ArrowUp'], says: 'next job, job before', group: 'about', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },

@@ -19,6 +19,7 @@ import { useSelectionStore } from '~/stores/selection'
 import { goInto } from '~/composables/fetchedLater'
 import { DoneDialog } from '~/components/shell/opened'
 import { keptWords } from '~/stations/keptWords'
+import { practiceAddress } from '~/practice/ownExercise'
 import JobProblem from '~/stations/JobProblem.vue'
 import { JobName, RefusalNotice, TogetherNotice } from '~/stations/parts'
 
@@ -77,6 +78,7 @@ onMounted(() => {
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <NuxtLink class="act find" :to="`/jobs/${jobId}/paper`">paper <KeyCap of="I" /></NuxtLink>
+        <NuxtLink class="act" :to="practiceAddress(jobId, store.job, selected.selection.outputId)">practice <KeyCap of="N" /></NuxtLink>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
         <a v-if="(store.job?.photos.size ?? 0) > 0" class="act" :href="`/api/jobs/${jobId}/archive`" download>with photos</a>
       </template>

@@ -35,6 +35,8 @@ export interface NextTests {
   /** No test saves time any more: opening the likeliest place is as quick. */
   isMendNext: boolean
   tests: NextTest[]
+  /** Of the one that was asked for besides; null: none was, or it cannot be taken. */
+  besides: Pick<NextTest, 'minutes' | 'bits' | 'saves'> | null
   /** Chance of all that was weighed. */
   weighed: number
 }
@@ -51,10 +53,17 @@ const LEAST_SAVED = 1.5
 /** Answers of a meter that are told apart to a person. */
 const MOST_ANSWERS = 4
 
-export interface Asking { standing: Standing, mayBeOn: boolean, /** Tests that somebody cannot do: `testKey`. */ cannot?: ReadonlySet<string> }
+export interface Asking {
+  standing: Standing
+  mayBeOn: boolean
+  /** Tests that somebody cannot do: `testKey`. */
+  cannot?: ReadonlySet<string>
+  /** One that is judged beside them, whatever it tells. */
+  besides?: TestAt
+}
 export const testKey = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): string => kind === 'walk' ? kind : checkKey(kind, nodeId)
 
-export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Ranking, 'suspects'>, { standing, mayBeOn, cannot }: Asking, readings: readonly JudgedReading[]): NextTests {
+export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Ranking, 'suspects'>, { standing, mayBeOn, cannot, besides }: Asking, readings: readonly JudgedReading[]): NextTests {
   const { plan, ohms } = weigher
   const tried = new Map(singles.map(s => [s.fault, s.outcome]))
   const { suspects: weighed, weights } = weighedOf(suspects)
@@ -70,13 +79,16 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const unheard = speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind: 'sound', nodeId })))
   const candidates = testsOf(speakers, plan.output.wiring.children.map(c => c.node.id), weighed.map(s => s.faults))
     .filter(t => !read.has(testKey(t)) && !cannot?.has(testKey(t)) && (mayBeOn || amplifierOf(t.kind) === 'off') && (t.kind !== 'walk' || unheard.length > 1))
-  const judged = candidates.flatMap((test) => {
+  const judge = (test: TestAt) => {
     const minutes = minutesOf(test, standing, order, unheard)
     const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, unheard)
-    if (minutes === null || found === null) return []
+    if (minutes === null || found === null) return null
     const asTest = { minutes, chances: found.chances }
-    const { bits, saves, minutesInAll } = judgeTest(weights, mends, asTest, without)
-    return bits < LEAST_BITS ? [] : [{ test, found, asTest, minutes, bits, saves, minutesInAll }]
+    return { test, found, asTest, minutes, ...judgeTest(weights, mends, asTest, without) }
+  }
+  const judged = candidates.flatMap((test) => {
+    const one = judge(test)
+    return one === null || one.bits < LEAST_BITS ? [] : [one]
   })
   // With few left to part, two tests are looked at, one after the other.
   if (weighed.length <= TWO_UP_TO) {
@@ -88,6 +100,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const saves = judged.some(j => j.minutesInAll < without - LEAST_SAVED)
   judged.sort((a, b) => saves ? a.minutesInAll - b.minutesInAll : b.bits / b.minutes - a.bits / a.minutes)
   return {
+    besides: besides && (besides.kind !== 'walk' || unheard.length > 0) ? judge(besides) : null,
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
     tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
@@ -158,7 +171,7 @@ const PARTED_AT_LIKELY = 5
 /** Answers as a person gives them: of a meter those that lie side by side and mean much the same are one. */
 function answersOf(found: Predictive, weights: readonly number[], faults: readonly (readonly Fault[])[], mends: readonly Mend[]): Answer[] {
   const total = weights.reduce((a, b) => a + b, 0)
-  const merged = 'heard' in found.answers[0]! ? likeliest(found, weights) : 'lowOhm' in found.answers[0]! || found.answers.length > 9 ? gathered(found, weights) : found
+  const merged = toldApart(found, weights)
   const after = afterEach(weights, merged)
   return merged.answers.map((answer, a): Answer => {
     const { chance, weights: left } = after[a]!
@@ -166,6 +179,11 @@ function answersOf(found: Predictive, weights: readonly number[], faults: readon
       y) => y.probability - x.probability).slice(0, 3)
     return { answer, chance: chance / total, leaves, minutesLeft: minutesOfMends(left, mends) }
   })
+}
+
+/** Answers as a person tells them apart: of a meter a few ranges, of a walk what is likeliest. */
+export function toldApart(found: Predictive, weights: readonly number[]): Predictive {
+  return 'heard' in found.answers[0]! ? likeliest(found, weights) : 'lowOhm' in found.answers[0]! || found.answers.length > 9 ? gathered(found, weights) : found
 }
 
 /** Of a walk the likeliest answers; all others are one. */

@@ -40,7 +40,7 @@ const FAR = 4
 /** One speaker more heard in passing. */
 const NOTED = 0.2
 /** Off, its plug out, and the other way round. */
-const SWITCH = 1
+export const SWITCH = 1
 
 /** Tests that can be taken at all. */
 export const ASKED = Object.keys(TAKES) as TestKind[]

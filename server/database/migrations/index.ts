@@ -13,6 +13,7 @@ import * as photos from './014-photos'
 import * as harnessMaps from './015-harness-maps'
 import * as devices from './016-devices'
 import * as meters from './017-meters'
+import * as practice from './018-practice'
 import { documentVersion } from './documentVersion'
 
 /**
@@ -22,7 +23,7 @@ import { documentVersion } from './documentVersion'
 export const MIGRATIONS: Readonly<Record<string, Knex.Migration>> = {
   '001-jobs': jobs, '002-records': records, '003-more-faults': faults, '004-how-taken': taken, '005-kinds': documentVersion(5), '006-gear': gear,
   '007-controls': documentVersion(6), '008-spaces': documentVersion(7), '009-low-impedance': lowImpedance, '010-bands': bands, '011-who': who,
-  '012-gear-acts': gearActs, '013-weight': weight, '014-photos': photos, '015-harness-maps': harnessMaps, '016-devices': devices, '017-meters': meters,
+  '012-gear-acts': gearActs, '013-weight': weight, '014-photos': photos, '015-harness-maps': harnessMaps, '016-devices': devices, '017-meters': meters, '018-practice': practice,
 }
 
 export const migrationSource: Knex.MigrationSource<string> = {

@@ -1,0 +1,7 @@
+<script setup lang="ts">
+import PracticeList from '~/practice/PracticeList.vue'
+</script>
+
+<template>
+  <PracticeList />
+</template>

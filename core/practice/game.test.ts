@@ -1,0 +1,262 @@
+import { describe, expect, test } from '@jest/globals'
+import FFT from 'fft.js'
+import { faultAt } from '#core/faults/fault'
+import { speakersOf } from '#core/job/tree'
+import { SEED } from '#core/testing/runs'
+import { seeded } from '#core/testing/trees'
+import { AT_THE_RACK, mendMinutes } from '#core/trace/next/minutes'
+import type { TestAt } from '#core/trace/next/test'
+import { bestPlay, hypothesesOf, MOST_EXACT, problemOf, solved, type Problem } from './best'
+import { EXERCISES } from './exercises'
+import { checkExercise, codeOfExercise, readExercise, readPlay, rigOfFile, type ExerciseFile, type PlayFile } from './files'
+import { beginPlay, LEADS_OHM, minutesFor, playOf, stepped, sumOf, type Act, type Play } from './game'
+import { pathSays, scoreSays, stepSays } from './gameWords'
+import { heardIn } from './listen'
+import { lostAt, pathOf, type PathStep } from './path'
+import { placesOf, testsAt } from './places'
+import { readRig, rigFrom, rigOf, type Rig } from './rig'
+import { filtered, gainAt, MOST_SAMPLE, programme, RATE_HZ, SAMPLES, samplesOf, type Heard } from './sound'
+
+const at = (kind: TestAt['kind'], nodeId: string | null = null, besideId: string | null = null): Act => ({ do: 'test', kind, nodeId, besideId })
+const on: Act = { do: 'amplifier', on: true }
+const off: Act = { do: 'amplifier', on: false }
+const nulled: Act = { do: 'null-leads' }
+const HEAD = at('line-impedance')
+/** A rig of an exercise with a fault of one's own choice in it. */
+const hiding = (level: number, ...faults: ReturnType<typeof faultAt>[]): Rig => rigFrom(EXERCISES[level - 1]!, 'R2-99-00001', faults)
+const name = (kind: Extract<Act, { do: 'name' }>['kind'], nodeId: string | null): Act => ({ do: 'name', kind, nodeId })
+const drained = <T>(steps: Generator<unknown, T>): T => {
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+describe('an act and what it comes to', () => {
+  const open = hiding(7, faultAt('coil-open', 's3'))
+  const short = hiding(10, faultAt('short-at-drop', 's2'))
+  const last = (rig: Rig, ...acts: Act[]) => playOf(rig, acts).steps.at(-1)!
+  test.each<[string, Rig, Act[], { mistake: string | null, isDeaf?: boolean, minutes?: number, says?: string, reads?: number }]>([
+    ['an ohmmeter on a line that is on is told at once and reads nothing', open, [HEAD, on, at('coil-dcr', 's1')], { mistake: 'live-line', minutes: 1, says: 'Stop: a meter on a line that is on', reads: 0 }],
+    ['ears with the amplifier off hear nothing, and that says nothing', open, [at('sound', 's1')], { mistake: null, isDeaf: true, says: 'the amplifier is off', reads: 0 }],
+    ['on before it was read', open, [on], { mistake: 'on-unread', minutes: 1, says: 'before the line was read' }],
+    ['on after it was read', open, [HEAD, on], { mistake: null, minutes: 1 }],
+    ['on to a short', short, [HEAD, on], { mistake: 'on-overload', says: 'protects itself' }],
+    ['off costs a minute and is no mistake', open, [HEAD, on, off], { mistake: null, minutes: 1 }],
+    ['a coil with the leads in it: told at the end alone', open, [at('coil-dcr', 's1')], { mistake: 'not-nulled', reads: 1 }],
+    ['nulled', open, [nulled, at('coil-dcr', 's1')], { mistake: null, reads: 1 }],
+    ['many ohms do not mind leads', open, [HEAD], { mistake: null, reads: 1 }],
+    ['a place that is right', open, [name('coil-open', 's1')], { mistake: 'right-there', minutes: mendMinutes([faultAt('coil-open', 's1')]), says: 'it is right there' }],
+    ['the same unit by another name', open, [name('coil-high', 's3')], { mistake: 'named-otherwise', says: 'it was something else: Coil of 03 open' }],
+    ['by its name', open, [name('coil-open', 's3')], { mistake: null, says: 'put right' }],
+    ['a walk hears them all', open, [HEAD, on, at('walk')], { mistake: null, reads: 4 }],
+  ])('%s', (_, rig, acts, wanted) => {
+    const step = last(rig, ...acts)
+    expect([step.mistake, step.isDeaf]).toEqual([wanted.mistake, wanted.isDeaf ?? false])
+    if (wanted.minutes !== undefined) expect(step.minutes).toBe(wanted.minutes)
+    if (wanted.reads !== undefined) expect(step.read).toHaveLength(wanted.reads)
+    expect(stepSays(step, rig.output)).toContain(wanted.says ?? '')
+    if (step.mistake === 'not-nulled') expect(stepSays(step, rig.output)).not.toContain('nulled')
+  })
+
+  test('what is read is what the rig reads; leads stand in it until they are nulled; touched anew it differs a little', () => {
+    const ohm = (play: Play) => play.steps.map(s => s.read[0]?.value).flatMap(v => v?.is === 'ohm' ? v.ohm : [])
+    const [with0, nulledOnce, again] = ohm(playOf(open, [at('coil-dcr', 's1'), nulled, at('coil-dcr', 's1'), at('coil-dcr', 's1')])) as [number, number, number]
+    const [pure] = readRig(open, { kind: 'coil-dcr', nodeId: 's1', besideId: null })!
+    expect(with0).toBeCloseTo((pure!.value as { ohm: number }).ohm + LEADS_OHM, 2)
+    expect([Math.abs(nulledOnce - with0 + LEADS_OHM) < 0.15, again !== nulledOnce, Math.abs(again - nulledOnce) < 0.2]).toEqual([true, true, true])
+    // By wire it is what the meter said, leads and all.
+    expect(ohm(playOf(open, [{ ...at('coil-dcr', 's1'), wireOhm: 6.31 } as Act]))).toEqual([6.31])
+    expect(playOf(open, [{ ...at('coil-dcr', 's1'), wireOhm: null } as Act]).steps[0]!.read[0]!.value).toEqual({ is: 'open' })
+    expect(ohm(playOf(open, [nulled, at('coil-dcr', 's1')]))).toEqual([(pure!.value as { ohm: number }).ohm])
+  })
+
+  test('it ends when all that is hidden is put right; of two the other one is still there; after the end nothing is done any more', () => {
+    const two = hiding(15, faultAt('coil-open', 's3'), faultAt('open-at-drop', 's30'))
+    const one = playOf(two, [HEAD, name('coil-open', 's3')])
+    expect([one.isOver, one.isHeadRead, one.rig.faults.map(f => f.kind)]).toEqual([false, false, ['open-at-drop']])
+    const both = stepped(one, name('open-at-drop', 's30'))
+    expect([both.isOver, stepped(both, HEAD) === both, sumOf(both)]).toEqual([true, true, expect.objectContaining({ isFound: true, isNamed: true, tests: 1, mistakes: 0 })])
+    const given = playOf(two, [HEAD, { do: 'give-up' }])
+    expect([given.isOver, sumOf(given).isFound]).toEqual([true, false])
+    expect(sumOf(playOf(open, [name('coil-high', 's3')]))).toMatchObject({ isFound: true, isNamed: false, mistakes: 1, risks: 0 })
+    expect(sumOf(playOf(open, [on, at('sound', 's1'), at('coil-dcr', 's2')]))).toMatchObject({ tests: 2, mistakes: 2, risks: 2, ladders: 0 })
+    expect(sumOf(playOf(open, [nulled, at('coil-dcr', 's1'), at('looked', 's1'), at('coil-dcr', 's2')])).ladders).toBe(2)
+  })
+
+  test('a play is its acts: done anew on another day, up to any point, it is the same', () => {
+    const chance = seeded(SEED)
+    for (let k = 0; k < 20; k++) {
+      const of = { level: 1 + Math.floor(chance() * 13), seed: k }
+      const rig = rigOf(of)
+      const acts: Act[] = []
+      for (let n = 0; n < 12; n++) acts.push(randomAct(rig, chance))
+      const whole = playOf(rig, acts)
+      const upTo = Math.floor(chance() * acts.length)
+      expect(playOf(rigOf(of), acts).steps).toEqual(whole.steps)
+      expect(whole.steps.slice(0, playOf(rig, acts.slice(0, upTo)).steps.length)).toEqual(playOf(rig, acts.slice(0, upTo)).steps)
+      expect(sumOf(whole).minutes).toBeCloseTo(whole.steps.reduce((sum, s) => sum + s.minutes, 0), 9)
+    }
+  })
+})
+
+function randomAct(rig: Rig, chance: () => number): Act {
+  const places = placesOf(rig.output)
+  const place = places[Math.floor(chance() * places.length)]!
+  const tests = testsAt(rig.output, place.id)
+  const of = chance()
+  if (of < 0.15) return { do: 'amplifier', on: chance() < 0.5 }
+  if (of < 0.2) return nulled
+  return { do: 'test', ...tests[Math.floor(chance() * tests.length)]! }
+}
+
+test('every test that is offered can be read, and costs something from anywhere; without its tool it is not done', () => {
+  for (const level of [1, 2, 4, 6, 8, 9, 11]) {
+    const rig = rigOf({ level, seed: 2 })
+    for (const { id } of placesOf(rig.output)) for (const test of testsAt(rig.output, id)) {
+      expect([level, test, readRig(rig, test, speakersOf(rig.output.wiring).map(s => s.id))]).not.toContain(null)
+      expect(minutesFor(beginPlay(rig), test)).toBeGreaterThan(0)
+    }
+  }
+  const bare = rigFrom({ ...EXERCISES[6]!, without: ['ohmmeter'] }, 'R2-99-00002')
+  expect([minutesFor(beginPlay(bare), at('coil-dcr', 's1') as never), playOf(bare, [at('coil-dcr', 's1')]).steps]).toEqual([null, []])
+})
+
+describe('the best possible play', () => {
+  /** Least expected minutes, written anew: every order of mends and tests, no cache, no bound. */
+  function brute(p: Problem, left: readonly number[], standing: Parameters<Problem['minutesFor']>[1], isRead = false): number {
+    if (left.length === 0) return 0
+    const chance = left.reduce((sum, h) => sum + p.priors[h]!, 0)
+    const opened = left.map(h => p.mends[h]!.minutes * chance + brute(p, left.filter(x => x !== h), { ...standing, atId: p.mends[h]!.atId }, isRead))
+    const tested = p.doables.filter(d => (isRead || !d.needsHead) && (new Set(left.map(h => d.answers[h])).size > 1 || (d.isHead && !isRead))).map(d => p.minutesFor(d.test, standing) * chance + [...new Set(left.map(h => d.answers[h]))]
+      .reduce<number>((sum, answer) => sum + brute(p, left.filter(h => d.answers[h] === answer), p.after(d.test), isRead || d.isHead), 0))
+    return Math.min(...opened, ...tested)
+  }
+  test.each([1, 3, 4])('level %i against every order of everything', (level) => {
+    const problem = problemOf(rigOf({ level, seed: 1 }))!
+    expect(solved(problem, 0).minutes).toBeCloseTo(brute(problem, problem.priors.map((_, h) => h), AT_THE_RACK), 9)
+  })
+  test('random problems of four against every order; what it does for each of them comes to its mean', () => {
+    const chance = seeded(SEED + 1)
+    for (let k = 0; k < 40; k++) {
+      const raw = Array.from({ length: 4 }, () => 0.1 + chance())
+      const total = raw.reduce((a, b) => a + b)
+      const problem: Problem = {
+        priors: raw.map(p => p / total), mends: raw.map((_, h) => ({ minutes: 2 + Math.floor(12 * chance()), atId: `s${h}` })),
+        doables: Array.from({ length: 4 }, (_, t) => ({ test: { kind: 'sound', nodeId: `s${t}`, besideId: null } as TestAt, answers: raw.map(() => Math.floor(3 * chance())), isHead: t === 0, needsHead: t > 1 })),
+        minutesFor: (test, { atId }) => 1 + Number(test.nodeId!.slice(1)) + (atId === test.nodeId ? 0 : 1), after: test => ({ atId: test.nodeId, isOn: true, without: [] }),
+      }
+      const { minutes } = solved(problem, 0)
+      expect([SEED + 1, k, minutes]).toEqual([SEED + 1, k, expect.closeTo(brute(problem, [0, 1, 2, 3], AT_THE_RACK), 9)])
+      expect(problem.priors.reduce((sum, p, h) => sum + p * solved(problem, h).here.minutes, 0)).toBeCloseTo(minutes, 9)
+    }
+  })
+  test('chances are those that faults are drawn by; too many, or two at once, are not worked out', () => {
+    for (const level of [1, 2, 11, 13]) {
+      const rig = rigOf({ level, seed: 1 })
+      const all = hypothesesOf(rig)
+      expect(all.reduce((sum, h) => sum + h.prior, 0)).toBeCloseTo(1, 12)
+      const drawn = Array.from({ length: 300 }, (_, seed) => rigOf({ level, seed }).faults[0]!)
+      for (const h of all) expect(Math.abs(drawn.filter(f => f.kind === h.kind && f.nodeId === h.nodeId).length / 300 - h.prior)).toBeLessThan(0.09)
+    }
+    expect([14, 15].map(level => bestPlay(rigOf({ level, seed: 1 })))).toEqual([null, null])
+    expect(hypothesesOf(rigOf({ level: 9, seed: 1 })).length).toBeGreaterThan(MOST_EXACT)
+  })
+})
+
+describe('looked back on', () => {
+  const rig = hiding(7, faultAt('coil-open', 's3'))
+  test('the chance of what is hidden rises with what tells, a place that was right is where the lead was lost', () => {
+    const acts = [HEAD, on, at('walk'), off, nulled, at('coil-dcr', 's3'), name('open-at-drop', 's1'), name('coil-open', 's3')]
+    const path = drained(pathOf(rig, acts))
+    expect(path).toHaveLength(8)
+    expect(path.map(p => p.atMin)).toEqual(path.map((_, k) => playOf(rig, acts.slice(0, k + 1)).steps.reduce((sum, s) => sum + s.minutes, 0)))
+    expect([path[5]!.truth > 0.6, path[2]!.truth > 2 * path[0]!.truth, path[5]!.truth > 2 * path[2]!.truth, path[7]!.truth, lostAt(path)]).toEqual([true, true, true, 1, 6])
+    expect([path[6]!.lostMin, path[0]!.lostMin]).toEqual([expect.closeTo(8, 3), 0])
+    expect(path[0]!.told!.bits).toBeGreaterThan(0.2)
+  })
+  test('a test that tells nothing is held against the best one, with what that would have saved', () => {
+    const path = drained(pathOf(rig, [HEAD, at('leg-earth'), name('coil-open', 's3')]))
+    expect([path[1]!.told!.bits < 0.05, path[1]!.better!.bits > 0.5, path[1]!.lostMin > 0]).toEqual([true, true, true])
+    expect(pathSays(path[1]!, rig.output)).toMatch(/^It told next to nothing. “.+” would have told .+ saved\.$/)
+  })
+  test.each([[3, 'As few tests as can be.'], [2, 'you needed fewer tests'], [4, 'The tracer takes 12 minutes and 3 tests here.']])('where tests count: %i', (tests, says) =>
+    expect(scoreSays({ minutes: 30, tests, ladders: 0, mistakes: 0, risks: 0, isFound: true, isNamed: true }, { by: 'tracer', minutes: 12, tests: 3 }, 'tests')).toContain(says))
+  test('nothing worth speaking of is no lost lead', () => expect([lostAt([]), lostAt([{ lostMin: 2.9 } as PathStep]), lostAt([{ lostMin: 1 }, { lostMin: 3 }] as PathStep[])]).toEqual([null, null, 1]))
+  test.each<[string, object, Parameters<typeof scoreSays>[1], string]>([
+    ['not found', { isFound: false }, { by: 'tracer', minutes: 12, tests: 3 }, 'The tracer takes 12 minutes and 3 tests here.'],
+    ['as quick', { minutes: 12.3 }, { by: 'tracer', minutes: 12, tests: 3 }, '12 minutes and 4 tests. As quick as can be by the tracer.'],
+    ['slower', { minutes: 20 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, '20 minutes and 4 tests. The best possible play takes 9 minutes and no tests here.'],
+    ['quicker than the best: luck on this rig', { minutes: 5 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, 'you were quicker. On this rig; in the mean'],
+    ['quicker than the tracer', { minutes: 5 }, { by: 'tracer', minutes: 12, tests: 1 }, 'The tracer takes 12 minutes and 1 test here: you were quicker.'],
+    ['named otherwise', { minutes: 5, isNamed: false }, { by: 'tracer', minutes: 12, tests: 1 }, 'Put right, but named otherwise.'],
+  ])('said: %s', (_, sum, best, says) => expect(scoreSays({ minutes: 10, tests: 4, ladders: 1, mistakes: 0, risks: 0, isFound: true, isNamed: true, ...sum }, best)).toContain(says))
+})
+
+describe('sound', () => {
+  const spectrum = (samples: ArrayLike<number>) => {
+    const fft = new FFT(samples.length)
+    const out = fft.createComplexArray()
+    fft.realTransform(out, samples as number[])
+    return (k: number) => Math.hypot(out[2 * k]!, out[2 * k + 1]!)
+  }
+  const base = spectrum(programme())
+  // Against a transform of another library than ours, at bands in which the programme has something.
+  const bands = Array.from({ length: SAMPLES / 2 - 2 }, (_, k) => k + 1).filter(k => base(k) > 1)
+  test.each<Heard>([
+    { is: 'plays', levelDb: 0 }, { is: 'plays', levelDb: -6 }, { is: 'quiet', levelDb: -12 }, { is: 'thin', levelDb: 0 }, { is: 'hollow', levelDb: 0 }, { is: 'full', levelDb: -3 },
+  ])('$is at $levelDb dB is the programme through its response', (heard) => {
+    const is = spectrum(filtered(programme(), hz => gainAt(heard, hz)))
+    for (const k of bands) expect(Math.abs(is(k) / base(k) - gainAt(heard, k * RATE_HZ / SAMPLES))).toBeLessThan(1e-6)
+  })
+  test('silent is silence; nothing is louder than the limit; thin and hollow lack bass; hum has its mains; what comes and goes is gone in between', () => {
+    expect(samplesOf({ is: 'silent', levelDb: 0 }).every(s => s === 0)).toBe(true)
+    for (const is of ['plays', 'scratchy', 'thin', 'quiet', 'hum', 'comes-and-goes', 'hollow', 'full'] as const) {
+      const most = samplesOf({ is, levelDb: 6 }).reduce((m, s) => Math.max(m, Math.abs(s)), 0)
+      expect([is, most > 0.01, most <= MOST_SAMPLE]).toEqual([is, true, true])
+    }
+    expect([gainAt({ is: 'thin', levelDb: 0 }, 100) < 0.05, gainAt({ is: 'thin', levelDb: 0 }, 6000) > 0.95, gainAt({ is: 'hollow', levelDb: 0 }, 60) < 0.2, gainAt({ is: 'full', levelDb: 0 }, 60) > 0.95]).toEqual([true, true, true, true])
+    expect([gainAt({ is: 'plays', levelDb: -6 }, 500), gainAt({ is: 'plays', levelDb: -90 }, 500)]).toEqual([expect.closeTo(0.501, 3), 0.01])
+    const hum = spectrum(Float64Array.from(samplesOf({ is: 'hum', levelDb: -40 })))
+    expect(hum(Math.round(50 * SAMPLES / RATE_HZ))).toBeGreaterThan(20 * hum(Math.round(75 * SAMPLES / RATE_HZ)))
+    const gone = samplesOf({ is: 'comes-and-goes', levelDb: 0 })
+    expect([gone.slice(0.23 * SAMPLES, 0.29 * SAMPLES).every(s => s === 0), gone.slice(0, 0.2 * SAMPLES).some(s => s !== 0)]).toEqual([true, true])
+  })
+  test('level and kind are of what hangs there', () => {
+    const silent = hiding(7, faultAt('open-at-drop', 's3'))
+    const heard = (kind: 'sound' | 'beside' | 'polarity-heard', value: object) => heardIn(silent, { kind, nodeId: 's3', value: value as never })
+    expect(heard('sound', { is: 'silent' })).toEqual([{ is: 'silent', levelDb: -Infinity }])
+    expect(heard('beside', { is: 'quieter', besideId: 's2' })).toEqual([{ is: 'plays', levelDb: -Infinity }, { is: 'plays', levelDb: expect.closeTo(0, 0) }])
+    expect(heard('polarity-heard', { is: 'reversed' })[0]!.is).toBe('hollow')
+    expect(heardIn(silent, { kind: 'line-impedance', nodeId: null, value: { is: 'open' } })).toEqual([])
+  })
+})
+
+describe('an exercise of somebody’s own, as a file', () => {
+  const file: ExerciseFile = {
+    format: 'plain-match-exercise', version: 1, name: 'Ours', before: 'One is silent.', after: 'Read first.', line: EXERCISES[6]!.line, hidden: [faultAt('coil-open', 's3')], faults: 1, kinds: ['coil-open', 'open-at-drop'], without: [],
+    counts: 'minutes', seed: 4,
+  }
+  test('out and in again it is the same rig, with what was hidden; another is another', () => {
+    const back = readExercise(JSON.stringify(file))
+    expect([back, rigOfFile(back).faults, codeOfExercise(back)]).toEqual([file, file.hidden, codeOfExercise(file)])
+    expect(codeOfExercise({ ...file, seed: 5 })).not.toBe(codeOfExercise(file))
+    const drawn = { ...file, hidden: null, kinds: null }
+    expect(rigOfFile(drawn).faults).toEqual(rigOfFile(readExercise(JSON.stringify(drawn))).faults)
+  })
+  test.each<[string, unknown, string]>([
+    ['no JSON', '{', 'it is not JSON'], ['another format', { ...file, format: 'x' }, 'at “format”'], ['a field of nobody', { ...file, more: 1 }, 'at “the beginning”'],
+    ['a place that is not there', { ...file, hidden: [faultAt('coil-open', 's9')] }, 'cannot have “coil-open” there'],
+    ['one that is not told', { ...file, hidden: [faultAt('rubbing', 's1')] }, 'not among the kinds that are told'],
+    ['one of two', { ...file, faults: 2 }, '2 are told to be hidden, and 1 are'],
+    ['no speaker', { ...file, line: { ...file.line, wiring: { ...file.line.wiring, children: [] } } }, '0'],
+  ])('refused: %s', (_, data, says) => expect(() => readExercise(typeof data === 'string' ? data : JSON.stringify(data))).toThrow(says))
+  test('nothing that can be hidden is told', () => expect(() => checkExercise({ ...file, hidden: null, kinds: ['control-at-zero'] })).toThrow('nothing to hide'))
+  test('a play that came back is played again here; one of a changed exercise is refused', () => {
+    const play: PlayFile = { format: 'plain-match-play', version: 1, code: codeOfExercise(file), exercise: file, who: 'Mila', at: '2026-05-04T09:00:00Z', acts: [HEAD, name('coil-open', 's3')] }
+    expect(readPlay(JSON.stringify(play), () => rigOf({ level: 1, seed: 1 })).sum).toEqual(sumOf(playOf(rigOfFile(file), play.acts)))
+    expect(() => readPlay(JSON.stringify({ ...play, exercise: { ...file, seed: 9 } }), () => rigOf({ level: 1, seed: 1 }))).toThrow('it was changed')
+    const ofCode = { ...play, exercise: null, code: 'R2-07-00001' }
+    expect(readPlay(JSON.stringify(ofCode), () => rigOf({ level: 7, seed: 1 })).rig.code).toBe('R2-07-00001')
+  })
+})

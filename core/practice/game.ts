@@ -1,0 +1,180 @@
+import { z } from 'zod'
+import { cutOutChance } from '#core/trace/ears'
+import { normalAt } from '#core/trace/chances'
+import { mendKey, mendMinutes, minutesOf, SWITCH, amplifierOf, AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { faultAt, type Fault } from '#core/faults/fault'
+import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
+import { READING_KINDS } from '#core/job/sections/readings/kinds'
+import { speakersOf } from '#core/job/tree'
+import { idText } from '#core/quantity/fields'
+import { hashOf } from '#core/quantity/hash'
+import { seeded } from '#core/quantity/seeded'
+import type { TestAt } from '#core/trace/next/test'
+import { laddersOf } from './places'
+import { isIt, type Read } from './play'
+import { mendedRig, readRig, type Rig } from './rig'
+
+/**
+ * A rig as somebody plays it: what was done, one act after the other, and all that follows from it. A play is its acts; whoever has the code and the
+ * acts has the whole of it, up to any point.
+ */
+
+const place = idText.nullable()
+export const actSchema = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('amplifier'), on: z.boolean() }),
+  /** The leads touched together, and taken off what is read from then on. */
+  z.strictObject({ do: z.literal('null-leads') }),
+  z.strictObject({ do: z.literal('test'), kind: z.enum([...READING_KINDS, 'walk']), nodeId: place, besideId: place, /** What a meter by wire said, Ω; null: open. Not given: read by hand. */ wireOhm: z.number().min(0).nullable().optional() }),
+  /** "This is it": the place is opened, and what is there is put right. */
+  z.strictObject({ do: z.literal('name'), kind: z.enum(FAULT_KINDS), nodeId: place }),
+  z.strictObject({ do: z.literal('give-up') }),
+])
+export type Act = z.infer<typeof actSchema>
+
+/** What is told at once, and what only the end tells (`not-nulled`: life does not say it either). */
+export const MISTAKES = ['live-line', 'on-unread', 'on-overload', 'right-there', 'named-otherwise', 'not-nulled'] as const
+export type Mistake = typeof MISTAKES[number]
+/** Those that can hurt somebody, or break something. */
+export const RISKS: readonly Mistake[] = ['live-line', 'on-unread', 'on-overload']
+
+export interface Step {
+  act: Act
+  minutes: number
+  ladders: number
+  read: Read[]
+  mistake: Mistake | null
+  /** Heard with the amplifier off: nothing, and it says nothing. */
+  isDeaf: boolean
+  /** What was put right by it. */
+  mended: Fault | null
+}
+
+export interface Play {
+  steps: readonly Step[]
+  isOn: boolean
+  isNulled: boolean
+  /** The head was read since something was last put right. */
+  isHeadRead: boolean
+  atId: string | null
+  /** What is hidden still. */
+  rig: Rig
+  mended: readonly Fault[]
+  isGivenUp: boolean
+  /** All that was hidden is put right, or it was given up. */
+  isOver: boolean
+}
+
+export const beginPlay = (rig: Rig): Play =>
+  ({ steps: [], isOn: false, isNulled: false, isHeadRead: false, atId: AT_THE_RACK.atId, rig, mended: [], isGivenUp: false, isOver: false })
+
+export const playOf = (rig: Rig, acts: readonly Act[]): Play => acts.reduce(stepped, beginPlay(rig))
+
+/** Leads of a meter, not nulled. Common practice, no source: 0.1 to 0.5 Ω. */
+export const LEADS_OHM = 0.4
+const NULLED_MIN = 0.5
+/** A meter that is taken off again. */
+const STOPPED_MIN = 1
+const CUTS_OUT_FROM = 0.5
+/** A joint under a tip, touched anew: so much at the most. Common practice, no source. */
+const CONTACT_OHM = 0.06
+const CONTACT_PART = 0.004
+
+const still = (act: Act, more: Partial<Step>): Step => ({ act, minutes: 0, ladders: 0, read: [], mistake: null, isDeaf: false, mended: null, ...more })
+
+/** What an act does. After the end nothing does anything. */
+export function stepped(play: Play, act: Act): Play {
+  if (play.isOver) return play
+  const after = (step: Partial<Step>, change: Partial<Play> = {}): Play => ({ ...play, ...change, steps: [...play.steps, still(act, step)] })
+  switch (act.do) {
+    case 'amplifier': {
+      if (act.on === play.isOn) return play
+      const isOverload = act.on && cutsOut(play.rig)
+      const mistake = !act.on ? null : isOverload ? 'on-overload' : play.isHeadRead ? null : 'on-unread'
+      return after({ minutes: SWITCH, mistake }, { isOn: act.on })
+    }
+    case 'null-leads': return play.isNulled ? play : after({ minutes: NULLED_MIN }, { isNulled: true })
+    case 'give-up': return after({}, { isGivenUp: true, isOver: true })
+    case 'name': return named(play, act, after)
+    case 'test': return tested(play, act, after)
+  }
+}
+
+type After = (step: Partial<Step>, change?: Partial<Play>) => Play
+
+const cutsOut = ({ truth, plan }: Rig): boolean => cutOutChance(truth.solved.head, plan.drawn.solved.head) >= CUTS_OUT_FROM
+
+function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Play {
+  const { rig, isOn, atId } = play
+  const test: TestAt = { kind: act.kind, nodeId: act.nodeId, besideId: act.besideId }
+  const needsOn = amplifierOf(test.kind) === 'on'
+  if (isOn && !needsOn) return after({ minutes: STOPPED_MIN, mistake: 'live-line' })
+  const unheard = unheardOf(play)
+  const heard = unheard.length > 0 ? unheard : speakersOf(rig.output.wiring).map(s => s.id)
+  const order = new Map(speakersOf(rig.output.wiring).map((s, k) => [s.id, k]))
+  const minutes = minutesOf(test, standingOf(play, needsOn), order, heard)
+  // Its tool is not at hand: nothing is done.
+  if (minutes === null) return play
+  const to = test.kind === 'walk' ? heard.at(-1)! : test.nodeId
+  const ladders = laddersOf(test, atId)
+  if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, { atId: to })
+  const read = (readRig(rig, test, heard) ?? []).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  const isSmall = read.some(r => r.value.is === 'ohm' && r.value.ohm < SMALL_OHM)
+  return after({ minutes, ladders, read, mistake: isSmall && !play.isNulled && !needsOn ? 'not-nulled' : null }, {
+    atId: to, isHeadRead: play.isHeadRead || test.kind === 'line-impedance',
+  })
+}
+const wired = (ohm: number | null): Read['value'] => ohm === null ? { is: 'open' } : { is: 'ohm', ohm }
+/** Below this the leads matter. */
+const SMALL_OHM = 20
+
+/** The switch is an act of its own: here it costs no more. */
+const standingOf = ({ atId, rig }: Play, isOn: boolean): Standing => ({ atId, isOn, without: rig.exercise.without ?? [] })
+
+/** What it costs from here, minutes, with the amplifier as it must be; null: its tool is not at hand. */
+export function minutesFor(play: Play, test: TestAt): number | null {
+  const speakers = speakersOf(play.rig.output.wiring)
+  const unheard = unheardOf(play)
+  return minutesOf(test, standingOf(play, amplifierOf(test.kind) === 'on'), new Map(speakers.map((s, k) => [s.id, k])), unheard.length > 0 ? unheard : speakers.map(s => s.id))
+}
+
+/** Speakers that were not heard since something was last put right. */
+function unheardOf({ rig, steps }: Play): string[] {
+  const since = steps.slice(steps.findLastIndex(s => s.mended !== null) + 1)
+  const heard = new Set(since.flatMap(s => s.read.flatMap(r => r.kind === 'sound' ? r.nodeId : [])))
+  return speakersOf(rig.output.wiring).map(s => s.id).filter(id => !heard.has(id))
+}
+
+/** Ohms as this meter shows them now: with its leads in them, and touched anew each time. */
+function asTouched({ rig, steps, isNulled }: Play, read: Read): Read {
+  if (read.value.is !== 'ohm') return read
+  const times = steps.flatMap(s => s.read).filter(r => r.kind === read.kind && r.nodeId === read.nodeId).length
+  const chance = seeded(hashOf(`${rig.code} touched ${read.kind} ${read.nodeId ?? ''} ${times}`))
+  const bell = normalAt(Math.min(0.999, Math.max(0.001, chance())))
+  // The first is as it is read without hands, so that it is what the tracer reads of the same rig.
+  const touched = times === 0 ? read.value.ohm : read.value.ohm * (1 + CONTACT_PART * bell) + CONTACT_OHM * chance()
+  return { ...read, value: { is: 'ohm', ohm: Number((touched + (isNulled ? 0 : LEADS_OHM)).toPrecision(3)) } }
+}
+
+function named(play: Play, { kind, nodeId }: Extract<Act, { do: 'name' }>, after: After): Play {
+  const said = faultAt(kind, nodeId)
+  const minutes = mendMinutes([said])
+  const exact = play.rig.faults.find(f => isIt([said], [f]))
+  const near = exact ?? play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
+  if (!near) return after({ minutes, mistake: 'right-there' }, { atId: nodeId })
+  const left = play.rig.faults.filter(f => f !== near)
+  return after({ minutes, mistake: exact ? null : 'named-otherwise', mended: near }, {
+    atId: nodeId, rig: mendedRig(play.rig, left), mended: [...play.mended, near], isOver: left.length === 0, isHeadRead: false,
+  })
+}
+
+/** What a play came to. */
+export interface Sum { minutes: number, tests: number, ladders: number, mistakes: number, risks: number, isFound: boolean, isNamed: boolean }
+export function sumOf({ steps, isOver, isGivenUp }: Play): Sum {
+  const of = (from: (s: Step) => number) => steps.reduce((sum, s) => sum + from(s), 0)
+  const mistakes = steps.flatMap(s => s.mistake ?? [])
+  const isFound = isOver && !isGivenUp
+  return {
+    minutes: of(s => s.minutes), tests: steps.filter(s => s.act.do === 'test').length, ladders: of(s => s.ladders), mistakes: mistakes.length,
+    risks: mistakes.filter(m => RISKS.includes(m)).length, isFound, isNamed: isFound && !mistakes.includes('named-otherwise'),
+  }
+}

@@ -1,0 +1,104 @@
+import { FAULT_WORDS } from '#core/check/faultWords'
+import { SOUND_WORDS, valueWords } from '#core/check/words'
+import type { Output } from '#core/job/schema'
+import { writeNumber } from '#core/quantity/write'
+import { faultsSay, minutesSay, testTitle } from '#core/trace/words'
+import type { Best } from './best'
+import type { ExerciseFile, readPlay } from './files'
+import type { Act, Mistake, Step, Sum } from './game'
+import type { PathStep } from './path'
+import { nameIn } from './places'
+import type { Read } from './play'
+
+/** A play in words. */
+
+export const MISTAKE_WORDS: Record<Mistake, string> = {
+  'live-line': 'Stop: a meter on a line that is on is wrong, and may break. Switch off, unplug, then read.',
+  'on-unread': 'Switched on before the line was read: with a short on it the amplifier would have paid for it.',
+  'on-overload': 'Stop: the amplifier protects itself. What hangs there is far below its plan: off, and read.',
+  'right-there': 'Opened, looked at and closed again: it is right there.',
+  'named-otherwise': 'Put right all the same, but it was something else:',
+  'not-nulled': 'The leads were not nulled: so few ohms read 0.4 Ω too many.',
+}
+/** What life does not tell at once is told at the end alone. */
+export const isToldAtOnce = (mistake: Mistake): boolean => mistake !== 'not-nulled'
+
+export function actSays(act: Act, output: Output): string {
+  const nameOf = nameIn(output)
+  switch (act.do) {
+    case 'amplifier': return act.on ? 'Amplifier on' : 'Amplifier off, unplugged'
+    case 'null-leads': return 'Leads touched together and nulled'
+    case 'test': return testTitle(act, id => id === null ? act.kind === 'looked' ? 'the rack' : output.label : nameOf(id))
+    case 'name': return `“${FAULT_WORDS[act.kind].at(nameOf(act.nodeId))}”: opened`
+    case 'give-up': return 'Given up'
+  }
+}
+
+/** Of a walk those that do not play as they should; else what was read. */
+export function readSays(read: readonly Read[], output: Output): string {
+  const nameOf = nameIn(output)
+  const [first] = read
+  if (!first) return ''
+  if (read.length === 1) {
+    const { value } = first
+    if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(value.besideId)}` : `${value.is} than ${nameOf(value.besideId)}`
+    return first.kind === 'sound' ? SOUND_WORDS[value.is as keyof typeof SOUND_WORDS] ?? value.is : valueWords(value)
+  }
+  const odd = read.filter(r => r.value.is !== 'plays')
+  return odd.length === 0 ? 'all play as they should' : `${odd.map(r => `${nameOf(r.nodeId)} ${SOUND_WORDS[r.value.is as keyof typeof SOUND_WORDS] ?? r.value.is}`).join(', ')}${odd.length < read.length ? '; the others play' : ''}`
+}
+
+/** What an act came to, at once. */
+export function stepSays(step: Step, output: Output): string {
+  const nameOf = nameIn(output)
+  if (step.isDeaf) return 'Nothing is heard: the amplifier is off. That says nothing of the line.'
+  const mended = step.mended ? `${FAULT_WORDS[step.mended.kind].at(nameOf(step.mended.nodeId))}: put right.` : ''
+  const mistake = step.mistake && isToldAtOnce(step.mistake) ? MISTAKE_WORDS[step.mistake] : ''
+  return [mistake, mended, readSays(step.read, output)].filter(Boolean).join(' ')
+}
+
+/** The best that there is: worked out, or the tracer's. */
+export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number, tests: number }
+export const bestMinutes = (of: BestOf): number => of.by === 'exact' ? of.best.here.minutes : of.minutes
+
+const count = (n: number, one: string, many = `${one}s`) => `${n === 0 ? 'no' : n} ${n === 1 ? one : many}`
+
+/** Against the best; never against a clock. */
+export function scoreSays({ minutes, tests, isFound, isNamed }: Sum, best: BestOf, counts: ExerciseFile['counts'] = 'minutes'): string {
+  const least = bestMinutes(best)
+  const bestTests = best.by === 'exact' ? best.best.here.tests.length : best.tests
+  const who = best.by === 'exact' ? 'The best possible play' : 'The tracer'
+  const theirs = `${who} takes ${minutesSay(least)} and ${count(bestTests, 'test')} here`
+  if (!isFound) return `${theirs}.`
+  const mine = `${minutesSay(minutes)[0]!.toUpperCase()}${minutesSay(minutes).slice(1)} and ${count(tests, 'test')}.`
+  if (!isNamed) return `${mine} Put right, but named otherwise. ${theirs}.`
+  if (counts === 'tests') return tests < bestTests ? `${mine} ${theirs}: you needed fewer tests.` : tests === bestTests ? `${mine} As few tests as can be.` : `${mine} ${theirs}.`
+  if (minutes < least - 0.5) return `${mine} ${theirs}: you were quicker. On this rig; in the mean over all that may be hidden nobody is.`.replace(best.by === 'exact' ? '' : ' On this rig; in the mean over all that may be hidden nobody is.', '')
+  return minutes <= least + 0.5 ? `${mine} As quick as can be${best.by === 'exact' ? '' : ' by the tracer'}.` : `${mine} ${theirs}.`
+}
+
+/** What an act was worth, looked back on. */
+export function pathSays({ told, better, lostMin }: PathStep, output: Output): string {
+  if (!better || lostMin < 1) return told ? `It told ${bitsSay(told.bits)}.` : ''
+  const nameOf = nameIn(output)
+  const title = testTitle(better.test, id => id === null ? better.test.kind === 'looked' ? 'the rack' : output.label : nameOf(id))
+  return `${told ? `It told ${bitsSay(told.bits)}. ` : ''}“${title}” would have told ${bitsSay(better.bits)} in ${minutesSay(better.minutes)}: ${minutesSay(lostMin)} saved.`
+}
+/** One bit halves what may be there. */
+const bitsSay = (bits: number): string => bits < 0.05 ? 'next to nothing' : bits < 0.6 ? `a little (${writeNumber(bits, 1)} bit)` : bits < 1.6 ? `about half (${writeNumber(bits, 2)} bits)` : `much (${writeNumber(bits, 2)} bits)`
+
+/** A play that came back from somebody, in a line. */
+export interface CameBack { who: string, of: string, says: string }
+export function playCameBack({ file, rig, sum }: ReturnType<typeof readPlay>): CameBack {
+  const mistakes = sum.risks === 0 ? '' : `, ${count(sum.risks, 'risk')}`
+  const end = sum.isFound ? sum.isNamed ? 'found' : 'put right, named otherwise' : 'not found'
+  return { who: file.who, of: `${rig.exercise.name}, ${rig.code}`, says: `${end} in ${minutesSay(sum.minutes)}, ${count(sum.tests, 'test')}, ${count(sum.ladders, 'ladder')}${mistakes}` }
+}
+
+/** What was still possible after an act: the likeliest by name, and how likely. */
+export function leftSays({ suspects }: PathStep, output: Output): string {
+  const nameOf = nameIn(output)
+  const named = suspects.filter(s => s.probability >= 0.05).slice(0, 3)
+  if (named.length === 0) return 'Nothing stands out.'
+  return `Then: ${named.map(s => `${faultsSay(s.faults, nameOf)}, ${Math.round(100 * s.probability)} in 100`).join('; ')}.`
+}
