@@ -13,6 +13,7 @@ import { ms } from './timing'
 import { finderMs } from './finder'
 import { boxCurveMs, chartMs, clipMs, wiringsMs } from './lowImpedance'
 import { disagreementsMs, doorTimes } from './onSite'
+import { practiceMs, practiceRows } from './practice'
 import { spaceTimes } from './space'
 
 /** Measures everything once and writes docs/benchmarks.md. Ratios are what is aimed at: both sides ran on one machine in one go. */
@@ -36,6 +37,8 @@ const lowest = lowestAgainstGrid(1000)
 const loads = await firstLoads()
 const door = await doorTimes()
 const disagreements = disagreementsMs(bigJob())
+const practice = practiceRows()
+const practiceTimes = practiceMs()
 
 const row = (drops: number, frequencies: number) => sweeps.find(s => s.drops === drops && s.frequencies === frequencies)!
 const ratio = (drops: number) => row(drops, 240).ratio
@@ -73,6 +76,9 @@ const aims: [string, string, string, boolean][] = [
   ['key press to paint in a table of 10,000 models, 95th percentile', '50 ms', `${ms(gearKeys)} ms`, gearKeys < 50],
   [`taps of 60 spaces, ${space.planSpeakers} speakers, 24 lines planned to the proven optimum`, '3,000 ms', `${ms(space.planMs)} ms${space.isProven ? '' : ', not proven'}`, space.isProven && space.planMs < 3000],
   ['amplifiers for 24 lines out of 500 models, to the proven optimum', '2,000 ms', `${ms(finder)} ms`, finder < 2000],
+  ...practice.map(({ name, plays, times: t }): [string, string, string, boolean] => [`practice, “${name}”: ${thousands(plays)} plays by chance, mean minutes against the best possible play`, 'no less than 1 ×', times2(t), t >= 1]),
+  ['practice: the best possible play worked out, the slowest exercise', '5,000 ms', `${ms(practiceTimes.bestMs)} ms`, practiceTimes.bestMs < 5000],
+  ['practice: a line of eight looked back on, an act', '1,000 ms', `${ms(practiceTimes.lookBackMs)} ms`, practiceTimes.lookBackMs < 1000],
   ['impedance of a box of 64 drivers at 480 frequencies', '10 ms', `${ms(boxCurve)} ms`, boxCurve < 10],
   ['both charts worked out anew while a value is dragged, 16 speakers', '16 ms', `${ms(chart)} ms`, chart < 16],
   ['every wiring of eight unlike speakers, 1,320,064 of them', '1,000 ms', `${ms(wirings)} ms`, wirings < 1000],

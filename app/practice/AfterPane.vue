@@ -67,7 +67,8 @@ const file = computed(() => {
         <Button v-if="level !== null && level < EXERCISES.length && sum.isFound" size="small" :label="`Next: ${EXERCISES[level]!.name}`" @click="following" />
         <Button v-if="level !== null" size="small" variant="outlined" label="The same with another fault" @click="another" />
         <button class="act" type="button" @click="emit('again', 0)">this rig once more <KeyCap of="r" /></button>
-        <button class="act" type="button" @click="copy(practice.rig!.code)">{{ copied === 'copied' ? 'its code is copied' : `${copied === 'cannot' ? 'choose and copy it by hand:' : 'copy its code'} ${practice.rig!.code}` }}</button>
+        <button class="act" type="button" @click="copy(practice.rig!.code)">{{ copied === 'copied' ? 'its code is copied'
+          : `${copied === 'cannot' ? 'choose and copy it by hand:' : 'copy its code'} ${practice.rig!.code}` }}</button>
       </p>
     </section>
     <section aria-label="The way that was gone">
@@ -104,7 +105,8 @@ const file = computed(() => {
 .acts { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
 section { display: grid; gap: 8px; grid-template-columns: minmax(0, 1fr); }
 .steps { list-style: none; border-top: 1px solid var(--rule); }
-.steps li { display: grid; grid-template-columns: 26px minmax(0, 1fr) auto; gap: 2px 10px; align-items: baseline; border-bottom: 1px solid var(--rule); padding: 6px 0; }
+.steps li { display: grid; grid-template-columns: 26px minmax(0, 1fr) auto; gap: 2px 10px; align-items: baseline;
+  border-bottom: 1px solid var(--rule); padding: 6px 0; }
 .steps li.lost { border-left: 4px solid var(--stop); padding-left: 8px; }
 .give { display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: end; border-top: 1px solid var(--rule); padding-top: 10px; }
 .give label { display: grid; gap: 2px; }

@@ -89,24 +89,31 @@ function fileOut(): void {
     <label><span>Line</span><Select v-model="lineId" :options="lines" option-label="says" option-value="id" size="small" aria-label="Line" /></label>
     <div v-for="(one, k) in hidden" :key="k" class="hidden">
       <label><span>Hidden at</span><Select
-        v-model="one.place" :options="places" option-label="says" option-value="id" size="small" :aria-label="`Place ${k + 1}`" @update:model-value="one.kind = null" /></label>
+        v-model="one.place" :options="places" option-label="says" option-value="id" size="small" :aria-label="`Place ${k + 1}`" @update:model-value="one.kind
+          = null" /></label>
       <label><span>what is wrong there</span><Select
-        v-model="one.kind" :options="kinds(one.place)" option-label="says" option-value="id" size="small" :aria-label="`What is wrong ${k + 1}`" placeholder="choose" /></label>
+        v-model="one.kind" :options="kinds(one.place)" option-label="says" option-value="id" size="small" :aria-label="`What is wrong ${k + 1}`"
+          placeholder="choose" /></label>
       <button v-if="k === 1" class="act" type="button" @click="hidden.splice(1, 1)">not a second one</button>
     </div>
     <button v-if="hidden.length === 1" class="act" type="button" @click="hidden.push({ place: 'rack', kind: null })">hide a second one</button>
     <ChoiceRow v-model="told" label="What is told" before="Told is" :choices="TOLD" />
     <ChoiceRow v-model="counts" label="What counts" before="What counts:" :choices="COUNTS" />
-    <p class="tools"><span class="soft">At hand:</span> <CheckLine v-for="tool in TOOLS" :key="tool" :model-value="!without.includes(tool)" @update:model-value="toggle(tool, $event)">{{
+    <p class="tools"><span class="soft">At hand:</span> <CheckLine
+v-for="tool in TOOLS" :key="tool" :model-value="!without.includes(tool)"
+      @update:model-value="toggle(tool, $event)">{{
       TOOL_WORDS[tool] }}</CheckLine></p>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
-    <p class="acts"><Button size="small" type="submit" label="Make it" /><Button size="small" type="button" variant="outlined" label="As a file, to give out" @click="fileOut" />
+    <p class="acts"><Button size="small" type="submit" label="Make it" /><Button
+size="small" type="button" variant="outlined" label="As a file, to give out"
+      @click="fileOut" />
       <button class="act" type="button" @click="emit('close')">leave it</button></p>
   </form>
 </template>
 
 <style scoped>
-.make { display: grid; gap: 9px; border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 12px 14px; max-width: 760px; grid-template-columns: minmax(0, 1fr); justify-items: start; }
+.make { display: grid; gap: 9px; border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 12px 14px; max-width: 760px;
+  grid-template-columns: minmax(0, 1fr); justify-items: start; }
 label { display: grid; gap: 2px; }
 .make > label { width: 100%; max-width: 520px; }
 label > span { font-size: 13.5px; color: var(--ink-soft); }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
+import { lineVoltsOf, valveOf } from '#core/amplifier/questions'
 import { predictLine } from '#core/check/predict'
 import { minutesFor, sumOf } from '#core/practice/game'
 import { actSays, readSays, stepSays } from '#core/practice/gameWords'
@@ -52,8 +53,9 @@ const drawn = computed(() => {
   if (node === null) {
     const { rating } = output.value
     const expected = predictLine(output.value).find(p => p.kind === 'line-impedance')?.expected ?? null
-    const amplifierIs = rating.kind === 'constant-voltage' ? `${writeNumber(Math.floor(rating.lineV))} V line` : rating.kind !== 'valve' ? 'amplifier'
-      : rating.tapOhm === null ? 'valve amplifier' : `valve amplifier, on its tap of ${writeQuantity(rating.tapOhm, 'Ω')}`
+    const [lineVolts, valve] = [lineVoltsOf(rating), valveOf(rating)]
+    const onTap = valve?.tapOhm == null ? '' : `, on its tap of ${writeQuantity(valve.tapOhm, 'Ω')}`
+    const amplifierIs = lineVolts === null ? `${valve ? 'valve amplifier' : 'amplifier'}${onTap}` : `${writeNumber(Math.floor(lineVolts))} V line`
     return `${amplifierIs}${expected === null ? '' : `; as it is drawn the line reads ${writeQuantity(Number(expected.toPrecision(3)), 'Ω')}`}`
   }
   return node
@@ -160,7 +162,8 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
         <NuxtLink to="/practice" class="act">All exercises</NuxtLink>
       </section>
       <template v-else>
-        <p class="teach"><b>{{ practice.rig.exercise.before }}</b> <span class="soft">{{ practice.rig.exercise.faults === 1 ? 'One thing is hidden.' : 'Two things are hidden.' }}</span></p>
+        <p class="teach"><b>{{ practice.rig.exercise.before }}</b> <span class="soft">{{ practice.rig.exercise.faults === 1 ? 'One thing is hidden.'
+          : 'Two things are hidden.' }}</span></p>
         <AfterPane v-if="play.isOver" @again="again" />
         <div v-else class="work">
           <nav class="places" aria-label="Places of the line">
@@ -172,39 +175,50 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
           <section class="here" :aria-label="`At ${place.name}`">
             <h2>{{ place.is === 'rack' ? 'At the rack' : `At ${place.name}` }} <span class="soft drawn">{{ drawn }}</span></h2>
             <div class="switch" :class="{ live: play.isOn }">
-              <span><b>Amplifier {{ play.isOn ? 'ON' : 'OFF' }}</b> <span class="soft">{{ play.isOn ? 'ears work, meters must not' : 'unplugged at the rack' }}</span></span>
+              <span><b>Amplifier {{ play.isOn ? 'ON' : 'OFF' }}</b> <span class="soft">{{ play.isOn ? 'ears work, meters must not' : 'unplugged at the rack'
+                }}</span></span>
               <button class="tap" type="button" @click="amplifier">{{ play.isOn ? 'switch it off' : 'switch it on' }} <KeyCap of="o" /></button>
             </div>
             <p class="leads soft small">{{ play.isNulled ? 'Leads nulled.' : 'Leads not nulled.' }} <button
-              v-if="!play.isNulled" class="act" type="button" @click="practice.act({ do: 'null-leads' })">touch them together, null <KeyCap of="0" /></button></p>
+              v-if="!play.isNulled" class="act" type="button" @click="practice.act({ do: 'null-leads' })">touch them together, null <KeyCap of="0"
+                /></button></p>
             <div v-if="last" class="last" :class="{ stop: isMistake }" role="status">
               <span class="soft small">{{ actSays(last.act, output) }}</span>
               <b v-if="lastSays">{{ lastSays }}</b>
               <button v-if="heard.length > 0" class="tap" type="button" @click="listen">hear it <KeyCap of="s" /></button>
             </div>
-            <p v-if="heard.length > 0" class="soft small">{{ noSound ? 'This device makes no sound: the words say it all the same.' : 'Turn this device down first. Levels are limited, and an ear is not: never test at an ear.' }}</p>
+            <p v-if="heard.length > 0" class="soft small">{{ noSound ? 'This device makes no sound: the words say it all the same.'
+              : 'Turn this device down first. Levels are limited, and an ear is not: never test at an ear.' }}</p>
             <ul class="doables" aria-label="What can be done here">
-              <li v-for="(one, k) in doables" :key="one.title"><button class="offer" type="button" @click="take(k)">{{ one.title }}<span class="then">{{ one.costs
-                }}<template v-if="(one.needs === 'on') !== play.isOn"> · with the amplifier {{ one.needs }}</template></span><KeyCap v-if="k < 9" :of="`${k + 1}`" /></button></li>
+              <li v-for="(one, k) in doables" :key="one.title"><button class="offer" type="button" @click="take(k)">{{ one.title }}<span class="then">{{
+                one.costs
+                }}<template v-if="(one.needs === 'on') !== play.isOn"> · with the amplifier {{ one.needs }}</template></span><KeyCap
+v-if="k < 9"
+                  :of="`${k + 1}`" /></button></li>
             </ul>
-            <p v-if="canWire" class="small"><button class="act" type="button" :disabled="isReading" @click="readWire">{{ isReading ? 'the meter reads…' : 'its coil by wire' }}</button>
+            <p v-if="canWire" class="small"><button class="act" type="button" :disabled="isReading" @click="readWire">{{ isReading ? 'the meter reads…'
+              : 'its coil by wire' }}</button>
               <span v-if="wireProblem" class="error-words" role="alert">{{ wireProblem }}</span></p>
             <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
             <section class="naming">
-              <button v-if="!naming" class="offer found" type="button" :disabled="kinds.length === 0" @click="name">This is it: open it<span class="then">{{ kinds.length === 0
+              <button v-if="!naming" class="offer found" type="button" :disabled="kinds.length === 0" @click="name">This is it: open it<span class="then">{{
+                kinds.length === 0
                 ? 'nothing can be wrong here' : 'a wrong place costs its minutes' }}</span><KeyCap of="m" /></button>
               <template v-else>
                 <p><b>What is it, at {{ place.is === 'rack' ? 'the rack, or of the whole line' : place.name }}?</b></p>
-                <div class="kinds"><button v-for="(kind, k) in kinds" :key="kind" class="tap" type="button" @click="say(kind)">{{ FAULT_WORDS[kind].at(place.is === 'rack' ? output.label : place.name) }} <KeyCap v-if="k < 9" :of="`${k + 1}`" /></button>
+                <div class="kinds"><button v-for="(kind, k) in kinds" :key="kind" class="tap" type="button" @click="say(kind)">{{
+                  FAULT_WORDS[kind].at(place.is === 'rack' ? output.label : place.name) }} <KeyCap v-if="k < 9" :of="`${k + 1}`" /></button>
                   <button class="act" type="button" @click="naming = false">not yet</button></div>
               </template>
             </section>
           </section>
           <section class="log" aria-label="Done so far">
             <h2>Done so far</h2>
-            <p class="sums">{{ Math.round(sum!.minutes) }} min · {{ sum!.tests }} {{ sum!.tests === 1 ? 'test' : 'tests' }} · {{ sum!.ladders }} {{ sum!.ladders === 1 ? 'ladder' : 'ladders' }}</p>
+            <p class="sums">{{ Math.round(sum!.minutes) }} min · {{ sum!.tests }} {{ sum!.tests === 1 ? 'test' : 'tests' }} · {{ sum!.ladders }} {{
+              sum!.ladders === 1 ? 'ladder' : 'ladders' }}</p>
             <p v-if="play.steps.length === 0" class="soft">Nothing yet. Off is off: read the head before anything is switched on.</p>
-            <ol><li v-for="(step, k) in play.steps" :key="k" :class="{ stop: step.mistake !== null && step.mistake !== 'not-nulled' }"><span class="soft">{{ actSays(step.act, output)
+            <ol><li v-for="(step, k) in play.steps" :key="k" :class="{ stop: step.mistake !== null && step.mistake !== 'not-nulled' }"><span class="soft">{{
+              actSays(step.act, output)
               }}</span> <b>{{ stepSays(step, output) }}</b></li></ol>
             <p class="ends"><button v-if="play.steps.length > 0" class="act" type="button" @click="again()">begin again <KeyCap of="r" /></button>
               <button class="act" type="button" @click="giveUp">give up, and see</button></p>
@@ -228,7 +242,8 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
 .place.on .soft { color: inherit; }
 .here { display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
 .drawn { font-weight: 400; font-size: 15px; }
-.switch { display: flex; flex-wrap: wrap; gap: 6px 16px; justify-content: space-between; align-items: center; border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; }
+.switch { display: flex; flex-wrap: wrap; gap: 6px 16px; justify-content: space-between; align-items: center;
+  border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; }
 .switch.live { border-left-color: var(--copper); }
 .last { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 8px 12px; display: grid; gap: 4px; justify-items: start; font-size: 17px; }
 .last.stop { border-color: var(--stop); color: var(--stop); }
@@ -243,7 +258,10 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
 .log li { border-bottom: 1px solid var(--rule); padding: 4px 0; }
 .log li.stop b { color: var(--stop); }
 .ends { display: flex; flex-wrap: wrap; gap: 4px 16px; }
-@media (max-width: 1000px) { .work { grid-template-columns: 150px minmax(0, 1fr); } .log { grid-column: 1 / -1; border-left: 0; border-top: 1px solid var(--rule); padding: 10px 0 0; } }
+@media (max-width: 1000px) {
+  .work { grid-template-columns: 150px minmax(0, 1fr); }
+  .log { grid-column: 1 / -1; border-left: 0; border-top: 1px solid var(--rule); padding: 10px 0 0; }
+}
 @media (max-width: 760px) {
   .rig { padding: 8px 12px 60px; gap: 10px; }
   .work { grid-template-columns: minmax(0, 1fr); gap: 12px; }

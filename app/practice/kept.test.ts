@@ -23,7 +23,8 @@ describe('what is kept', () => {
   })
   test('what the server has not is sent to it', () => {
     const late = result({ at: '2026-05-05T09:00:00Z' })
-    expect([missingIn([], [result()]), missingIn([result()], [result(), late]), missingIn([{ ...late, bestMinutes: null }], [late]), missingIn([late], [{ ...late, bestMinutes: null }])]).toEqual([[result()], [late], [late], []])
+    expect([missingIn([], [result()]), missingIn([result()], [result(), late]), missingIn([{ ...late, bestMinutes: null }], [late]), missingIn([late],
+      [{ ...late, bestMinutes: null }])]).toEqual([[result()], [late], [late], []])
   })
 })
 

@@ -3,7 +3,10 @@ import { actSchema } from '#core/practice/game'
 import { exerciseFileSchema, MOST_ACTS } from '#core/practice/files'
 import { MOST_RESULTS, resultSchema, type Result } from '#core/practice/result'
 
-/** What is kept of practice: plays that came to an end, exercises that were made or came in, and the play that is under way. Pure; where it lies is handed in. */
+/**
+ * What is kept of practice: plays that came to an end, exercises that were made or came in, and the play that is under way. Pure; where it lies is handed
+ * in.
+ */
 
 const MOST_EXERCISES = 20
 
@@ -11,7 +14,7 @@ function read<T>(schema: z.ZodType<T>, text: string | null): T[] {
   try {
     const data: unknown = JSON.parse(text ?? '[]')
     // One that cannot be read does not take the others along.
-    return Array.isArray(data) ? data.flatMap((one) => { const parsed = schema.safeParse(one); return parsed.success ? [parsed.data] : [] }) : []
+    return Array.isArray(data) ? data.map(one => schema.safeParse(one)).flatMap(parsed => parsed.success ? [parsed.data] : []) : []
   }
   catch {
     return []
@@ -36,7 +39,8 @@ export function missingIn(theirs: readonly Result[], here: readonly Result[]): R
     return !their || (their.bestMinutes === null && r.bestMinutes !== null)
   })
 }
-export const withExercise = <T>(all: readonly T[], one: T, codeOf: (of: T) => string): T[] => [...all.filter(e => codeOf(e) !== codeOf(one)), one].slice(-MOST_EXERCISES)
+export const withExercise = <T>(all: readonly T[], one: T, codeOf: (of: T) => string): T[] => [...all.filter(e => codeOf(e) !== codeOf(one)),
+  one].slice(-MOST_EXERCISES)
 
 /** How somebody stands with an exercise: the best of what was found, by how near the best play it came. */
 export interface Standing { plays: number, found: number, minutes: number | null, bestMinutes: number | null, isClean: boolean }
@@ -45,5 +49,6 @@ export function standingWith(results: readonly Result[], level: number): Standin
   const found = of.filter(r => r.isFound && r.isNamed)
   const near = (r: Result) => r.bestMinutes === null ? Infinity : r.minutes / Math.max(1, r.bestMinutes)
   const best = found.toSorted((a, b) => near(a) - near(b))[0] ?? null
-  return { plays: of.length, found: found.length, minutes: best?.minutes ?? null, bestMinutes: best?.bestMinutes ?? null, isClean: found.some(r => r.risks === 0) }
+  return { plays: of.length, found: found.length, minutes: best?.minutes ?? null, bestMinutes: best?.bestMinutes ?? null,
+    isClean: found.some(r => r.risks === 0) }
 }

@@ -2,7 +2,13 @@ import type { Action } from '~/composables/action'
 import { pageKeys, type PageDeeds } from '~/composables/pageKeys'
 
 /** What keys do on the list of exercises. */
-export interface PracticeListDeeds extends PageDeeds { toCode: () => void, step: (by: 1 | -1) => void, make: () => void, fileIn: () => void, toJobs: () => void }
+export interface PracticeListDeeds extends PageDeeds {
+  toCode: () => void
+  step: (by: 1 | -1) => void
+  make: () => void
+  fileIn: () => void
+  toJobs: () => void
+}
 export function practiceListKeys(deeds: PracticeListDeeds): Action[] {
   return [
     { keys: ['ArrowDown', 'ArrowUp'], says: 'next exercise, exercise before', group: 'about', run: e => deeds.step(e.key === 'ArrowDown' ? 1 : -1) },

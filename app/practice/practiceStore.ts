@@ -116,7 +116,9 @@ export const usePracticeStore = defineStore('practice', () => {
 
   function finish(): void {
     const mistakes = play.value!.steps.flatMap(s => s.mistake ?? [])
-    const result: Result = { code: rig.value!.code, at: new Date().toISOString(), ...sumOf(play.value!), bestMinutes: best.value ? bestMinutes(best.value) : null, worst: mistakes[0] ?? null }
+    const result: Result = { code: rig.value!.code, at: new Date().toISOString(), ...sumOf(play.value!), bestMinutes: best.value
+      ? bestMinutes(best.value)
+      : null, worst: mistakes[0] ?? null }
     keep([result])
     void pushResult(result)
     lookBack()

@@ -4,7 +4,10 @@ import type { Read } from './play'
 import type { Rig } from './rig'
 import type { Heard } from './sound'
 
-/** What a reading sounds like: of a speaker by itself; of two one after the other; of two together, where one is heard beside the other. [] where it is silent work. */
+/**
+ * What a reading sounds like: of a speaker by itself; of two one after the other; of two together, where one is heard beside the other. [] where it is
+ * silent work.
+ */
 export function heardIn({ truth, plan }: Rig, read: Read): Heard[] {
   const level = (nodeId: string) => offDb(nodeId, truth, plan)
   if (read.nodeId === null) return []

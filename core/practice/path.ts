@@ -4,7 +4,7 @@ import { mendKey } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import type { Suspect } from '#core/trace/rank'
 import { beginPlay, stepped, type Act, type Play } from './game'
-import { ranked, readingOf } from './play'
+import { ranked, readingOf, type Ranked } from './play'
 import type { Rig } from './rig'
 
 /** A play looked back on: what was still possible after each act, what another test would have told, and where the lead was lost. */
@@ -53,23 +53,25 @@ export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathS
       readings = [...readings, ...step.read.map((r, n) => ({ ...readingOf(rig, readings.length + n, r), at: atOf(k) }))]
       now = ranked(play.rig, readings)
     }
-    path.push({ atMin, truth: truthOf(now.suspects, play.rig.faults), suspects: now.suspects.slice(0, TOLD), told: asked?.told ?? null, better: asked?.better ?? null, lostMin })
+    path.push({ atMin, truth: truthOf(now.suspects, play.rig.faults), suspects: now.suspects.slice(0, TOLD), told: asked?.told ?? null,
+      better: asked?.better ?? null, lostMin })
     yield (k + 1) / acts.length
   }
   return path
 }
 
 /** Later acts are later readings: of one place the last one counts. */
-const atOf = (k: number): string => new Date(Date.UTC(2026, 4, 4, 9) + 60_000 * k).toISOString()
+const atOf = (k: number): string => `2026-05-04T09:${String(Math.floor(k / 60)).padStart(2, '0')}:${String(k % 60).padStart(2, '0')}Z`
 
-function judged({ ask }: ReturnType<typeof ranked>, before: Play, { kind, nodeId, besideId }: TestAt): Pick<PathStep, 'told' | 'better' | 'lostMin'> {
+function judged({ ask }: Ranked, before: Play, { kind, nodeId, besideId }: TestAt): Pick<PathStep, 'told' | 'better' | 'lostMin'> {
   const { tests, besides, isMendNext } = ask({ atId: before.atId, isOn: before.isOn, without: [] }, { kind, nodeId, besideId }, before.isHeadRead)
   const best = isMendNext ? undefined : tests[0]
   const told = besides && { bits: besides.bits, saves: besides.saves }
   // The head is read before anything is switched on: that opens the way to ears, and is no lead lost.
   if (kind === 'line-impedance' && !before.isHeadRead) return { told, better: null, lostMin: 0 }
   if (!best || (best.kind === kind && best.nodeId === nodeId && best.besideId === besideId)) return { told, better: null, lostMin: 0 }
-  return { told, better: { test: { kind: best.kind, nodeId: best.nodeId, besideId: best.besideId }, minutes: best.minutes, bits: best.bits, saves: best.saves }, lostMin: Math.max(0, best.saves - (told?.saves ?? -(besides?.minutes ?? 0))) }
+  return { told, better: { test: { kind: best.kind, nodeId: best.nodeId, besideId: best.besideId }, minutes: best.minutes, bits: best.bits,
+    saves: best.saves }, lostMin: Math.max(0, best.saves - (told?.saves ?? -(besides?.minutes ?? 0))) }
 }
 
 /** Of minutes at a place that was right: none where it was the likeliest, all where nothing spoke for it. */

@@ -45,7 +45,10 @@ export function testsAt(output: Output, id: string | null): TestAt[] {
 export const laddersOf = (test: TestAt, atId: string | null): number =>
   (needsLadder(test) && test.nodeId !== atId ? 1 : 0) + (test.kind === 'swapped' && test.besideId !== null ? 1 : 0)
 
-/** What may be said to be wrong at a place: kinds of the exercise, each once, in the order of the catalogue. What lies at a group without a control is said at the rack. */
+/**
+ * What may be said to be wrong at a place: kinds of the exercise, each once, in the order of the catalogue. What lies at a group without a control is said
+ * at the rack.
+ */
 export function kindsAt(exercise: Pick<Exercise, 'line' | 'kinds'>, id: string | null): FaultKind[] {
   const known = new Set(placesOf(exercise.line).map(p => p.id))
   return [...new Set(candidatesOf(exercise).filter(f => f.nodeId === id || (id === null && !known.has(f.nodeId))).map(f => f.kind))]

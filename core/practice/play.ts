@@ -77,14 +77,17 @@ function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): {
 }
 
 /** What may be there after these readings, and what tells most next. */
-export function ranked(rig: Rig, readings: readonly Reading[]): { suspects: readonly Suspect[], ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests } {
+export interface Ranked { suspects: readonly Suspect[], ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests }
+export function ranked(rig: Rig, readings: readonly Reading[]): Ranked {
   const { output } = rig
   const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get(output.id)!
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
   const ranking = { suspects: asTold(rig, rig.faults.length > 1 ? drained(rankPairs(tried)).suspects : rankOfSingles(tried).suspects) }
   const mayBeOn = riskOf(output, proof, ranking.suspects) === null
-  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn, ...besides ? { besides } : {} }, given.readings) }
+  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn, ...besides
+    ? { besides }
+    : {} }, given.readings) }
 }
 
 /** What whoever plays is told: how many are hidden, and of which kinds. So much the tracer may know, too. */

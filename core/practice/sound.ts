@@ -35,8 +35,11 @@ export function gainAt({ is, levelDb }: Heard, hz: number): number {
   return level
 }
 
-/** Programme: pink, in phrases and steps of a scale, so that level, bass and gaps are heard in it. Invented. */
-export function programme(): Float64Array {
+let made: Float64Array | null = null
+/** Programme, made once: pink, in phrases and steps of a scale, so that level, bass and gaps are heard in it. Invented. */
+export const programme = (): Float64Array => made ??= makeProgramme()
+
+function makeProgramme(): Float64Array {
   const chance = seeded(0x50A6)
   const out = new Float64Array(SAMPLES)
   const steps = [0, 3, 5, 7, 10, 7, 5, 3]

@@ -145,6 +145,11 @@ const PAGE_VIEWS: [string, string, string, string[]][] = [
   ['no such ticket', '/bench/gone', '.gone', []],
   ...([['bt-handset', 'complaint'], ['bt-megaphone', 'which'], ['bt-talk-back', 'opening'], ['bt-megaphone', 'readings'], ['bt-handset', 'replacing'], ['bt-handset', 'plus'], ['bt-talk-back', 'closing'], ['bt-cabinet', 'load']] as const)
     .map(([id, step]): [string, string, string, string[]] => [`a ticket, ${step}`, `/bench/${id}?step=${step}`, '.face .pane', []]),
+  ['exercises', '/practice', '.practice .list', []],
+  ['an exercise made', '/practice', '.practice .list', ['c', 'wait']],
+  ['a rig', '/practice/R2-07-00003', '.doables', ['2', 'o', Key.ARROW_DOWN, '1', 'm', 'wait']],
+  ['a rig, forty', '/practice/R2-15-00003', '.doables', []],
+  ['a rig that is none', '/practice/what', '.gone', []],
   ['a ticket on paper', '/bench/bt-talk-back?paper', '.sheet', []],
   ...['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 W on'].map(quick),
 ]

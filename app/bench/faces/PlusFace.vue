@@ -60,7 +60,8 @@ const { isReading, metersOpen, read: byWire } = useBareWire('volts', ({ text, me
       <p v-if="battery.volts !== null" class="asks">Plus of the battery at the tab that is marked plus, minus at the other: what does the cone do?</p>
     </template>
     <p v-else-if="by === 'millivolts'" class="asks">Meter on millivolts, its plus at the tab that is marked plus. Push the cone in gently: what does it show
-      at that moment? <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'push it now: the meter reads…' : 'by wire, while you push' }}</button></p>
+      at that moment? <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'push it now: the meter reads…'
+        : 'by wire, while you push' }}</button></p>
     <p v-else-if="by === 'pulse'" class="asks">The tester’s own plus at the tab that is marked plus: what does it show?</p>
     <p v-else>A mark, a wide tab or a red washer is its maker’s word. It is written down at “found”, and proves nothing.</p>
     <div v-if="!isBarred" class="answers">

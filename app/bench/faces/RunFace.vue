@@ -68,7 +68,11 @@ const read = () => told(() => {
     minute.value = ''
   }
 })
-const { isReading, metersOpen, read: byWire } = useBareWire('celsius', ({ text }) => { celsius.value = text }, (why) => { problem.value = why })
+const { isReading, metersOpen, read: byWire } = useBareWire('celsius', ({ text }) => {
+  celsius.value = text
+}, (why) => {
+  problem.value = why
+})
 </script>
 
 <template>
