@@ -3,7 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import { lineVoltsOf, valveOf } from '#core/amplifier/questions'
 import { predictLine } from '#core/check/predict'
-import { minutesFor, sumOf } from '#core/practice/game'
+import { minutesFor, RANGES_OHM, sumOf, TONES_HZ } from '#core/practice/game'
 import { actSays, readSays, stepSays } from '#core/practice/gameWords'
 import { heardIn } from '#core/practice/listen'
 import { findIn, kindsAt, laddersOf, nodeOfKind, placesOf, testsAt } from '#core/practice/places'
@@ -12,6 +12,7 @@ import type { FaultKind } from '#core/job/schema'
 import { amplifierOf } from '#core/trace/next/minutes'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { minutesSay, testTitle } from '#core/trace/words'
+import ChoiceRow from '~/components/form/ChoiceRow.vue'
 import AppHeader from '~/components/shell/AppHeader.vue'
 import CommonActions from '~/components/shell/CommonActions.vue'
 import FindBox from '~/components/shell/FindBox.vue'
@@ -103,6 +104,14 @@ function amplifier(): void {
   silence()
   practice.act({ do: 'amplifier', on: !play.value!.isOn })
 }
+const RANGES = [{ value: 'own', says: 'its own' }, ...RANGES_OHM.map(ohm => ({ value: String(ohm), says: writeQuantity(ohm, 'Ω') }))]
+const TONES = TONES_HZ.map(hz => ({ value: String(hz), says: writeQuantity(hz, 'Hz') }))
+const range = computed(() => String(play.value?.meter.rangeOhm ?? 'own'))
+function setMeter(rangeText: string | undefined, toneText: string | undefined): void {
+  const { rangeOhm, toneHz } = play.value!.meter
+  const to = rangeText === undefined ? rangeOhm : RANGES_OHM.find(ohm => String(ohm) === rangeText) ?? null
+  practice.act({ do: 'meter', rangeOhm: to, toneHz: TONES_HZ.find(hz => String(hz) === toneText) ?? toneHz })
+}
 function say(kind: FaultKind): void {
   naming.value = false
   practice.act({ do: 'name', kind, nodeId: nodeOfKind(practice.rig!.exercise, at.value, kind) })
@@ -182,6 +191,15 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
             <p class="leads soft small">{{ play.isNulled ? 'Leads nulled.' : 'Leads not nulled.' }} <button
               v-if="!play.isNulled" class="act" type="button" @click="practice.act({ do: 'null-leads' })">touch them together, null <KeyCap of="0"
                 /></button></p>
+            <details class="small"><summary>Meter: {{ play.meter.rangeOhm === null ? 'finds its own range'
+              : `range of ${writeQuantity(play.meter.rangeOhm, 'Ω')}` }}, {{ writeQuantity(play.meter.toneHz, 'Hz') }}</summary>
+              <div class="meter">
+                <ChoiceRow
+                  :model-value="range" label="Range of the meter" before="range" :choices="RANGES" @update:model-value="setMeter($event, undefined)" />
+                <ChoiceRow
+                  :model-value="String(play.meter.toneHz)" label="Tone of the impedance meter" before="tone" :choices="TONES"
+                  @update:model-value="setMeter(undefined, $event)" />
+              </div></details>
             <div v-if="last" class="last" :class="{ stop: isMistake }" role="status">
               <span class="soft small">{{ actSays(last.act, output) }}</span>
               <b v-if="lastSays">{{ lastSays }}</b>
@@ -245,6 +263,7 @@ v-if="k < 9"
 .switch { display: flex; flex-wrap: wrap; gap: 6px 16px; justify-content: space-between; align-items: center;
   border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; }
 .switch.live { border-left-color: var(--copper); }
+.meter { display: flex; flex-wrap: wrap; gap: 6px 18px; padding: 4px 0; }
 .last { border: 1.5px solid var(--ink); background: var(--paper-raised); padding: 8px 12px; display: grid; gap: 4px; justify-items: start; font-size: 17px; }
 .last.stop { border-color: var(--stop); color: var(--stop); }
 .doables { list-style: none; display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 6px; }

@@ -40,12 +40,18 @@ describe('an act and what it comes to', () => {
     ['an ohmmeter on a line that is on is told at once and reads nothing', open, [HEAD, on, at('coil-dcr', 's1')], { mistake: 'live-line', minutes: 1, says: 'Stop: a meter on a line that is on', reads: 0 }],
     ['ears with the amplifier off hear nothing, and that says nothing', open, [at('sound', 's1')], { mistake: null, isDeaf: true, says: 'the amplifier is off', reads: 0 }],
     ['on before it was read', open, [on], { mistake: 'on-unread', minutes: 1, says: 'before the line was read' }],
+    ['legs to earth are not the head', open, [at('leg-earth'), on], { mistake: 'on-unread' }],
     ['on after it was read', open, [HEAD, on], { mistake: null, minutes: 1 }],
     ['on to a short', short, [HEAD, on], { mistake: 'on-overload', says: 'protects itself' }],
     ['off costs a minute and is no mistake', open, [HEAD, on, off], { mistake: null, minutes: 1 }],
     ['a coil with the leads in it: told at the end alone', open, [at('coil-dcr', 's1')], { mistake: 'not-nulled', reads: 1 }],
     ['nulled', open, [nulled, at('coil-dcr', 's1')], { mistake: null, reads: 1 }],
     ['many ohms do not mind leads', open, [HEAD], { mistake: null, reads: 1 }],
+    ['over its range is no reading: open or more, nobody knows', open, [{ do: 'meter', rangeOhm: 200, toneHz: 1000 }, HEAD], { mistake: null, minutes: 1.5, reads: 0, says: 'over its range' }],
+    ['an open coil on a range looks the same', open, [{ do: 'meter', rangeOhm: 200, toneHz: 1000 }, at('coil-dcr', 's3')], { mistake: null, reads: 0, says: 'over its range' }],
+    ['within its range it reads', open, [nulled, { do: 'meter', rangeOhm: 200, toneHz: 1000 }, at('coil-dcr', 's1')], { mistake: null, reads: 1 }],
+    ['a meter that finds its own range reads open as open', open, [at('coil-dcr', 's3')], { mistake: null, reads: 1, says: 'open' }],
+    ['set as it was costs nothing and is nothing', open, [HEAD, { do: 'meter', rangeOhm: null, toneHz: 1000 }], { mistake: null, minutes: 1.5, reads: 1 }],
     ['a place that is right', open, [name('coil-open', 's1')], { mistake: 'right-there', minutes: mendMinutes([faultAt('coil-open', 's1')]), says: 'it is right there' }],
     ['the same unit by another name', open, [name('coil-high', 's3')], { mistake: 'named-otherwise', says: 'it was something else: Coil of 03 open' }],
     ['by its name', open, [name('coil-open', 's3')], { mistake: null, says: 'put right' }],
@@ -71,10 +77,22 @@ describe('an act and what it comes to', () => {
     expect(ohm(playOf(open, [nulled, at('coil-dcr', 's1')]))).toEqual([(pure!.value as { ohm: number }).ohm])
   })
 
+  interface Told { toneHz?: number, value: { ohm: number } }
+  test('another tone is another reading, and is kept with it: a long line of plain drivers reads more at 1 kHz than at 330 Hz', () => {
+    const play = playOf(hiding(6, faultAt('coil-open', 's1')), [HEAD, { do: 'meter', rangeOhm: null, toneHz: 330 }, HEAD])
+    const [usual, low] = play.steps.flatMap(s => s.read).map(r => ({ toneHz: r.toneHz, value: r.value as { ohm: number } })) as [Told, Told]
+    expect([usual.toneHz, low.toneHz, usual.value.ohm !== low.value.ohm, play.steps[1]!.minutes]).toEqual([undefined, 330, true, 0.2])
+    const path = drained(pathOf(hiding(6, faultAt('coil-open', 's1')), play.steps.map(s => s.act)))
+    expect(path[2]!.truth).toBeGreaterThan(0)
+  })
+
   test('it ends when all that is hidden is put right; of two the other one is still there; after the end nothing is done any more', () => {
     const two = hiding(15, faultAt('coil-open', 's3'), faultAt('open-at-drop', 's30'))
     const one = playOf(two, [HEAD, name('coil-open', 's3')])
     expect([one.isOver, one.isHeadRead, one.rig.faults.map(f => f.kind)]).toEqual([false, false, ['open-at-drop']])
+    // Another line: what was heard before is heard anew.
+    const walked = playOf(two, [HEAD, on, at('sound', 's1'), off, name('coil-open', 's3'), HEAD, on, at('walk')])
+    expect(walked.steps.at(-1)!.read).toHaveLength(40)
     const both = stepped(one, name('open-at-drop', 's30'))
     expect([both.isOver, stepped(both, HEAD) === both, sumOf(both)]).toEqual([true, true, expect.objectContaining({ isFound: true, isNamed: true, tests: 1,
       mistakes: 0 })])

@@ -4,7 +4,8 @@ import { normalAt } from '#core/trace/chances'
 import { mendKey, mendMinutes, minutesOf, SWITCH, amplifierOf, AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
-import { READING_KINDS } from '#core/job/sections/readings/kinds'
+import { METER_HZ } from '#core/check/readingBands'
+import { factsOf, READING_KINDS } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { idText } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
@@ -19,11 +20,17 @@ import { mendedRig, readRig, type Rig } from './rig'
  * acts has the whole of it, up to any point.
  */
 
+/** What a meter can be set to. Common practice, no source. */
+export const RANGES_OHM = [200, 2000, 20_000] as const
+export const TONES_HZ = [1000, 330] as const
+
 const place = idText.nullable()
 export const actSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('amplifier'), on: z.boolean() }),
   /** The leads touched together, and taken off what is read from then on. */
   z.strictObject({ do: z.literal('null-leads') }),
+  /** The meter set otherwise: its range (null: it finds its own) and the tone of an impedance meter. */
+  z.strictObject({ do: z.literal('meter'), rangeOhm: z.literal(RANGES_OHM).nullable(), toneHz: z.literal(TONES_HZ) }),
   z.strictObject({ do: z.literal('test'), kind: z.enum([...READING_KINDS, 'walk']), nodeId: place, besideId: place, /** What a meter by wire said, Ω; null: open. Not given: read by hand. */ wireOhm: z.number().min(0).nullable().optional() }),
   /** "This is it": the place is opened, and what is there is put right. */
   z.strictObject({ do: z.literal('name'), kind: z.enum(FAULT_KINDS), nodeId: place }),
@@ -45,6 +52,8 @@ export interface Step {
   mistake: Mistake | null
   /** Heard with the amplifier off: nothing, and it says nothing. */
   isDeaf: boolean
+  /** The meter showed that it is over its range: open, or more. It is no reading. */
+  isOverRange: boolean
   /** What was put right by it. */
   mended: Fault | null
 }
@@ -53,6 +62,7 @@ export interface Play {
   steps: readonly Step[]
   isOn: boolean
   isNulled: boolean
+  meter: Pick<Extract<Act, { do: 'meter' }>, 'rangeOhm' | 'toneHz'>
   /** The head was read since something was last put right. */
   isHeadRead: boolean
   atId: string | null
@@ -65,13 +75,17 @@ export interface Play {
 }
 
 export const beginPlay = (rig: Rig): Play =>
-  ({ steps: [], isOn: false, isNulled: false, isHeadRead: false, atId: AT_THE_RACK.atId, rig, mended: [], isGivenUp: false, isOver: false })
+  ({
+    steps: [], isOn: false, isNulled: false, meter: { rangeOhm: null, toneHz: METER_HZ }, isHeadRead: false, atId: AT_THE_RACK.atId, rig, mended: [],
+    isGivenUp: false, isOver: false,
+  })
 
 export const playOf = (rig: Rig, acts: readonly Act[]): Play => acts.reduce(stepped, beginPlay(rig))
 
 /** Leads of a meter, not nulled. Common practice, no source: 0.1 to 0.5 Ω. */
 export const LEADS_OHM = 0.4
 const NULLED_MIN = 0.5
+const SET_MIN = 0.2
 /** A meter that is taken off again. */
 const STOPPED_MIN = 1
 const CUTS_OUT_FROM = 0.5
@@ -79,7 +93,8 @@ const CUTS_OUT_FROM = 0.5
 const CONTACT_OHM = 0.06
 const CONTACT_PART = 0.004
 
-const still = (act: Act, more: Partial<Step>): Step => ({ act, minutes: 0, ladders: 0, read: [], mistake: null, isDeaf: false, mended: null, ...more })
+const STILL = { minutes: 0, ladders: 0, read: [], mistake: null, isDeaf: false, isOverRange: false, mended: null }
+const still = (act: Act, more: Partial<Step>): Step => ({ act, ...STILL, ...more })
 
 /** What an act does. After the end nothing does anything. */
 export function stepped(play: Play, act: Act): Play {
@@ -93,6 +108,10 @@ export function stepped(play: Play, act: Act): Play {
       return after({ minutes: SWITCH, mistake }, { isOn: act.on })
     }
     case 'null-leads': return play.isNulled ? play : after({ minutes: NULLED_MIN }, { isNulled: true })
+    case 'meter': {
+      const { rangeOhm, toneHz } = act
+      return rangeOhm === play.meter.rangeOhm && toneHz === play.meter.toneHz ? play : after({ minutes: SET_MIN }, { meter: { rangeOhm, toneHz } })
+    }
     case 'give-up': return after({}, { isGivenUp: true, isOver: true })
     case 'name': return named(play, act, after)
     case 'test': return tested(play, act, after)
@@ -104,7 +123,7 @@ type After = (step: Partial<Step>, change?: Partial<Play>) => Play
 const cutsOut = ({ truth, plan }: Rig): boolean => cutOutChance(truth.solved.head, plan.drawn.solved.head) >= CUTS_OUT_FROM
 
 function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Play {
-  const { rig, isOn, atId } = play
+  const { rig, isOn, atId, meter: { rangeOhm, toneHz } } = play
   const test: TestAt = { kind: act.kind, nodeId: act.nodeId, besideId: act.besideId }
   const needsOn = amplifierOf(test.kind) === 'on'
   if (isOn && !needsOn) return after({ minutes: STOPPED_MIN, mistake: 'live-line' })
@@ -117,12 +136,18 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const to = test.kind === 'walk' ? heard.at(-1)! : test.nodeId
   const ladders = laddersOf(test, atId)
   if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, { atId: to })
-  const read = (readRig(rig, test, heard) ?? []).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  const read = (readRig(rig, test, heard, toneHz) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  // Over its range a meter shows the same for open and for more than it can.
+  if (rangeOhm !== null && read.some(r => isInOhms(r.kind) && (r.value.is === 'open' || (r.value.is === 'ohm' && r.value.ohm > rangeOhm)))) {
+    return after({ minutes, ladders, isOverRange: true }, { atId: to })
+  }
   const isSmall = read.some(r => r.value.is === 'ohm' && r.value.ohm < SMALL_OHM)
   return after({ minutes, ladders, read, mistake: isSmall && !play.isNulled && !needsOn ? 'not-nulled' : null }, {
     atId: to, isHeadRead: play.isHeadRead || test.kind === 'line-impedance',
   })
 }
+const isOfTone = (kind: Read['kind']) => factsOf(kind).isOfTone
+const isInOhms = (kind: Read['kind']) => factsOf(kind).value === 'ohm'
 const wired = (ohm: number | null): Read['value'] => ohm === null ? { is: 'open' } : { is: 'ohm', ohm }
 /** Below this the leads matter. */
 const SMALL_OHM = 20
@@ -158,11 +183,10 @@ function asTouched({ rig, steps, isNulled }: Play, read: Read): Read {
 function named(play: Play, { kind, nodeId }: Extract<Act, { do: 'name' }>, after: After): Play {
   const said = faultAt(kind, nodeId)
   const minutes = mendMinutes([said])
-  const exact = play.rig.faults.find(f => isIt([said], [f]))
-  const near = exact ?? play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
+  const near = play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
   if (!near) return after({ minutes, mistake: 'right-there' }, { atId: nodeId })
   const left = play.rig.faults.filter(f => f !== near)
-  return after({ minutes, mistake: exact ? null : 'named-otherwise', mended: near }, {
+  return after({ minutes, mistake: isIt([said], [near]) ? null : 'named-otherwise', mended: near }, {
     atId: nodeId, rig: mendedRig(play.rig, left), mended: [...play.mended, near], isOver: left.length === 0, isHeadRead: false,
   })
 }

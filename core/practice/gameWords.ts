@@ -1,7 +1,7 @@
 import { FAULT_WORDS } from '#core/check/faultWords'
 import { SOUND_WORDS, valueWords } from '#core/check/words'
 import type { Output } from '#core/job/schema'
-import { writeNumber } from '#core/quantity/write'
+import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { faultsSay, minutesSay, testTitle } from '#core/trace/words'
 import type { Best } from './best'
 import type { ExerciseFile, readPlay } from './files'
@@ -27,6 +27,7 @@ export function actSays(act: Act, output: Output): string {
   const nameOf = nameIn(output)
   switch (act.do) {
     case 'amplifier': return act.on ? 'Amplifier on' : 'Amplifier off, unplugged'
+    case 'meter': return `Meter set to ${act.rangeOhm === null ? 'find its own range' : `its range of ${writeQuantity(act.rangeOhm, 'Ω')}`}, tone of ${writeQuantity(act.toneHz, 'Hz')}`
     case 'null-leads': return 'Leads touched together and nulled'
     case 'test': return testTitle(act, id => id === null ? act.kind === 'looked' ? 'the rack' : output.label : nameOf(id))
     case 'name': return `“${FAULT_WORDS[act.kind].at(nameOf(act.nodeId))}”: opened`
@@ -52,6 +53,7 @@ export function readSays(read: readonly Read[], output: Output): string {
 export function stepSays(step: Step, output: Output): string {
   const nameOf = nameIn(output)
   if (step.isDeaf) return 'Nothing is heard: the amplifier is off. That says nothing of the line.'
+  if (step.isOverRange) return 'The meter shows that it is over its range: open, or more ohms than that. It is no reading yet.'
   const mended = step.mended ? `${FAULT_WORDS[step.mended.kind].at(nameOf(step.mended.nodeId))}: put right.` : ''
   const mistake = step.mistake && isToldAtOnce(step.mistake) ? MISTAKE_WORDS[step.mistake] : ''
   return [mistake, mended, readSays(step.read, output)].filter(Boolean).join(' ')

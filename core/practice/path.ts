@@ -43,7 +43,7 @@ export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathS
     if (play === before || !step) continue
     atMin += step.minutes
     const asked = act.do === 'test' && !step.isDeaf && step.read.length > 0 ? judged(now, before, act) : null
-    const lostMin = asked ? asked.lostMin : act.do === 'name' && step.mended === null ? lostByOpening(now.suspects, act, step.minutes) : step.isDeaf || step.mistake === 'live-line' ? step.minutes : 0
+    const lostMin = asked ? asked.lostMin : act.do === 'name' && step.mended === null ? lostByOpening(now.suspects, act, step.minutes) : step.isDeaf || step.isOverRange || step.mistake === 'live-line' ? step.minutes : 0
     if (step.mended) {
       // What is put right is another line: it is read anew.
       readings = []

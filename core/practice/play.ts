@@ -16,7 +16,13 @@ import { readRig, type Rig } from './rig'
 
 /** A rig played by the tracer: what it reads, in which order, and what is left after each. */
 
-export interface Read { nodeId: string | null, kind: Reading['kind'], value: Reading['value'] }
+export interface Read {
+  nodeId: string | null
+  kind: Reading['kind']
+  value: Reading['value']
+  /** With another tone than usual. */
+  toneHz?: number
+}
 export interface Played {
   test: TestAt
   read: Read[]
@@ -97,8 +103,8 @@ function asTold({ exercise: { kinds } }: Rig, suspects: readonly Suspect[]): Sus
   return total > 0 ? may.map(s => ({ ...s, probability: s.probability / total })) : [...suspects]
 }
 
-export function readingOf({ output }: Rig, k: number, { kind, nodeId, value }: Read): Reading {
-  return { id: `r${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: output.id, nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
+export function readingOf({ output }: Rig, k: number, { kind, nodeId, value, toneHz }: Read): Reading {
+  return { id: `r${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: output.id, nodeId, value, note: '', frequencyHz: toneHz ?? null, supersedes: null, taken: null, who: null, withdrawn: false }
 }
 
 /** Same kinds at the same places; how large each is nobody is asked. */

@@ -98,16 +98,16 @@ const shown = (ohm: number, chance: Chance): ReadingValue => ({ is: 'ohm', ohm: 
 /** All the cable of a line, m. */
 const lengthOf = (wiring: Output['wiring']): number => branchesOf(wiring).reduce((sum, { lead }) => sum + (lead?.lengthM ?? 0), 0)
 
-function ohmsAt(rig: Rig, nodeId: string | null): ReadingValue {
-  const place = { nodeId, frequencyHz: METER_HZ }
-  const chance = chanceFor(rig, `ohms ${nodeId ?? ''}`)
+function ohmsAt(rig: Rig, nodeId: string | null, frequencyHz: number): ReadingValue {
+  const place = { nodeId, frequencyHz }
+  const chance = chanceFor(rig, `ohms ${nodeId ?? ''}${frequencyHz === METER_HZ ? '' : ` ${frequencyHz}`}`)
   const sight = rig.truth.sight(place)
   if (sight === null || sight.seen.state === 'open') {
     const broken = brokenLine(place, lengthOf(rig.output.wiring))
     return broken === null || chance() < 0.6 ? { is: 'open' } : shown(broken.leastOhm * (broken.mostOhm / broken.leastOhm) ** chance(), chance)
   }
   if (sight.seen.state === 'short') return shown(0, chance)
-  const off = offsets(rig.plan.deviations, sight, METER_HZ)[rig.sample]!
+  const off = offsets(rig.plan.deviations, sight, frequencyHz)[rig.sample]!
   return shown(sight.seen.ohm * Math.exp(off + Math.sqrt(sight.variance) * bellOf(chance)), chance)
 }
 
@@ -139,15 +139,18 @@ function soundAt(rig: Rig, nodeId: string): Sound {
   return SOUNDS.find((_, k) => (left -= chances[k]!) < 0) ?? 'plays'
 }
 
-/** What a test reads: one value, or of a walk one of each speaker that was not heard yet. Null: it cannot be taken on this line. */
-export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = []): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
+/**
+ * What a test reads: one value, or of a walk one of each speaker that was not heard yet. Null: it cannot be taken on this line.
+ * @param toneHz of an impedance meter
+ */
+export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
   const speaker = speakersOf(rig.output.wiring).find(s => s.id === test.nodeId) ?? null
   const one = (value: ReadingValue) => [{ kind: test.kind as Reading['kind'], nodeId: test.nodeId, value }]
   switch (test.kind) {
     case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId) } }))
     case 'sound': return one({ is: soundAt(rig, test.nodeId!) })
-    case 'line-impedance': return one(ohmsAt(rig, null))
-    case 'outward-impedance': return one(ohmsAt(rig, test.nodeId))
+    case 'line-impedance': return one(ohmsAt(rig, null, toneHz))
+    case 'outward-impedance': return one(ohmsAt(rig, test.nodeId, toneHz))
     case 'coil-dcr': return speaker ? one(coilAt(rig, speaker)) : null
   }
   const weight = new Float64Array(rig.plan.deviations.samples)

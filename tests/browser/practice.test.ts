@@ -126,7 +126,7 @@ test('by thumb at 390, as a newcomer: from the jobs to the first thing found', a
   expect(wide).toBeLessThanOrEqual(full)
 }, 90_000)
 
-test('the same code in a second window is the same rig; by wire its coil is read where there is a meter; one that is none is told', async () => {
+test('the same code in a second window is the same rig; a meter over its range reads nothing; a code that is none is told', async () => {
   const { browser } = world
   await browser.size(1280, 800)
   const hiddenIn = async () => {
@@ -146,6 +146,15 @@ test('the same code in a second window is the same rig; by wire its coil is read
   expect(await hiddenIn()).toEqual(one)
   await browser.driver.close()
   await browser.driver.switchTo().window(first)
+  // 355 Ω on a range of 200: open, or more, nobody knows; then the meter finds its own.
+  await world.go('/practice/R2-11-00003')
+  await browser.click('.here summary', 'finds its own range')
+  await browser.click('.meter .tap', '200 Ω')
+  await browser.click('.doables .offer', 'impedance of the line')
+  await browser.see('.last', 'over its range')
+  await browser.click('.meter .tap', 'its own')
+  await browser.click('.doables .offer', 'impedance of the line')
+  await browser.see('.last b', '355 Ω')
   for (const [code, says] of [['R1-07-0002A', 'of catalogue 1'], ['X-12345678', 'not on this device'], ['what do I type', 'no code of a rig']] as const) {
     await world.go(`/practice/${encodeURIComponent(code)}`)
     await browser.see('.gone', says)
