@@ -8,7 +8,7 @@ export interface RigCode { level: number, seed: number }
 const LETTERS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ'
 export const MOST_SEED = 32 ** 5 - 1
 
-/** "R1-07-0002A": catalogue 1, level 7, seed 74. */
+/** "R2-07-0002A": catalogue 2, level 7, seed 74. */
 export function writeCode({ level, seed }: RigCode): string {
   let left = seed
   let text = ''
