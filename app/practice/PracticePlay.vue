@@ -256,6 +256,7 @@ v-if="k < 9"
 .places { display: grid; gap: 3px; max-height: 70vh; overflow-y: auto; padding: 2px; }
 .place { border: 1px solid var(--rule-strong); background: var(--paper-raised); border-radius: 2px; padding: 5px 9px; text-align: left; cursor: pointer;
   display: flex; gap: 10px; justify-content: space-between; align-items: baseline; min-height: 34px; }
+@media (pointer: coarse), (max-width: 760px) { .place { min-height: 44px; } }
 .place.on { background: var(--ink); color: var(--paper); border-color: var(--ink); }
 .place.on .soft { color: inherit; }
 .here { display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
