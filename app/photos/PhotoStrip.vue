@@ -70,7 +70,7 @@ v-if="shown" :visible="true" modal :header="`${label}, ${when(shown.at)}`" :dism
 <style scoped>
 .photos { border-top: 1px solid var(--rule); padding-top: 6px; }
 ul { list-style: none; display: flex; flex-wrap: wrap; gap: 8px; }
-li button:first-child { border: 1px solid var(--rule-strong); background: none; padding: 0; cursor: pointer; }
+.photos > ul > li > button:first-child { border: 1px solid var(--rule-strong); background: none; padding: 0; cursor: pointer; }
 li img { display: block; width: 96px; height: 72px; object-fit: cover; }
 .waits { display: grid; border: 1px dashed var(--ink-soft); padding: 2px; }
 .large { display: block; max-width: 100%; max-height: 72vh; height: auto; margin: 0 auto; }

@@ -10,7 +10,7 @@ import { bestPlay, hypothesesOf, MOST_EXACT, problemOf, solved, type Problem } f
 import { EXERCISES } from './exercises'
 import { checkExercise, codeOfExercise, readExercise, readPlay, rigOfFile, type ExerciseFile, type PlayFile } from './files'
 import { beginPlay, LEADS_OHM, minutesFor, playOf, stepped, sumOf, type Act, type Play } from './game'
-import { pathSays, scoreSays, stepSays } from './gameWords'
+import { pathSays, readSays, scoreSays, stepSays } from './gameWords'
 import { heardIn } from './listen'
 import { lostAt, pathOf, type PathStep } from './path'
 import { placesOf, testsAt } from './places'
@@ -102,6 +102,11 @@ describe('an act and what it comes to', () => {
     expect(sumOf(playOf(open, [on, at('sound', 's1'), at('coil-dcr', 's2')]))).toMatchObject({ tests: 2, mistakes: 2, risks: 2, ladders: 0 })
     expect(sumOf(playOf(open, [nulled, at('coil-dcr', 's1'), at('looked', 's1'), at('coil-dcr', 's2')])).ladders).toBe(2)
   })
+
+  test.each<[string, string[], string]>([
+    ['all', ['plays', 'plays', 'plays'], 'all play as they should'], ['one', ['plays', 'silent', 'plays'], '02 silent; the others play'], ['from one on', ['plays', 'silent', 'silent', 'silent'], '02 to 04 silent; the others play'],
+    ['none plays', ['silent', 'silent'], '01 to 02 silent'], ['of two kinds', ['thin', 'plays', 'silent', 'silent'], '01 thin, 03 to 04 silent; the others play'],
+  ])('a walk in words: %s', (_, sounds, says) => expect(readSays(sounds.map((is, k) => ({ kind: 'sound' as const, nodeId: `s${k + 1}`, value: { is } as never })), open.output)).toBe(says))
 
   test('a play is its acts: done anew on another day, up to any point, it is the same', () => {
     const chance = seeded(SEED)

@@ -45,8 +45,22 @@ export function readSays(read: readonly Read[], output: Output): string {
     if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(value.besideId)}` : `${value.is} than ${nameOf(value.besideId)}`
     return first.kind === 'sound' ? SOUND_WORDS[value.is as keyof typeof SOUND_WORDS] ?? value.is : valueWords(value)
   }
-  const odd = read.filter(r => r.value.is !== 'plays')
-  return odd.length === 0 ? 'all play as they should' : `${odd.map(r => `${nameOf(r.nodeId)} ${SOUND_WORDS[r.value.is as keyof typeof SOUND_WORDS] ?? r.value.is}`).join(', ')}${odd.length < read.length ? '; the others play' : ''}`
+  const runs = runsOf(read).filter(r => r.says !== SOUND_WORDS.plays)
+  if (runs.length === 0) return 'all play as they should'
+  const named = runs.map(({ from, to, says }) => `${nameOf(from)}${from === to ? '' : ` to ${nameOf(to)}`} ${says}`).join(', ')
+  return `${named}${read.some(r => r.value.is === 'plays') ? '; the others play' : ''}`
+}
+
+/** Of a walk those that lie side by side and sound alike: of forty a list would be read by nobody. */
+function runsOf(read: readonly Read[]): { from: string | null, to: string | null, says: string }[] {
+  const runs: { from: string | null, to: string | null, says: string }[] = []
+  for (const { nodeId, value } of read) {
+    const says = SOUND_WORDS[value.is as keyof typeof SOUND_WORDS] ?? value.is
+    const last = runs.at(-1)
+    if (last?.says === says) last.to = nodeId
+    else runs.push({ from: nodeId, to: nodeId, says })
+  }
+  return runs
 }
 
 /** What an act came to, at once. */
