@@ -78,7 +78,7 @@ onMounted(() => {
         <button class="act" type="button" @click="doneOpen = true">done <KeyCap of="h" /></button>
         <button class="act" type="button" @click="rename">rename</button>
         <NuxtLink class="act find" :to="`/jobs/${jobId}/paper`">paper <KeyCap of="I" /></NuxtLink>
-        <NuxtLink class="act" :to="practiceAddress(jobId, store.job, selected.selection.outputId)">practice <KeyCap of="N" /></NuxtLink>
+        <NuxtLink class="act practice" :to="practiceAddress(jobId, store.job, selected.selection.outputId)">practice <KeyCap of="N" /></NuxtLink>
         <a class="act" :href="`/api/jobs/${jobId}/file`" download>file out</a>
         <a v-if="(store.job?.photos.size ?? 0) > 0" class="act" :href="`/api/jobs/${jobId}/archive`" download>with photos</a>
       </template>
@@ -107,7 +107,10 @@ onMounted(() => {
 }
 .state { padding: 60px 22px; }
 /* Between, the name of the job needs the room: there it stands at the foot of the station. */
-@media (min-width: 761px) and (max-width: 1599px) { .find { display: none; } }
+@media (min-width: 761px) and (max-width: 1599px) {
+  .find, .practice :deep(.keycap) { display: none; }
+  .band :deep(.actions), .band :deep(.actions .items) { gap: 12px; }
+}
 </style>
 
 <style>
