@@ -189,9 +189,11 @@ test('a choice list lets go of the keys under the name of a phone’s browser, t
     await browser.chord(Key.SHIFT, Key.TAB)
     expect(await focus()).toBe('load-kind')
     await browser.press(Key.ENTER)
-    // On a busy machine the list is there a moment after the key.
+    // The list is there a moment after the key; down goes from the one that stands, or to it first, as the library has it by then.
     await browser.see('[role=listbox] [role=option]')
-    await browser.press(Key.ARROW_DOWN, Key.ENTER)
+    const pointed = () => browser.run<string>('return document.querySelector("[role=option][class*=focus]")?.textContent ?? ""')
+    for (let k = 0; k < 3 && !(await pointed()).includes('impedance'); k++) await browser.press(Key.ARROW_DOWN)
+    await browser.press(Key.ENTER)
     await browser.gone('[role=listbox]')
     await browser.driver.wait(async () => (await world.readJob(id)).job.amplifiers[0]!.outputs[0]!.wiring.children.some(({ node }) => node.kind === 'speaker' && node.load.kind !== 'tap'), 6000)
   }
