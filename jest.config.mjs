@@ -11,7 +11,7 @@ const shared = {
 
 export default {
   projects: [
-    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,server,cli,demo}/**/*.test.ts'] },
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,app,server,cli,demo,stand-in}/**/*.test.ts'] },
     { ...shared, displayName: 'outside', testMatch: ['<rootDir>/tests/{outside,recipes}/**/*.test.ts'] },
     { ...shared, displayName: 'http', testMatch: ['<rootDir>/tests/http/**/*.test.ts'] },
     { ...shared, displayName: 'start', testMatch: ['<rootDir>/tests/start/**/*.test.ts'] },
