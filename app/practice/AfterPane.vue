@@ -7,13 +7,12 @@ import { writeCode } from '#core/practice/code'
 import { EXERCISES } from '#core/practice/exercises'
 import type { PlayFile } from '#core/practice/files'
 import { sumOf } from '#core/practice/game'
-import { actSays, leftSays, MISTAKE_WORDS, pathSays, scoreSays, stepSays } from '#core/practice/gameWords'
+import { actSays, leftSays, MISTAKE_WORDS, pathSays, scoreSays, stepSays, testSays } from '#core/practice/gameWords'
 import { lostAt } from '#core/practice/path'
 import { nameIn } from '#core/practice/places'
 import { sealOf } from '#core/practice/rig'
-import { faultsSay, testTitle } from '#core/trace/words'
+import { faultsSay } from '#core/trace/words'
 import KeyCap from '~/components/KeyCap.vue'
-import { rigOfSource } from './source'
 import { me } from '~/door/me'
 import { newSeed } from './newSeed'
 import PathChart from './PathChart.vue'
@@ -25,11 +24,10 @@ const practice = usePracticeStore()
 const output = computed(() => practice.rig!.output)
 const play = computed(() => practice.play!)
 const sum = computed(() => sumOf(play.value))
-const first = computed(() => rigOfSource(practice.source!))
-const hidden = computed(() => faultsSay(first.value.faults, nameIn(output.value)))
+const hidden = computed(() => faultsSay(practice.rig!.faults, nameIn(output.value)))
 const score = computed(() => practice.best ? scoreSays(sum.value, practice.best, 'exercise' in practice.source! ? practice.source.exercise.counts : 'minutes') : null)
 const lost = computed(() => practice.path ? lostAt(practice.path) : null)
-const bestTests = computed(() => practice.best?.by === 'exact' ? practice.best.best.here.tests.map(t => testTitle(t, id => id === null ? t.kind === 'looked' ? 'the rack' : output.value.label : nameIn(output.value)(id))) : [])
+const bestTests = computed(() => practice.best?.by === 'exact' ? practice.best.best.here.tests.map(t => testSays(t, output.value)) : [])
 const notNulled = computed(() => play.value.steps.some(s => s.mistake === 'not-nulled'))
 const level = computed(() => 'code' in practice.source! ? EXERCISES.indexOf(practice.rig!.exercise) + 1 : null)
 const copied = ref<'' | 'copied' | 'cannot'>('')
@@ -93,7 +91,7 @@ const file = computed(() => {
     <section class="give" aria-label="For a teacher">
       <label><span>Your name, for whoever gave it out</span><InputText v-model="who" size="small" maxlength="80" /></label>
       <a class="act" :href="file" :download="`play-${practice.rig!.code}.json`">play as a file</a>
-      <span class="soft small">Sealed as {{ sealOf(first) }}: what was hidden follows from the code.</span>
+      <span class="soft small">Sealed as {{ sealOf(practice.rig!) }}: what was hidden follows from the code.</span>
     </section>
   </div>
 </template>

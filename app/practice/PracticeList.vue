@@ -7,7 +7,6 @@ import { writeCode } from '#core/practice/code'
 import { EXERCISES } from '#core/practice/exercises'
 import { codeOfExercise, readExercise, readPlay } from '#core/practice/files'
 import { playCameBack, type CameBack } from '#core/practice/gameWords'
-import { speakersOf } from '#core/job/tree'
 import { InputError } from '#core/quantity/inputError'
 import { minutesSay } from '#core/trace/words'
 import AppHeader from '~/components/shell/AppHeader.vue'
@@ -39,7 +38,7 @@ const file = useTemplateRef<HTMLInputElement>('file')
 const keysOpen = ref(false)
 const findOpen = ref(false)
 const rows = computed(() => EXERCISES.map((exercise, k) => ({
-  exercise, level: k + 1, speakers: speakersOf(exercise.line.wiring).length, stands: standingWith(practice.results, k + 1),
+  exercise, level: k + 1, stands: standingWith(practice.results, k + 1),
 })))
 type Row = (typeof rows.value)[number]
 function standsSay({ stands: { plays, found, minutes, bestMinutes, isClean } }: Row): string {

@@ -3,8 +3,8 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { navigateTo, useHead, useRoute } from '#imports'
 import { lineVoltsOf, valveOf } from '#core/amplifier/questions'
 import { predictLine } from '#core/check/predict'
-import { minutesFor, RANGES_OHM, sumOf, TONES_HZ } from '#core/practice/game'
-import { actSays, readSays, stepSays } from '#core/practice/gameWords'
+import { minutesFor, RANGES_OHM, sumOf, TONES_HZ, type Mistake } from '#core/practice/game'
+import { actSays, isToldAtOnce, readSays, stepSays } from '#core/practice/gameWords'
 import { heardIn } from '#core/practice/listen'
 import { findIn, kindsAt, laddersOf, nodeOfKind, placesOf, testsAt } from '#core/practice/places'
 import { FAULT_WORDS } from '#core/check/faultWords'
@@ -82,7 +82,8 @@ const lastRead = computed(() => {
 })
 const last = computed(() => play.value?.steps.at(-1) ?? null)
 const lastSays = computed(() => last.value ? stepSays(last.value, output.value) : '')
-const isMistake = computed(() => last.value !== null && last.value.mistake !== null && last.value.mistake !== 'not-nulled')
+const isTold = (mistake: Mistake | null) => mistake !== null && isToldAtOnce(mistake)
+const isMistake = computed(() => last.value !== null && isTold(last.value.mistake))
 const sum = computed(() => play.value ? sumOf(play.value) : null)
 
 const noSound = ref(false)
@@ -235,7 +236,7 @@ v-if="k < 9"
             <p class="sums">{{ Math.round(sum!.minutes) }} min · {{ sum!.tests }} {{ sum!.tests === 1 ? 'test' : 'tests' }} · {{ sum!.ladders }} {{
               sum!.ladders === 1 ? 'ladder' : 'ladders' }}</p>
             <p v-if="play.steps.length === 0" class="soft">Nothing yet. Off is off: read the head before anything is switched on.</p>
-            <ol><li v-for="(step, k) in play.steps" :key="k" :class="{ stop: step.mistake !== null && step.mistake !== 'not-nulled' }"><span class="soft">{{
+            <ol><li v-for="(step, k) in play.steps" :key="k" :class="{ stop: isTold(step.mistake) }"><span class="soft">{{
               actSays(step.act, output)
               }}</span> <b>{{ stepSays(step, output) }}</b></li></ol>
             <p class="ends"><button v-if="play.steps.length > 0" class="act" type="button" @click="again()">begin again <KeyCap of="r" /></button>

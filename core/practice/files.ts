@@ -2,7 +2,6 @@ import { z } from 'zod'
 import type { Fault } from '#core/faults/fault'
 import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
 import { outputSchema } from '#core/job/sections/wiring/schema'
-import { definitionOf } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
 import { bounded, idText, instant, nameText, plainText, watt } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
@@ -109,7 +108,6 @@ export const rigOfFile = (file: ExerciseFile): Rig => rigFrom(exerciseOf(file), 
 
 /** What was chosen by kind and place is of the size that the catalogue has there. */
 const withSize = (file: ExerciseFile) => (fault: Fault): Fault => {
-  if (definitionOf(fault.kind) === null) return fault
   const all = candidatesOf({ line: file.line, kinds: [fault.kind] }).filter(f => f.nodeId === fault.nodeId)
   return all.find(f => f.tapW === fault.tapW && f.way === fault.way && f.amount === fault.amount && f.withId === fault.withId) ?? all[0] ?? fault
 }

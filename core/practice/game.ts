@@ -127,10 +127,8 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const test: TestAt = { kind: act.kind, nodeId: act.nodeId, besideId: act.besideId }
   const needsOn = amplifierOf(test.kind) === 'on'
   if (isOn && !needsOn) return after({ minutes: STOPPED_MIN, mistake: 'live-line' })
-  const unheard = unheardOf(play)
-  const heard = unheard.length > 0 ? unheard : speakersOf(rig.output.wiring).map(s => s.id)
-  const order = new Map(speakersOf(rig.output.wiring).map((s, k) => [s.id, k]))
-  const minutes = minutesOf(test, standingOf(play, needsOn), order, heard)
+  const heard = heardOnWalk(play)
+  const minutes = minutesFor(play, test)
   // Its tool is not at hand: nothing is done.
   if (minutes === null) return play
   const to = test.kind === 'walk' ? heard.at(-1)! : test.nodeId
@@ -152,21 +150,21 @@ const wired = (ohm: number | null): Read['value'] => ohm === null ? { is: 'open'
 /** Below this the leads matter. */
 const SMALL_OHM = 20
 
-/** The switch is an act of its own: here it costs no more. */
-const standingOf = ({ atId, rig }: Play, isOn: boolean): Standing => ({ atId, isOn, without: rig.exercise.without ?? [] })
-
 /** What it costs from here, minutes, with the amplifier as it must be; null: its tool is not at hand. */
 export function minutesFor(play: Play, test: TestAt): number | null {
-  const speakers = speakersOf(play.rig.output.wiring)
-  const unheard = unheardOf(play)
-  return minutesOf(test, standingOf(play, amplifierOf(test.kind) === 'on'), new Map(speakers.map((s, k) => [s.id, k])), unheard.length > 0 ? unheard : speakers.map(s => s.id))
+  const { atId, rig } = play
+  // The switch is an act of its own: here it costs no more.
+  const standing: Standing = { atId, isOn: amplifierOf(test.kind) === 'on', without: rig.exercise.without ?? [] }
+  return minutesOf(test, standing, new Map(speakersOf(rig.output.wiring).map((s, k) => [s.id, k])), heardOnWalk(play))
 }
 
-/** Speakers that were not heard since something was last put right. */
-function unheardOf({ rig, steps }: Play): string[] {
+/** Speakers that a walk hears: those that were not heard since something was last put right; all, where each was. */
+function heardOnWalk({ rig, steps }: Play): string[] {
   const since = steps.slice(steps.findLastIndex(s => s.mended !== null) + 1)
   const heard = new Set(since.flatMap(s => s.read.flatMap(r => r.kind === 'sound' ? r.nodeId : [])))
-  return speakersOf(rig.output.wiring).map(s => s.id).filter(id => !heard.has(id))
+  const all = speakersOf(rig.output.wiring).map(s => s.id)
+  const unheard = all.filter(id => !heard.has(id))
+  return unheard.length > 0 ? unheard : all
 }
 
 /** Ohms as this meter shows them now: with its leads in them, and touched anew each time. */

@@ -7,6 +7,7 @@ import type { Best } from './best'
 import type { ExerciseFile, readPlay } from './files'
 import type { Act, Mistake, Step, Sum } from './game'
 import type { PathStep } from './path'
+import type { TestAt } from '#core/trace/next/test'
 import { nameIn } from './places'
 import type { Read } from './play'
 
@@ -23,13 +24,19 @@ export const MISTAKE_WORDS: Record<Mistake, string> = {
 /** What life does not tell at once is told at the end alone. */
 export const isToldAtOnce = (mistake: Mistake): boolean => mistake !== 'not-nulled'
 
+/** A test by the names of its line. */
+export function testSays(test: TestAt, output: Output): string {
+  const nameOf = nameIn(output)
+  return testTitle(test, id => id === null && test.kind === 'looked' ? 'the rack' : nameOf(id))
+}
+
 export function actSays(act: Act, output: Output): string {
   const nameOf = nameIn(output)
   switch (act.do) {
     case 'amplifier': return act.on ? 'Amplifier on' : 'Amplifier off, unplugged'
     case 'meter': return `Meter set to ${act.rangeOhm === null ? 'find its own range' : `its range of ${writeQuantity(act.rangeOhm, 'Ω')}`}, tone of ${writeQuantity(act.toneHz, 'Hz')}`
     case 'null-leads': return 'Leads touched together and nulled'
-    case 'test': return testTitle(act, id => id === null ? act.kind === 'looked' ? 'the rack' : output.label : nameOf(id))
+    case 'test': return testSays(act, output)
     case 'name': return `“${FAULT_WORDS[act.kind].at(nameOf(act.nodeId))}”: opened`
     case 'give-up': return 'Given up'
   }
@@ -89,16 +96,15 @@ export function scoreSays({ minutes, tests, isFound, isNamed }: Sum, best: BestO
   const mine = `${minutesSay(minutes)[0]!.toUpperCase()}${minutesSay(minutes).slice(1)} and ${count(tests, 'test')}.`
   if (!isNamed) return `${mine} Put right, but named otherwise. ${theirs}.`
   if (counts === 'tests') return tests < bestTests ? `${mine} ${theirs}: you needed fewer tests.` : tests === bestTests ? `${mine} As few tests as can be.` : `${mine} ${theirs}.`
-  if (minutes < least - 0.5) return `${mine} ${theirs}: you were quicker. On this rig; in the mean over all that may be hidden nobody is.`.replace(best.by === 'exact' ? '' : ' On this rig; in the mean over all that may be hidden nobody is.', '')
+  // The exact best is the quickest in the mean; on one rig luck may beat it. Of the tracer that is not known.
+  if (minutes < least - 0.5) return `${mine} ${theirs}: you were quicker.${best.by === 'exact' ? ' On this rig; in the mean over all that may be hidden nobody is.' : ''}`
   return minutes <= least + 0.5 ? `${mine} As quick as can be${best.by === 'exact' ? '' : ' by the tracer'}.` : `${mine} ${theirs}.`
 }
 
 /** What an act was worth, looked back on. */
 export function pathSays({ told, better, lostMin }: PathStep, output: Output): string {
   if (!better || lostMin < 1) return told ? `It told ${bitsSay(told.bits)}.` : ''
-  const nameOf = nameIn(output)
-  const title = testTitle(better.test, id => id === null ? better.test.kind === 'looked' ? 'the rack' : output.label : nameOf(id))
-  return `${told ? `It told ${bitsSay(told.bits)}. ` : ''}“${title}” would have told ${bitsSay(better.bits)} in ${minutesSay(better.minutes)}: ${minutesSay(lostMin)} saved.`
+  return `${told ? `It told ${bitsSay(told.bits)}. ` : ''}“${testSays(better.test, output)}” would have told ${bitsSay(better.bits)} in ${minutesSay(better.minutes)}: ${minutesSay(lostMin)} saved.`
 }
 /** One bit halves what may be there. */
 const bitsSay = (bits: number): string => bits < 0.05 ? 'next to nothing' : bits < 0.6 ? `a little (${writeNumber(bits, 1)} bit)` : bits < 1.6 ? `about half (${writeNumber(bits, 2)} bits)` : `much (${writeNumber(bits, 2)} bits)`

@@ -1,10 +1,10 @@
-import type { Fault } from '#core/faults/fault'
+import { faultAt, type Fault } from '#core/faults/fault'
 import type { Reading } from '#core/job/schema'
 import { mendKey } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import type { Suspect } from '#core/trace/rank'
 import { beginPlay, stepped, type Act, type Play } from './game'
-import { ranked, readingOf, type Ranked } from './play'
+import { isIt, ranked, readingOf, type Ranked } from './play'
 import type { Rig } from './rig'
 
 /** A play looked back on: what was still possible after each act, what another test would have told, and where the lead was lost. */
@@ -76,7 +76,7 @@ function judged({ ask }: Ranked, before: Play, { kind, nodeId, besideId }: TestA
 
 /** Of minutes at a place that was right: none where it was the likeliest, all where nothing spoke for it. */
 function lostByOpening(suspects: readonly Suspect[], { kind, nodeId }: Pick<Fault, 'kind' | 'nodeId'>, minutes: number): number {
-  const key = mendKey([{ kind, nodeId, tapW: null, way: null, amount: null, withId: null }])
+  const key = mendKey([faultAt(kind, nodeId)])
   const byKey = new Map<string, number>()
   for (const s of suspects) for (const f of s.faults) byKey.set(mendKey([f]), (byKey.get(mendKey([f])) ?? 0) + s.probability)
   const most = Math.max(0, ...byKey.values())
@@ -86,7 +86,7 @@ function lostByOpening(suspects: readonly Suspect[], { kind, nodeId }: Pick<Faul
 /** All that is said of a suspect is hidden, and something is. */
 function truthOf(suspects: readonly Suspect[], hidden: readonly Fault[]): number {
   if (hidden.length === 0) return 1
-  const isOne = (f: Fault) => hidden.some(h => h.kind === f.kind && h.nodeId === f.nodeId)
+  const isOne = (f: Fault) => hidden.some(h => isIt([f], [h]))
   return suspects.reduce((sum, s) => s.faults.length > 0 && s.faults.every(isOne) ? sum + s.probability : sum, 0)
 }
 

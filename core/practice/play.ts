@@ -77,7 +77,7 @@ function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): {
   const { suspects, ask } = ranked(rig, readings)
   const [first] = suspects
   // Of something that is in no list nobody can be sure enough to open it.
-  if (first && first.probability >= SURE && first.faults[0]?.kind !== 'something-else') return { suspects, next: null }
+  if (first && first.probability >= SURE && !isSomethingElse(first.faults)) return { suspects, next: null }
   const { tests, isMendNext } = ask(standing)
   return { suspects, next: isMendNext ? null : tests[0] ?? null }
 }
