@@ -6,10 +6,9 @@ import { EXERCISES } from '#core/practice/exercises'
 import { checkExercise, codeOfExercise, type ExerciseFile } from '#core/practice/files'
 import { FAULT_WORDS } from '#core/check/faultWords'
 import { faultAt } from '#core/faults/fault'
-import { kindsAt, nodeOfKind, placesOf } from '#core/practice/places'
+import { kindsAt, nodeOfKind, placesOf, PRACTICE_TOOLS } from '#core/practice/places'
 import type { FaultKind } from '#core/job/schema'
 import { InputError } from '#core/quantity/inputError'
-import { TOOLS, type Tool } from '#core/trace/next/minutes'
 import { TOOL_WORDS } from '#core/trace/words'
 import Select from '~/components/form/choiceList'
 import CheckLine from '~/components/form/CheckLine.vue'
@@ -40,6 +39,7 @@ const told = ref<'kinds' | 'nothing' | undefined>('nothing')
 const TOLD = [{ value: 'nothing' as const, says: 'only that something is hidden' }, { value: 'kinds' as const, says: 'of which kind it is' }]
 const counts = ref<ExerciseFile['counts'] | undefined>('minutes')
 const COUNTS = [{ value: 'minutes' as const, says: 'minutes' }, { value: 'tests' as const, says: 'tests' }]
+type Tool = typeof PRACTICE_TOOLS[number]
 const without = ref<Tool[]>([])
 const problem = ref('')
 function toggle(tool: Tool, isHere: boolean): void {
@@ -100,7 +100,7 @@ function fileOut(): void {
     <ChoiceRow v-model="told" label="What is told" before="Told is" :choices="TOLD" />
     <ChoiceRow v-model="counts" label="What counts" before="What counts:" :choices="COUNTS" />
     <p class="tools"><span class="soft">At hand:</span> <CheckLine
-v-for="tool in TOOLS" :key="tool" :model-value="!without.includes(tool)"
+v-for="tool in PRACTICE_TOOLS" :key="tool" :model-value="!without.includes(tool)"
       @update:model-value="toggle(tool, $event)">{{
       TOOL_WORDS[tool] }}</CheckLine></p>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>

@@ -143,7 +143,7 @@ test('a walk is kept as readings of every speaker that was passed, in one act: w
   let n = 0
   const by = { outputId: 'out1', who: null, at: '2026-05-04T09:00:00Z', newId: () => `r${++n}` }
   const read = (upTo: string) => {
-    const edit = walkEdit(['a', 'b', 'c'], upTo, new Map([['b', 'thin' as const]]), by)
+    const edit = walkEdit('walk', ['a', 'b', 'c'], upTo, new Map([['b', 'thin' as const]]), by)
     const edits = edit === null ? [] : edit.kind === 'batch' ? edit.edits : [edit]
     return edits.map(e => e.kind === 'reading.add' ? `${e.reading.kind} ${e.reading.nodeId} ${e.reading.value.is}` : e.kind)
   }

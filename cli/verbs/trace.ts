@@ -12,6 +12,7 @@ import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
 import { tidy } from '#core/line/report'
 import { InputError } from '#core/quantity/inputError'
 import { givenBy } from '#core/trace/given'
+import { WALK_KINDS } from '#core/trace/next/test'
 import { AT_THE_RACK } from '#core/trace/next/minutes'
 import { finish } from '#core/trace/rank'
 import { SPEAKS } from '#core/trace/reasons'
@@ -31,7 +32,8 @@ const traceSchema = z.strictObject({
   tried: z.strictObject({ singles: z.int(), pairs: z.int() }),
   amplifierMayBeOn: z.boolean(),
   next: z.array(z.strictObject({
-    test: z.enum([...READING_KINDS, 'walk']), place: z.string().nullable(), beside: z.string().nullable(), bits: z.number(), minutes: z.number(), savesMinutes: z.number(),
+    test: z.enum([...READING_KINDS, ...WALK_KINDS]), place: z.string().nullable(), beside: z.string().nullable(), bits: z.number(), minutes: z.number(),
+    savesMinutes: z.number(),
     answers: z.array(z.strictObject({ answer: z.string(), chance: share, leaves: z.array(z.strictObject({ says: z.string(), probability: share })) })),
   })),
 })

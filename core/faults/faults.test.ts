@@ -19,6 +19,9 @@ const [a, b, c, d] = ids
 const job: Job = [[a, 10, 4], [b, 5, null], [c, 0, null], [d, 2.5, 8]].reduce((on: Job, [id, tapW, driverOhm]) => withBranch(on, id as string, branch => ({
   ...branch, node: { ...branch.node, driverOhm, load: { kind: 'tap', tapW, ratedV: 70.71, tapsW: [10, 2.5, 5], insertionDb: null, tapMeans: null } } as WireNode,
 })), jobOf('4 x 10 W on 70 V'))
+/** 5, 5, off and 2.5 W, out of such taps. */
+const withTaps = (tapsW: number[]): Job => [[a, 5], [b, 5], [c, 0], [d, 2.5]].reduce((on: Job, [id, tapW]) => withBranch(on, id as string, branch => ({
+  ...branch, node: { ...branch.node, load: { kind: 'tap', tapW, ratedV: 70.71, tapsW, insertionDb: null, tapMeans: null } } as WireNode })), job)
 const series = applyEdit(job, joinWithNext(job, b, 'series', counter('s'))!).job
 const low = jobOf('8 || (8 + 8)')
 
@@ -36,14 +39,26 @@ test.each<[string, Fault['kind'], Job, string[]]>([
   ['all on the other scale: what is off stays off', 'taps-on-other-scale', job, ['up: 20 10 0 5', 'down: 5 2.5 0 1.25']],
   ['no transformers at all', 'taps-on-other-scale', low, []],
   ['all one tap off: only where every one has such a tap', 'taps-one-off', job, []],
-  ['all one tap up', 'taps-one-off', applyEdit(job, setTap(findPlace(job, a)!.branch.node as never, 5)!).job, ['up: 10 10 0 5']],
-  ['one more like the last of each kind; none like what is off', 'extra-speaker', series, ['01: star(10 10) series(5 0) 2.5', '02: 10 series(star(5 5) 0) 2.5', '04: 10 series(5 0) star(2.5 2.5)']],
-  ['one more of a plain one', 'extra-speaker', low, ['03: 8Ω series(8Ω star(8Ω 8Ω))']],
+  ['all one tap up, which is not twice the watts', 'taps-one-off', withTaps([2.5, 5, 6]), ['up: 6 6 0 5']],
+  ['one tap up on dials of doubles: it is told as the other scale', 'taps-one-off', withTaps([2.5, 5, 10]), []],
+  ['one more beside each; none beside what is off', 'extra-speaker', series, ['01: star(10 10) series(5 0) 2.5', '02: 10 series(star(5 5) 0) 2.5', '04: 10 series(5 0) star(2.5 2.5)']],
+  ['one more of plain ones', 'extra-speaker', low, ['01: star(8Ω 8Ω) series(8Ω 8Ω)', '02: 8Ω series(star(8Ω 8Ω) 8Ω)', '03: 8Ω series(8Ω star(8Ω 8Ω))']],
   ['its driver on the line: known, taken for 8 Ω, off too', 'low-impedance-position', job, ['01: 4Ω 5 0 2.5', '02: 10 8Ω 0 2.5', '03: 10 5 8Ω 2.5', '04: 10 5 0 8Ω']],
   ['only behind a transformer', 'low-impedance-position', low, []],
   ['a break in the reach: along the chain all beyond is gone, in a series it is one open', 'break-in-reach', series, ['01: open', 'series: 10 open', '02: 10 series(open 0) 2.5', '03: 10 series(5 open) 2.5', '04: 10 series(5 0) open']],
   ['a short at a drop', 'short-at-drop', low, ['01: short series(8Ω 8Ω)', '02: 8Ω series(short 8Ω)', '03: 8Ω series(8Ω short)']],
 ])('%s', (_, kind, on, wanted) => expect(all(kind, on)).toEqual(wanted))
+
+test('a leak lies at places along a chain, after them and before what follows; of many at eight at most, on another line anywhere', () => {
+  const chainOf = (count: number) => outputOf(jobOf(`${count} x 10 W on 70 V`))
+  const leaksOn = (output: ReturnType<typeof outputOf>) => FAULTS.find(f => f.kind === 'leak-across')!.candidates(output, speakersOf(output.wiring))
+  const places = (output: ReturnType<typeof outputOf>) => [...new Set(leaksOn(output).map(f => speakersOf(output.wiring).findIndex(s => s.id === f.nodeId)))]
+  expect([1, 2, 3, 6, 40].map(count => places(chainOf(count)).join())).toEqual(['0', '1', '1', '1,3,5', '2,7,12,17,22,27,32,37'])
+  expect(places(outputOf(low)).length).toBeLessThanOrEqual(1)
+  const three = chainOf(3)
+  const leak = leaksOn(three).find(f => f.amount === 2)!
+  expect(drawn(FAULTS.find(f => f.kind === 'leak-across')!.change(three.wiring, leak))).toMatch(/^chain\(10 10 333(\.\d+)?Ω 10\)$/)
+})
 
 test('what corrects the plan: the tap it is on, all taps, one more; nothing for a speaker that is gone', () => {
   const even = applyEdit(job, setTap(findPlace(job, a)!.branch.node as never, 5)!).job
@@ -55,6 +70,7 @@ test('what corrects the plan: the tap it is on, all taps, one more; nothing for 
   expect(planned('wrong-tap', { nodeId: 'gone', tapW: 2.5 })).toBeNull()
   expect(planned('taps-one-off', { way: 'up' })).toBe('10 10 0 5')
   expect(planned('taps-one-off', { way: 'down' }, job)).toBe('5 2.5 0 2.5')
+  expect([planned('taps-on-other-scale', { way: 'up' }), planned('taps-on-other-scale', { way: 'down' }), planned('taps-on-other-scale', { way: 'up' }, job)]).toEqual(['10 10 0 5', null, null])
   expect(planned('extra-speaker', { nodeId: d })).toBe('5 5 0 2.5 2.5')
   expect(planned('extra-speaker', { nodeId: 'gone' })).toBeNull()
   expect(FAULTS.find(f => f.kind === 'low-impedance-position')!.assumes!(findPlace(job, a)!.branch.node as never)).toBeNull()

@@ -1,3 +1,4 @@
+import type { Output } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import { isGroup, type WiringNode } from '#core/network/tree'
 import { leadOhm } from '#core/network/cable'
@@ -44,21 +45,30 @@ function shortedBefore(wiring: WiringNode, nodeId: string, part: number): Wiring
 
 /** What leaks, against all that the line is. Common practice, no source: damp in a box is a part of the line's load, or many times it. */
 const LEAKS = [0.3, 0.8, 2, 5, 12] as const
+/** Places along a run that stand for all of it: the ohms tell it no closer. */
+const PLACES = 8
+const LEAST_APART = 2
+function placesAlong({ wiring }: Output): (string | null)[] {
+  if (wiring.kind !== 'chain') return [null]
+  const apart = Math.max(LEAST_APART, Math.ceil(wiring.children.length / PLACES))
+  return wiring.children.flatMap((child, k) => k % apart === apart >> 1 || wiring.children.length < apart ? [child.node.id] : [])
+}
 /**
- * Something conducts across the pair that nobody drew: damp in a box, a nicked cable. `amount` times what the line is; where along it hardly changes what
- * it reads.
+ * Something conducts across the pair that nobody drew: damp in a box, a nicked cable. `amount` times what the line is; at some places along a chain, since
+ * who reads from a place onward has it before him or behind.
  */
 export const leakAcross: FaultDefinition = {
   kind: 'leak-across',
   prior: 2,
   why: 'damp finds every box out of doors',
-  candidates: output => output.wiring.children.length === 0 ? [] : LEAKS.map(amount => faultAt('leak-across', null, { amount })),
-  change: (wiring, { amount }) => {
+  candidates: output => output.wiring.children.length === 0 ? [] : placesAlong(output).flatMap(nodeId => LEAKS.map(amount => faultAt('leak-across', nodeId, { amount }))),
+  change: (wiring, { nodeId, amount }) => {
     const { head } = solvedAsRead(wiring)
     if (head.state !== 'finite' || !isGroup(wiring)) return wiring
     const leak = { lead: null, node: { kind: 'speaker' as const, id: `${wiring.id} leaks`, load: { kind: 'nominal' as const, nominalOhm: head.ohm * (amount ?? LEAKS[2]) } } }
-    const middle = wiring.children.length >> 1
-    return { ...wiring, children: [...wiring.children.slice(0, middle), leak, ...wiring.children.slice(middle)] }
+    const place = wiring.children.findIndex(c => c.node.id === nodeId)
+    const at = place < 0 ? wiring.children.length >> 1 : place + 1
+    return { ...wiring, children: [...wiring.children.slice(0, at), leak, ...wiring.children.slice(at)] }
   },
   coil: { right: 1 },
   isOfTheLine: true,

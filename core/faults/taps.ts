@@ -37,14 +37,27 @@ const stepped: Move = ({ tapW, tapsW }, way) => {
   return (way === 'up' ? taps.find(w => w > tapW) : taps.filter(w => w < tapW).at(-1)) ?? null
 }
 
-/** Every transformer one tap up or down from the plan. */
+const scaled: Move = ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE
+/** The tap at the place of the dial where the other scale says what was planned; null where it has none there. */
+const onScale: Move = (load, way) => load.tapsW.find(w => Math.abs(w / scaled(load, way)! - 1) < 0.02) ?? null
+/** One off, and by the other scale: the same place of every dial. */
+const isSamePlace = (load: Tap, way: 'up' | 'down') => stepped(load, way) === onScale(load, way)
+
+const toEach = (move: Move): FaultDefinition['plan'] => ({ output, fault }) => together(speakersOf(output.wiring).flatMap((speaker): SimpleEdit[] => {
+  const tapW = speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? move(speaker.load, fault.way!) : null
+  return tapW === null ? [] : [setTap(speaker, tapW) as SimpleEdit]
+}))
+
+/** Every transformer one tap up or down from the plan. Where that is what the other scale of each comes to, it is told as that. */
 export const tapsOneOff: FaultDefinition = {
-  ...ofAllTaps('taps-one-off', 1.5, 'who set one set all, by a sheet that was changed', stepped, (loads, way) => loads.every(load => stepped(load, way) !== null)),
-  plan: ({ output, fault }) => together(speakersOf(output.wiring).flatMap((speaker): SimpleEdit[] => {
-    const tapW = speaker.load.kind === 'tap' && speaker.load.tapW > 0 ? stepped(speaker.load, fault.way!) : null
-    return tapW === null ? [] : [setTap(speaker, tapW) as SimpleEdit]
-  })),
+  ...ofAllTaps('taps-one-off', 1.5, 'who set one set all, by a sheet that was changed', stepped,
+    (loads, way) => loads.every(load => stepped(load, way) !== null) && !loads.every(load => isSamePlace(load, way))),
+  plan: toEach(stepped),
 }
 
 /** Every dial set by its other scale: each draws double, or half. Common practice, no source: a classic fault. */
-export const tapsOnOtherScale: FaultDefinition = ofAllTaps('taps-on-other-scale', 2, 'who reads one dial by the wrong scale reads all so', ({ tapW }, way) => way === 'up' ? tapW * OTHER_SCALE : tapW / OTHER_SCALE, () => true)
+export const tapsOnOtherScale: FaultDefinition = {
+  ...ofAllTaps('taps-on-other-scale', 2, 'who reads one dial by the wrong scale reads all so', scaled, () => true),
+  // Where one of them has no such tap the line cannot be meant so.
+  plan: question => tapsOf(speakersOf(question.output.wiring)).every(load => onScale(load, question.fault.way!) !== null) ? toEach(onScale)!(question) : null,
+}

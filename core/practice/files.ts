@@ -6,7 +6,7 @@ import { speakersOf } from '#core/job/tree'
 import { bounded, idText, instant, nameText, plainText, watt } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
 import { InputError } from '#core/quantity/inputError'
-import { TOOLS } from '#core/trace/next/minutes'
+import { PRACTICE_TOOLS } from './places'
 import type { Exercise } from './exercises'
 import { actSchema, playOf, sumOf, type Sum } from './game'
 import { isIt } from './play'
@@ -41,7 +41,7 @@ export const exerciseFileSchema = z.strictObject({
   /** The kinds that are told to be possible; null: any. */
   kinds: z.array(z.enum(FAULT_KINDS)).min(1).nullable(),
   /** Tools that are not at hand. */
-  without: z.array(z.enum(TOOLS)),
+  without: z.array(z.enum(PRACTICE_TOOLS)),
   counts: z.enum(COUNTED),
   /** Units, meter and what is drawn follow from it. */
   seed: z.int().min(0).max(2 ** 31),

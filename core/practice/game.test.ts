@@ -17,13 +17,13 @@ import { placesOf, testsAt } from './places'
 import { readRig, rigFrom, rigOf, type Rig } from './rig'
 import { filtered, gainAt, MOST_SAMPLE, programme, RATE_HZ, SAMPLES, samplesOf, type Heard } from './sound'
 
-const at = (kind: TestAt['kind'], nodeId: string | null = null, besideId: string | null = null): Act => ({ do: 'test', kind, nodeId, besideId })
+const at = (kind: Extract<Act, { do: 'test' }>['kind'], nodeId: string | null = null, besideId: string | null = null): Act => ({ do: 'test', kind, nodeId, besideId })
 const on: Act = { do: 'amplifier', on: true }
 const off: Act = { do: 'amplifier', on: false }
 const nulled: Act = { do: 'null-leads' }
 const HEAD = at('line-impedance')
 /** A rig of an exercise with a fault of one's own choice in it. */
-const hiding = (level: number, ...faults: ReturnType<typeof faultAt>[]): Rig => rigFrom(EXERCISES[level - 1]!, 'R2-99-00001', faults)
+const hiding = (level: number, ...faults: ReturnType<typeof faultAt>[]): Rig => rigFrom(EXERCISES[level - 1]!, 'R3-99-00001', faults)
 const name = (kind: Extract<Act, { do: 'name' }>['kind'], nodeId: string | null): Act => ({ do: 'name', kind, nodeId })
 const drained = <T>(steps: Generator<unknown, T>): T => {
   for (;;) {
@@ -142,7 +142,7 @@ test('every test that is offered can be read, and costs something from anywhere;
       expect(minutesFor(beginPlay(rig), test)).toBeGreaterThan(0)
     }
   }
-  const bare = rigFrom({ ...EXERCISES[6]!, without: ['ohmmeter'] }, 'R2-99-00002')
+  const bare = rigFrom({ ...EXERCISES[6]!, without: ['ohmmeter'] }, 'R3-99-00002')
   expect([minutesFor(beginPlay(bare), at('coil-dcr', 's1') as never), playOf(bare, [at('coil-dcr', 's1')]).steps]).toEqual([null, []])
 })
 
@@ -283,7 +283,7 @@ describe('an exercise of somebody’s own, as a file', () => {
     const play: PlayFile = { format: 'plain-match-play', version: 1, code: codeOfExercise(file), exercise: file, who: 'Mila', at: '2026-05-04T09:00:00Z', acts: [HEAD, name('coil-open', 's3')] }
     expect(readPlay(JSON.stringify(play), () => rigOf({ level: 1, seed: 1 })).sum).toEqual(sumOf(playOf(rigOfFile(file), play.acts)))
     expect(() => readPlay(JSON.stringify({ ...play, exercise: { ...file, seed: 9 } }), () => rigOf({ level: 1, seed: 1 }))).toThrow('it was changed')
-    const ofCode = { ...play, exercise: null, code: 'R2-07-00001' }
-    expect(readPlay(JSON.stringify(ofCode), () => rigOf({ level: 7, seed: 1 })).rig.code).toBe('R2-07-00001')
+    const ofCode = { ...play, exercise: null, code: 'R3-07-00001' }
+    expect(readPlay(JSON.stringify(ofCode), () => rigOf({ level: 7, seed: 1 })).rig.code).toBe('R3-07-00001')
   })
 })

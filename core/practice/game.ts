@@ -12,7 +12,7 @@ import { hashOf } from '#core/quantity/hash'
 import { seeded } from '#core/quantity/seeded'
 import type { TestAt } from '#core/trace/next/test'
 import { laddersOf } from './places'
-import { isIt, type Read } from './play'
+import { heardIn, isIt, type Read } from './play'
 import { mendedRig, readRig, type Rig } from './rig'
 
 /**
@@ -134,7 +134,7 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const to = test.kind === 'walk' ? heard.at(-1)! : test.nodeId
   const ladders = laddersOf(test, atId)
   if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, { atId: to })
-  const read = (readRig(rig, test, heard, toneHz) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  const read = (readRig(rig, test, heard, toneHz, heardIn(sinceMend(play))) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
   // Over its range a meter shows the same for open and for more than it can.
   if (rangeOhm !== null && read.some(r => isInOhms(r.kind) && (r.value.is === 'open' || (r.value.is === 'ohm' && r.value.ohm > rangeOhm)))) {
     return after({ minutes, ladders, isOverRange: true }, { atId: to })
@@ -158,10 +158,11 @@ export function minutesFor(play: Play, test: TestAt): number | null {
   return minutesOf(test, standing, new Map(speakersOf(rig.output.wiring).map((s, k) => [s.id, k])), heardOnWalk(play))
 }
 
+const sinceMend = ({ steps }: Pick<Play, 'steps'>): Read[] => steps.slice(steps.findLastIndex(s => s.mended !== null) + 1).flatMap(s => s.read)
+
 /** Speakers that a walk hears: those that were not heard since something was last put right; all, where each was. */
 function heardOnWalk({ rig, steps }: Play): string[] {
-  const since = steps.slice(steps.findLastIndex(s => s.mended !== null) + 1)
-  const heard = new Set(since.flatMap(s => s.read.flatMap(r => r.kind === 'sound' ? r.nodeId : [])))
+  const heard = new Set(sinceMend({ steps }).flatMap(r => r.kind === 'sound' ? r.nodeId : []))
   const all = speakersOf(rig.output.wiring).map(s => s.id)
   const unheard = all.filter(id => !heard.has(id))
   return unheard.length > 0 ? unheard : all

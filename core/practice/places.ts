@@ -1,13 +1,17 @@
-import type { FaultKind, Output } from '#core/job/schema'
+import type { FaultKind, Output, ReadingKind } from '#core/job/schema'
 import { throughsIn, speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
-import { needsLadder } from '#core/trace/next/minutes'
-import type { TestAt, TestKind } from '#core/trace/next/test'
+import { needsLadder, TOOLS } from '#core/trace/next/minutes'
+import type { TestAt } from '#core/trace/next/test'
 import { writeQuantity } from '#core/quantity/write'
 import type { Exercise } from './exercises'
 import { candidatesOf } from './rig'
 
 /** Places of a rig, and what may be done at each with the tools that are at hand. */
+
+/** What may be at hand at a rig: of walks it knows the one by ear alone. */
+export const PRACTICE_TOOLS = TOOLS.filter(t => t !== 'level-meter')
+export type RigTest = TestAt & { kind: ReadingKind | 'walk' }
 
 /** null: at the rack. */
 export interface Place { id: string | null, name: string, is: 'rack' | 'speaker' | 'control' }
@@ -25,8 +29,8 @@ export function nameIn(output: Output): (nodeId: string | null) => string {
 }
 
 /** Tests that may be taken at a place, in the order of the trade: ears, then what is looked at, then meters, then what is unscrewed. */
-export function testsAt(output: Output, id: string | null): TestAt[] {
-  const at = (kind: TestKind, besideId: string | null = null): TestAt => ({ kind, nodeId: id, besideId })
+export function testsAt(output: Output, id: string | null): RigTest[] {
+  const at = (kind: RigTest['kind'], besideId: string | null = null): RigTest => ({ kind, nodeId: id, besideId })
   if (id === null) return [at('walk'), at('line-impedance'), at('leg-earth'), at('looked')]
   const speakers = speakersOf(output.wiring)
   const k = speakers.findIndex(s => s.id === id)

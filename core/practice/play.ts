@@ -2,7 +2,7 @@ import { predictLine } from '#core/check/predict'
 import { makeProver } from '#core/check/proveJob'
 import type { Fault } from '#core/faults/fault'
 import { Records } from '#core/job/records'
-import type { Reading } from '#core/job/schema'
+import type { Reading, Sound } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { drained } from '#core/quantity/steps'
 import { givenBy } from '#core/trace/given'
@@ -12,7 +12,7 @@ import type { TestAt } from '#core/trace/next/test'
 import { rankPairs } from '#core/trace/pairs'
 import { isSomethingElse, rankOfSingles, trySingles, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
-import { readRig, type Rig } from './rig'
+import { readRig, type HeardBefore, type Rig } from './rig'
 
 /** A rig played by the tracer: what it reads, in which order, and what is left after each. */
 
@@ -58,7 +58,7 @@ export function played(rig: Rig): TracerPlay {
   while (test !== null && path.length < MOST_TESTS) {
     const heard = new Set(readings.filter(r => r.kind === 'sound').map(r => r.nodeId))
     const unheard = speakers.filter(id => !heard.has(id))
-    const read = readRig(rig, test, unheard)
+    const read = readRig(rig, test, unheard, undefined, heardIn(readings))
     if (!read) break
     const minutes = minutesOf(test, standing, order, unheard) ?? 0
     for (const one of read) readings.push(readingOf(rig, readings.length, one))
@@ -73,6 +73,10 @@ export function played(rig: Rig): TracerPlay {
   return { path, minutes: path.reduce((sum, p) => sum + p.minutes, 0) + mends, rank: at === -1 ? null : at + 1 }
 }
 
+/** What was noted of a speaker in these readings, oldest first. */
+export const heardIn = (readings: readonly Pick<Reading, 'kind' | 'nodeId' | 'value'>[]): HeardBefore => nodeId =>
+  readings.flatMap(r => r.kind === 'sound' && r.nodeId === nodeId ? [r.value.is as Sound] : [])
+
 function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): { suspects: readonly Suspect[], next: TestAt | null } {
   const { suspects, ask } = ranked(rig, readings)
   const [first] = suspects
@@ -81,6 +85,9 @@ function rankedBy(rig: Rig, readings: readonly Reading[], standing: Standing): {
   const { tests, isMendNext } = ask(standing)
   return { suspects, next: isMendNext ? null : tests[0] ?? null }
 }
+
+/** Of walks a rig knows the one by ear alone. */
+const NOT_HERE: ReadonlySet<string> = new Set(['level-walk', 'pulse-walk'])
 
 /** What may be there after these readings, and what tells most next. */
 export interface Ranked { suspects: readonly Suspect[], ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests }
@@ -91,9 +98,10 @@ export function ranked(rig: Rig, readings: readonly Reading[]): Ranked {
   const tried = drained(trySingles(given))
   const ranking = { suspects: asTold(rig, rig.faults.length > 1 ? drained(rankPairs(tried)).suspects : rankOfSingles(tried).suspects) }
   const mayBeOn = riskOf(output, proof, ranking.suspects) === null
-  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn, ...besides
-    ? { besides }
-    : {} }, given.readings) }
+  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn,
+    cannot: NOT_HERE, ...besides
+      ? { besides }
+      : {} }, given.readings) }
 }
 
 /** What whoever plays is told: how many are hidden, and of which kinds. So much the tracer may know, too. */

@@ -8,7 +8,7 @@ import { InputError } from '#core/quantity/inputError'
 import { seeded, type Chance } from '#core/quantity/seeded'
 import { normalAt } from '#core/trace/chances'
 import { coilLabelOhm, deviationsOf } from '#core/trace/deviations'
-import { cutOutChance, heardOf, offDb, soundChance } from '#core/trace/ears'
+import { cutOutChance, heardOf, offDb, soundsChance } from '#core/trace/ears'
 import { predictive } from '#core/trace/next/answers'
 import type { TestAt } from '#core/trace/next/test'
 import { METER_HZ } from '#core/check/readingBands'
@@ -131,11 +131,14 @@ function coilAt(rig: Rig, speaker: Speaker): ReadingValue {
   }
 }
 
-function soundAt(rig: Rig, nodeId: string): Sound {
+/** What was noted of a speaker before, oldest first: who listens again mostly hears what is there, and slips anew. */
+export type HeardBefore = (nodeId: string) => readonly Sound[]
+
+function soundAt(rig: Rig, nodeId: string, before: readonly Sound[]): Sound {
   const { plan, truth } = rig
   if (chanceFor(rig, 'protection')() < cutOutChance(truth.solved.head, plan.drawn.solved.head)) return 'silent'
-  const chances = SOUNDS.map(s => soundChance(s, offDb(nodeId, truth, plan), heardOf(nodeId, truth, plan)))
-  let left = chanceFor(rig, `sound ${nodeId}`)() * chances.reduce((a, b) => a + b, 0)
+  const chances = SOUNDS.map(s => soundsChance([...before, s], offDb(nodeId, truth, plan), heardOf(nodeId, truth, plan)))
+  let left = chanceFor(rig, before.length === 0 ? `sound ${nodeId}` : `sound ${nodeId} again ${before.length}`)() * chances.reduce((a, b) => a + b, 0)
   return SOUNDS.find((_, k) => (left -= chances[k]!) < 0) ?? 'plays'
 }
 
@@ -143,12 +146,12 @@ function soundAt(rig: Rig, nodeId: string): Sound {
  * What a test reads: one value, or of a walk one of each speaker that was not heard yet. Null: it cannot be taken on this line.
  * @param toneHz of an impedance meter
  */
-export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
+export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ, before: HeardBefore = () => []): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
   const speaker = speakersOf(rig.output.wiring).find(s => s.id === test.nodeId) ?? null
   const one = (value: ReadingValue) => [{ kind: test.kind as Reading['kind'], nodeId: test.nodeId, value }]
   switch (test.kind) {
-    case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId) } }))
-    case 'sound': return one({ is: soundAt(rig, test.nodeId!) })
+    case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId, before(nodeId)) } }))
+    case 'sound': return one({ is: soundAt(rig, test.nodeId!, before(test.nodeId!)) })
     case 'line-impedance': return one(ohmsAt(rig, null, toneHz))
     case 'outward-impedance': return one(ohmsAt(rig, test.nodeId, toneHz))
     case 'coil-dcr': return speaker ? one(coilAt(rig, speaker)) : null

@@ -1,6 +1,8 @@
-import { SOUNDS, type Sound } from '#core/job/sections/readings/schema'
+import { LEVEL_OFF_DB } from '#core/check/levels'
+import { SOUNDS, type Loudness, type Sound } from '#core/job/sections/readings/schema'
+import type { PolarityHow, ReadingValue } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
-import { step } from './chances'
+import { bell, normalBelow, step } from './chances'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /** What is heard of a line with faults in it. */
@@ -66,6 +68,35 @@ export function soundChance(sound: Sound, levelDb: number, heard: Heard | null):
   return (sound === 'silent' ? silent : 0) + (1 - silent) * audible
 }
 
+/** So often a second listening finds what is there as it was at the first; else as though it were the first. Common practice, no source. */
+const SAME_AGAIN = 0.6
+/** What is noted of a speaker by how it sounds in truth. */
+const notedOf = (is: Sound, truth: Sound): number => truth === 'plays' ? RIGHT[is] : STRAY + (is === truth ? 1 - SOUNDS.length * STRAY : 0)
+
+/** How a speaker sounds in truth, whoever hears it. */
+function trueSound(sound: Sound, levelDb: number, heard: Heard | null): number {
+  const silent = silentChance(levelDb)
+  const quiet = NOTED * step((QUIET_DB - levelDb) / QUIET_SOFT_DB)
+  const audible = (1 - quiet) * (heard === null ? Number(sound === 'plays') : heard[sound] ?? 0) + (sound === 'quiet' ? quiet : 0)
+  return (sound === 'silent' ? silent : 0) + (1 - silent) * audible
+}
+
+/**
+ * Chance of all that was noted of one speaker, oldest first. One listening more tells a slip of an ear from what is there; it is no evidence of its own,
+ * since what is there mostly sounds as it did.
+ */
+export const soundsChance = (sounds: readonly Sound[], levelDb: number, heard: Heard | null): number =>
+  several(sounds, is => trueSound(is, levelDb, heard), is => soundChance(is, levelDb, heard))
+
+function several(sounds: readonly Sound[], truth: (is: Sound) => number, once: (is: Sound) => number): number {
+  const anew = sounds.reduce((product, is) => product * once(is), 1)
+  if (sounds.length < 2) return anew
+  const same = SOUNDS.reduce((sum, t) => sum + truth(t) * sounds.reduce((product, is) => product * notedOf(is, t), 1), 0)
+  return SAME_AGAIN * same + (1 - SAME_AGAIN) * anew
+}
+/** The same of something that is not in the list, and of a slip. */
+export const anySounds = (sounds: readonly Sound[]): number => several(sounds, is => ANY_SOUND[is], is => ANY_SOUND[is])
+
 /** What is noted of something that is not in the list. Common practice, no source. */
 export const ANY_SOUND: Record<Sound, number> = { 'plays': 0.62, 'silent': 0.12, 'quiet': 0.08, 'thin': 0.06, 'scratchy': 0.06, 'hum': 0.03, 'comes-and-goes': 0.03 }
 
@@ -88,8 +119,49 @@ export function besideChance(is: 'louder' | 'alike' | 'quieter', off: number): n
 }
 const EAR_STRAY = 0.02
 
+/** By the meter, speakers that are alike lie about so far apart at ears, dB: one sigma. Common practice, no source. */
+const METER_DB = 1.2
+/** A level that is none of this: somebody talked. Common practice, no source. */
+const STRAY_LEVEL = 0.03
+/** Where nothing plays a meter reads its neighbours, dB under what is planned. Common practice, no source. */
+const NEIGHBOURS_DB = -15
+
+/** So far a speaker is off its plan, dB, against the middle of its line: what all do alike nobody sees by a meter at one setting. */
+export function levelOffDb(nodeId: string, outcome: Outcome, plan: Plan): number {
+  let middle = middles.get(outcome)
+  if (middle === undefined) {
+    const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
+    middles.set(outcome, middle = all[all.length >> 1] ?? 0)
+  }
+  return readDb(nodeId, outcome, plan) - middle
+}
+const readDb = (nodeId: string, outcome: Outcome, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
+const middles = new WeakMap<Outcome, number>()
+
+/** Density of a level that many dB from those of its like, with one that is `off`; and of any. */
+export const levelDensity = (readDb: number, off: number): number => (1 - STRAY_LEVEL) * bell(readDb - off, METER_DB) + STRAY_LEVEL * ANY_DB
+export const anyLevelDensity = (readDb: number): number => 0.7 * bell(readDb, METER_DB) + 0.3 * ANY_DB
+const ANY_DB = 1 / 25
+/** The same as it is judged: louder or quieter from so many dB on. */
+export function levelChance(is: Loudness, off: number): number {
+  const [louder, quieter] = [normalBelow((off - LEVEL_OFF_DB) / METER_DB), normalBelow((-off - LEVEL_OFF_DB) / METER_DB)]
+  const chance = is === 'louder' ? louder : is === 'quieter' ? quieter : 1 - louder - quieter
+  return STRAY_LEVEL / 3 + (1 - STRAY_LEVEL) * chance
+}
+
 /** A cone, a tester or two ears are wrong as often as this. Common practice, no source. */
 export const MISSEEN = 0.03
+/** Nobody can tell, though it plays, as often as this: a tester under a ceiling, a cone behind its grille. Common practice, no source. */
+const UNTOLD = 0.25
+/** What a signal through the line shows of which way round a speaker is: of one that is silent, nothing. */
+export function turnedThrough({ is, against }: Pick<Turned, 'is' | 'against'>, nodeId: string, outcome: Outcome, plan: Plan): number {
+  const untold = UNTOLD + (1 - UNTOLD) * silentChance(offDb(nodeId, outcome, plan))
+  return is === 'cannot-tell' ? untold : (1 - untold) * turnedChance(is, nodeId, against, outcome, plan)
+}
+type Turned = Extract<ReadingValue, { how: PolarityHow }>
+/** The same of something that is not in the list. */
+export const ANY_TURNED = { 'right-way': 0.8, 'reversed': 0.1, 'cannot-tell': 0.1 } as const
+
 /** Which way round a speaker shows itself, by itself or beside another. */
 export function turnedChance(is: 'right-way' | 'reversed', nodeId: string, against: string | null, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>, plan: Pick<Plan, 'onward' | 'within'>): number {
   let turns = 0

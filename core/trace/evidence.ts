@@ -5,7 +5,7 @@ import type { Reading, ReadingKind, Sound } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { ANY_SOUND, besideChance, besideDb, heardOf, offDb, SILENCE_DB, soundChance, turnedChance } from './ears'
+import { ANY_SOUND, ANY_TURNED, anyLevelDensity, besideChance, besideDb, heardOf, levelDensity, levelOffDb, offDb, soundChance, turnedChance, turnedThrough } from './ears'
 import { lookAnything, lookChance, swapChance } from './eyes'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
@@ -47,7 +47,13 @@ type Like = (judged: JudgedReading, outcome: Outcome, plan: Plan) => number
 const saysNothing: Like = () => 1
 
 // Of the unit alone it says nothing of the run to it.
-const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => 'how' in value && howFacts(value.how).proves === 'unit' && value.is === 'right-way' ? 1 : value.is === 'right-way' || value.is === 'reversed' ? turnedChance(value.is, nodeId!, value.against, outcome, plan) : 1
+const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => {
+  if (!('how' in value)) return 1
+  if (howFacts(value.how).proves === 'unit') return value.is === 'reversed' ? turnedChance(value.is, nodeId!, value.against, outcome, plan) : 1
+  // Behind a transformer a battery moves nothing that is seen, whatever is wrong.
+  if (value.is === 'cannot-tell' && value.how === 'battery-run' && speakerIn(plan.drawn.wiring, nodeId!)?.load.kind === 'tap') return 1
+  return turnedThrough(value, nodeId!, outcome, plan)
+}
 
 /** How likely it is as it was read, with these faults in the line; null: it is read in ohms. */
 export const LIKE: Record<ReadingKind, Like | null> = {
@@ -79,8 +85,7 @@ export const LIKE: Record<ReadingKind, Like | null> = {
     if (!('besideId' in value)) return 1
     return besideChance(value.is, besideDb(nodeId!, value.besideId, outcome, plan))
   },
-  // Against those like it, of which most are as drawn: the middle of them is.
-  'level': ({ reading: { nodeId }, verdict: { code } }, outcome, plan) => code === 'louder' || code === 'quieter' || code === 'alike' ? besideChance(code, Math.max(SILENCE_DB, offDb(nodeId!, outcome, plan))) : 1,
+  'level': ({ reading: { value, nodeId }, predicted }, outcome, plan) => value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : levelDensity(value.db - predicted.level.besideDb, levelOffDb(nodeId!, outcome, plan)),
   'looked': ({ reading: { value, nodeId } }, outcome) => value.is === 'seen' ? lookChance(value.fault, nodeId, outcome) : lookChance(null, nodeId, outcome),
   'swapped': ({ reading: { value, nodeId } }, outcome) => 'withId' in value ? swapChance(value.is, nodeId!, outcome) : 1,
   'polarity': turned,
@@ -93,8 +98,8 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
   switch (kind) {
     case 'sound': return ANY_SOUND[value.is as Sound]
     case 'beside': return 1 / 3
-    case 'level': return predicted?.level?.besideDb == null ? 1 : 1 / 3
-    case 'polarity': case 'polarity-heard': return value.is === 'cannot-tell' ? 1 : value.is === 'reversed' ? 0.1 : 0.9
+    case 'level': return value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : anyLevelDensity(value.db - predicted.level.besideDb)
+    case 'polarity': case 'polarity-heard': return 'how' in value && (value.is !== 'cannot-tell' || howFacts(value.how).proves !== 'unit') ? ANY_TURNED[value.is] : 1
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
     case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? MISREAD : 1 - MISREAD
     case 'looked': return lookAnything(value.is === 'seen' ? value.fault : null)

@@ -32,6 +32,8 @@ test.each<[string, Job]>([
     const [a, b] = [0, 1].map(() => singles[Math.floor(chance() * singles.length)]!) as [typeof singles[number], typeof singles[number]]
     // A joint in the run is told by what the line is: with another before it the line is another.
     if (a.fault.nodeId === b.fault.nodeId || a.definition.isOfTheLine || b.definition.isOfTheLine) continue
+    // Of two that hang in each other's place which one has the other fault is not to be said by ports: such a pair is solved again.
+    if ([a, b].some((x, k) => x.fault.withId !== null && x.fault.withId === [b, a][k]!.fault.nodeId)) continue
     const [place, ports] = [places[n % 2]!, portsAt[n % 2]!]
     const [one, other] = [ports.changeOf(a.outcome.wiring), ports.changeOf(b.outcome.wiring)]
     if (!one || !other || (one.port >= 0 && one.port === other.port)) continue
@@ -40,7 +42,8 @@ test.each<[string, Job]>([
     tried++
     const name = `${familyOf(a.fault)} + ${familyOf(b.fault)}, seed ${SEED}, case ${n}`
     if (head.state === 'finite') expect([name, Math.abs(ln - Math.log(head.ohm)) < 1e-6]).toEqual([name, true])
-    else expect([name, ln]).toEqual([name, head.state === 'open' ? Infinity : -Infinity])
+    // Of a short rounding leaves less than a picoohm.
+    else expect([name, head.state === 'open' ? ln : ln < Math.log(1e-12)]).toEqual([name, head.state === 'open' ? Infinity : true])
   }
   expect(tried).toBeGreaterThan(100)
 })

@@ -1,9 +1,8 @@
 import type { LineProof } from '#core/check/proof'
-import type { Output, Sound } from '#core/job/schema'
+import type { Output } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
 import { logSum } from './chances'
-import { bothHeard, cutOutChance, heardOf, offDb, soundChance, type Heard } from './ears'
-import { likeAnything } from './evidence'
+import { bothHeard, cutOutChance, heardOf, offDb, soundsChance, type Heard } from './ears'
 import { orSlip } from './ohms'
 import { tableOf } from './ohmTable'
 import { outcomeOf, type Outcome } from './outcome'
@@ -56,13 +55,12 @@ const DB_STEPS = 4 * 90
 /** Yields the share done, 0 to 1; ends with singles and pairs ranked together. */
 export function* rankPairs(tried: Tried): Generator<number, Ranking> {
   const { weigher, singles } = tried
-  const { plan, ohms, parts: { heard }, coilsLog } = weigher
+  const { plan, ohms, parts: { heard: hearing }, coilsLog } = weigher
   const scored = scoredSingles(tried)
   const total0 = logSum(scored.map(s => s.log))
   const seenDrawn = weigher.seenBy(plan.drawn)
   const tables = ohms.map((_, k) => tableOf(weigher, k))
-  const hearing = heard.map(j => ({ id: j.reading.nodeId!, value: j.reading.value.is as Sound, any: likeAnything(j) }))
-  const earLog = (r: number, db: number, acting: Heard | null) => Math.log(orSlip(soundChance(hearing[r]!.value, db, acting), hearing[r]!.any))
+  const earLog = (r: number, db: number, acting: Heard | null) => Math.log(orSlip(soundsChance(hearing[r]!.sounds, db, acting), hearing[r]!.any))
   const rightLogs = hearing.map((_, r) => earLog(r, 0, null))
   // In steps of a quarter of a decibel: by watts alone, and by what acts there, found once each.
   const byWatts = Float64Array.from({ length: hearing.length * DB_STEPS }, (_, n) => earLog(Math.floor(n / DB_STEPS), DB_LEAST + (n % DB_STEPS) / 4, null))
@@ -76,7 +74,7 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     return known === known ? known : table[n] = earLog(r, DB_LEAST + stepOf(db) / 4, acting)
   }
   const allRight = rightLogs.reduce((a, b) => a + b, 0)
-  const allSilent = hearing.reduce((sum, { value, any }) => sum + Math.log(orSlip(value === 'silent' ? 1 : 0, any)), 0)
+  const allSilent = hearing.reduce((sum, { sounds, any }) => sum + Math.log(orSlip(sounds.every(is => is === 'silent') ? 1 : 0, any)), 0)
   // The head tells whether the amplifier cuts out: it is found whether or not it was read.
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
   const firstOhm = places.length - ohms.length
@@ -88,7 +86,8 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     return placeNumbers.get(name)!
   }
   const earsOf = ({ fault, definition, outcome }: Single): Ears => {
-    const all = hearing.map(({ id }, r) => ({ r, db: offDb(id, outcome, plan), acting: heardOf(id, { faults: [fault], definitions: [definition] }, plan) }))
+    const all = hearing.map(({ nodeId }, r) => ({ r, db: offDb(nodeId, outcome, plan), acting: heardOf(nodeId, { faults: [fault],
+      definitions: [definition] }, plan) }))
     const touched = all.filter(({ db, acting }) => acting !== null || Math.abs(db) > TOUCHED_DB)
     const delta = Float64Array.from(touched, ({ r, db, acting }) => earLog(r, db, acting) - rightLogs[r]!)
     return { at: Int16Array.from(touched, t => t.r), db: Float64Array.from(touched, t => t.db), heard: touched.map(t => t.acting), delta,

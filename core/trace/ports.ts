@@ -125,6 +125,8 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
     }
     // All from here on is another thing: the rest of the chain is in it, or gone.
     if (before.kind !== 'chain' || after.children.length !== at + 1) return null
+    // The last of them on another lead is not another thing: what is changed in it is still there.
+    if (is.node.id === was.node.id) return null
     const [iRe, iIm] = [base[4 * k + 2]!, base[4 * k + 3]!]
     const beyond = ratio(flow.vRe, flow.vIm, iRe, iIm)
     const change = inPlaceOf(2 * k + 1, seenTo(is.node, is.lead), beyond && [beyond[0] + leadOhm(was.lead), beyond[1]])

@@ -20,7 +20,8 @@ export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Rea
   const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
   const anything = readings.map((judged) => {
     const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
-    return Math.log(ohm ? likeAnyOhm(ohm) : judged.reading.kind === 'coil-dcr' ? likeAnyCoil(judged.reading.value) : likeAnything(judged))
+    const heard = weigher.parts.heard.find(h => h.judged === judged)
+    return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : judged.reading.kind === 'coil-dcr' ? likeAnyCoil(judged.reading.value) : likeAnything(judged))
   })
   const logs = all.map(t => t?.map(x => x.log) ?? anything)
   const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s =>

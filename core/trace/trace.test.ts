@@ -141,7 +141,7 @@ describe('by hand', () => {
       const meant = { ...applyEdit(job, edit).job, readings: Records.of([reading('line-impedance', ohm((head as { ohm: number }).ohm))]) }
       expect([fault.kind, ...[...proveLine(meant, outputOf(meant)).standing.values()].map(j => j.verdict.grade)]).toEqual([fault.kind, 'good'])
     }
-    expect(FAULTS.filter(f => f.plan).map(f => f.kind)).toEqual(['wrong-tap', 'taps-one-off', 'extra-speaker', 'speaker-missing', 'drops-exchanged', 'wrong-jack'])
+    expect(FAULTS.filter(f => f.plan).map(f => f.kind)).toEqual(['wrong-tap', 'taps-on-other-scale', 'taps-one-off', 'extra-speaker', 'speaker-missing', 'drops-exchanged', 'wrong-jack'])
   })
 })
 

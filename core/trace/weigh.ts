@@ -1,13 +1,13 @@
 import type { JudgedReading } from '#core/check/proof'
 import { METER_HZ } from '#core/check/readingBands'
-import type { Output, ReadingValue } from '#core/job/schema'
+import type { Output, ReadingValue, Sound } from '#core/job/schema'
 import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
 import { isReactive } from '#core/network/element'
 import { isGroup, type WiringNode } from '#core/network/tree'
 import { logSum } from './chances'
 import { AT_A_COIL, coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
-import { ANY_SOUND, cutOutChance, soundChance } from './ears'
+import { anySounds, cutOutChance, heardOf, offDb, soundsChance } from './ears'
 import { isHeardTogether, LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
@@ -40,10 +40,12 @@ export interface Weigher {
 /** What the search over pairs takes apart. */
 export interface WeighedParts {
   coils: readonly CoilReading[]
-  heard: readonly JudgedReading[]
+  heard: readonly HeardAt[]
   others: readonly JudgedReading[]
   spreads: readonly Spread[]
 }
+/** A speaker that was listened at: the last reading of it, and all that was noted since the last repair, oldest first. */
+export interface HeardAt { judged: JudgedReading, nodeId: string, sounds: readonly Sound[], any: number }
 export interface CoilReading { judged: JudgedReading, nodeId: string, expectedOhm: number | null, off: Float64Array, rightLog: Float64Array }
 
 /** Of something that is not in the list, what a meter at the head does not see. Common practice, no source. */
@@ -65,7 +67,11 @@ export function makeWeigher(given: Given): Weigher {
   const readOhms = given.readings.flatMap(j => ohmReading(j, output, plan) ?? [])
   const ohms = readOhms.map(r => r.ohm)
   const isOhm = new Set(readOhms.map(r => r.judged))
-  const heard = given.readings.filter(j => isHeardTogether(j.reading.kind) && byId.has(j.reading.nodeId!))
+  const heard = given.readings.filter(j => isHeardTogether(j.reading.kind) && byId.has(j.reading.nodeId!)).map((judged): HeardAt => {
+    const nodeId = judged.reading.nodeId!
+    const sounds = soundsAt(given, nodeId)
+    return { judged, nodeId, sounds, any: anySounds(sounds) }
+  })
   const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && !isHeardTogether(j.reading.kind) && LIKE[j.reading.kind] !== null)
   const spreads = spreadsOf(given.history)
 
@@ -92,7 +98,8 @@ export function makeWeigher(given: Given): Weigher {
     for (const coil of of) outcome.definitions.forEach((d, k) => outcome.faults[k]!.nodeId === coil.nodeId && addCoil(logs, coil, d.coil))
     return logs
   }
-  const likeSound = (judged: JudgedReading, outcome: Outcome) => LIKE.sound!(judged, outcome, plan)
+  const likeSounds = ({ nodeId, sounds }: HeardAt, outcome: Outcome) => soundsChance(sounds, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan))
+  const likeSilence = ({ sounds }: HeardAt) => sounds.every(is => is === 'silent') ? 1 : 0
 
   const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
     + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), 0.5)), 0)
@@ -101,9 +108,9 @@ export function makeWeigher(given: Given): Weigher {
   const heardLog = (outcome: Outcome): number => {
     if (heard.length === 0) return 0
     const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-    const logOf = (chance: (j: JudgedReading) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j), likeAnything(j))), 0)
-    const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(j => likeSound(j, outcome))
-    return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(({ reading: { value } }) => value.is === 'silent' ? 1 : 0)])
+    const logOf = (chance: (h: HeardAt) => number) => heard.reduce((sum, h) => sum + Math.log(orSlip(chance(h), h.any)), 0)
+    const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(h => likeSounds(h, outcome))
+    return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(likeSilence)])
   }
 
   return {
@@ -118,9 +125,9 @@ export function makeWeigher(given: Given): Weigher {
       const seen = ohms.reduce((sum, ohm) => sum + Math.log(likeAnyOhm(ohm)), 0)
       const ofCoils = coils.reduce((sum, { rightLog, judged }) => sum + Math.log((1 - odd) * averageOf(rightLog, deviations.logWeight)
         + odd * likeAnyCoil(judged.reading.value)), 0)
-      const logOf = (chance: (value: ReadingValue) => number) => heard.reduce((sum, j) => sum + Math.log(orSlip(chance(j.reading.value), likeAnything(j))), 0)
+      const logOf = (chance: (h: HeardAt) => number) => heard.reduce((sum, h) => sum + Math.log(orSlip(chance(h), h.any)), 0)
       const ofEars = logSum([
-        Math.log(0.5) + logOf(value => soundChance(value.is as never, 0, null)), Math.log(0.15) + logOf(value => value.is === 'silent' ? 1 : 0), Math.log(0.35) + logOf(value => ANY_SOUND[value.is as 'plays']),
+        Math.log(0.5) + logOf(h => soundsChance(h.sounds, 0, null)), Math.log(0.15) + logOf(likeSilence), Math.log(0.35) + logOf(h => h.any),
       ])
       return logSum([Math.log(UNSEEN) + unseen, Math.log(1 - UNSEEN) + seen]) + ofCoils + ofEars + others.reduce((sum, j) => sum + Math.log(likeAnything(j)), 0)
         + spreads.reduce((sum, { isUnsteady }) => sum + Math.log(isUnsteady ? 0.25 : 0.75), 0)
@@ -133,10 +140,10 @@ export function makeWeigher(given: Given): Weigher {
         const without = sampleLog.map((log, s) => log - coil.rightLog[s]!)
         return [{ judged, log: logSum(withCoils(Float64Array.from(sampleLog), outcome, [coil])) - logSum(without) }]
       }
-      if (heard.includes(judged)) {
+      const at = heard.find(h => h.judged === judged)
+      if (at) {
         const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-        const silent = judged.reading.value.is === 'silent' ? 1 : 0
-        return [{ judged, log: Math.log(orSlip((1 - cut) * likeSound(judged, outcome) + cut * silent, likeAnything(judged))) }]
+        return [{ judged, log: Math.log(orSlip((1 - cut) * likeSounds(at, outcome) + cut * likeSilence(at), at.any)) }]
       }
       return others.includes(judged) ? [{ judged, log: Math.log(orSlip(LIKE[judged.reading.kind]!(judged, outcome, plan), likeAnything(judged))) }] : []
     }),
@@ -154,6 +161,10 @@ function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedO
     logs[s]! += Math.log(orSlip(like, any)) - rightLog[s]!
   }
 }
+
+/** What was noted of a speaker since the last repair, oldest first. */
+export const soundsAt = ({ history }: Pick<Given, 'history'>, nodeId: string): Sound[] =>
+  history.filter(r => r.kind === 'sound' && r.nodeId === nodeId).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0).map(r => r.value.is as Sound)
 
 function averageOf(logs: Float64Array, weights: Float64Array): number {
   return Math.exp(logSum(logs.map((log, s) => log + weights[s]!)) - logSum(weights))

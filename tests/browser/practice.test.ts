@@ -25,7 +25,7 @@ afterAll(async () => {
 })
 const results = async () => (await (await fetch(`${world.url}/api/practice`)).json() as { results: Result[] }).results
 /** On this one 02 stands on 20 W in place of 5. */
-const CODE = 'R2-07-00003'
+const CODE = 'R3-07-00003'
 const rigOn = (code: string) => rigOf(readCode(code, EXERCISES.length))
 
 test('by mouse: read, walk, look at the dial, named; the score against the tracer, the way that was gone, and from a point of it once more', async () => {
@@ -66,7 +66,7 @@ test('by mouse: read, walk, look at the dial, named; the score against the trace
 
 test('by keys: a coil whose leads were not nulled, a place that is right, given up; progress is on the list, and in a window that kept nothing', async () => {
   const { browser } = world
-  await world.go('/practice/R2-02-00001')
+  await world.go('/practice/R3-02-00001')
   await browser.see('.doables')
   await browser.press('2', 'o')
   await browser.see('.switch', 'Amplifier ON')
@@ -77,7 +77,7 @@ test('by keys: a coil whose leads were not nulled, a place that is right, given 
   for (const k of [4]) await browser.press(String(k))
   await browser.see('.last', 'coil of 01')
   // The first that may be wrong there and is not.
-  const rig = rigOn('R2-02-00001')
+  const rig = rigOn('R3-02-00001')
   const wrong = rig.faults[0]!.nodeId === 's1' ? 's2' : 's1'
   if (wrong === 's2') await browser.press(Key.ARROW_DOWN)
   await browser.press('m')
@@ -130,7 +130,7 @@ test('the same code in a second window is the same rig; a meter over its range r
   const { browser } = world
   await browser.size(1280, 800)
   const hiddenIn = async () => {
-    await world.go('/practice/R2-13-0000C')
+    await world.go('/practice/R3-13-0000C')
     await browser.see('.doables')
     await browser.press('2')
     const read = await (await browser.see('.last b')).getText()
@@ -147,7 +147,7 @@ test('the same code in a second window is the same rig; a meter over its range r
   await browser.driver.close()
   await browser.driver.switchTo().window(first)
   // 355 Ω on a range of 200: open, or more, nobody knows; then the meter finds its own.
-  await world.go('/practice/R2-11-00003')
+  await world.go('/practice/R3-11-00003')
   await browser.click('.here summary', 'finds its own range')
   await browser.click('.meter .tap', '200 Ω')
   await browser.click('.doables .offer', 'impedance of the line')
@@ -217,7 +217,7 @@ test('with the server away: opened, played, kept on the device, sent when it is 
   await world.go('/practice')
   await browser.driver.wait(() => browser.run<boolean>('return navigator.serviceWorker.controller !== null'), 20_000)
   await world.killServer()
-  await world.go('/practice/R2-01-00009')
+  await world.go('/practice/R3-01-00009')
   await browser.see('.doables')
   await browser.press('2')
   await browser.see('.last b', 'open')
@@ -225,5 +225,5 @@ test('with the server away: opened, played, kept on the device, sent when it is 
   await browser.see('.score', 'Not found:')
   await world.startAgain()
   await world.go('/practice')
-  await browser.driver.wait(async () => (await results()).some(r => r.code === 'R2-01-00009'), 20_000)
+  await browser.driver.wait(async () => (await results()).some(r => r.code === 'R3-01-00009'), 20_000)
 }, 90_000)

@@ -25,7 +25,7 @@ export const reading = (kind: Reading['kind'], nodeId: string | null, value: Rea
 /** Whether a suspect is what was put in. What is one thing at one place (an open drop and a break before the last) counts as one. */
 export function isIt(faults: readonly Fault[], rig: Rig): boolean {
   if (rig.outside !== null) return faults[0]?.kind === 'something-else'
-  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put) || isBothEnds(f, put, rig)))
+  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put, rig) || isBothEnds(f, put, rig)))
 }
 
 /** Nothing hangs behind the last one: a break before it is an open drop there. */
@@ -34,6 +34,16 @@ function isBothEnds(fault: Fault, put: Rig['faults'][number], rig: Rig): boolean
   return put.at === rig.count - 1 && fault.nodeId === `s${put.at}` && ends.includes(fault.kind) && ends.includes(put.kind)
 }
 
-export function names(fault: Fault, { kind, at }: Rig['faults'][number]): boolean {
-  return fault.kind === kind && (at === null || kind === 'extra-speaker' || fault.nodeId === `s${at}`)
+export function names(fault: Fault, { kind, at }: Rig['faults'][number], { count }: Pick<Rig, 'count'>): boolean {
+  // One off on this ladder is its other scale: the same place of every dial.
+  if (kind === 'taps-one-off' && fault.kind === 'taps-on-other-scale') return true
+  if (kind === 'leak-across' && fault.kind === kind) return isNearest(Number(fault.nodeId!.slice(1)), at!, count)
+  return fault.kind === kind && (at === null || fault.nodeId === `s${at}`)
+}
+
+/** A leak is named at some places along the line alone, eight of a long one, every other one of a short one: the nearest is it. */
+function isNearest(named: number, at: number, count: number): boolean {
+  const apart = Math.max(2, Math.ceil(count / 8))
+  const last = Math.floor((count - 1 - (apart >> 1)) / apart)
+  return Math.floor(named / apart) === Math.min(last, Math.floor(at / apart))
 }

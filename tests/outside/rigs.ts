@@ -41,9 +41,14 @@ export interface Rig {
   outward: (k: number) => number | 'open'
   coil: (k: number) => number | 'open'
   sound: (k: number) => string
+  /** By the meter, under it. */
+  levelDb: (k: number) => number
+  /** The amplifier has cut out. */
+  isCut: boolean
   beside: (k: number, j: number) => 'louder' | 'alike' | 'quieter'
   dial: (k: number) => { tapW: number, ratedV: number }
-  turned: (k: number) => 'right-way' | 'reversed'
+  /** Which way round it shows itself with a signal on the line. */
+  turned: (k: number) => 'right-way' | 'reversed' | 'cannot-tell'
   legIsLow: () => boolean
   /** What is seen at a place, or at the rack: a kind of fault, or nothing. */
   looked: (k: number | null) => string | null
@@ -91,8 +96,12 @@ const OF_TAPS = ['short-at-tabs', 'winding-open', 'winding-shorted', 'winding-ex
 const NEVER = ['coil-opposed', 'one-driver-gone', 'wrong-jack', 'control-at-zero', 'control-turned-down', 'control-bypassed', 'control-overrated', 'lines-exchanged', 'drops-exchanged', 'something-else']
 const OUTSIDE = ['three open', 'two in series', 'another line beside it', 'units of another batch', 'one of twice the ohms']
 
-/** @param mix how many rigs in a hundred are healthy, have one fault, two; the rest have something that no list has */
-export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: number, one: number, two: number] = [15, 60, 15]): Rig {
+/**
+ * @param mix how many rigs in a hundred are healthy, have one fault, two; the rest have something that no list has
+ * @param mended what was put right of what this seed has: the same units, lines and hands without it
+ */
+export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: number, one: number, two: number] = [15, 60, 15],
+  mended: readonly RigFault[] = []): Rig {
   const chance = seeded(seed)
   const kind = drawn(chance, { taps: 2, labelled: 1, known: 1 }) as RigKind
   const count = kind === 'taps' ? 2 + Math.floor(chance() ** 1.5 * 39) : 2 + Math.floor(chance() * 5)
@@ -129,7 +138,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const planned = tapsW.map((tapW): Complex => kind === 'taps' ? { re: tapOhm(tapW) * nominalOhm, im: 0 } : { re: nominalOhm, im: 0 })
   const reachOhm = 2 * conductorOhmPerM * reachM * Math.exp(0.05 * bell(chance))
   const reaches = Array.from({ length: count }, () => reachOhm)
-  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, lineHeard: null as Partial<Record<string, number>> | null,
+  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, leakAt: 0, lineHeard: null as Partial<Record<string, number>> | null,
     toEarth: false, beside: null as Load }
   const plannedHead = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {}).head!
 
@@ -230,7 +239,11 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
       for (const drop of drops) drop.load = times(drop.load, factor(drop.tapW))
     }
     switch (name) {
-      case 'leak-across': state.leakOhm = size(plannedHead) * 0.25 * 60 ** chance(); break
+      case 'leak-across':
+        state.leakOhm = size(plannedHead) * 0.25 * 60 ** chance()
+        state.leakAt = Math.floor(chance() * count)
+        return { kind: name, at: state.leakAt }
+        break
       case 'leg-earth':
         state.toEarth = true
         state.lineHeard = { hum: 0.65, plays: 0.35 }
@@ -270,7 +283,13 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
       const at = name === 'pair-crossed' ? 1 + Math.floor(chance() * (count - 2)) : Math.floor(chance() * count)
       if (name === 'wrong-scale' && !canScale(at)) continue
       if (not && (ANYWHERE.includes(name) ? not.at === null : not.at === at)) continue
-      return put(name, at)
+      const before = structuredClone({ drops, reaches, state })
+      const fault = put(name, at)
+      if (!mended.some(m => m.kind === fault.kind && m.at === fault.at)) return fault
+      Object.assign(state, before.state)
+      reaches.splice(0, count, ...before.reaches)
+      before.drops.forEach((drop, k) => Object.assign(drops[k]!, drop))
+      return fault
     }
   }
 
@@ -279,6 +298,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const share = chance() * 100
   if (share >= mix[0] && share < mix[0] + mix[1] + mix[2]) faults.push(putOne(null))
   if (share >= mix[0] + mix[1] && share < mix[0] + mix[1] + mix[2]) faults.push(putOne(faults[0]!))
+  const left = faults.filter(f => !mended.some(m => m.kind === f.kind && m.at === f.at))
   if (share >= mix[0] + mix[1] + mix[2]) {
     outside = pick(chance, count > 3 ? OUTSIDE : OUTSIDE.slice(1))
     const at = Math.floor(chance() * (count - 1))
@@ -317,22 +337,27 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     return meter(1 / (OMEGA * capacitance * Math.max(1, lengthM)))
   }
   return {
-    kind, count, tapsW, reachM, conductorOhmPerM, nominalOhm, motional, faults, outside,
+    kind, count, tapsW, reachM, conductorOhmPerM, nominalOhm, motional, faults: left, outside,
     impedance: () => shown(now().head, reachM * Math.min(count, state.cutBefore + 1)),
     outward: k => shown(ladder(drops.slice(k).map(d => d.load), reaches.slice(k).map((r, j) => j === 0 ? 0 : r), { cutBefore: state.cutBefore <= k
       ? Infinity
-      : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= count >> 1
-      ? state.leakOhm
-      : null }).head, reachM * (count - k)),
+      : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= state.leakAt ? state.leakOhm : null, leakAt: state.leakAt - k }).head, reachM * (count - k)),
     coil: k => drops[k]!.coilOhm === null ? 'open' : meter(drops[k]!.coilOhm!),
     sound: (k) => {
       if (cut) return 'silent'
       if (off(k) < -25 + 5 * bell(chance)) return 'silent'
       if (off(k) < -5.5 + 1.5 * bell(chance) && chance() < 0.85) return 'quiet'
       const heard = state.lineHeard ?? drops[k]!.heard
-      if (heard) return drawn(chance, heard)
+      // A fault sounds as it sounds: to who listens again, too. What comes and goes does not.
+      if (heard) {
+        if (heard['comes-and-goes'] !== undefined) return drawn(chance, heard)
+        return drawn(chance() < 0.85 ? seeded(1000 * seed + k) : chance, heard)
+      }
       return chance() < 0.03 ? drawn(chance, { 'quiet': 3, 'thin': 2, 'scratchy': 2, 'hum': 2, 'comes-and-goes': 1, 'silent': 1 }) : 'plays'
     },
+    isCut: cut,
+    // A room adds to some what it takes from others; where nothing plays its neighbours are read.
+    levelDb: k => 80 + 10 * Math.log10(tapsW[k]! || 1) + Math.max(-12 - 5 * chance(), off(k)) + 1.1 * bell(chance),
     beside: (k, j) => {
       if (cut) return 'alike'
       const [a, b] = [Math.max(-99, off(k)), Math.max(-99, off(j))]
@@ -340,12 +365,12 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
       return difference > 2 ? 'louder' : difference < -2 ? 'quieter' : 'alike'
     },
     dial: k => chance() < 0.01 ? { tapW: pick(chance, LADDER_TAPS), ratedV: LINE_V } : { tapW: drops[k]!.tapW, ratedV: drops[k]!.scaleV },
-    turned: k => (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
+    turned: k => cut || off(k) < -25 ? 'cannot-tell' : (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
     looked: (k) => {
-      for (const f of faults) if (f.at === k && chance() * 10 < (SEEN_BY[f.kind] ?? 0)) return f.kind
+      for (const f of left) if (f.at === k && chance() * 10 < (SEEN_BY[f.kind] ?? 0)) return f.kind
       return chance() < 0.01 ? k === null ? 'amplifier-low' : 'dirty-contact' : null
     },
-    goesWithUnit: k => (chance() < 0.05) !== (faults.length === 0 ? chance() < 0.5 : faults.some(f => f.at === k && UNIT.includes(f.kind))),
+    goesWithUnit: k => (chance() < 0.05) !== (left.length === 0 ? chance() < 0.5 : left.some(f => f.at === k && UNIT.includes(f.kind))),
     legIsLow: () => chance() < (state.toEarth ? 0.97 : 0.005),
   }
 }
@@ -358,14 +383,14 @@ function modelDb(drops: readonly DropState[], planned: readonly Complex[]): numb
   return offs[offs.length >> 1] ?? 0
 }
 
-interface Cuts { cutBefore?: number, shortBefore?: number, leakOhm?: number | null, beside?: Load }
+interface Cuts { cutBefore?: number, shortBefore?: number, leakOhm?: number | null, leakAt?: number, beside?: Load }
 /** A ladder end to head: Z = r + drop ∥ beyond. Open is null. */
-function ladder(drops: readonly Load[], reaches: readonly number[], { cutBefore = Infinity, shortBefore = Infinity, leakOhm = null,
+function ladder(drops: readonly Load[], reaches: readonly number[], { cutBefore = Infinity, shortBefore = Infinity, leakOhm = null, leakAt = 0,
   beside: other = null }: Cuts): { head: Load, volts: number[] } {
   const beyond: Load[] = []
   for (let k = drops.length - 1; k >= 0; k--) {
     const next = k >= cutBefore ? null : beyond[k + 1] ?? null
-    const leak: Load = leakOhm !== null && k === drops.length >> 1 ? { re: leakOhm, im: 0 } : null
+    const leak: Load = leakOhm !== null && k === leakAt ? { re: leakOhm, im: 0 } : null
     const here = k >= cutBefore ? null : beside(beside(drops[k]!, leak), next)
     if (k === shortBefore) beyond[k] = { re: reaches[k]! / 2, im: 0 }
     else beyond[k] = here && plus(here, reaches[k]!)

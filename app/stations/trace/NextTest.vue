@@ -3,12 +3,14 @@ import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { KIND_WORDS } from '#core/check/words'
-import type { ReadingValue, Sound } from '#core/job/schema'
+import type { ReadingKind, ReadingValue } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 import { testKey, type NextTest } from '#core/trace/next/best'
 import { checkKey } from '#core/check/proof'
+import { isWalk, type WalkFound, type WalkKind } from '#core/trace/next/test'
+import { WALKS } from '#core/trace/next/walk'
 import { amplifierOf, needsLadder, TOOLS, toolFor } from '#core/trace/next/minutes'
 import { answerSays, faultsSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
 import { newId } from '~/api/ids'
@@ -16,12 +18,13 @@ import { useHold } from '~/composables/useHold'
 import { whoHere } from '~/door/me'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
-import { answerEdit, walkEdit, type Answering } from './answered'
+import { answerEdit, levelsEdit, walkEdit, type Answering } from './answered'
 import { placeName } from './placeName'
 import { saysOpen } from '../check/taken'
 import { shareText } from './shown'
 import { useTraceStore } from './suspects'
 import WalkEntry from './WalkEntry.vue'
+import WalkLevels from './WalkLevels.vue'
 
 /** What to read next: its answers are pressed, or typed, and each says what it would mean. */
 const store = useJobStore()
@@ -35,12 +38,14 @@ watch(next, () => { at.value = 0 })
 const test = computed((): NextTest | null => next.value?.tests[at.value] ?? null)
 const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0,
   4) ?? [])
-const isTyped = computed(() => test.value !== null && test.value.kind !== 'walk' && factsOf(test.value.kind).value === 'ohm')
-/** What is seen to before it: a walk is listening. */
-const before = computed(() => test.value ? KIND_WORDS[test.value.kind === 'walk' ? 'sound' : test.value.kind].before : '')
-const unheard = computed(() => selected.line?.speakers.filter(s => !isHeard(s.id)) ?? [])
-function isHeard(id: string): boolean {
-  const standing = selected.proof?.standing.get(checkKey('sound', id))
+const isTyped = computed(() => test.value !== null && !isWalk(test.value.kind) && factsOf(test.value.kind).value === 'ohm')
+const walk = computed((): WalkKind | null => test.value && isWalk(test.value.kind) ? test.value.kind : null)
+/** What is seen to before it: a walk takes a reading of each. */
+const before = computed(() => test.value ? KIND_WORDS[isWalk(test.value.kind) ? WALKS[test.value.kind].reads : test.value.kind].before : '')
+/** Those that a walk has before it. */
+const toPass = computed(() => walk.value === null ? [] : selected.line?.speakers.filter(s => !isRead(WALKS[walk.value!].reads, s.id)) ?? [])
+function isRead(kind: ReadingKind, id: string): boolean {
+  const standing = selected.proof?.standing.get(checkKey(kind, id))
   return standing !== undefined && !standing.stale
 }
 /** Stays as it was while the test changes. */
@@ -74,14 +79,21 @@ const stands = computed(() => {
 const { isHeld, hold } = useHold()
 function record(value: ReadingValue): void {
   if (!test.value || !selected.line || isHeld.value) return
-  if (test.value.kind === 'walk') return
+  if (isWalk(test.value.kind)) return
   if (store.edit(answerEdit(test.value.kind, test.value.nodeId, value, answering(selected.line.outputId)))) hold()
 }
 const answering = (outputId: string): Answering => ({ outputId, who: whoHere(), at: new Date().toISOString(), newId })
-function recordWalk(upToId: string, odd: ReadonlyMap<string, Sound>): void {
-  if (!selected.line || isHeld.value) return
-  const edit = walkEdit(unheard.value.map(s => s.id), upToId, odd, answering(selected.line.outputId))
+function recordWalk(upToId: string, odd: ReadonlyMap<string, WalkFound>): void {
+  if (!selected.line || isHeld.value || walk.value === null || walk.value === 'level-walk') return
+  const edit = walkEdit(walk.value, toPass.value.map(s => s.id), upToId, odd, answering(selected.line.outputId))
   if (edit && store.edit(edit)) hold()
+}
+function recordLevels(values: ReadonlyMap<string, ReadingValue>): void {
+  if (!selected.line || isHeld.value) return
+  const edit = levelsEdit(values, answering(selected.line.outputId))
+  if (!edit || !store.edit(edit)) return
+  trace.levelsTyped(selected.line.outputId).clear()
+  hold()
 }
 /** While the answers have the keys: each by its number, up and down between them. */
 function onKey(event: KeyboardEvent): void {
@@ -129,7 +141,11 @@ function toggle(tool: (typeof TOOLS)[number]): void {
         @keydown.enter="recordTyped" />
       <Button size="small" label="Record" :disabled="typed.trim() === '' || isHeld" @click="recordTyped" />
     </div>
-    <WalkEntry v-else-if="test.kind === 'walk'" :speakers="unheard" :is-held="isHeld" @record="recordWalk" />
+    <WalkLevels
+      v-else-if="walk === 'level-walk' && selected.line && store.job" :key="selected.line.outputId" :job="store.job" :output-id="selected.line.outputId"
+        :speakers="toPass"
+      :is-held="isHeld" @record="recordLevels" />
+    <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :is-held="isHeld" @record="recordWalk" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <ul class="answers">
       <li v-for="(row, k) in answers" :key="row.key">

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
-import { SOUND_WORDS } from '#core/check/words'
-import type { Sound, Speaker } from '#core/job/schema'
-import { SOUNDS } from '#core/job/sections/readings/schema'
+import type { Speaker } from '#core/job/schema'
+import type { WalkFound, WalkKind } from '#core/trace/next/test'
+import { WALKS } from '#core/trace/next/walk'
+import { foundSays } from '#core/trace/words'
 
-/** What a walk along the line found: those that do not play as they should are pressed, all others play. */
-const { speakers, isHeld } = defineProps<{ speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
-const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, Sound>] }>()
+/** What a walk along the line found, by ear or with a pulse: those that are not as they should be are pressed, all others are. */
+const { kind, speakers, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
+const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, WalkFound>] }>()
 
-const ODD = SOUNDS.filter(is => is !== 'plays')
-const odd = ref(new Map<string, Sound>())
+const isHeardBy = computed(() => kind === 'walk')
+const ways = computed(() => WALKS[kind].ways.slice(1))
+const odd = ref(new Map<string, WalkFound>())
 /** The one whose sound is being said. */
 const asked = ref<string | null>(null)
 const upTo = ref('')
@@ -25,32 +27,36 @@ function press(id: string): void {
   if (odd.value.delete(id)) asked.value = null
   else asked.value = asked.value === id ? null : id
 }
-function say(is: Sound): void {
+function say(is: WalkFound): void {
   if (asked.value !== null) odd.value.set(asked.value, is)
   asked.value = null
 }
+const asItShould = computed(() => isHeardBy.value ? 'play' : 'the right way round')
 const says = computed(() => {
   const wrong = passed.value.filter(s => odd.value.has(s.id)).length
-  return wrong === 0 ? `Record: all ${passed.value.length} play` : `Record: ${wrong} not so, ${passed.value.length - wrong} play`
+  return wrong === 0 ? `Record: all ${passed.value.length} ${asItShould.value}` : `Record: ${wrong} not so, ${passed.value.length - wrong} ${asItShould.value}`
 })
 const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
 </script>
 
 <template>
   <div data-form class="walk">
-    <p class="small">Press those that do not play as they should. All others count as heard, and playing.</p>
+    <p class="small">{{ isHeardBy ? 'Press those that do not play as they should. All others count as heard, and playing.'
+      : 'Press those that the tester shows the other way round, or that it tells nothing of. All others count as passed, and right.' }}</p>
     <div class="passed" role="group" aria-label="Speakers along the line">
       <button
         v-for="s in passed" :key="s.id" type="button" class="tap" :class="{ on: asked === s.id, odd: odd.has(s.id) }" :aria-pressed="odd.has(s.id)"
-        @click="press(s.id)">{{ s.label }}<span v-if="odd.has(s.id)"> {{ SOUND_WORDS[odd.get(s.id)!] }}</span></button>
+        @click="press(s.id)">{{ s.label }}<span v-if="odd.has(s.id)"> {{ foundSays(odd.get(s.id)!) }}</span></button>
     </div>
-    <div v-if="asked !== null" class="passed" role="group" :aria-label="`How ${labelOf(asked)} sounds`">
+    <div v-if="asked !== null" class="passed" role="group" :aria-label="isHeardBy ? `How ${labelOf(asked)} sounds` : `Which way round ${labelOf(asked)} is`">
       <span class="small">{{ labelOf(asked) }} is</span>
-      <button v-for="is in ODD" :key="is" type="button" class="tap" @click="say(is)">{{ SOUND_WORDS[is] }}</button>
+      <button v-for="is in ways" :key="is" type="button" class="tap" @click="say(is)">{{ foundSays(is) }}</button>
     </div>
     <div class="deeds">
       <Button size="small" :label="says" :disabled="isHeld || passed.length === 0" @click="emit('record', upTo, odd)" />
-      <label class="small">heard as far as <select v-model="upTo" aria-label="Heard as far as"><option v-for="s in speakers" :key="s.id" :value="s.id">{{
+      <label class="small">{{ isHeardBy ? 'heard' : 'passed' }} as far as <select
+v-model="upTo" :aria-label="isHeardBy ? 'Heard as far as'
+        : 'Passed as far as'"><option v-for="s in speakers" :key="s.id" :value="s.id">{{
         s.label }}</option></select></label>
     </div>
   </div>

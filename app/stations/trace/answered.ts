@@ -1,5 +1,7 @@
 import { together, type Edit, type SimpleEdit } from '#core/job/edits'
 import type { Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
+import type { WalkFound } from '#core/trace/next/test'
+import { WALKS } from '#core/trace/next/walk'
 
 /** An answer to what was asked, as the readings that are kept: the way so far, which the next person goes on from. */
 
@@ -14,10 +16,26 @@ export const answerEdit = (kind: ReadingKind, nodeId: string | null, value: Read
   ({ kind: 'reading.add', reading: readingOf(kind, nodeId, value, answering) })
 
 /**
- * A walk: every speaker up to where somebody went, as it was heard; those that nothing was said of play as they should. One act, and one undo.
- * Null where nothing was passed.
+ * A walk by ear or with a pulse: every speaker up to where somebody went, as it was found; those that nothing was said of are as they should be. One act,
+ * and one undo. Null where nothing was passed.
  */
-export function walkEdit(ids: readonly string[], upToId: string, odd: ReadonlyMap<string, Sound>, answering: Answering): Edit | null {
-  const last = ids.indexOf(upToId)
-  return together(ids.slice(0, last + 1).map(id => answerEdit('sound', id, { is: odd.get(id) ?? 'plays' }, answering)))
+export function walkEdit(kind: 'walk' | 'pulse-walk', ids: readonly string[], upToId: string, odd: ReadonlyMap<string, WalkFound>, answering: Answering): Edit | null {
+  const { reads, ways } = WALKS[kind]
+  const valueOf = (is: WalkFound): ReadingValue => kind === 'walk' ? { is: is as Sound } : { is: is as 'reversed', how: 'pulse', against: null }
+  return together(ids.slice(0, ids.indexOf(upToId) + 1).map(id => answerEdit(reads, id, valueOf(odd.get(id) ?? ways[0]!), answering)))
+}
+
+/** A walk with the level meter: a reading of each speaker that was read. One act, and one undo. */
+export const levelsEdit = (values: ReadonlyMap<string, ReadingValue>, answering: Answering): Edit | null =>
+  together([...values].map(([id, value]) => answerEdit('level', id, value, answering)))
+
+/** What was typed under each, or of the first that is none, why. */
+export function levelsTyped<T extends object>(filled: readonly { id: string, label: string }[], read: (id: string) => T | string): Map<string, T> | string {
+  const levels = new Map<string, T>()
+  for (const { id, label } of filled) {
+    const level = read(id)
+    if (typeof level === 'string') return `${label}: ${level}`
+    levels.set(id, level)
+  }
+  return levels
 }

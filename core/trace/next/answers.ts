@@ -5,7 +5,7 @@ import { OTHER_SCALE } from '#core/faults/wrongTap'
 import { logSum, normalBelow } from '../chances'
 import { AT_A_COIL } from '../coils'
 import { coilLabelOhm } from '../deviations'
-import { besideChance, besideDb, turnedChance } from '../ears'
+import { ANY_TURNED, besideChance, besideDb, turnedThrough } from '../ears'
 import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
 import { METER_OHM, offsets, scaled, sigmaAt } from '../ohms'
@@ -21,23 +21,26 @@ const MOST_OHM = 30_000
 /** Steps of what a meter tells apart. */
 const STEPS = 40
 
-/** `unheard`: of a walk, the speakers that were not heard yet. */
+/** `passed`: of a walk, the speakers that it reads; `heardBefore`: what was noted of this one. */
 export function predictive(
-  test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, unheard: readonly string[] = [],
+  test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, passed: readonly string[] = [], heardBefore: readonly Sound[] = [],
 ): Predictive | null {
   switch (test.kind) {
-    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => soundWith(value.is as Sound, test.nodeId!, h, plan))
+    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => soundWith(value.is as Sound, test.nodeId!, h, plan, heardBefore))
     case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
       if (h.outcome === null) return 1 / 3
       return besideChance(value.is as 'alike', besideDb(test.nodeId!, test.besideId!, h.outcome, plan))
     })
-    case 'polarity': case 'polarity-heard': return byChoice((['right-way', 'reversed'] as const).map((is): ReadingValue => ({ is, how: test.kind === 'polarity' ? 'battery-run' : 'pulse', against: null })), hypotheses,
-      (value, h) => h.outcome === null ? value.is === 'reversed' ? 0.1 : 0.9 : turnedChance(value.is as 'reversed', test.nodeId!, null, h.outcome, plan))
+    case 'polarity': case 'polarity-heard': {
+      const how = test.kind === 'polarity' ? 'battery-run' : 'pulse'
+      return byChoice((['right-way', 'reversed', 'cannot-tell'] as const).map(is => ({ is, how, against: null } as const)), hypotheses,
+        (value, h) => h.outcome === null ? ANY_TURNED[value.is] : turnedThrough(value, test.nodeId!, h.outcome, plan))
+    }
     case 'leg-earth': return { answers: [{ lowOhm: LEG_OHM, highOhm: null }, { lowOhm: null, highOhm: LEG_OHM }], chances: hypotheses.map(({ outcome }) => {
       const low = outcome === null ? 0.1 : outcome.definitions.some(d => d.isToEarth) ? 0.95 : 0.01
       return slipped(Float64Array.of(1 - low, low))
     }) }
-    case 'walk': return walked(unheard, hypotheses, plan)
+    case 'walk': case 'level-walk': case 'pulse-walk': return walked(test.kind, passed, hypotheses, plan)
     case 'looked': return byChoice(seenAt(test.nodeId, hypotheses), hypotheses, (value, h) => {
       const found = value.is === 'seen' ? value.fault : null
       return h.outcome === null ? lookAnything(found) : lookChance(found, test.nodeId, h.outcome)
@@ -61,7 +64,7 @@ function seenAt(nodeId: string | null, hypotheses: readonly Hypothesis[]): Readi
   return [{ is: 'as-it-should' }, ...[...kinds].map((fault): ReadingValue => ({ is: 'seen', fault }))]
 }
 
-function byChoice(values: ReadingValue[], hypotheses: readonly Hypothesis[], chance: (value: ReadingValue, h: Hypothesis) => number): Predictive {
+function byChoice<V extends ReadingValue>(values: V[], hypotheses: readonly Hypothesis[], chance: (value: V, h: Hypothesis) => number): Predictive {
   return { answers: values.map(value => ({ value })), chances: hypotheses.map(h => slipped(Float64Array.from(values, value => chance(value, h)))) }
 }
 

@@ -5,7 +5,7 @@ import type { FaultKind, Reading, ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
-import { ANY_SOUND, cutOutChance, heardOf, offDb, soundChance } from '../ears'
+import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelChance, levelDensity, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
 import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
@@ -15,7 +15,8 @@ import { faultAt, type Fault } from '#core/faults/fault'
 import { lookChance, swapChance } from '../eyes'
 import { nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, minutesOf, type Standing } from './minutes'
-import { walked } from './walk'
+import { WALK_KINDS } from './test'
+import { soundWith, walked } from './walk'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
@@ -30,7 +31,7 @@ const asked = (readings: Reading[], standing: Standing = AT_THE_RACK, more: { ma
 const wrong = [reading('line-impedance', { is: 'ohm', ohm: 82 })]
 
 test('what listening at a place tells, against a direct enumeration of every suspect and every sound (Shannon, mutual information)', () => {
-  const { tried: { weigher: { plan } }, ranking, next } = asked(wrong)
+  const { tried: { weigher: { plan } }, ranking, next } = asked(wrong, AT_THE_RACK, { cannot: [...WALK_KINDS] })
   const told = next.tests.filter(t => t.kind === 'sound')
   expect(told.length).toBeGreaterThan(0)
   const likely = ranking.suspects
@@ -124,10 +125,10 @@ test('of all that could be read the first saves most; answers are certain togeth
 })
 
 test('never with the amplifier on where that must not be, never without its tool, never up without a ladder', () => {
-  const on = new Set<string>(['sound', 'beside', 'polarity-heard', 'walk', 'swapped'])
+  const on = new Set<string>(['sound', 'beside', 'polarity-heard', ...WALK_KINDS, 'swapped'])
   expect(asked(wrong, AT_THE_RACK, { mayBeOn: false }).next.tests.filter(t => on.has(t.kind))).toEqual([])
   expect(asked(wrong, { ...AT_THE_RACK, without: ['ladder'] }).next.tests.filter(t => ['tap-found', 'coil-dcr', 'outward-impedance'].includes(t.kind))).toEqual([])
-  expect(asked(wrong, { ...AT_THE_RACK, without: ['ohmmeter', 'impedance-meter', 'battery', 'ladder'] }).next.tests.filter(t => !['sound', 'beside', 'walk'].includes(t.kind)).every(t => t.kind === 'looked' && t.nodeId === null)).toBe(true)
+  expect(asked(wrong, { ...AT_THE_RACK, without: ['ohmmeter', 'impedance-meter', 'battery', 'ladder'] }).next.tests.filter(t => !['sound', 'beside', 'walk', 'level-walk'].includes(t.kind)).every(t => t.kind === 'looked' && t.nodeId === null)).toBe(true)
 })
 
 test.each<[string, Parameters<typeof minutesOf>[0], Standing, number]>([
@@ -142,11 +143,14 @@ test.each<[string, Parameters<typeof minutesOf>[0], Standing, number]>([
 test('a walk along the line takes its way and a moment at each; what takes two, or all, is told apart', () => {
   const order = new Map(ids.map((id, k) => [id, k]))
   // By hand: one for the switch, two from the rack and 0.4 to the first; 0.2 at each of five and 0.4 from one to the next.
-  expect(minutesOf({ kind: 'walk', nodeId: null, besideId: null }, AT_THE_RACK, order, ids)).toBeCloseTo(1 + 2 + 0.4 + 5 * 0.2 + 4 * 0.4, 9)
+  for (const [kind, minutes] of [['walk', 5 * 0.2], ['level-walk', 1 + 5 * 0.35], ['pulse-walk', 1 + 5 * 0.25]] as const) {
+    expect([kind, minutesOf({ kind, nodeId: null, besideId: null }, AT_THE_RACK, order, ids)]).toEqual([kind, expect.closeTo(1 + 2 + 0.4 + minutes + 4 * 0.4,
+      9)])
+  }
   const { tried: { weigher: { plan } } } = asked([])
   const of = (...faults: Fault[]) => ({ outcome: outcomeOf(plan, faults), sampleWeight: new Float64Array() })
   const two = of(faultAt('coil-open', ids[1]!), faultAt('rubbing', ids[3]!))
-  const found = walked(ids, [two, of(faultAt('short-at-drop', ids[0]!)), of(faultAt('break-in-reach', ids[2]!))], plan)!
+  const found = walked('walk', ids, [two, of(faultAt('short-at-drop', ids[0]!)), of(faultAt('break-in-reach', ids[2]!))], plan)!
   const chanceOf = (h: number, heard: [number, string][]) => {
     const at = found.answers.findIndex(a => 'heard' in a && a.heard !== null && a.heard.length === heard.length && heard.every(([k, is]) => a.heard!.some(x => x.nodeId === ids[k] && x.is === is)))
     return at < 0 ? 0 : found.chances[h]![at]!
@@ -165,4 +169,49 @@ test('a dial that stands wrong settles it: looked at, its tap is what it is', ()
   const ten = dial.answers.find(a => 'value' in a.answer && a.answer.value.is === 'tap' && a.answer.value.tapW === 10)!
   expect(ten.leaves[0]!.faults[0]).toMatchObject({ kind: 'wrong-tap', nodeId: ids[2], tapW: 10 })
   expect(ten.leaves[0]!.probability).toBeGreaterThan(0.8)
+})
+
+test('who listens again: all that may be noted is one together, what is there is mostly heard once more, and a slip hardly', () => {
+  const { tried: { weigher: { plan } } } = asked([])
+  const of = (...faults: Fault[]) => ({ outcome: outcomeOf(plan, faults), sampleWeight: new Float64Array() })
+  const heardOfIt: [string, ReturnType<typeof of>][] = [['right', of()], ['rubbing', of(faultAt('rubbing', ids[1]!))], ['open', of(faultAt('coil-open', ids[1]!))], ['not in the list', { outcome: null as never, sampleWeight: new Float64Array() }]]
+  for (const [name, h] of heardOfIt) for (const before of SOUNDS) {
+    const all = SOUNDS.reduce((sum, is) => sum + soundWith(is, ids[1]!, h, plan, [before]), 0)
+    expect([name, before, Math.abs(all - 1) < 0.1]).toEqual([name, before, true])
+  }
+  const again = (h: ReturnType<typeof of>, before: Sound, is: Sound) => soundWith(is, ids[1]!, h, plan, [before])
+  // Of one that is right a slip is not heard twice; of one that rubs it is, and oftener than the first time.
+  expect([again(of(), 'scratchy', 'scratchy') < 0.02, again(of(), 'scratchy', 'plays') > 0.95, again(heardOfIt[1]![1], 'scratchy', 'scratchy') > 0.85]).toEqual([true, true, true])
+  // By hand, of what is in no list: 0.6 of how it sounds in truth, 0.4 of twice anew.
+  const [plays, stray] = [0.966, 0.006]
+  expect(anySounds(['hum', 'hum'])).toBeCloseTo(0.4 * 0.03 ** 2 + 0.6 * (0.62 * 0.005 ** 2 + 0.03 * (1 - 6 * stray) ** 2 + 0.35 * stray ** 2), 9)
+  // Of one that is right at its watts hardly anything is quiet: 0.85 of one in a hundred.
+  expect(soundsChance(['plays', 'plays'], 0, null)).toBeCloseTo(plays ** 2, 1)
+})
+
+test.each<[string, Reading[], string[]]>([
+  ['nobody listened', [], []], ['one plays', [reading('sound', { is: 'plays' }, ids[1]!)], []], ['one was noted as thin', [reading('sound', { is: 'thin' }, ids[1]!)], [ids[1]!]],
+  ['twice', [reading('sound', { is: 'thin' }, ids[1]!), { ...reading('sound', { is: 'plays' }, ids[1]!), id: 'r2', at: '2026-05-04T09:05:00Z' }], []],
+])('asked to be listened at once more: %s', (_, readings, wanted) => {
+  const { next } = asked([...wrong, ...readings], AT_THE_RACK, { cannot: [...WALK_KINDS, ...ids.flatMap(nodeId => ['beside', 'looked', 'swapped', 'coil-dcr', 'tap-found', 'polarity-heard', 'outward-impedance'].map(kind => testKey({ kind: kind as 'sound', nodeId })))] })
+  expect(next.tests.filter(t => t.isAgain).map(t => t.nodeId)).toEqual(wanted)
+})
+
+test('by the level meter: what is foretold of louder and quieter is what the figures come to, against an integral; a pulse through silence tells nothing', () => {
+  const { tried: { weigher: { plan } } } = asked([])
+  const step = 0.01
+  const share = (off: number, from: number, to: number) => Array.from({ length: Math.round((to - from) / step) }, (_,
+    k) => levelDensity(from + (k + 0.5) * step, off) * step).reduce((a, b) => a + b)
+  for (const off of [-15, -3, -1, 0, 2, 3]) {
+    const [quieter, alike, louder] = [share(off, -12.5 + Math.min(0, off), -2), share(off, -2, 2), share(off, 2, 12.5)]
+    expect([off, levelChance('quieter', off), levelChance('alike', off), levelChance('louder', off)]).toEqual([off, expect.closeTo(quieter, 1), expect.closeTo(alike, 1), expect.closeTo(louder, 1)])
+  }
+  expect([levelChance('quieter', -3) > 0.75, anyLevelDensity(0) > anyLevelDensity(3), anyLevelDensity(9)]).toEqual([true, true, expect.closeTo(0.3 / 25, 6)])
+  // A tap of half the watts is three decibels under its like; where all are silent, all are read alike.
+  const [half, dead] = [outcomeOf(plan, [faultAt('wrong-tap', ids[1]!, { tapW: 10 })]), outcomeOf(plan, [faultAt('break-in-reach', ids[0]!)])]
+  expect([levelOffDb(ids[1]!, half, plan), levelOffDb(ids[0]!, half, plan), levelOffDb(ids[2]!, dead, plan)]).toEqual([expect.closeTo(-3, 0),
+    expect.closeTo(0, 0), 0])
+  // By hand: one in four cannot tell though it plays; of the rest 0.97 see what is.
+  const turned = (is: 'right-way' | 'cannot-tell', outcome: typeof half) => turnedThrough({ is, against: null }, ids[1]!, outcome, plan)
+  expect([turned('right-way', half), turned('cannot-tell', half), turned('cannot-tell', dead)]).toEqual([expect.closeTo(0.75 * 0.97, 2), expect.closeTo(0.25, 2), expect.closeTo(1, 6)])
 })

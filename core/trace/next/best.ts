@@ -1,13 +1,14 @@
 import { checkKey, type JudgedReading } from '#core/check/proof'
 import type { Fault } from '#core/faults/fault'
-import type { Speaker } from '#core/job/schema'
+import type { ReadingKind, Sound, Speaker } from '#core/job/schema'
 import { isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
 import { outcomeOf } from '../outcome'
 import { isSomethingElse, type Ranking, type Suspect, type Tried } from '../rank'
 import { predictive, weighedSamples } from './answers'
-import type { AnswerOf, Hypothesis, Predictive, TestAt, TestKind } from './test'
+import { isWalk, WALK_KINDS, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type TestKind, type WalkKind } from './test'
+import { WALKS } from './walk'
 import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, type Standing } from './minutes'
 import { afterEach, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
 
@@ -22,6 +23,8 @@ export interface Answer {
   minutesLeft: number
 }
 export interface NextTest extends TestAt {
+  /** It was listened at before. */
+  isAgain: boolean
   minutes: number
   /** What it tells, bits: one halves what may be there. */
   bits: number
@@ -50,6 +53,8 @@ const TOLD = 8
 const LEAST_BITS = 0.02
 /** Minutes are known no finer than this. */
 const LEAST_SAVED = 1.5
+/** A walk of fewer is none; a level is held against the middle of those like it. */
+const LEAST_PASSED: Record<WalkKind, number> = { 'walk': 1, 'level-walk': 3, 'pulse-walk': 1 }
 /** Answers of a meter that are told apart to a person. */
 const MOST_ANSWERS = 4
 
@@ -61,7 +66,7 @@ export interface Asking {
   /** One that is judged beside them, whatever it tells. */
   besides?: TestAt
 }
-export const testKey = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): string => kind === 'walk' ? kind : checkKey(kind, nodeId)
+export const testKey = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): string => isWalk(kind) ? kind : checkKey(kind, nodeId)
 
 export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Ranking, 'suspects'>, { standing, mayBeOn, cannot, besides }: Asking, readings: readonly JudgedReading[]): NextTests {
   const { plan, ohms } = weigher
@@ -76,12 +81,16 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const speakers = speakersOf(plan.output.wiring)
   const order = new Map(speakers.map((s, k) => [s.id, k]))
   const read = new Set(readings.map(j => testKey(j.reading)))
-  const unheard = speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind: 'sound', nodeId })))
+  const notReadYet = (kind: ReadingKind) => speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind, nodeId })))
+  const passed = new Map(WALK_KINDS.map(kind => [kind as TestKind, notReadYet(WALKS[kind].reads)]))
+  const mayBeAsked = (t: TestAt) => !cannot?.has(testKey(t)) && (mayBeOn || isSafeOnOverload(t.kind))
+    && (isWalk(t.kind) ? passed.get(t.kind)!.length > LEAST_PASSED[t.kind] : !read.has(testKey(t)) || isHeardAgain(t, heard))
+  const heard = new Map(weigher.parts.heard.map(h => [h.nodeId, h.sounds]))
   const candidates = testsOf(speakers, plan.output.wiring.children.map(c => c.node.id), weighed.map(s => s.faults))
-    .filter(t => !read.has(testKey(t)) && !cannot?.has(testKey(t)) && (mayBeOn || amplifierOf(t.kind) === 'off') && (t.kind !== 'walk' || unheard.length > 1))
+    .filter(mayBeAsked)
   const judge = (test: TestAt) => {
-    const minutes = minutesOf(test, standing, order, unheard)
-    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, unheard)
+    const minutes = minutesOf(test, standing, order, passed.get(test.kind))
+    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, passed.get(test.kind), heard.get(test.nodeId ?? ''))
     if (minutes === null || found === null) return null
     const asTest = { minutes, chances: found.chances }
     return { test, found, asTest, minutes, ...judgeTest(weights, mends, asTest, without) }
@@ -100,9 +109,9 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const saves = judged.some(j => j.minutesInAll < without - LEAST_SAVED)
   judged.sort((a, b) => saves ? a.minutesInAll - b.minutesInAll : b.bits / b.minutes - a.bits / a.minutes)
   return {
-    besides: besides && (besides.kind !== 'walk' || unheard.length > 0) ? judge(besides) : null,
+    besides: besides && (!isWalk(besides.kind) || passed.get(besides.kind)!.length > 0) ? judge(besides) : null,
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
-    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, minutes, bits, saves, answers: answersOf(found,
+    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: test.kind === 'sound' && heard.has(test.nodeId!), minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
   }
 }
@@ -132,13 +141,22 @@ function mendsOf(all: readonly (readonly Fault[])[]): Mend[] {
   return [...minutes].map(([key, each]) => ({ minutes: each, of: keys.map(k => k === key) }))
 }
 
+/** Where the line may be a short nothing is switched on to it, and no battery is laid across it. */
+const isSafeOnOverload = (kind: TestKind): boolean => amplifierOf(kind) === 'off' && kind !== 'polarity'
+
+/** What did not play as it should, at its one listening, is listened at once more: an ear slips more often than a speaker fails. */
+const isHeardAgain = ({ kind, nodeId }: TestAt, heard: ReadonlyMap<string, readonly Sound[]>): boolean => {
+  const sounds = kind === 'sound' ? heard.get(nodeId!) : undefined
+  return sounds?.length === 1 && sounds[0] !== 'plays'
+}
+
 /** Everything that could be read: what is read at the head there, the rest at every speaker, and from every place of the chain outward. */
 function testsOf(speakers: readonly Speaker[], places: readonly string[], faults: readonly (readonly Fault[])[]): TestAt[] {
   const suspected = new Set(faults.flat().map(f => f.nodeId))
   /** One beside it that should be as loud, and may change places with it. */
   const neighbourOf = (k: number) => [speakers[k - 1], speakers[k + 1]].find(o => o && likenessOf(o.load) === likenessOf(speakers[k]!.load))
   const at = (kind: TestKind): TestAt[] => {
-    if (kind === 'walk') return [{ kind, nodeId: null, besideId: null }]
+    if (isWalk(kind)) return [{ kind, nodeId: null, besideId: null }]
     if (kind === 'swapped') return speakers.flatMap((s, k) => {
       if (!suspected.has(s.id)) return []
       const beside = neighbourOf(k)

@@ -1,7 +1,7 @@
 import type { Fault } from '#core/faults/fault'
 import type { FaultKind } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
-import type { TestAt, TestKind } from './test'
+import { isWalk, type TestAt, type TestKind, type WalkKind } from './test'
 
 /** What a test or a mend takes, in minutes. Common practice, no source: what matters is what is long against what is short. */
 
@@ -13,13 +13,15 @@ export interface Standing {
   /** Tools that are not at hand. */
   without: readonly Tool[]
 }
-export const TOOLS = ['impedance-meter', 'ohmmeter', 'battery', 'ladder', 'known-good'] as const
+export const TOOLS = ['impedance-meter', 'ohmmeter', 'battery', 'level-meter', 'ladder', 'known-good'] as const
 export type Tool = typeof TOOLS[number]
 export const AT_THE_RACK: Standing = { atId: null, isOn: false, without: [] }
 
 interface Takes { minutes: number, ladder: boolean, tool: Tool | null }
 const TAKES: Partial<Record<TestKind, Takes>> = {
   'walk': { minutes: 0, ladder: false, tool: null },
+  'level-walk': { minutes: 1, ladder: false, tool: 'level-meter' },
+  'pulse-walk': { minutes: 1, ladder: false, tool: 'battery' },
   'looked': { minutes: 1.5, ladder: true, tool: null },
   'swapped': { minutes: 8, ladder: true, tool: null },
   'line-impedance': { minutes: 1.5, ladder: false, tool: 'impedance-meter' },
@@ -37,28 +39,29 @@ const TO_THE_RACK = 2
 /** From one speaker to the next along the line, and never more than this. */
 const A_PLACE = 0.4
 const FAR = 4
-/** One speaker more heard in passing. */
-const NOTED = 0.2
+/** One speaker more noted in passing: heard; read by the meter and written down; by the pulse. */
+const NOTED: Record<WalkKind, number> = { 'walk': 0.2, 'level-walk': 0.35, 'pulse-walk': 0.25 }
 /** Off, its plug out, and the other way round. */
 export const SWITCH = 1
 
 /** Tests that can be taken at all. */
 export const ASKED = Object.keys(TAKES) as TestKind[]
 /** What the amplifier must be for it. */
-export const amplifierOf = (kind: TestKind): 'on' | 'off' => kind === 'walk' ? 'on' : factsOf(kind).amplifier
+export const amplifierOf = (kind: TestKind): 'on' | 'off' => isWalk(kind) ? 'on' : factsOf(kind).amplifier
 /** A rack is looked at from the floor. */
 export const needsLadder = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): boolean => (TAKES[kind]?.ladder ?? false) && nodeId !== null
 export const toolFor = ({ kind, besideId }: Pick<TestAt, 'kind' | 'besideId'>): Tool | null => kind === 'swapped' && besideId === null ? 'known-good' : TAKES[kind]?.tool ?? null
 
-/** `order`: speakers along the line; `unheard`: those that a walk notes. null: it cannot be done with what is at hand. */
-export function minutesOf(test: TestAt, { atId, isOn, without }: Standing, order: ReadonlyMap<string, number>, unheard: readonly string[] = []): number | null {
+/** `order`: speakers along the line; `passed`: those that a walk notes. null: it cannot be done with what is at hand. */
+export function minutesOf(test: TestAt, { atId, isOn, without }: Standing, order: ReadonlyMap<string, number>, passed: readonly string[] = []): number | null {
   const takes = TAKES[test.kind]
   const tool = toolFor(test)
   if (!takes || (tool !== null && without.includes(tool)) || (takes.ladder && without.includes('ladder') && (test.kind !== 'looked' || order.has(test.nodeId ?? '')))) return null
   const needsOn = amplifierOf(test.kind) === 'on'
-  if (test.kind === 'walk') {
-    const [first, last] = [unheard[0]!, unheard.at(-1)!]
-    return NOTED * unheard.length + A_PLACE * ((order.get(last) ?? 0) - (order.get(first) ?? 0)) + (isOn ? 0 : SWITCH) + walk(atId, first, order)
+  if (isWalk(test.kind)) {
+    const [first, last] = [passed[0]!, passed.at(-1)!]
+    return takes.minutes + NOTED[test.kind] * passed.length + A_PLACE * ((order.get(last) ?? 0) - (order.get(first) ?? 0)) + (isOn ? 0 : SWITCH) + walk(atId,
+      first, order)
   }
   // A knob on the wall, and the rack, are at hand.
   const isUp = takes.ladder && (test.kind !== 'looked' || order.has(test.nodeId ?? ''))

@@ -1,78 +1,116 @@
-import { SOUNDS, type Sound } from '#core/job/sections/readings/schema'
-import { ANY_SOUND, cutOutChance, heardOf, offDb, soundChance } from '../ears'
-import type { Plan } from '../outcome'
-import { slipped, type Hypothesis, type Predictive, type WalkHeard } from './test'
+import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
+import type { ReadingKind } from '#core/job/schema'
+import { ANY_SOUND, ANY_TURNED, anySounds, cutOutChance, heardOf, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import type { Outcome, Plan } from '../outcome'
+import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
 
 /**
- * A walk along the line with the programme on, each speaker noted as it sounds. What it may find is told apart as a person would tell it: all play; one
- * does not, two do not; all of what a fault takes with it do not, alike; anything else.
+ * A walk along the line with the amplifier on, each speaker noted in passing: as it sounds, by the level meter, or by a pulse. What it may find is told
+ * apart as a person would tell it: all are as they should be; one is not, two are not; all of what a fault takes with it are not, alike; anything else.
  */
-
-const ODD = SOUNDS.filter(s => s !== 'plays')
-/** An answer less likely than this by all that may be there is one of anything else. */
-const LEAST = 1e-4
-/** A speaker that plays less often than this is one that a fault takes. */
-const TAKEN = 0.6
-
-/** Chance of a sound at a speaker by what may be there. */
-export function soundWith(is: Sound, nodeId: string, { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan): number {
-  if (outcome === null) return ANY_SOUND[is]
-  const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-  return (1 - cut) * soundChance(is, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan)) + (is === 'silent' ? cut : 0)
+interface Walk {
+  /** What is kept of every speaker that was passed. */
+  reads: ReadingKind
+  /** How a speaker may be found; the first is as it should be. */
+  ways: readonly WalkFound[]
+  /** Chance of each, the amplifier on, by what may be there; null: something that is not in the list. */
+  chance: (way: WalkFound, nodeId: string, outcome: Outcome | null, plan: Plan) => number
+  /** What all of them are where the amplifier has cut out; null: there is nothing to read. */
+  whenCut: WalkFound | null
 }
 
-interface Heard {
-  /** Of each speaker, the amplifier on: that it plays, and each sound, and any but that, against it. */
-  at: { plays: number, ratio: Float64Array, odd: number }[]
-  allPlay: number
+const ANY_LEVEL: Partial<Record<WalkFound, number>> = { alike: 0.7, quieter: 0.2, louder: 0.1 }
+
+export const WALKS: Record<WalkKind, Walk> = {
+  'walk': {
+    reads: 'sound', ways: ['plays', ...SOUNDS.filter(s => s !== 'plays')], whenCut: 'silent',
+    chance: (way, id, outcome, plan) => outcome === null
+      ? ANY_SOUND[way as Sound]
+      : soundChance(way as Sound, offDb(id, outcome, plan), heardOf(id, outcome,
+          plan)),
+  },
+  'level-walk': {
+    reads: 'level', ways: ['alike', ...LOUDNESS.filter(l => l !== 'alike')], whenCut: null,
+    chance: (way, id, outcome, plan) => outcome === null ? ANY_LEVEL[way]! : levelChance(way as 'alike', levelOffDb(id, outcome, plan)),
+  },
+  'pulse-walk': {
+    reads: 'polarity-heard', ways: ['right-way', 'reversed', 'cannot-tell'], whenCut: 'cannot-tell',
+    chance: (way, id, outcome, plan) => outcome === null ? ANY_TURNED[way as 'reversed'] : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan),
+  },
+}
+
+/** An answer less likely than this by all that may be there is one of anything else. */
+const LEAST = 1e-4
+/** A speaker that is as it should be less often than this is one that a fault takes. */
+const TAKEN = 0.6
+
+/** Chance of a sound at a speaker by what may be there, and by what was noted of it before. */
+export function soundWith(is: Sound, nodeId: string, { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan, before: readonly Sound[] = []): number {
+  const sounds = [...before, is]
+  if (outcome === null) return anySounds(sounds) / anySounds(before)
+  const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
+  const chanceOf = (all: readonly Sound[]) => (1 - cut) * soundsChance(all, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan))
+    + (all.every(s => s === 'silent') ? cut : 0)
+  const known = chanceOf(before)
+  // What cannot have been heard was a slip: it tells nothing of what is heard now.
+  return known > 0 ? chanceOf(sounds) / known : chanceOf([is])
+}
+
+interface Found {
+  /** Of each speaker, the amplifier on: that it is as it should be, and each way, and any but that, against it. */
+  at: { right: number, ratio: Float64Array, odd: number }[]
+  allRight: number
   cut: number
 }
 
-export function walked(ids: readonly string[], hypotheses: readonly Hypothesis[], plan: Plan): Predictive | null {
+/** `ids`: the speakers that are passed. null: it is no walk. */
+export function walked(kind: WalkKind, ids: readonly string[], hypotheses: readonly Hypothesis[], plan: Plan): Predictive | null {
   if (ids.length < 2) return null
-  const heard = hypotheses.map(({ outcome }): Heard => {
+  const { ways, chance, whenCut } = WALKS[kind]
+  const odds = ways.slice(1)
+  const found = hypotheses.map(({ outcome }): Found => {
     const at = ids.map((id) => {
-      const raw = Float64Array.from(SOUNDS, s => outcome === null ? ANY_SOUND[s] : soundChance(s, offDb(id, outcome, plan), heardOf(id, outcome, plan)))
+      const raw = Float64Array.from(ways, way => chance(way, id, outcome, plan))
       let total = 0
       for (const p of raw) total += p
-      // Against its playing: what a set comes to is what all playing comes to, times these.
-      const plays = raw[PLAYS]! / total + 1e-12
-      return { plays, ratio: raw.map(p => p / total / plays), odd: (1 - plays) / plays }
+      // Against its being right: what a set comes to is what all being right comes to, times these.
+      const right = raw[0]! / total + 1e-12
+      return { right, ratio: raw.map(p => p / total / right), odd: (1 - right) / right }
     })
     const cut = outcome === null ? 0 : cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-    return { at, allPlay: (1 - cut) * at.reduce((product, { plays }) => product * plays, 1), cut }
+    return { at, allRight: (1 - cut) * at.reduce((product, { right }) => product * right, 1), cut }
   })
   const answers: WalkHeard[] = []
   const columns: Float64Array[] = []
-  const add = (answer: WalkHeard, chance: (h: Heard) => number) => {
-    const column = new Float64Array(heard.length)
+  const add = (answer: WalkHeard, chanceOf: (f: Found) => number) => {
+    const column = new Float64Array(found.length)
     let most = 0
-    for (let h = 0; h < heard.length; h++) most = Math.max(most, column[h] = chance(heard[h]!))
+    for (let h = 0; h < found.length; h++) most = Math.max(most, column[h] = chanceOf(found[h]!))
     if (most < LEAST) return
     answers.push(answer)
     columns.push(column)
   }
-  const noted = (set: readonly number[], is: readonly Sound[]) => {
-    const sounds = is.map(s => SOUNDS.indexOf(s))
-    const isAllSilent = set.length === ids.length && is.every(s => s === 'silent')
-    add(set.map((k, n) => ({ nodeId: ids[k]!, is: is[n]! })), (h) => {
-      let product = h.allPlay
-      for (let n = 0; n < set.length; n++) product *= h.at[set[n]!]!.ratio[sounds[n]!]!
-      return product + (isAllSilent ? h.cut : 0)
+  const noted = (set: readonly number[], is: readonly WalkFound[]) => {
+    const at = is.map(way => ways.indexOf(way))
+    const isAllCut = whenCut !== null && set.length === ids.length && is.every(way => way === whenCut)
+    add(set.map((k, n) => ({ nodeId: ids[k]!, is: is[n]! })), (f) => {
+      let product = f.allRight
+      for (let n = 0; n < set.length; n++) product *= f.at[set[n]!]!.ratio[at[n]!]!
+      return product + (isAllCut ? f.cut : 0)
     })
   }
   noted([], [])
-  for (let k = 0; k < ids.length; k++) for (const is of ODD) noted([k], [is])
-  // Two that do not: how each sounds is told apart only where a fault, or two, take both.
-  const taken = setsTaken(heard, ids.length)
+  for (let k = 0; k < ids.length; k++) for (const is of odds) noted([k], [is])
+  // Two that are not right: how each is found is told apart only where a fault, or two, take both.
+  const taken = setsTaken(found, ids.length)
   for (let k = 0; k < ids.length; k++) for (let j = k + 1; j < ids.length; j++) {
-    if (taken.has(`${k},${j}`)) for (const one of ODD) for (const other of ODD) noted([k, j], [one, other])
-    else add(null, h => h.allPlay * h.at[k]!.odd * h.at[j]!.odd)
+    if (taken.has(`${k},${j}`)) for (const one of odds) for (const other of odds) noted([k, j], [one, other])
+    else add(null, f => f.allRight * f.at[k]!.odd * f.at[j]!.odd)
   }
-  for (const set of taken.values()) if (set.length > 2) for (const is of ODD) noted(set, set.map(() => is))
+  for (const set of taken.values()) if (set.length > 2) for (const is of odds) noted(set, set.map(() => is))
   return {
     answers: [...answers, null].map(of => ({ heard: of })),
-    chances: heard.map((_, h) => {
+    chances: found.map((_, h) => {
       const chances = new Float64Array(columns.length + 1)
       let told = 0
       for (let c = 0; c < columns.length; c++) told += chances[c] = columns[c]![h]!
@@ -82,14 +120,13 @@ export function walked(ids: readonly string[], hypotheses: readonly Hypothesis[]
   }
 }
 
-/** What a fault takes with it, as it is heard: sets of more than one; and all of them. */
-function setsTaken(heard: readonly Heard[], count: number): Map<string, number[]> {
+/** What a fault takes with it, as it is found: sets of more than one; and all of them. */
+function setsTaken(found: readonly Found[], count: number): Map<string, number[]> {
   const sets = new Map<string, number[]>()
-  for (const { at } of heard) {
-    const taken = at.flatMap(({ plays }, k) => plays < TAKEN ? [k] : [])
+  for (const { at } of found) {
+    const taken = at.flatMap(({ right }, k) => right < TAKEN ? [k] : [])
     if (taken.length > 1) sets.set(taken.join(), taken)
   }
   const all = Array.from({ length: count }, (_, k) => k)
   return sets.set(all.join(), all)
 }
-const PLAYS = SOUNDS.indexOf('plays')
