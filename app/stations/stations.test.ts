@@ -18,7 +18,9 @@ import { sheetActions } from './match/keys'
 import { placesNamed } from './match/search'
 import { addressOf } from './station'
 import { faultAt, type Fault } from '#core/faults/fault'
-import { walkEdit } from './trace/answered'
+import type { Edit } from '#core/job/edits'
+import { levelTyped } from './check/levelTaken'
+import { levelsEdit, levelsTyped, walkEdit } from './trace/answered'
 import { placesText, shareText, shownGroups } from './trace/shown'
 import { timeOf } from '~/drawing/times'
 
@@ -139,15 +141,27 @@ test('what is shown of a ranking: the likely groups, some of many members, and n
   expect([1, 0.97, 0.969, 0.014, 0.009, 0].map(shareText)).toEqual(['over 97 %', 'over 97 %', '97 %', '1 %', 'under 1 %', 'under 1 %'])
 })
 
-test('a walk is kept as readings of every speaker that was passed, in one act: what nothing was said of plays', () => {
+describe('a walk is kept as readings of every speaker that was passed, in one act', () => {
   let n = 0
   const by = { outputId: 'out1', who: null, at: '2026-05-04T09:00:00Z', newId: () => `r${++n}` }
-  const read = (upTo: string) => {
-    const edit = walkEdit('walk', ['a', 'b', 'c'], upTo, new Map([['b', 'thin' as const]]), by)
-    const edits = edit === null ? [] : edit.kind === 'batch' ? edit.edits : [edit]
-    return edits.map(e => e.kind === 'reading.add' ? `${e.reading.kind} ${e.reading.nodeId} ${e.reading.value.is}` : e.kind)
-  }
-  expect([read('c'), read('a'), read('gone')]).toEqual([['sound a plays', 'sound b thin', 'sound c plays'], ['sound a plays'], []])
+  const kept = (edit: Edit | null) => (edit === null ? [] : edit.kind === 'batch' ? edit.edits : [edit]).map((e) => {
+    if (e.kind !== 'reading.add') return e.kind
+    const { kind, nodeId, value } = e.reading
+    return [kind, nodeId, value.is, value.is === 'level' ? value.db : 'how' in value ? value.how : ''].join(' ').trim()
+  })
+  test.each<[string, Edit | null, string[]]>([
+    ['by ear: what nothing was said of plays', walkEdit('walk', ['a', 'b', 'c'], 'c', new Map([['b', 'thin']]), by), ['sound a plays', 'sound b thin', 'sound c plays']],
+    ['as far as the first', walkEdit('walk', ['a', 'b', 'c'], 'a', new Map([['b', 'thin']]), by), ['sound a plays']], ['as far as nobody', walkEdit('walk', ['a'], 'gone', new Map(), by), []],
+    ['by a pulse', walkEdit('pulse-walk', ['a', 'b'], 'b', new Map([['a', 'reversed']]), by), ['polarity-heard a reversed pulse', 'polarity-heard b right-way pulse']],
+    ['by the level meter', levelsEdit(new Map([['b', { is: 'level', db: 81.5, weighting: 'A', signal: 'pink-noise', headV: null }]]), by), ['level b level 81.5']],
+    ['none read', levelsEdit(new Map(), by), []],
+  ])('%s', (_, edit, wanted) => expect(kept(edit)).toEqual(wanted))
+  test('levels as they were typed, or which is none and why', () => {
+    const typed: Record<string, string> = { a: '81,5', b: '79', c: 'loud' }
+    const all = (ids: string[]) => levelsTyped(ids.map(id => ({ id, label: id.toUpperCase() })), id => levelTyped(typed[id]!, ''))
+    expect(all(['a', 'b'])).toEqual(new Map([['a', { db: 81.5, headV: null }], ['b', { db: 79, headV: null }]]))
+    expect(all(['a', 'c'])).toMatch(/^C: A level lies between 20 and 150 dB/)
+  })
 })
 
 describe('whether a key of the page acts where the focus is', () => {

@@ -32,7 +32,7 @@ test.each<[string, Job]>([
     const [a, b] = [0, 1].map(() => singles[Math.floor(chance() * singles.length)]!) as [typeof singles[number], typeof singles[number]]
     // A joint in the run is told by what the line is: with another before it the line is another.
     if (a.fault.nodeId === b.fault.nodeId || a.definition.isOfTheLine || b.definition.isOfTheLine) continue
-    // Of two that hang in each other's place which one has the other fault is not to be said by ports: such a pair is solved again.
+    // Of two that hang in each other's place which one has the other fault is not to be said by ports: such a pair is solved again where it is likely.
     if ([a, b].some((x, k) => x.fault.withId !== null && x.fault.withId === [b, a][k]!.fault.nodeId)) continue
     const [place, ports] = [places[n % 2]!, portsAt[n % 2]!]
     const [one, other] = [ports.changeOf(a.outcome.wiring), ports.changeOf(b.outcome.wiring)]
