@@ -20,6 +20,7 @@ import { addressOf } from './station'
 import { faultAt, type Fault } from '#core/faults/fault'
 import type { Edit } from '#core/job/edits'
 import { levelTyped } from './check/levelTaken'
+import { readDraft } from './trace/levelDrafts'
 import { levelsEdit, levelsTyped, walkEdit } from './trace/answered'
 import { placesText, shareText, shownGroups } from './trace/shown'
 import { timeOf } from '~/drawing/times'
@@ -156,6 +157,7 @@ describe('a walk is kept as readings of every speaker that was passed, in one ac
     ['by the level meter', levelsEdit(new Map([['b', { is: 'level', db: 81.5, weighting: 'A', signal: 'pink-noise', headV: null }]]), by), ['level b level 81.5']],
     ['none read', levelsEdit(new Map(), by), []],
   ])('%s', (_, edit, wanted) => expect(kept(edit)).toEqual(wanted))
+  test.each([[null, 0], ['[["a","80"]]', 1], ['{"a":"80"}', 0], ['[["a",80]]', 0], ['rubbish', 0]])('a draft that lies there: %s', (text, wanted) => expect(readDraft(text).length).toBe(wanted))
   test('levels as they were typed, or which is none and why', () => {
     const typed: Record<string, string> = { a: '81,5', b: '79', c: 'loud' }
     const all = (ids: string[]) => levelsTyped(ids.map(id => ({ id, label: id.toUpperCase() })), id => levelTyped(typed[id]!, ''))

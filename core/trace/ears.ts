@@ -140,7 +140,9 @@ const middles = new WeakMap<Outcome, number>()
 
 /** Density of a level that many dB from those of its like, with one that is `off`; and of any. */
 export const levelDensity = (readDb: number, off: number): number => (1 - STRAY_LEVEL) * bell(readDb - off, METER_DB) + STRAY_LEVEL * ANY_DB
-export const anyLevelDensity = (readDb: number): number => 0.7 * bell(readDb, METER_DB) + 0.3 * ANY_DB
+/** Of something that is not in the list few speakers of many are another level. Common practice, no source. */
+const ODD_LEVEL = 0.05
+export const anyLevelDensity = (readDb: number): number => (1 - ODD_LEVEL) * bell(readDb, METER_DB) + ODD_LEVEL * ANY_DB
 const ANY_DB = 1 / 25
 /** The same as it is judged: louder or quieter from so many dB on. */
 export function levelChance(is: Loudness, off: number): number {
@@ -153,14 +155,17 @@ export function levelChance(is: Loudness, off: number): number {
 export const MISSEEN = 0.03
 /** Nobody can tell, though it plays, as often as this: a tester under a ceiling, a cone behind its grille. Common practice, no source. */
 const UNTOLD = 0.25
-/** What a signal through the line shows of which way round a speaker is: of one that is silent, nothing. */
-export function turnedThrough({ is, against }: Pick<Turned, 'is' | 'against'>, nodeId: string, outcome: Outcome, plan: Plan): number {
-  const untold = UNTOLD + (1 - UNTOLD) * silentChance(offDb(nodeId, outcome, plan))
+/**
+ * What a signal through the line shows of which way round a speaker is: of one that is silent, nothing. `untoldOf`: how often nobody can tell of one that
+ * plays.
+ */
+export function turnedThrough({ is, against }: Pick<Turned, 'is' | 'against'>, nodeId: string, outcome: Outcome, plan: Plan, untoldOf = UNTOLD): number {
+  const untold = untoldOf + (1 - untoldOf) * silentChance(offDb(nodeId, outcome, plan))
   return is === 'cannot-tell' ? untold : (1 - untold) * turnedChance(is, nodeId, against, outcome, plan)
 }
 type Turned = Extract<ReadingValue, { how: PolarityHow }>
 /** The same of something that is not in the list. */
-export const ANY_TURNED = { 'right-way': 0.8, 'reversed': 0.1, 'cannot-tell': 0.1 } as const
+export const ANY_TURNED = { 'right-way': 0.72, 'reversed': 0.03, 'cannot-tell': UNTOLD } as const
 
 /** Which way round a speaker shows itself, by itself or beside another. */
 export function turnedChance(is: 'right-way' | 'reversed', nodeId: string, against: string | null, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>, plan: Pick<Plan, 'onward' | 'within'>): number {

@@ -19,6 +19,7 @@ import { whoHere } from '~/door/me'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { answerEdit, levelsEdit, walkEdit, type Answering } from './answered'
+import { levelDraft } from './levelDrafts'
 import { placeName } from './placeName'
 import { saysOpen } from '../check/taken'
 import { shareText } from './shown'
@@ -92,7 +93,7 @@ function recordLevels(values: ReadonlyMap<string, ReadingValue>): void {
   if (!selected.line || isHeld.value) return
   const edit = levelsEdit(values, answering(selected.line.outputId))
   if (!edit || !store.edit(edit)) return
-  trace.levelsTyped(selected.line.outputId).clear()
+  levelDraft(selected.line.outputId).clear()
   hold()
 }
 /** While the answers have the keys: each by its number, up and down between them. */

@@ -9,14 +9,13 @@ import { LEVEL_SIGNALS, WEIGHTINGS } from '#core/job/sections/readings/schema'
 import { writeNumber } from '#core/quantity/write'
 import { levelTaken, levelTyped } from '../check/levelTaken'
 import { levelsTyped } from './answered'
-import { useTraceStore } from './suspects'
+import { levelDraft } from './levelDrafts'
 
 /** A walk with the level meter: a figure under each speaker that is passed; Enter goes on to the next. What is typed stays until it is recorded. */
 const { job, outputId, speakers, isHeld } = defineProps<{ job: Job, outputId: string, speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
 const emit = defineEmits<{ record: [values: ReadonlyMap<string, ReadingValue>] }>()
 
-const trace = useTraceStore()
-const typed = computed(() => trace.levelsTyped(outputId))
+const typed = computed(() => levelDraft(outputId))
 const how = ref(levelTaken(job, outputId))
 const volts = ref(how.value.headV === null ? '' : writeNumber(how.value.headV, 4))
 const problem = ref('')
@@ -63,9 +62,9 @@ function record(): void {
 
 <style scoped>
 .levels { display: grid; gap: 9px; }
-.fields { display: grid; grid-template-columns: repeat(auto-fill, minmax(118px, 1fr)); gap: 6px 12px; }
+.fields { display: grid; grid-template-columns: repeat(auto-fill, minmax(112px, 1fr)); gap: 6px 12px; max-width: 520px; }
 .fields label { display: grid; grid-template-columns: minmax(0, 1fr) 72px; gap: 6px; align-items: center; }
-.fields span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.fields span { text-align: end; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .fields :deep(input), .deeds :deep(input) { width: 72px; min-height: 40px; }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; }
 .problem { color: var(--stop); }

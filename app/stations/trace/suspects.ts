@@ -1,4 +1,4 @@
-import { computed, reactive, shallowRef, toRaw, watch } from 'vue'
+import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { isWrong } from '#core/check/verdict'
 import { groupSuspects } from '#core/trace/groups'
@@ -43,16 +43,6 @@ export const useTraceStore = defineStore('trace', () => {
   /** Tools that are not at hand, and tests that somebody cannot do, of this line as it was read. */
   const without = shallowRef<readonly Tool[]>([])
   const cannot = shallowRef<readonly string[]>([])
-
-  /** What was typed on a walk with the level meter, by the line: it stays while somebody looks elsewhere. */
-  const levelDrafts = new Map<string, Map<string, string>>()
-  function levelsTyped(outputId: string): Map<string, string> {
-    const known = levelDrafts.get(outputId)
-    if (known) return known
-    const fresh = reactive(new Map<string, string>())
-    levelDrafts.set(outputId, fresh)
-    return fresh
-  }
 
   watch(() => selected.selection.outputId, () => {
     chosenSuspect.value = 0
@@ -128,7 +118,7 @@ export const useTraceStore = defineStore('trace', () => {
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
   return {
-    view, groups, openGroup, rows, levelsTyped, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot,
+    view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot,
     isWrongNow,
     answer: () => { answered.value = asRead.value },
   }

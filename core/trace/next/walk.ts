@@ -1,6 +1,6 @@
 import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind } from '#core/job/schema'
-import { ANY_SOUND, ANY_TURNED, anySounds, cutOutChance, heardOf, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anySounds, cutOutChance, heardOf, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
 import type { Outcome, Plan } from '../outcome'
 import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
 
@@ -19,7 +19,8 @@ interface Walk {
   whenCut: WalkFound | null
 }
 
-const ANY_LEVEL: Partial<Record<WalkFound, number>> = { alike: 0.7, quieter: 0.2, louder: 0.1 }
+const ANY_LEVEL: Partial<Record<WalkFound, number>> = { alike: 0.88, quieter: 0.07, louder: 0.05 }
+const ANY_WAY: Partial<Record<WalkFound, number>> = { 'right-way': 0.96, 'reversed': 0.03, 'cannot-tell': 0.01 }
 
 export const WALKS: Record<WalkKind, Walk> = {
   'walk': {
@@ -35,7 +36,10 @@ export const WALKS: Record<WalkKind, Walk> = {
   },
   'pulse-walk': {
     reads: 'polarity-heard', ways: ['right-way', 'reversed', 'cannot-tell'], whenCut: 'cannot-tell',
-    chance: (way, id, outcome, plan) => outcome === null ? ANY_TURNED[way as 'reversed'] : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan),
+    // Here the pulse comes again until it is told: without that one of many is always not told, and nothing of a long walk is foretold.
+    chance: (way, id, outcome, plan) => outcome === null
+      ? ANY_WAY[way]!
+      : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan, 0),
   },
 }
 
