@@ -37,6 +37,8 @@ function conditionOf(condition: Condition): string {
 export function constraintsOf({ name, columns, growing }: Table): Constraint[] {
   return [
     ...columns.flatMap(c => c.oneOf ? [{ name: `${name}_${c.name}_check`, sql: `check (${c.name} in (${listed(c.oneOf)}))` }] : []),
-    ...growing.together.map(([one, other], k) => ({ name: `${name}_together_${k + 1}`, sql: `check (${conditionOf(one)} = ${conditionOf(other)})` })),
+    ...growing.together.map(([one, other, unless], k) => ({
+      name: `${name}_together_${k + 1}`, sql: `check (${unless ? `${conditionOf(unless)} or ` : ''}${conditionOf(one)} = ${conditionOf(other)})`,
+    })),
   ]
 }

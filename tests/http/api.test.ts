@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import pg from 'pg'
+import type { ReadingKind, ReadingValue } from '#core/job/schema'
+import { factsOf, READ_AT_HEAD, READ_AT_SPEAKER, READING_KINDS } from '#core/job/sections/readings/kinds'
 import { jobOf } from '#core/testing/jobs'
 import { writeJobFile } from '#core/format/plainMatch'
 import { makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
@@ -61,6 +63,25 @@ test('a typed line becomes a job, is listed with its state, archived and brought
   const outputId = (await open(id)).job.amplifiers[0].outputs[0].id
   const netlist = await (await fetch(`${server.url}/api/jobs/${id}/netlist?output=${outputId}`)).text()
   expect(netlist.match(/^R/gm)).toHaveLength(4)
+})
+
+test('a reading of every kind, at every place where the schema takes it, is taken by the database, and comes back', async () => {
+  const id = await makeJob()
+  const { outputs } = (await open(id)).job.amplifiers[0]
+  const [one, other] = outputs[0].wiring.children.map((c: any) => c.node.id)
+  const VALUES: Record<ReturnType<typeof factsOf>['value'], (kind: ReadingKind) => ReadingValue> = {
+    'ohm': () => ({ is: 'ohm', ohm: 31 }), 'heard': () => ({ is: 'thin' }), 'turned': kind => ({ is: 'reversed', how: kind === 'polarity' ? 'battery-run' : 'pulse', against: null }),
+    'tap': () => ({ is: 'tap', tapW: 5, ratedV: 70.71 }), 'volts-amps': () => ({ is: 'volts-amps', volts: 10, amps: 1 }), 'beside': () => ({ is: 'quieter', besideId: other }),
+    'level': () => ({ is: 'level', db: 80, weighting: 'A', signal: 'pink-noise', headV: null }), 'seen': () => ({ is: 'as-it-should' }), 'swapped': () => ({ is: 'stays', withId: other }),
+  }
+  const placesOf = (kind: ReadingKind) => [...READ_AT_HEAD.includes(kind) ? [null] : [], ...READ_AT_SPEAKER.includes(kind) ? [one] : []]
+  const taken = READING_KINDS.flatMap(kind => placesOf(kind).map((nodeId, k) => ({
+    id: `${kind}-${k}`, at: '2026-05-04T09:00:00Z', kind, outputId: outputs[0].id, nodeId, value: VALUES[factsOf(kind).value](kind), note: '',
+    frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false,
+  })))
+  const { body } = await ask('POST', `/jobs/${id}/sync`, { since: 0, edits: taken.map(reading => stamped({ kind: 'reading.add', reading })) })
+  expect([taken.length, body.results?.map((r: any) => r.status)]).toEqual([17, taken.map(() => 'applied')])
+  expect((await open(id)).job.readings).toEqual(taken)
 })
 
 test('a request sent twice makes one job, an edit sent twice counts once, through either server', async () => {

@@ -29,8 +29,8 @@ export interface Growing {
   withdraw: string
   /** The key that names an earlier entry which this one says was wrong; each is corrected once. Null where none is ever corrected. */
   corrects: string | null
-  /** What must be true of each entry together or not at all; the database holds it, too. */
-  together: readonly (readonly [Condition, Condition])[]
+  /** What must be true of each entry together or not at all, unless a third is; the database holds it, too. */
+  together: readonly (readonly [Condition, Condition, unless?: Condition])[]
 }
 
 /** `key` may lead into an object by a dot. */

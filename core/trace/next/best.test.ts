@@ -230,3 +230,16 @@ test('forty that are right, read by the meter and the pulse, speak neither again
   ]))
   expect([after.drawn > before.drawn, after.other / after.drawn < before.other / before.drawn, after.other > before.other / 20]).toEqual([true, true, true])
 })
+
+test.each<[string, string, boolean, string[]]>([
+  ['may be on', '8 || 8 || 8 || 8 on 200 W at 2', true, ['level-walk', 'polarity', 'pulse-walk', 'walk']], ['may be a short: nothing is switched on, and no battery laid across', '8 || 8 || 8 || 8 on 200 W at 2', false, []],
+  ['three are too few to hold a level against', '8 || 8 || 8 on 200 W at 2', true, ['polarity', 'pulse-walk', 'walk']],
+])('what may be asked of a plain line: %s', (_, design, mayBeOn, wanted) => {
+  const plain = outputOf(cabled(jobOf(design), { cable: { awg: 14 }, lengthM: 4 }))
+  const of = speakersOf(plain.wiring).map(s => s.id)
+  const given = givenBy(plain, proveLine({ readings: Records.of([]), repairs: Records.of() }, plain))
+  const tried = finish(trySingles(given))
+  const others = ['looked', 'swapped', 'coil-dcr', 'outward-impedance', 'beside', 'sound'].flatMap(kind => [null, ...of].map(nodeId => testKey({ kind: kind as 'sound', nodeId })))
+  const { tests } = nextTests(tried, rankOfSingles(tried), { standing: AT_THE_RACK, mayBeOn, cannot: new Set(others) }, given.readings)
+  expect([...new Set(tests.map(t => t.kind))].filter(kind => kind === 'polarity' || kind.endsWith('walk')).sort()).toEqual(wanted)
+})

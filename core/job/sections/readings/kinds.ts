@@ -57,6 +57,8 @@ export const READ_AT_HEAD = of(facts => facts.at !== 'speaker')
 export const READ_AT_SPEAKER = of(facts => facts.at !== 'head')
 /** Read at the head and nowhere else. */
 export const ONLY_AT_HEAD = of(facts => facts.at === 'head')
+/** At the rack as well as at a speaker. */
+export const READ_ANYWHERE = of(facts => facts.at === 'anywhere')
 export const HEARD = of(facts => facts.value === 'heard')
 export const TURNED_KINDS = of(facts => facts.value === 'turned')
 export const BESIDE_KINDS = of(facts => facts.value === 'beside')

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { idText } from '#core/quantity/fields'
 import { defineShape } from '../shape'
 import { TURNED } from './hows'
-import { BESIDE_KINDS, HEARD, ONLY_AT_HEAD, SEEN_KINDS, SWAPPED_KINDS, TURNED_KINDS } from './kinds'
+import { BESIDE_KINDS, HEARD, ONLY_AT_HEAD, READ_ANYWHERE, SEEN_KINDS, SWAPPED_KINDS, TURNED_KINDS } from './kinds'
 import { LOUDNESS, MOST_READINGS, readingSchema, SEEN, SOUNDS, SWAPPED } from './schema'
 
 export const readings = defineShape({
@@ -17,7 +17,7 @@ export const readings = defineShape({
   grows: {
     list: 'readings', entry: readingSchema, most: MOST_READINGS, add: 'reading', withdraw: 'readingId', corrects: 'supersedes',
     together: [
-      [{ key: 'kind', oneOf: ONLY_AT_HEAD }, { key: 'nodeId', isNull: true }],
+      [{ key: 'kind', oneOf: ONLY_AT_HEAD }, { key: 'nodeId', isNull: true }, { key: 'kind', oneOf: READ_ANYWHERE }],
       [{ key: 'kind', oneOf: HEARD }, { key: 'value.is', oneOf: SOUNDS }],
       [{ key: 'kind', oneOf: TURNED_KINDS }, { key: 'value.is', oneOf: TURNED }],
       [{ key: 'kind', oneOf: BESIDE_KINDS }, { key: 'value.is', oneOf: LOUDNESS }],
