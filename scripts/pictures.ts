@@ -46,7 +46,7 @@ try {
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await world.putBench(demoBench)
   await take('bench-ticket', '/bench/bt-megaphone?step=readings', '.face .told')
-  await take('practice', '/practice/R2-07-00003', '.doables', ['2', 'o', '1', Key.ARROW_DOWN, Key.ARROW_DOWN, '2'], '.last')
+  await take('practice', '/practice/R3-07-00003', '.doables', ['2', 'o', '1', Key.ARROW_DOWN, Key.ARROW_DOWN, '2'], '.last')
   await take('gear', '/gear', '.body .line', [Key.ARROW_DOWN, Key.ARROW_DOWN])
   await world.go('/')
   await browser.see('.row')

@@ -138,7 +138,8 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const planned = tapsW.map((tapW): Complex => kind === 'taps' ? { re: tapOhm(tapW) * nominalOhm, im: 0 } : { re: nominalOhm, im: 0 })
   const reachOhm = 2 * conductorOhmPerM * reachM * Math.exp(0.05 * bell(chance))
   const reaches = Array.from({ length: count }, () => reachOhm)
-  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, leakAt: 0, lineHeard: null as Partial<Record<string, number>> | null,
+  const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, leakAt: 0,
+    lineHeard: null as Partial<Record<string, number>> | null,
     toEarth: false, beside: null as Load }
   const plannedHead = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {}).head!
 
@@ -341,7 +342,8 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     impedance: () => shown(now().head, reachM * Math.min(count, state.cutBefore + 1)),
     outward: k => shown(ladder(drops.slice(k).map(d => d.load), reaches.slice(k).map((r, j) => j === 0 ? 0 : r), { cutBefore: state.cutBefore <= k
       ? Infinity
-      : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k, leakOhm: k <= state.leakAt ? state.leakOhm : null, leakAt: state.leakAt - k }).head, reachM * (count - k)),
+      : state.cutBefore - k, shortBefore: state.shortBefore <= k ? Infinity : state.shortBefore - k,
+    leakOhm: k <= state.leakAt ? state.leakOhm : null, leakAt: state.leakAt - k }).head, reachM * (count - k)),
     coil: k => drops[k]!.coilOhm === null ? 'open' : meter(drops[k]!.coilOhm!),
     sound: (k) => {
       if (cut) return 'silent'
