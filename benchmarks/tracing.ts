@@ -33,7 +33,6 @@ function ranked(rig: Rig, readings: readonly Reading[], standing: Standing, want
 
 /** As sure as this, and it is put right. */
 const MENDED = 0.5
-const NONE_MENDED: readonly RigFault[] = []
 
 /**
  * Plays a rig by the tests that are proposed, so many in all with the line read at the rack, and names what it is. Of two faults the one that is named with
@@ -43,7 +42,7 @@ const NONE_MENDED: readonly RigFault[] = []
 function rankOf(seed: number, mix: readonly [number, number, number], most: number): { at: number, isDrawn: boolean } {
   let rig = makeRig(seed, WEIGHTS, mix)
   let readings = head(rig)
-  let mended = NONE_MENDED
+  let mended: readonly RigFault[] = []
   let standing: Standing = AT_THE_RACK
   for (let count = 1; ; count++) {
     const { suspects, next } = ranked(rig, readings, standing, count < most)

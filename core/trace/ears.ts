@@ -60,13 +60,18 @@ export function bothHeard(one: Heard, other: Heard): Heard {
 }
 
 /** Chance of each sound at a speaker, the amplifier's cutting out apart. */
-export function soundChance(sound: Sound, levelDb: number, heard: Heard | null): number {
+export const soundChance = (sound: Sound, levelDb: number, heard: Heard | null): number =>
+  atLevel(sound, levelDb, heard === null ? RIGHT[sound] : STRAY + (1 - SOUNDS.length * STRAY) * (heard[sound] ?? 0))
+
+/** A sound that has this chance where the watts are as planned: so far off them it is quiet, or silent, for some. */
+function atLevel(sound: Sound, levelDb: number, base: number): number {
   const silent = silentChance(levelDb)
   const quiet = NOTED * step((QUIET_DB - levelDb) / QUIET_SOFT_DB)
-  const base = heard === null ? RIGHT[sound] : STRAY + (1 - SOUNDS.length * STRAY) * (heard[sound] ?? 0)
   const audible = (1 - quiet) * base + (sound === 'quiet' ? quiet : 0)
   return (sound === 'silent' ? silent : 0) + (1 - silent) * audible
 }
+/** What was noted is silence, each time. */
+export const isSilence = (sounds: readonly Sound[]): boolean => sounds.every(is => is === 'silent')
 
 /** So often a second listening finds what is there as it was at the first; else as though it were the first. Common practice, no source. */
 const SAME_AGAIN = 0.6
@@ -74,12 +79,8 @@ const SAME_AGAIN = 0.6
 const notedOf = (is: Sound, truth: Sound): number => truth === 'plays' ? RIGHT[is] : STRAY + (is === truth ? 1 - SOUNDS.length * STRAY : 0)
 
 /** How a speaker sounds in truth, whoever hears it. */
-function trueSound(sound: Sound, levelDb: number, heard: Heard | null): number {
-  const silent = silentChance(levelDb)
-  const quiet = NOTED * step((QUIET_DB - levelDb) / QUIET_SOFT_DB)
-  const audible = (1 - quiet) * (heard === null ? Number(sound === 'plays') : heard[sound] ?? 0) + (sound === 'quiet' ? quiet : 0)
-  return (sound === 'silent' ? silent : 0) + (1 - silent) * audible
-}
+const trueSound = (sound: Sound, levelDb: number, heard: Heard | null): number =>
+  atLevel(sound, levelDb, heard === null ? Number(sound === 'plays') : heard[sound] ?? 0)
 
 /**
  * Chance of all that was noted of one speaker, oldest first. One listening more tells a slip of an ear from what is there; it is no evidence of its own,

@@ -2,7 +2,7 @@ import type { LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
 import { logSum } from './chances'
-import { bothHeard, cutOutChance, heardOf, offDb, soundsChance, type Heard } from './ears'
+import { bothHeard, cutOutChance, heardOf, isSilence, offDb, soundsChance, type Heard } from './ears'
 import { orSlip } from './ohms'
 import { tableOf } from './ohmTable'
 import { outcomeOf, type Outcome } from './outcome'
@@ -74,7 +74,7 @@ export function* rankPairs(tried: Tried): Generator<number, Ranking> {
     return known === known ? known : table[n] = earLog(r, DB_LEAST + stepOf(db) / 4, acting)
   }
   const allRight = rightLogs.reduce((a, b) => a + b, 0)
-  const allSilent = hearing.reduce((sum, { sounds, any }) => sum + Math.log(orSlip(sounds.every(is => is === 'silent') ? 1 : 0, any)), 0)
+  const allSilent = hearing.reduce((sum, { sounds, any }) => sum + Math.log(orSlip(isSilence(sounds) ? 1 : 0, any)), 0)
   // The head tells whether the amplifier cuts out: it is found whether or not it was read.
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
   const firstOhm = places.length - ohms.length

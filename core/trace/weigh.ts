@@ -7,7 +7,7 @@ import { isGroup, type WiringNode } from '#core/network/tree'
 import { logSum } from './chances'
 import { AT_A_COIL, coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
-import { anySounds, cutOutChance, heardOf, offDb, soundsChance } from './ears'
+import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from './ears'
 import { isHeardTogether, LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
@@ -99,7 +99,7 @@ export function makeWeigher(given: Given): Weigher {
     return logs
   }
   const likeSounds = ({ nodeId, sounds }: HeardAt, outcome: Outcome) => soundsChance(sounds, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan))
-  const likeSilence = ({ sounds }: HeardAt) => sounds.every(is => is === 'silent') ? 1 : 0
+  const likeSilence = ({ sounds }: HeardAt) => isSilence(sounds) ? 1 : 0
 
   const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
     + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), 0.5)), 0)

@@ -1,6 +1,6 @@
 import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind } from '#core/job/schema'
-import { ANY_SOUND, anySounds, cutOutChance, heardOf, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
 import type { Outcome, Plan } from '../outcome'
 import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
 
@@ -54,7 +54,7 @@ export function soundWith(is: Sound, nodeId: string, { outcome }: Pick<Hypothesi
   if (outcome === null) return anySounds(sounds) / anySounds(before)
   const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
   const chanceOf = (all: readonly Sound[]) => (1 - cut) * soundsChance(all, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan))
-    + (all.every(s => s === 'silent') ? cut : 0)
+    + (isSilence(all) ? cut : 0)
   const known = chanceOf(before)
   // What cannot have been heard was a slip: it tells nothing of what is heard now.
   return known > 0 ? chanceOf(sounds) / known : chanceOf([is])
