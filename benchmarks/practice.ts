@@ -45,7 +45,7 @@ function playedByChance({ priors, mends, doables, minutesFor, after }: Problem, 
       minutes += minutesFor(doable.test, standing)
       tests++
       left = left.filter(h => doable.answers[h] === doable.answers[truth])
-      standing = after(doable.test)
+      standing = after(doable.test, standing)
       isRead ||= doable.isHead
       continue
     }
@@ -54,7 +54,7 @@ function playedByChance({ priors, mends, doables, minutesFor, after }: Problem, 
     minutes += mends[h]!.minutes
     if (h === truth) return { minutes, tests, isSure }
     left = left.filter(x => x !== h)
-    standing = { ...standing, atId: mends[h]!.atId }
+    standing = { ...standing, atId: mends[h]!.atId, isUp: mends[h]!.isUp }
   }
 }
 

@@ -7,7 +7,7 @@ import { Records } from '#core/job/records'
 import type { Reading } from '#core/job/schema'
 import { givenBy } from '#core/trace/given'
 import { nextTests } from '#core/trace/next/best'
-import { amplifierOf, AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { AT_THE_RACK, standingAfter, type Standing } from '#core/trace/next/minutes'
 import { rankPairs } from '#core/trace/pairs'
 import { finish, trySingles } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
@@ -59,7 +59,7 @@ function rankOf(seed: number, mix: readonly [number, number, number], most: numb
     if (next === null) return { at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0 }
     const more = taken(rig, next, readings)
     readings.push(...more)
-    standing = { atId: more.at(-1)?.nodeId ?? next.nodeId, isOn: amplifierOf(next.kind) === 'on', without: [] }
+    standing = standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
   }
 }
 

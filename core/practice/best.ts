@@ -3,10 +3,10 @@ import { definitionOf } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
 import { predictive } from '#core/trace/next/answers'
 import { toldApart } from '#core/trace/next/best'
-import { amplifierOf, AT_THE_RACK, mendMinutes, minutesOf, type Standing } from '#core/trace/next/minutes'
+import { amplifierOf, AT_THE_RACK, mendMinutes, minutesOf, openedAt, standingAfter, type Standing } from '#core/trace/next/minutes'
 import type { Predictive, TestAt } from '#core/trace/next/test'
 import { outcomeOf, type Outcome, type Plan } from '#core/trace/outcome'
-import { placesOf, testsAt } from './places'
+import { orderOf, placesOf, testsAt } from './places'
 import { candidatesOf, type Rig } from './rig'
 
 /**
@@ -48,12 +48,12 @@ export interface Best {
 
 export interface Problem {
   priors: readonly number[]
-  /** Minutes of opening what each is, and where that is. */
-  mends: readonly { minutes: number, atId: string | null }[]
+  /** Minutes of opening what each is, and where that leaves somebody. */
+  mends: readonly ({ minutes: number } & Pick<Standing, 'atId' | 'isUp'>)[]
   doables: readonly Doable[]
   /** Minutes of a test from where somebody stands, and where that leaves them. */
   minutesFor: (test: TestAt, at: Standing) => number
-  after: (test: TestAt) => Standing
+  after: (test: TestAt, at: Standing) => Standing
 }
 
 /** null: more may be hidden than can be tried out, or two at once. */
@@ -69,7 +69,7 @@ export function problemOf(rig: Rig): Problem | null {
   const hypotheses = hypothesesOf(rig)
   if (hypotheses.length > MOST_EXACT) return null
   const speakers = speakersOf(rig.output.wiring).map(s => s.id)
-  const order = new Map(speakers.map((id, k) => [id, k]))
+  const order = orderOf(rig.output)
   const standing: Standing = { ...AT_THE_RACK, without: rig.exercise.without ?? [] }
   const priors = hypotheses.map(h => h.prior)
   const outcomes = hypotheses.map(h => h.of.map(f => outcomeOf(rig.plan, [f])))
@@ -81,28 +81,29 @@ export function problemOf(rig: Rig): Problem | null {
     return answers && (isHead || new Set(answers).size > 1) ? [{ test, answers, isHead, needsHead: amplifierOf(test.kind) === 'on' }] : []
   })
   return {
-    priors, doables, mends: hypotheses.map(h => ({ minutes: mendMinutes([h.of[0]!]), atId: h.nodeId })),
+    priors, doables, mends: hypotheses.map(h => ({ minutes: mendMinutes([h.of[0]!]), ...openedAt(h.nodeId, order) })),
     minutesFor: (test, at) => minutesOf(test, at, order, speakers)!,
-    after: test => ({ atId: test.kind === 'walk' ? speakers.at(-1)! : test.nodeId, isOn: amplifierOf(test.kind) === 'on', without: [] }),
+    after: (test, at) => standingAfter(test, at, order, speakers.at(-1)),
   }
 }
 
 /** @param truth which of them it is, for the play of this one */
 export function solved({ priors, mends, doables, minutesFor, after }: Problem, truth: number): Best {
   const known = new Map<string, { minutes: number, does: Does }>()
+  const opened = (at: Standing, h: number): Standing => ({ ...at, atId: mends[h]!.atId, isUp: mends[h]!.isUp })
   const chanceOf = (left: number) => priors.reduce((sum, p, h) => left & (1 << h) ? sum + p : sum, 0)
 
   /** Minutes times chance from a set of what is left, and what comes first. */
   function least(left: number, at: Standing, isRead: boolean): { minutes: number, does: Does } {
     if (left === 0) return { minutes: 0, does: null }
-    const key = `${left} ${at.atId ?? ''} ${at.isOn ? 1 : 0}${isRead ? 1 : 0}`
+    const key = `${left} ${at.atId ?? ''} ${at.isUp ? 1 : 0}${at.isOn ? 1 : 0}${isRead ? 1 : 0}`
     const before = known.get(key)
     if (before) return before
     const chance = chanceOf(left)
     let best: { minutes: number, does: Does } = { minutes: Infinity, does: null }
     for (let h = 0; h < mends.length; h++) {
       if (!(left & (1 << h))) continue
-      const minutes = mends[h]!.minutes * chance + least(left & ~(1 << h), { ...at, atId: mends[h]!.atId }, isRead).minutes
+      const minutes = mends[h]!.minutes * chance + least(left & ~(1 << h), opened(at, h), isRead).minutes
       if (minutes < best.minutes) best = { minutes, does: h }
     }
     for (const doable of doables) {
@@ -111,7 +112,7 @@ export function solved({ priors, mends, doables, minutesFor, after }: Problem, t
       // The head is worth reading for what may be done after it.
       const isWorth = parts.length > 1 || (doable.isHead && !isRead)
       if (!isWorth || (doable.needsHead && !isRead) || cost >= best.minutes) continue
-      const minutes = parts.reduce((sum, part) => sum + least(part, after(doable.test), isRead || doable.isHead).minutes, cost)
+      const minutes = parts.reduce((sum, part) => sum + least(part, after(doable.test, at), isRead || doable.isHead).minutes, cost)
       if (minutes < best.minutes - 1e-9) best = { minutes, does: doable }
     }
     known.set(key, best)
@@ -129,13 +130,13 @@ export function solved({ priors, mends, doables, minutesFor, after }: Problem, t
       spent += mends[does]!.minutes
       if (does === truth) break
       left &= ~(1 << does)
-      at = { ...at, atId: mends[does]!.atId }
+      at = opened(at, does)
       continue
     }
     spent += minutesFor(does.test, at)
     tests.push(does.test)
     left = partsOf(left, does.answers).find(part => part & (1 << truth))!
-    at = after(does.test)
+    at = after(does.test, at)
     isRead ||= does.isHead
   }
   return { minutes, here: { minutes: spent, tests } }

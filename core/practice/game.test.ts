@@ -151,10 +151,11 @@ describe('the best possible play', () => {
   function brute(p: Problem, left: readonly number[], standing: Parameters<Problem['minutesFor']>[1], isRead = false): number {
     if (left.length === 0) return 0
     const chance = left.reduce((sum, h) => sum + p.priors[h]!, 0)
-    const opened = left.map(h => p.mends[h]!.minutes * chance + brute(p, left.filter(x => x !== h), { ...standing, atId: p.mends[h]!.atId }, isRead))
+    const opened = left.map(h => p.mends[h]!.minutes * chance + brute(p, left.filter(x => x !== h), { ...standing, atId: p.mends[h]!.atId,
+      isUp: p.mends[h]!.isUp }, isRead))
     const tested = p.doables.filter(d => (isRead || !d.needsHead) && (new Set(left.map(h => d.answers[h])).size > 1 || (d.isHead
       && !isRead))).map(d => p.minutesFor(d.test, standing) * chance + [...new Set(left.map(h => d.answers[h]))]
-      .reduce<number>((sum, answer) => sum + brute(p, left.filter(h => d.answers[h] === answer), p.after(d.test), isRead || d.isHead), 0))
+      .reduce<number>((sum, answer) => sum + brute(p, left.filter(h => d.answers[h] === answer), p.after(d.test, standing), isRead || d.isHead), 0))
     return Math.min(...opened, ...tested)
   }
   test.each([1, 3, 4])('level %i against every order of everything', (level) => {
@@ -167,10 +168,10 @@ describe('the best possible play', () => {
       const raw = Array.from({ length: 4 }, () => 0.1 + chance())
       const total = raw.reduce((a, b) => a + b)
       const problem: Problem = {
-        priors: raw.map(p => p / total), mends: raw.map((_, h) => ({ minutes: 2 + Math.floor(12 * chance()), atId: `s${h}` })),
+        priors: raw.map(p => p / total), mends: raw.map((_, h) => ({ minutes: 2 + Math.floor(12 * chance()), atId: `s${h}`, isUp: h % 2 === 0 })),
         doables: Array.from({ length: 4 }, (_, t) => ({ test: { kind: 'sound', nodeId: `s${t}`, besideId: null } as TestAt, answers: raw.map(() => Math.floor(3 * chance())), isHead: t === 0, needsHead: t > 1 })),
-        minutesFor: (test, { atId }) => 1 + Number(test.nodeId!.slice(1)) + (atId === test.nodeId ? 0 : 1), after: test => ({ atId: test.nodeId, isOn: true,
-          without: [] }),
+        minutesFor: (test, { atId, isUp }) => 1 + Number(test.nodeId!.slice(1)) + (isUp ? 0 : 2) + (atId === test.nodeId ? 0 : 1),
+        after: (test, { isUp }) => ({ atId: test.nodeId, isUp: !isUp, isOn: true, without: [] }),
       }
       const { minutes } = solved(problem, 0)
       expect([SEED + 1, k, minutes]).toEqual([SEED + 1, k, expect.closeTo(brute(problem, [0, 1, 2, 3], AT_THE_RACK), 9)])

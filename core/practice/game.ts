@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { cutOutChance } from '#core/trace/ears'
 import { normalAt } from '#core/trace/chances'
-import { mendKey, mendMinutes, minutesOf, SWITCH, amplifierOf, AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { amplifierOf, AT_THE_RACK, laddersOf, mendKey, mendMinutes, minutesOf, openedAt, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
 import { METER_HZ } from '#core/check/readingBands'
@@ -11,7 +11,7 @@ import { idText } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
 import { seeded } from '#core/quantity/seeded'
 import type { TestAt } from '#core/trace/next/test'
-import { laddersOf } from './places'
+import { orderOf } from './places'
 import { heardIn, isIt, type Read } from './play'
 import { mendedRig, readRig, type Rig } from './rig'
 
@@ -66,6 +66,7 @@ export interface Play {
   /** The head was read since something was last put right. */
   isHeadRead: boolean
   atId: string | null
+  isUp: boolean
   /** What is hidden still. */
   rig: Rig
   mended: readonly Fault[]
@@ -76,7 +77,8 @@ export interface Play {
 
 export const beginPlay = (rig: Rig): Play =>
   ({
-    steps: [], isOn: false, isNulled: false, meter: { rangeOhm: null, toneHz: METER_HZ }, isHeadRead: false, atId: AT_THE_RACK.atId, rig, mended: [],
+    steps: [], isOn: false, isNulled: false, meter: { rangeOhm: null, toneHz: METER_HZ }, isHeadRead: false, atId: AT_THE_RACK.atId, isUp: AT_THE_RACK.isUp,
+      rig, mended: [],
     isGivenUp: false, isOver: false,
   })
 
@@ -123,7 +125,7 @@ type After = (step: Partial<Step>, change?: Partial<Play>) => Play
 const cutsOut = ({ truth, plan }: Rig): boolean => cutOutChance(truth.solved.head, plan.drawn.solved.head) >= CUTS_OUT_FROM
 
 function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Play {
-  const { rig, isOn, atId, meter: { rangeOhm, toneHz } } = play
+  const { rig, isOn, meter: { rangeOhm, toneHz } } = play
   const test: TestAt = { kind: act.kind, nodeId: act.nodeId, besideId: act.besideId }
   const needsOn = amplifierOf(test.kind) === 'on'
   if (isOn && !needsOn) return after({ minutes: STOPPED_MIN, mistake: 'live-line' })
@@ -131,17 +133,19 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const minutes = minutesFor(play, test)
   // Its tool is not at hand: nothing is done.
   if (minutes === null) return play
-  const to = test.kind === 'walk' ? heard.at(-1)! : test.nodeId
-  const ladders = laddersOf(test, atId)
-  if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, { atId: to })
+  const order = orderOf(rig.output)
+  const ladders = laddersOf(test, play, order)
+  const { atId, isUp } = standingAfter(test, standingFor(play, test), order, heard.at(-1))
+  const moved = { atId, isUp }
+  if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, moved)
   const read = (readRig(rig, test, heard, toneHz, heardIn(sinceMend(play))) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
   // Over its range a meter shows the same for open and for more than it can.
   if (rangeOhm !== null && read.some(r => isInOhms(r.kind) && (r.value.is === 'open' || (r.value.is === 'ohm' && r.value.ohm > rangeOhm)))) {
-    return after({ minutes, ladders, isOverRange: true }, { atId: to })
+    return after({ minutes, ladders, isOverRange: true }, moved)
   }
   const isSmall = read.some(r => r.value.is === 'ohm' && r.value.ohm < SMALL_OHM)
   return after({ minutes, ladders, read, mistake: isSmall && !play.isNulled && !needsOn ? 'not-nulled' : null }, {
-    atId: to, isHeadRead: play.isHeadRead || test.kind === 'line-impedance',
+    ...moved, isHeadRead: play.isHeadRead || test.kind === 'line-impedance',
   })
 }
 const isOfTone = (kind: Read['kind']) => factsOf(kind).isOfTone
@@ -152,11 +156,11 @@ const SMALL_OHM = 20
 
 /** What it costs from here, minutes, with the amplifier as it must be; null: its tool is not at hand. */
 export function minutesFor(play: Play, test: TestAt): number | null {
-  const { atId, rig } = play
-  // The switch is an act of its own: here it costs no more.
-  const standing: Standing = { atId, isOn: amplifierOf(test.kind) === 'on', without: rig.exercise.without ?? [] }
-  return minutesOf(test, standing, new Map(speakersOf(rig.output.wiring).map((s, k) => [s.id, k])), heardOnWalk(play))
+  return minutesOf(test, standingFor(play, test), orderOf(play.rig.output), heardOnWalk(play))
 }
+
+/** The switch is an act of its own: in a test it costs no more. */
+const standingFor = ({ atId, isUp, rig }: Play, { kind }: TestAt): Standing => ({ atId, isUp, isOn: amplifierOf(kind) === 'on', without: rig.exercise.without ?? [] })
 
 const sinceMend = ({ steps }: Pick<Play, 'steps'>): Read[] => steps.slice(steps.findLastIndex(s => s.mended !== null) + 1).flatMap(s => s.read)
 
@@ -183,10 +187,11 @@ function named(play: Play, { kind, nodeId }: Extract<Act, { do: 'name' }>, after
   const said = faultAt(kind, nodeId)
   const minutes = mendMinutes([said])
   const near = play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
-  if (!near) return after({ minutes, mistake: 'right-there' }, { atId: nodeId })
+  const opened = openedAt(nodeId, orderOf(play.rig.output))
+  if (!near) return after({ minutes, mistake: 'right-there' }, opened)
   const left = play.rig.faults.filter(f => f !== near)
   return after({ minutes, mistake: isIt([said], [near]) ? null : 'named-otherwise', mended: near }, {
-    atId: nodeId, rig: mendedRig(play.rig, left), mended: [...play.mended, near], isOver: left.length === 0, isHeadRead: false,
+    ...opened, rig: mendedRig(play.rig, left), mended: [...play.mended, near], isOver: left.length === 0, isHeadRead: false,
   })
 }
 

@@ -64,7 +64,8 @@ export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathS
 const atOf = (k: number): string => `2026-05-04T09:${String(Math.floor(k / 60)).padStart(2, '0')}:${String(k % 60).padStart(2, '0')}Z`
 
 function judged({ ask }: Ranked, before: Play, { kind, nodeId, besideId }: TestAt): Pick<PathStep, 'told' | 'better' | 'lostMin'> {
-  const { tests, besides, isMendNext } = ask({ atId: before.atId, isOn: before.isOn, without: before.rig.exercise.without ?? [] }, { kind, nodeId,
+  const { tests, besides, isMendNext } = ask({ atId: before.atId, isUp: before.isUp, isOn: before.isOn, without: before.rig.exercise.without ?? [] }, { kind,
+    nodeId,
     besideId }, before.isHeadRead)
   const best = isMendNext ? undefined : tests[0]
   const told = besides && { bits: besides.bits, saves: besides.saves }

@@ -1,7 +1,7 @@
 import type { FaultKind, Output, ReadingKind } from '#core/job/schema'
 import { throughsIn, speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
-import { needsLadder, TOOLS } from '#core/trace/next/minutes'
+import { TOOLS, type Order } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { writeQuantity } from '#core/quantity/write'
 import type { Exercise } from './exercises'
@@ -21,6 +21,9 @@ export function placesOf(output: Output): Place[] {
   const controls = throughsIn(output.wiring).map(({ group: { id }, through }): Place => ({ id, name: through.label, is: 'control' }))
   return [{ id: null, name: 'the rack', is: 'rack' }, ...speakers, ...controls]
 }
+
+/** Speakers of a rig by where they come along its line. */
+export const orderOf = (output: Output): Order => new Map(speakersOf(output.wiring).map((s, k) => [s.id, k]))
 
 /** What stands for a fault that lies at a group: its control, else the group by its speakers. */
 export function nameIn(output: Output): (nodeId: string | null) => string {
@@ -44,10 +47,6 @@ export function testsAt(output: Output, id: string | null): RigTest[] {
     at(isTapped ? 'polarity-heard' : 'polarity'), at('swapped'), ...beside ? [at('swapped', beside.id)] : [],
   ]
 }
-
-/** Ladders that a test asks for, from where somebody stands. */
-export const laddersOf = (test: TestAt, atId: string | null): number =>
-  (needsLadder(test) && test.nodeId !== atId ? 1 : 0) + (test.kind === 'swapped' && test.besideId !== null ? 1 : 0)
 
 /**
  * What may be said to be wrong at a place: kinds of the exercise, each once, in the order of the catalogue. What lies at a group without a control is said

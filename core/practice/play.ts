@@ -7,11 +7,12 @@ import { speakersOf } from '#core/job/tree'
 import { drained } from '#core/quantity/steps'
 import { givenBy } from '#core/trace/given'
 import { nextTests, type NextTests } from '#core/trace/next/best'
-import { AT_THE_RACK, amplifierOf, mendMinutes, minutesOf, type Standing } from '#core/trace/next/minutes'
+import { AT_THE_RACK, mendMinutes, minutesOf, standingAfter, type Standing } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { rankPairs } from '#core/trace/pairs'
 import { isSomethingElse, rankOfSingles, trySingles, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
+import { orderOf } from './places'
 import { readRig, type HeardBefore, type Rig } from './rig'
 
 /** A rig played by the tracer: what it reads, in which order, and what is left after each. */
@@ -48,11 +49,10 @@ const HEAD: TestAt = { kind: 'line-impedance', nodeId: null, besideId: null }
 
 export function played(rig: Rig): TracerPlay {
   const speakers = speakersOf(rig.output.wiring).map(s => s.id)
-  const order = new Map(speakers.map((id, k) => [id, k]))
+  const order = orderOf(rig.output)
   const readings: Reading[] = []
   const path: Played[] = []
-  const without = rig.exercise.without ?? []
-  let standing: Standing = { ...AT_THE_RACK, without }
+  let standing: Standing = { ...AT_THE_RACK, without: rig.exercise.without ?? [] }
   let suspects: readonly Suspect[] = []
   let test: TestAt | null = HEAD
   while (test !== null && path.length < MOST_TESTS) {
@@ -62,7 +62,7 @@ export function played(rig: Rig): TracerPlay {
     if (!read) break
     const minutes = minutesOf(test, standing, order, unheard) ?? 0
     for (const one of read) readings.push(readingOf(rig, readings.length, one))
-    standing = { atId: test.kind === 'walk' ? unheard.at(-1)! : test.nodeId, isOn: amplifierOf(test.kind) === 'on', without }
+    standing = standingAfter(test, standing, order, unheard.at(-1))
     const after = rankedBy(rig, readings, standing)
     suspects = after.suspects
     path.push({ test, read, minutes, suspects: suspects.slice(0, TOLD) })

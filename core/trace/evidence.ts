@@ -1,11 +1,11 @@
 import type { JudgedReading } from '#core/check/proof'
 import { METER_HZ } from '#core/check/readingBands'
 import { isWrong } from '#core/check/verdict'
-import type { Reading, ReadingKind, Sound } from '#core/job/schema'
+import type { Reading, ReadingKind } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { ANY_SOUND, ANY_TURNED, anyLevelDensity, besideChance, besideDb, heardOf, levelDensity, levelOffDb, offDb, soundChance, turnedChance, turnedThrough } from './ears'
+import { ANY_TURNED, anyLevelDensity, besideChance, besideDb, levelDensity, levelOffDb, turnedChance, turnedThrough } from './ears'
 import { lookAnything, lookChance, swapChance } from './eyes'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
@@ -55,7 +55,7 @@ const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => {
   return turnedThrough(value, nodeId!, outcome, plan)
 }
 
-/** How likely it is as it was read, with these faults in the line; null: it is read in ohms. */
+/** How likely it is as it was read, with these faults in the line; null: it is read in ohms, or heard. */
 export const LIKE: Record<ReadingKind, Like | null> = {
   'line-impedance': null,
   'head-volts-amps': null,
@@ -90,13 +90,13 @@ export const LIKE: Record<ReadingKind, Like | null> = {
   'swapped': ({ reading: { value, nodeId } }, outcome) => 'withId' in value ? swapChance(value.is, nodeId!, outcome) : 1,
   'polarity': turned,
   'polarity-heard': turned,
-  'sound': ({ reading: { value, nodeId } }, outcome, plan) => soundChance(value.is as Sound, offDb(nodeId!, outcome, plan), heardOf(nodeId!, outcome, plan)),
+  // All that was heard of a speaker is weighed together: an amplifier that cuts out silences all at once.
+  'sound': null,
 }
 
 /** The same of something that is not in the list, and of a slip. */
 export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: JudgedReading): number => {
   switch (kind) {
-    case 'sound': return ANY_SOUND[value.is as Sound]
     case 'beside': return 1 / 3
     case 'level': return value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : anyLevelDensity(value.db - predicted.level.besideDb)
     case 'polarity': case 'polarity-heard': return 'how' in value && (value.is !== 'cannot-tell' || howFacts(value.how).proves !== 'unit') ? ANY_TURNED[value.is] : 1
@@ -109,9 +109,6 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
     default: return 1
   }
 }
-
-/** Whether it is noted together with what else is heard: an amplifier that cuts out silences all at once. */
-export const isHeardTogether = (kind: ReadingKind): boolean => kind === 'sound'
 
 /** Readings of one place on several days that lie further apart than this are unsteady: meters and hands are within a twentieth. Common practice, no source. */
 const UNSTEADY = Math.log(1.15)

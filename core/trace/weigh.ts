@@ -8,7 +8,7 @@ import { logSum } from './chances'
 import { AT_A_COIL, coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
 import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from './ears'
-import { isHeardTogether, LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
+import { LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
@@ -67,12 +67,12 @@ export function makeWeigher(given: Given): Weigher {
   const readOhms = given.readings.flatMap(j => ohmReading(j, output, plan) ?? [])
   const ohms = readOhms.map(r => r.ohm)
   const isOhm = new Set(readOhms.map(r => r.judged))
-  const heard = given.readings.filter(j => isHeardTogether(j.reading.kind) && byId.has(j.reading.nodeId!)).map((judged): HeardAt => {
+  const heard = given.readings.filter(j => j.reading.kind === 'sound' && byId.has(j.reading.nodeId!)).map((judged): HeardAt => {
     const nodeId = judged.reading.nodeId!
     const sounds = soundsAt(given, nodeId)
     return { judged, nodeId, sounds, any: anySounds(sounds) }
   })
-  const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && !isHeardTogether(j.reading.kind) && LIKE[j.reading.kind] !== null)
+  const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && LIKE[j.reading.kind] !== null)
   const spreads = spreadsOf(given.history)
 
   const sampleLog = Float64Array.from(deviations.logWeight)

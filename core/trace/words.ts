@@ -83,4 +83,6 @@ export function answerSays(answer: AnswerOf, { besideId }: Pick<TestAt, 'besideI
 export const TOOL_WORDS: Record<Tool, string> = { 'impedance-meter': 'impedance meter', 'ohmmeter': 'ohmmeter', 'battery': 'battery or pulse', 'level-meter': 'sound level meter', 'ladder': 'ladder', 'known-good': 'a known-good unit' }
 
 /** Minutes as they are said: no finer than they are known. */
+/** Ladders to be climbed; nothing where there is none. */
+export const laddersSay = (ladders: number): string => ladders === 0 ? '' : ladders === 1 ? 'one ladder' : `${ladders} ladders`
 export const minutesSay = (minutes: number): string => minutes < 1.5 ? 'a minute' : `${Math.round(minutes)} minutes`

@@ -3,11 +3,9 @@ import { computed, ref, watch } from 'vue'
 import InputText from 'primevue/inputtext'
 import Button from '~/components/form/laterButton'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
-import type { Job, LevelSignal, Output, ReadingValue, Speaker } from '#core/job/schema'
-import { LEVEL_SIGNALS, WEIGHTINGS } from '#core/job/sections/readings/schema'
-import { SIGNAL_WORDS } from '#core/check/words'
+import type { Job, Output, ReadingValue, Speaker } from '#core/job/schema'
 import { writeNumber } from '#core/quantity/write'
-import { levelTaken, levelTyped } from './levelTaken'
+import { levelTaken, levelTyped, SIGNAL_CHOICES, WEIGHTING_CHOICES } from './levelTaken'
 
 /**
  * A sound level: its figure, how it was weighted, of what it was taken, and the volts at the rack meanwhile. As the last one on this line, until it is said
@@ -26,8 +24,6 @@ watch(() => [output.id, speaker.id], () => {
   volts.value = how.value.headV === null ? '' : writeNumber(how.value.headV, 4)
 }, { immediate: true })
 
-const SIGNALS = LEVEL_SIGNALS.map((value): { value: LevelSignal, says: string } => ({ value, says: SIGNAL_WORDS[value] }))
-const WEIGHTS = WEIGHTINGS.map(value => ({ value, says: value === 'Z' ? 'none' : value }))
 const canRecord = computed(() => db.value.trim() !== '')
 function record(): void {
   const read = levelTyped(db.value, volts.value)
@@ -41,8 +37,8 @@ function record(): void {
     <label class="typed"><InputText v-model="db" inputmode="decimal" maxlength="12" aria-label="Level, dB" placeholder="level" /> dB
       <Button type="submit" label="Record" :disabled="!canRecord" /></label>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
-    <ChoiceRow v-model="how.weighting" label="Weighted" before="weighted" :choices="WEIGHTS" />
-    <ChoiceRow v-model="how.signal" label="Of which signal" before="of" :choices="SIGNALS" />
+    <ChoiceRow v-model="how.weighting" label="Weighted" before="weighted" :choices="WEIGHTING_CHOICES" />
+    <ChoiceRow v-model="how.signal" label="Of which signal" before="of" :choices="SIGNAL_CHOICES" />
     <label class="typed"><InputText v-model="volts" inputmode="decimal" maxlength="12" aria-label="Volts at the rack" placeholder="not read" />
       <span class="soft small">V at the rack meanwhile</span></label>
   </form>

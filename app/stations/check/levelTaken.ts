@@ -1,8 +1,13 @@
-import type { Job, ReadingValue } from '#core/job/schema'
+import { SIGNAL_WORDS } from '#core/check/words'
+import type { Job, LevelSignal, ReadingValue } from '#core/job/schema'
+import { LEVEL_SIGNALS, WEIGHTINGS } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
 import { readQuantity } from '#core/quantity/read'
 
 type Level = Extract<ReadingValue, { is: 'level' }>
+
+export const SIGNAL_CHOICES = LEVEL_SIGNALS.map((value): { value: LevelSignal, says: string } => ({ value, says: SIGNAL_WORDS[value] }))
+export const WEIGHTING_CHOICES = WEIGHTINGS.map(value => ({ value, says: value === 'Z' ? 'none' : value }))
 
 /** How the last level on a line was taken: along a walk the meter and the setting stay as they are. */
 export function levelTaken(job: Pick<Job, 'readings'>, outputId: string): Pick<Level, 'weighting' | 'signal' | 'headV'> {

@@ -11,8 +11,8 @@ import { testKey, type NextTest } from '#core/trace/next/best'
 import { checkKey } from '#core/check/proof'
 import { isWalk, type WalkFound, type WalkKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
-import { amplifierOf, needsLadder, TOOLS, toolFor } from '#core/trace/next/minutes'
-import { answerSays, faultsSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
+import { amplifierOf, laddersOf, TOOLS, toolFor } from '#core/trace/next/minutes'
+import { answerSays, faultsSay, laddersSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
 import { newId } from '~/api/ids'
 import { useHold } from '~/composables/useHold'
 import { whoHere } from '~/door/me'
@@ -69,11 +69,11 @@ const rare = computed(() => isTyped.value
   : test.value?.answers.filter(a => a.chance < LIKELY).map(a => ({ of: a, says: answerSays(a.answer,
     test.value!, nameOf) })) ?? [])
 const stands = computed(() => {
-  const { atId } = trace.standing
+  const { atId, isUp } = trace.standing
   const tool = test.value ? toolFor(test.value) : null
   return [
-    test.value ? minutesSay(test.value.minutes) : '', atId === null ? 'you stand at the rack' : `you stand at ${nameOf(atId)}`,
-    tool && TOOL_WORDS[tool], test.value && needsLadder(test.value) && test.value.nodeId !== atId ? 'one ladder' : '',
+    test.value ? minutesSay(test.value.minutes) : '', atId === null ? 'you stand at the rack' : `you ${isUp ? 'are up' : 'stand'} at ${nameOf(atId)}`,
+    tool && TOOL_WORDS[tool], test.value && laddersSay(test.value ? laddersOf(test.value, trace.standing, trace.order) : 0),
   ].filter(Boolean).join(' · ')
 })
 

@@ -3,11 +3,9 @@ import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import ChoiceRow from '~/components/form/ChoiceRow.vue'
-import { SIGNAL_WORDS } from '#core/check/words'
-import type { Job, LevelSignal, ReadingValue, Speaker } from '#core/job/schema'
-import { LEVEL_SIGNALS, WEIGHTINGS } from '#core/job/sections/readings/schema'
+import type { Job, ReadingValue, Speaker } from '#core/job/schema'
 import { writeNumber } from '#core/quantity/write'
-import { levelTaken, levelTyped } from '../check/levelTaken'
+import { levelTaken, levelTyped, SIGNAL_CHOICES, WEIGHTING_CHOICES } from '../check/levelTaken'
 import { levelsTyped } from './answered'
 import { levelDraft } from './levelDrafts'
 
@@ -21,8 +19,6 @@ const volts = ref(how.value.headV === null ? '' : writeNumber(how.value.headV, 4
 const problem = ref('')
 const fields = ref<HTMLElement | null>(null)
 
-const SIGNALS = LEVEL_SIGNALS.map((value): { value: LevelSignal, says: string } => ({ value, says: SIGNAL_WORDS[value] }))
-const WEIGHTS = WEIGHTINGS.map(value => ({ value, says: value === 'Z' ? 'none' : value }))
 const filled = computed(() => speakers.filter(s => (typed.value.get(s.id) ?? '').trim() !== ''))
 const says = computed(() => filled.value.length === 1 ? 'Record one level' : `Record ${filled.value.length} levels`)
 
@@ -50,8 +46,8 @@ function record(): void {
           @update:model-value="typed.set(s.id, $event ?? '')" @keydown.enter.prevent="next" /></label>
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-    <ChoiceRow v-model="how.weighting" label="Weighted" before="weighted" :choices="WEIGHTS" />
-    <ChoiceRow v-model="how.signal" label="Of which signal" before="of" :choices="SIGNALS" />
+    <ChoiceRow v-model="how.weighting" label="Weighted" before="weighted" :choices="WEIGHTING_CHOICES" />
+    <ChoiceRow v-model="how.signal" label="Of which signal" before="of" :choices="SIGNAL_CHOICES" />
     <div class="deeds">
       <Button size="small" :label="says" :disabled="isHeld || filled.length === 0" @click="record" />
       <label class="small"><InputText v-model="volts" size="small" inputmode="decimal" maxlength="12" aria-label="Volts at the rack" placeholder="not read"

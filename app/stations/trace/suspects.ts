@@ -2,13 +2,12 @@ import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { isWrong } from '#core/check/verdict'
 import { groupSuspects } from '#core/trace/groups'
-import { AT_THE_RACK, type Standing, type Tool } from '#core/trace/next/minutes'
+import { standingBy, type Order, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
 import { riskByReading, riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
 import type { TraceView } from '#core/trace/trace'
 import { givenBy } from '#core/trace/given'
 import { outputsOf } from '#core/job/tree'
-import { factsOf } from '#core/job/sections/readings/kinds'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { shownGroups } from './shown'
@@ -55,11 +54,11 @@ export const useTraceStore = defineStore('trace', () => {
   const asRead = computed(() => `${selected.selection.outputId} ${[...selected.proof?.standing.values() ?? []].map(j => j.reading.id).join(' ')}`)
   const mayBeOn = computed(() => risk.value === null || answered.value === asRead.value)
 
+  const order = computed((): Order => new Map(selected.line?.speakers.map((s, k) => [s.id, k]) ?? []))
   /** Where somebody stands: where the last reading was taken, with the amplifier as that one needs it. */
   const standing = computed((): Standing => {
-    const last = [...selected.proof?.standing.values() ?? []].reduce<{ at: string, nodeId: string | null, isOn: boolean } | null>(
-      (latest, { reading: { at, nodeId, kind } }) => latest === null || at > latest.at ? { at, nodeId, isOn: factsOf(kind).amplifier === 'on' } : latest, null)
-    return last ? { atId: last.nodeId, isOn: last.isOn, without: without.value } : { ...AT_THE_RACK, without: without.value }
+    const readings = [...selected.proof?.standing.values() ?? []].map(j => j.reading).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)
+    return standingBy(readings, order.value, without.value)
   })
 
   /** Something that describes the line as it is now reads wrong: only then is anything marked. */
@@ -118,7 +117,7 @@ export const useTraceStore = defineStore('trace', () => {
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
   return {
-    view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, without, cannot,
+    view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, order, without, cannot,
     isWrongNow,
     answer: () => { answered.value = asRead.value },
   }

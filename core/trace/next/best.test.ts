@@ -14,7 +14,7 @@ import { definitionOf } from '#core/faults/index'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { lookChance, swapChance } from '../eyes'
 import { nextTests, testKey, weighedOf } from './best'
-import { AT_THE_RACK, minutesOf, type Standing } from './minutes'
+import { AT_THE_RACK, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { WALK_KINDS } from './test'
 import { soundWith, walked } from './walk'
 
@@ -131,14 +131,31 @@ test('never with the amplifier on where that must not be, never without its tool
   expect(asked(wrong, { ...AT_THE_RACK, without: ['ohmmeter', 'impedance-meter', 'battery', 'ladder'] }).next.tests.filter(t => !['sound', 'beside', 'walk', 'level-walk'].includes(t.kind)).every(t => t.kind === 'looked' && t.nodeId === null)).toBe(true)
 })
 
+const up: Standing = { atId: ids[2]!, isUp: true, isOn: true, without: [] }
 test.each<[string, Parameters<typeof minutesOf>[0], Standing, number]>([
   // By hand, from the table: what it takes, three for a ladder, one for the switch, two to the rack and 0.4 a place.
-  ['the dial where one stands', { kind: 'tap-found', nodeId: ids[2]!, besideId: null }, { atId: ids[2]!, isOn: false, without: [] }, 1],
-  ['the dial of the next', { kind: 'tap-found', nodeId: ids[3]!, besideId: null }, { atId: ids[2]!, isOn: false, without: [] }, 1 + 3 + 0.4],
+  ['the dial where one stands', { kind: 'tap-found', nodeId: ids[2]!, besideId: null }, { ...up, isOn: false }, 1],
+  ['the dial above where one listened', { kind: 'tap-found', nodeId: ids[2]!, besideId: null }, { ...up, isUp: false }, 1 + 1 + 3],
+  ['two that change places, up at the first', { kind: 'swapped', nodeId: ids[2]!, besideId: ids[3]! }, up, 8 + 8 + 3],
+  ['the dial of the next', { kind: 'tap-found', nodeId: ids[3]!, besideId: null }, { ...up, isOn: false }, 1 + 3 + 0.4],
   ['listening, from the rack, off', { kind: 'sound', nodeId: ids[0]!, besideId: null }, AT_THE_RACK, 0.5 + 1 + 2 + 0.4],
-  ['listening on, already on', { kind: 'sound', nodeId: ids[1]!, besideId: null }, { atId: ids[0]!, isOn: true, without: [] }, 0.5 + 0.4],
-  ['back to the rack', { kind: 'line-impedance', nodeId: null, besideId: null }, { atId: ids[1]!, isOn: true, without: [] }, 1.5 + 1 + 2 + 0.8],
+  ['listening on, already on', { kind: 'sound', nodeId: ids[1]!, besideId: null }, { ...up, atId: ids[0]! }, 0.5 + 0.4],
+  ['back to the rack', { kind: 'line-impedance', nodeId: null, besideId: null }, { ...up, atId: ids[1]! }, 1.5 + 1 + 2 + 0.8],
+  ['a look at a knob on the wall, from the rack', { kind: 'looked', nodeId: 'knob', besideId: null }, AT_THE_RACK, 1.5 + 2 + 0.4],
 ])('minutes of %s', (_, what, standing, wanted) => expect(minutesOf(what, standing, new Map(ids.map((id, k) => [id, k])))).toBeCloseTo(wanted, 9))
+
+test.each<[string, [Parameters<typeof standingBy>[0][number]['kind'], number | null][], Partial<Standing>]>([
+  ['nothing read', [], { atId: null, isUp: false, isOn: false }],
+  ['listened under one', [['sound', 2]], { atId: ids[2]!, isUp: false, isOn: true }],
+  ['its coil read, then listened', [['coil-dcr', 2], ['sound', 2]], { atId: ids[2]!, isUp: true, isOn: true }],
+  ['its coil read, then listened under the next', [['coil-dcr', 2], ['sound', 3]], { atId: ids[3]!, isUp: false, isOn: true }],
+  ['a dial, then back to the rack', [['tap-found', 1], ['line-impedance', null]], { atId: null, isUp: false, isOn: false }],
+])('where somebody stands: %s', (_, readings, wanted) => {
+  const order = new Map(ids.map((id, k) => [id, k]))
+  expect(standingBy(readings.map(([kind, k]) => ({ kind, nodeId: k === null ? null : ids[k]! })), order, ['ladder'])).toEqual({ ...wanted, without: ['ladder'] })
+  // A walk ends under the last that was passed.
+  expect(standingAfter({ kind: 'walk', nodeId: null }, { ...up, atId: ids[4]! }, order, ids[3]!)).toEqual({ atId: ids[3], isUp: false, isOn: true, without: [] })
+})
 
 test('a walk along the line takes its way and a moment at each; what takes two, or all, is told apart', () => {
   const order = new Map(ids.map((id, k) => [id, k]))
@@ -164,7 +181,7 @@ test('a walk along the line takes its way and a moment at each; what takes two, 
 
 test('a dial that stands wrong settles it: looked at, its tap is what it is', () => {
   const quiet = [reading('line-impedance', { is: 'ohm', ohm: 66 }), reading('beside', { is: 'quieter', besideId: ids[1]! }, ids[2]!), reading('sound', { is: 'plays' }, ids[2]!)]
-  const { next } = asked(quiet, { atId: ids[2]!, isOn: false, without: ['impedance-meter', 'ohmmeter'] }, { mayBeOn: false })
+  const { next } = asked(quiet, { ...up, isOn: false, without: ['impedance-meter', 'ohmmeter'] }, { mayBeOn: false })
   const dial = next.tests.find(t => t.kind === 'tap-found' && t.nodeId === ids[2])!
   const ten = dial.answers.find(a => 'value' in a.answer && a.answer.value.is === 'tap' && a.answer.value.tapW === 10)!
   expect(ten.leaves[0]!.faults[0]).toMatchObject({ kind: 'wrong-tap', nodeId: ids[2], tapW: 10 })

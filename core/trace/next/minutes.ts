@@ -1,5 +1,5 @@
 import type { Fault } from '#core/faults/fault'
-import type { FaultKind } from '#core/job/schema'
+import type { FaultKind, Reading } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { isWalk, type TestAt, type TestKind, type WalkKind } from './test'
 
@@ -9,13 +9,15 @@ import { isWalk, type TestAt, type TestKind, type WalkKind } from './test'
 export interface Standing {
   /** The speaker one stands at; null: at the rack. */
   atId: string | null
+  /** Up the ladder there: who listens under a speaker stands on the floor. */
+  isUp: boolean
   isOn: boolean
   /** Tools that are not at hand. */
   without: readonly Tool[]
 }
 export const TOOLS = ['impedance-meter', 'ohmmeter', 'battery', 'level-meter', 'ladder', 'known-good'] as const
 export type Tool = typeof TOOLS[number]
-export const AT_THE_RACK: Standing = { atId: null, isOn: false, without: [] }
+export const AT_THE_RACK: Standing = { atId: null, isUp: false, isOn: false, without: [] }
 
 interface Takes { minutes: number, ladder: boolean, tool: Tool | null }
 const TAKES: Partial<Record<TestKind, Takes>> = {
@@ -48,29 +50,45 @@ export const SWITCH = 1
 export const ASKED = Object.keys(TAKES) as TestKind[]
 /** What the amplifier must be for it. */
 export const amplifierOf = (kind: TestKind): 'on' | 'off' => isWalk(kind) ? 'on' : factsOf(kind).amplifier
-/** A rack is looked at from the floor. */
-export const needsLadder = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>): boolean => (TAKES[kind]?.ladder ?? false) && nodeId !== null
+/** Speakers by where they come along the line: what else there is, a rack and a knob on the wall, is reached from the floor. */
+export type Order = ReadonlyMap<string, number>
+const isAbove = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>, order: Order): boolean => (TAKES[kind]?.ladder ?? false) && order.has(nodeId ?? '')
+/** Ladders that a test asks for, from where somebody stands. */
+export function laddersOf(test: TestAt, { atId, isUp }: Pick<Standing, 'atId' | 'isUp'>, order: Order): number {
+  // Two that change places are two ladders.
+  const other = test.kind === 'swapped' && test.besideId !== null ? 1 : 0
+  return isAbove(test, order) && !(isUp && atId === test.nodeId) ? 1 + other : other
+}
+/** Where a test leaves whoever takes it. `lastId`: the last that a walk passes. */
+export function standingAfter({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>, { atId, isUp, without }: Standing, order: Order, lastId: string | null = null): Standing {
+  const to = isWalk(kind) ? lastId : nodeId
+  return { atId: to, isUp: isAbove({ kind, nodeId }, order) || (isUp && to !== null && to === atId), isOn: amplifierOf(kind) === 'on', without }
+}
+/** Where somebody stands who opened a place. */
+export const openedAt = (nodeId: string | null, order: Order): Pick<Standing, 'atId' | 'isUp'> => ({ atId: nodeId, isUp: order.has(nodeId ?? '') })
+/** The same of readings, oldest first. */
+export const standingBy = (readings: readonly Pick<Reading, 'kind' | 'nodeId'>[], order: Order, without: readonly Tool[]): Standing =>
+  readings.reduce((at, reading) => standingAfter(reading, at, order), { ...AT_THE_RACK, without })
 export const toolFor = ({ kind, besideId }: Pick<TestAt, 'kind' | 'besideId'>): Tool | null => kind === 'swapped' && besideId === null ? 'known-good' : TAKES[kind]?.tool ?? null
 
 /** `order`: speakers along the line; `passed`: those that a walk notes. null: it cannot be done with what is at hand. */
-export function minutesOf(test: TestAt, { atId, isOn, without }: Standing, order: ReadonlyMap<string, number>, passed: readonly string[] = []): number | null {
+export function minutesOf(test: TestAt, standing: Standing, order: Order, passed: readonly string[] = []): number | null {
+  const { atId, isOn, without } = standing
   const takes = TAKES[test.kind]
   const tool = toolFor(test)
-  if (!takes || (tool !== null && without.includes(tool)) || (takes.ladder && without.includes('ladder') && (test.kind !== 'looked' || order.has(test.nodeId ?? '')))) return null
+  if (!takes || (tool !== null && without.includes(tool)) || (without.includes('ladder') && isAbove(test, order))) return null
   const needsOn = amplifierOf(test.kind) === 'on'
   if (isWalk(test.kind)) {
     const [first, last] = [passed[0]!, passed.at(-1)!]
     return takes.minutes + NOTED[test.kind] * passed.length + A_PLACE * ((order.get(last) ?? 0) - (order.get(first) ?? 0)) + (isOn ? 0 : SWITCH) + walk(atId,
       first, order)
   }
-  // A knob on the wall, and the rack, are at hand.
-  const isUp = takes.ladder && (test.kind !== 'looked' || order.has(test.nodeId ?? ''))
-  // Two that change places are two ladders, and two to put back.
-  const exchanged = test.kind === 'swapped' && test.besideId !== null ? takes.minutes + LADDER : 0
-  return takes.minutes + exchanged + (isUp && test.nodeId !== atId ? LADDER : 0) + (needsOn === isOn ? 0 : SWITCH) + walk(atId, test.nodeId, order)
+  // Two that change places are two to put back.
+  const times = test.kind === 'swapped' && test.besideId !== null ? 2 : 1
+  return times * takes.minutes + LADDER * laddersOf(test, standing, order) + (needsOn === isOn ? 0 : SWITCH) + walk(atId, test.nodeId, order)
 }
 
-function walk(fromId: string | null, toId: string | null, order: ReadonlyMap<string, number>): number {
+function walk(fromId: string | null, toId: string | null, order: Order): number {
   if (fromId === toId) return 0
   const [from, to] = [fromId, toId].map(id => id === null ? -1 : order.get(id) ?? 0) as [number, number]
   return (fromId === null || toId === null ? TO_THE_RACK : 0) + Math.min(FAR, A_PLACE * Math.abs(from - to))
