@@ -78,7 +78,7 @@ export interface Play {
 export const beginPlay = (rig: Rig): Play =>
   ({
     steps: [], isOn: false, isNulled: false, meter: { rangeOhm: null, toneHz: METER_HZ }, isHeadRead: false, atId: AT_THE_RACK.atId, isUp: AT_THE_RACK.isUp,
-      rig, mended: [],
+    rig, mended: [],
     isGivenUp: false, isOver: false,
   })
 

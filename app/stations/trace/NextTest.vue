@@ -1,17 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
 import { KIND_WORDS } from '#core/check/words'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
-import { InputError } from '#core/quantity/inputError'
-import { readQuantity } from '#core/quantity/read'
 import { testKey, type NextTest } from '#core/trace/next/best'
 import { checkKey } from '#core/check/proof'
 import { isWalk, type WalkFound, type WalkKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
-import { amplifierOf, laddersOf, TOOLS, toolFor } from '#core/trace/next/minutes'
+import { amplifierOf, laddersOf, toolFor } from '#core/trace/next/minutes'
 import { answerSays, faultsSay, laddersSay, minutesSay, QUESTIONS, testTitle, TOOL_WORDS } from '#core/trace/words'
 import { newId } from '~/api/ids'
 import { useHold } from '~/composables/useHold'
@@ -21,9 +17,10 @@ import { useSelectionStore } from '~/stores/selection'
 import { answerEdit, levelsEdit, walkEdit, type Answering } from './answered'
 import { levelDraft } from './levelDrafts'
 import { placeName } from './placeName'
-import { saysOpen } from '../check/taken'
 import { shareText } from './shown'
 import { useTraceStore } from './suspects'
+import AtHand from './AtHand.vue'
+import OhmAnswer from './OhmAnswer.vue'
 import WalkEntry from './WalkEntry.vue'
 import WalkLevels from './WalkLevels.vue'
 
@@ -49,14 +46,6 @@ function isRead(kind: ReadingKind, id: string): boolean {
   const standing = selected.proof?.standing.get(checkKey(kind, id))
   return standing !== undefined && !standing.stale
 }
-/** Stays as it was while the test changes. */
-const isMoreOpen = ref(false)
-const typed = ref('')
-const problem = ref('')
-watch(test, () => {
-  typed.value = ''
-  problem.value = ''
-})
 
 /** Answers that may well come; the others are one press further. */
 const LIKELY = 0.02
@@ -110,20 +99,8 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
   event.stopPropagation()
 }
-function recordTyped(): void {
-  try {
-    record(saysOpen(typed.value.trim()) ? { is: 'open' } : { is: 'ohm', ohm: readQuantity('resistance', typed.value) })
-  }
-  catch (error) {
-    if (!(error instanceof InputError)) throw error
-    problem.value = `${error.message} A reading is a number, as 31.4 or 2k2, or the word open.`
-  }
-}
 function cannot(): void {
   if (test.value) trace.cannot = [...trace.cannot, testKey(test.value)]
-}
-function toggle(tool: (typeof TOOLS)[number]): void {
-  trace.without = trace.without.includes(tool) ? trace.without.filter(t => t !== tool) : [...trace.without, tool]
 }
 </script>
 
@@ -136,18 +113,12 @@ function toggle(tool: (typeof TOOLS)[number]): void {
     <p class="soft small">{{ at === 0 ? 'Tells most for its time' : 'Another way' }}: {{ stands }}.</p>
     <p class="amplifier" :class="amplifierOf(test.kind)"><b>Amplifier {{ amplifierOf(test.kind) === 'on' ? 'ON' : 'OFF' }}</b> {{ before }}</p>
     <h3>{{ QUESTIONS[test.kind] ?? 'What does the meter show?' }}</h3>
-    <div v-if="isTyped" data-form class="typed">
-      <InputText
-        v-model="typed" size="small" inputmode="decimal" aria-label="What the meter shows, in ohms" placeholder="31.4, or open" maxlength="40"
-        @keydown.enter="recordTyped" />
-      <Button size="small" label="Record" :disabled="typed.trim() === '' || isHeld" @click="recordTyped" />
-    </div>
+    <OhmAnswer v-if="isTyped" :key="testKey(test)" :is-held="isHeld" @record="record" />
     <WalkLevels
       v-else-if="walk === 'level-walk' && selected.line && store.job" :key="selected.line.outputId" :job="store.job" :output-id="selected.line.outputId"
         :speakers="toPass"
       :is-held="isHeld" @record="recordLevels" />
     <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :is-held="isHeld" @record="recordWalk" />
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <ul class="answers">
       <li v-for="(row, k) in answers" :key="row.key">
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">
@@ -165,19 +136,7 @@ function toggle(tool: (typeof TOOLS)[number]): void {
       <template v-for="(row, k) in rare" :key="row.says">{{ k > 0 ? ', '
         : '' }}<button
           class="act" type="button" :disabled="isHeld" @click="'value' in row.of.answer && record(row.of.answer.value)">{{ row.says }}</button></template></p>
-    <details class="more" :open="isMoreOpen" @toggle="isMoreOpen = ($event.target as HTMLDetailsElement).open">
-      <summary class="small">Other tests, and what is at hand</summary>
-      <p v-for="other in others" :key="other.title">
-        <button class="act" type="button" @click="at = other.k">{{ other.title }}</button> <span class="soft small">{{ minutesSay(other.minutes) }}</span>
-      </p>
-      <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1
-        ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
-      <fieldset class="tools"><legend class="small">At hand</legend>
-        <label v-for="tool in TOOLS" :key="tool">
-          <input type="checkbox" :checked="!trace.without.includes(tool)" @change="toggle(tool)"> {{ TOOL_WORDS[tool] }}
-        </label>
-      </fieldset>
-    </details>
+    <AtHand :others="others" @choose="at = $event" />
   </section>
   <section v-else-if="next && next.tests.length === 0" class="next" aria-label="What to read next">
     <p class="soft small">Nothing that can be read {{ trace.mayBeOn ? '' : 'with the amplifier off ' }}would part these any further. Open the likeliest place.
@@ -193,8 +152,6 @@ h3 { font-size: 15px; }
 .amplifier { border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; font-size: 15px; }
 .amplifier b { font-size: 17px; margin-right: 6px; }
 .amplifier.on { border-left-color: var(--copper); }
-.typed { display: flex; gap: 8px; align-items: center; }
-.typed input { max-width: 170px; }
 .answers { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; }
 .answer { width: 100%; min-height: 44px; display: flex; justify-content: space-between; align-items: baseline; gap: 14px; text-align: left;
   padding: 9px 12px; background: var(--paper-raised); border: 1px solid var(--ink); color: var(--ink);
@@ -206,11 +163,5 @@ h3 { font-size: 15px; }
 .sure { white-space: nowrap; }
 .answer.range { border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 6px 0; min-height: 0; }
 .answer.cannot { border-style: dashed; background: none; }
-.more { font-size: 14px; }
-.more p { margin: 5px 0; }
-.tools { border: 0; padding: 4px 0 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 16px; }
-.tools legend { padding: 0; }
-.tools label { display: inline-flex; align-items: center; gap: 6px; min-height: 32px; }
 .act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 32px; text-align: left; }
-.problem { color: var(--stop); }
 </style>

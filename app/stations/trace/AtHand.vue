@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { TOOLS, type Tool } from '#core/trace/next/minutes'
+import { minutesSay, TOOL_WORDS } from '#core/trace/words'
+import { useTraceStore } from './suspects'
+
+/** Other tests, those that could not be done, and the tools that there are. */
+defineProps<{ others: readonly { k: number, title: string, minutes: number }[] }>()
+defineEmits<{ choose: [k: number] }>()
+const trace = useTraceStore()
+/** Stays as it was while the test changes. */
+const isOpen = ref(false)
+
+function toggle(tool: Tool): void {
+  trace.without = trace.without.includes(tool) ? trace.without.filter(t => t !== tool) : [...trace.without, tool]
+}
+</script>
+
+<template>
+  <details class="more" :open="isOpen" @toggle="isOpen = ($event.target as HTMLDetailsElement).open">
+    <summary class="small">Other tests, and what is at hand</summary>
+    <p v-for="other in others" :key="other.title">
+      <button class="act" type="button" @click="$emit('choose', other.k)">{{ other.title }}</button>
+      <span class="soft small">{{ minutesSay(other.minutes) }}</span>
+    </p>
+    <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1
+      ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
+    <fieldset class="tools"><legend class="small">At hand</legend>
+      <label v-for="tool in TOOLS" :key="tool">
+        <input type="checkbox" :checked="!trace.without.includes(tool)" @change="toggle(tool)"> {{ TOOL_WORDS[tool] }}
+      </label>
+    </fieldset>
+  </details>
+</template>
+
+<style scoped>
+.more { font-size: 14px; }
+.more p { margin: 5px 0; }
+.tools { border: 0; padding: 4px 0 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 16px; }
+.tools legend { padding: 0; }
+.tools label { display: inline-flex; align-items: center; gap: 6px; min-height: 32px; }
+.act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 32px; text-align: left; }
+</style>
