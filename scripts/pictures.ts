@@ -4,6 +4,7 @@ import { bandstand } from '../demo/bandstand'
 import { fernhollow } from '../demo/fernhollow'
 import { marigold } from '../demo/marigold'
 import { Records } from '#core/job/records'
+import { writeCode } from '#core/practice/code'
 import { Key } from '../tests/support/browser'
 import { TestEntrance } from '../tests/support/entrance'
 import { World } from '../tests/support/world'
@@ -46,7 +47,7 @@ try {
   await take('wirings', `/jobs/${boat}?line=mg-saloon`, '.rail-row', [Key.HOME, 'i'], '.cards .card')
   await world.putBench(demoBench)
   await take('bench-ticket', '/bench/bt-megaphone?step=readings', '.face .told')
-  await take('practice', '/practice/R3-07-00003', '.doables', ['2', 'o', '1', Key.ARROW_DOWN, Key.ARROW_DOWN, '2'], '.last')
+  await take('practice', `/practice/${writeCode({ level: 7, seed: 3 })}`, '.doables', ['2', 'o', '1', Key.ARROW_DOWN, Key.ARROW_DOWN, '2'], '.last')
   await take('gear', '/gear', '.body .line', [Key.ARROW_DOWN, Key.ARROW_DOWN])
   await world.go('/')
   await browser.see('.row')

@@ -114,7 +114,7 @@ useKeys(() => bindings)
           next.stands.plays === 0 ? 'the next one' : 'once more' }}</span></button>
         <form class="code" @submit.prevent="go">
           <label><span>A code that you were given</span><InputText
-            v-model="code" size="small" maxlength="20" placeholder="R3-07-0002A" autocapitalize="characters" autocomplete="off" /></label>
+            v-model="code" size="small" maxlength="20" placeholder="R4-07-0002A" autocapitalize="characters" autocomplete="off" /></label>
           <Button size="small" type="submit" variant="outlined" label="Open it" :disabled="code.trim() === ''" />
         </form>
       </div>

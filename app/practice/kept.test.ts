@@ -7,7 +7,7 @@ import { ownExercise, practiceAddress } from './ownExercise'
 import { sourceOf } from './source'
 
 const result = (more: Partial<Result> = {}): Result =>
-  ({ code: 'R3-07-00001', at: '2026-05-04T09:00:00Z', minutes: 20, tests: 3, ladders: 1, mistakes: 0, risks: 0, isFound: true, isNamed: true, bestMinutes: 10, worst: null, ...more })
+  ({ code: 'R4-07-00001', at: '2026-05-04T09:00:00Z', minutes: 20, tests: 3, ladders: 1, mistakes: 0, risks: 0, isFound: true, isNamed: true, bestMinutes: 10, worst: null, ...more })
 
 describe('what is kept', () => {
   test.each<[string, string | null, number]>([
@@ -30,7 +30,7 @@ describe('what is kept', () => {
 
 test.each<[string, Partial<Result>[], object]>([
   ['nothing tried', [], { plays: 0, found: 0, minutes: null }],
-  ['another exercise', [{ code: 'R3-17-00001' }], { plays: 0 }],
+  ['another exercise', [{ code: 'R4-17-00001' }], { plays: 0 }],
   ['not found', [{ isFound: false, isNamed: false }], { plays: 1, found: 0, minutes: null }],
   ['named otherwise is not found', [{ isNamed: false }], { plays: 1, found: 0 }],
   ['the nearest to its best counts, not the quickest', [{ minutes: 8, bestMinutes: 4 }, { minutes: 20, bestMinutes: 19 }], { found: 2, minutes: 20, bestMinutes: 19 }],
@@ -48,6 +48,6 @@ test('an own line: a copy with something hidden that it can have; its code leads
   expect([readExercises(JSON.stringify(kept)).length, sourceOf(codeOfExercise(exercise).toLowerCase(), kept)]).toEqual([2, { exercise }])
   expect(withExercise(kept, exercise, codeOfExercise).map(e => e.seed)).toEqual([8, 7])
   expect(() => sourceOf('X-00000000', kept)).toThrow('not on this device')
-  expect(sourceOf('r3-07-0000a', [])).toEqual({ code: 'R3-07-0000A' })
+  expect(sourceOf('r4-07-0000a', [])).toEqual({ code: 'R4-07-0000A' })
   expect([practiceAddress('j', job, null).query.line, practiceAddress('j', job, 'gone').query.line, practiceAddress('j', null, null).path]).toEqual([line.id, line.id, '/practice'])
 })

@@ -29,7 +29,7 @@ const rigSchema = z.strictObject({
 export const rig = defineVerb({
   does: `a practice rig with faults hidden in it, the same for the same level (1 to ${EXERCISES.length}) and seed, or by its code; --solve: the tracer plays it; --reveal: what is hidden`,
   words: [],
-  flags: { level: '[7]', seed: '[1]', code: '[R3-07-00003]' },
+  flags: { level: '[7]', seed: '[1]', code: '[R4-07-00003]' },
   switches: ['solve', 'reveal'],
   example: 'rig --level 7 --seed 3 --solve --reveal',
   answer: rigSchema,

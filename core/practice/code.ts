@@ -8,7 +8,7 @@ export interface RigCode { level: number, seed: number }
 const LETTERS = '0123456789ABCDEFGHJKMNPQRSTVWXYZ'
 export const MOST_SEED = 32 ** 5 - 1
 
-/** "R3-07-0002A": catalogue 3, level 7, seed 74. */
+/** "R4-07-0002A": catalogue 4, level 7, seed 74. */
 export function writeCode({ level, seed }: RigCode): string {
   let left = seed
   let text = ''

@@ -50,8 +50,8 @@ export const EXERCISES: readonly Exercise[] = [
     line: line({ kind: 'valve', powerW: 50, tapsOhm: [4, 8, 16], tapOhm: 8, chosenBy: 'selector' }, chain(at(2, speaker(1, { kind: 'nominal', nominalOhm: 16 })), at(2, speaker(2, { kind: 'nominal', nominalOhm: 16 })))) },
   { name: 'A line of four', before: 'On a line of transformers every speaker takes what its tap says.', after: 'The line reads V²/W: above the plan something is missing, below it something is too much.', faults: 1,
     kinds: ['open-at-drop', 'coil-open', 'wrong-tap', 'winding-open'], line: row(4) },
-  { name: 'The dial', before: 'A dial has two scales; the wrong one is half or double the watts.', after: 'Far below the plan is the position past the transformer: it is nearly a short.', faults: 1,
-    kinds: ['wrong-scale', 'wrong-tap', 'low-impedance-position'], line: row(6, k => [5, 5, 10, 5, 2.5, 5][k]!) },
+  { name: 'The dial', before: 'A dial has two scales; the wrong one is half or double the watts. And is the tag on it its own?', after: 'Far below the plan is the position past the transformer: nearly a short. Two dials that stand as each other’s should are two labels exchanged.', faults: 1,
+    kinds: ['wrong-scale', 'wrong-tap', 'low-impedance-position', 'drops-exchanged'], line: row(6, k => [5, 5, 10, 5, 2.5, 5][k]!) },
   { name: 'Silent from one place on', before: 'The last that plays, the first that does not: the fault lies between.', after: 'Halve the line: each look takes half of what is left.', faults: 1,
     kinds: ['break-in-reach', 'joint-in-run'], line: row(8) },
   { name: 'In protection', before: 'All silent, the amplifier in protection: off, and read.', after: 'Nothing on while a short is likely. Part the line and read outward.', faults: 1,
@@ -63,6 +63,6 @@ export const EXERCISES: readonly Exercise[] = [
     kinds: ['leg-earth', 'leak-across', 'dirty-contact'], line: row(6) },
   { name: 'At the rack', before: 'All silent at once: amplifier, mute, source, before any cable.', after: 'What is wrong at every place is wrong at the rack.', faults: 1,
     kinds: ['amplifier-dead', 'amplifier-clipping', 'amplifier-low', 'source-one-side', 'short-at-drop'], line: row(6) },
-  { name: 'A line of twenty', before: 'Any fault, anywhere. What tells the most for its minutes?', after: 'Walk first where ears tell; read where they do not.', faults: 1, kinds: null, line: row(20, () => 5, 5) },
+  { name: 'A line of twenty', before: 'Any fault, anywhere, and the plan may not be what hangs there. What tells the most for its minutes?', after: 'Walk first where ears tell; read where they do not; where all is right and the line still reads otherwise, doubt the plan.', faults: 1, kinds: null, line: row(20, k => [5, 5, 2.5, 5, 10][k % 5]!, 5) },
   { name: 'Forty, and two faults', before: 'Two at once: one may hide the other.', after: 'Mend one, read again, go on.', faults: 2, kinds: null, line: row(40, () => 5, 4) },
 ]

@@ -7,11 +7,12 @@ import { FAULT_WORDS } from '#core/check/faultWords'
 import { readCode } from '#core/practice/code'
 import { EXERCISES } from '#core/practice/exercises'
 import { nameIn } from '#core/practice/places'
-import { rigOf } from '#core/practice/rig'
+import { rigOf, type Rig } from '#core/practice/rig'
 import type { Result } from '#core/practice/result'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { axeFinds, THEMES } from '../support/axe'
 import { Key } from '../support/browser'
+import { codeOf, readOf, rigWhere } from '../support/rigs'
 import { World } from '../support/world'
 
 /** Practice: an exercise by mouse, by keys and by thumb to its score, the wrong step told, a code in a second window, one's own line, a teacher's exercise. */
@@ -24,14 +25,17 @@ afterAll(async () => {
   await world.close()
 })
 const results = async () => (await (await fetch(`${world.url}/api/practice`)).json() as { results: Result[] }).results
-/** On this one 02 stands on 20 W in place of 5. */
-const CODE = 'R3-07-0000N'
-const rigOn = (code: string) => rigOf(readCode(code, EXERCISES.length))
+/** On this one 02 stands on 20 W in place of 5, and is heard and read as such. */
+const LOUD = rigWhere(7, rig => rig.faults[0]!.kind === 'wrong-tap' && rig.faults[0]!.nodeId === 's2' && rig.faults[0]!.tapW === 20
+  && readOf(rig, 'beside', 's2', 's1').is === 'louder' && readOf(rig, 'tap-found', 's2').is === 'tap' && readOf(rig, 'line-impedance').is === 'ohm')
+const CODE = LOUD.code
+const ohmAt = (rig: Rig) => {
+  const head = readOf(rig, 'line-impedance')
+  return head.is === 'ohm' ? head.ohm : NaN
+}
 
 test('by mouse: read, walk, look at the dial, named; the score against the tracer, the way that was gone, and from a point of it once more', async () => {
   const { browser } = world
-  const [hidden] = rigOn(CODE).faults
-  expect([hidden!.kind, hidden!.nodeId, hidden!.tapW]).toEqual(['wrong-tap', 's2', 20])
   await browser.size(1280, 800)
   await world.go('/practice')
   await browser.see('.world', 'nothing here touches a job')
@@ -66,7 +70,8 @@ test('by mouse: read, walk, look at the dial, named; the score against the trace
 
 test('by keys: a coil whose leads were not nulled, a place that is right, given up; progress is on the list, and in a window that kept nothing', async () => {
   const { browser } = world
-  await world.go('/practice/R3-02-00001')
+  const rig = rigWhere(2, r => readOf(r, 'coil-dcr', 's1').is === 'ohm')
+  await world.go(`/practice/${rig.code}`)
   await browser.see('.doables')
   await browser.press('2', 'o')
   await browser.see('.switch', 'Amplifier ON')
@@ -77,7 +82,6 @@ test('by keys: a coil whose leads were not nulled, a place that is right, given 
   for (const k of [4]) await browser.press(String(k))
   await browser.see('.last', 'coil of 01')
   // The first that may be wrong there and is not.
-  const rig = rigOn('R3-02-00001')
   const wrong = rig.faults[0]!.nodeId === 's1' ? 's2' : 's1'
   if (wrong === 's2') await browser.press(Key.ARROW_DOWN)
   await browser.press('m')
@@ -111,7 +115,7 @@ test('by thumb at 390, as a newcomer: from the jobs to the first thing found', a
   await tap('.begin .offer', 'One driver on the bench')
   await browser.see('.doables')
   const code = (await browser.driver.getCurrentUrl()).split('/').at(-1)!
-  const rig = rigOn(code)
+  const rig = rigOf(readCode(code, EXERCISES.length))
   await tap('.doables .offer', 'impedance of the line')
   await tap('.leads button', 'null')
   await tap('.place', '01')
@@ -130,7 +134,7 @@ test('the same code in a second window is the same rig; a meter over its range r
   const { browser } = world
   await browser.size(1280, 800)
   const hiddenIn = async () => {
-    await world.go('/practice/R3-13-0000C')
+    await world.go(`/practice/${codeOf(13, 12)}`)
     await browser.see('.doables')
     await browser.press('2')
     const read = await (await browser.see('.last b')).getText()
@@ -146,15 +150,16 @@ test('the same code in a second window is the same rig; a meter over its range r
   expect(await hiddenIn()).toEqual(one)
   await browser.driver.close()
   await browser.driver.switchTo().window(first)
-  // 404 Ω on a range of 200: open, or more, nobody knows; then the meter finds its own.
-  await world.go('/practice/R3-11-00003')
+  // Over 200 Ω on a range of 200: open, or more, nobody knows; then the meter finds its own.
+  const high = rigWhere(11, rig => ohmAt(rig) > 300 && ohmAt(rig) < 900)
+  await world.go(`/practice/${high.code}`)
   await browser.click('.here summary', 'finds its own range')
   await browser.click('.meter .tap', '200 Ω')
   await browser.click('.doables .offer', 'impedance of the line')
   await browser.see('.last', 'over its range')
   await browser.click('.meter .tap', 'its own')
   await browser.click('.doables .offer', 'impedance of the line')
-  await browser.see('.last b', '404 Ω')
+  await browser.see('.last b', `${ohmAt(high)} Ω`)
   for (const [code, says] of [['R1-07-0002A', 'of catalogue 1'], ['X-12345678', 'not on this device'], ['what do I type', 'no code of a rig']] as const) {
     await world.go(`/practice/${encodeURIComponent(code)}`)
     await browser.see('.gone', says)
@@ -217,7 +222,8 @@ test('with the server away: opened, played, kept on the device, sent when it is 
   await world.go('/practice')
   await browser.driver.wait(() => browser.run<boolean>('return navigator.serviceWorker.controller !== null'), 20_000)
   await world.killServer()
-  await world.go('/practice/R3-01-0000D')
+  const broken = rigWhere(1, rig => readOf(rig, 'line-impedance').is === 'open')
+  await world.go(`/practice/${broken.code}`)
   await browser.see('.doables')
   await browser.press('2')
   await browser.see('.last b', 'open')
@@ -225,5 +231,5 @@ test('with the server away: opened, played, kept on the device, sent when it is 
   await browser.see('.score', 'Not found:')
   await world.startAgain()
   await world.go('/practice')
-  await browser.driver.wait(async () => (await results()).some(r => r.code === 'R3-01-0000D'), 20_000)
+  await browser.driver.wait(async () => (await results()).some(r => r.code === broken.code), 20_000)
 }, 90_000)

@@ -1,4 +1,3 @@
-import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { demoJobs } from '../../demo'
@@ -7,6 +6,7 @@ import { readMeter } from '../../server/meter/read'
 import { HIDDEN } from '../../stand-in/hidden'
 import { truthAt } from '../../stand-in/world'
 import { asking, freePort, makeDatabase, startServer, type RunningServer, type TestDatabase } from '../support/server'
+import { startStandIn } from '../support/standIn'
 
 /** A bench meter by wire: against dialogues that are written down here, and against the simulated one that ships. */
 
@@ -112,17 +112,15 @@ test.each([
 describe('the simulated meter', () => {
   let database: TestDatabase
   let server: RunningServer
-  let meter: ChildProcess
+  let meter: Awaited<ReturnType<typeof startStandIn>>
   const ask = asking(() => server.url)
   beforeAll(async () => {
-    const port = await freePort()
-    meter = spawn(process.execPath, ['--import', 'tsx', 'stand-in/meter.ts', '--port', String(port)], { env: { ...process.env, NODE_OPTIONS: '' }, stdio: ['ignore', 'pipe', 'inherit'] })
-    await new Promise(resolve => meter.stdout!.once('data', resolve))
+    meter = await startStandIn()
     database = await makeDatabase()
-    server = await startServer(database.url, undefined, undefined, { PLAIN_MATCH_STAND_IN_METER: String(port) })
+    server = await startServer(database.url, undefined, undefined, meter.env)
   }, 60_000)
   afterAll(async () => {
-    meter.kill('SIGKILL')
+    meter.stop()
     await server.stop()
     await database.drop()
   })
