@@ -4,7 +4,7 @@ import { drained } from '#core/quantity/steps'
 import { pathOf } from '#core/practice/path'
 import { rigOf } from '#core/practice/rig'
 import { seeded } from '#core/quantity/seeded'
-import { AT_THE_RACK, type Standing } from '#core/trace/next/minutes'
+import { AT_THE_RACK, SWITCH, type Standing } from '#core/trace/next/minutes'
 
 /** Practice: nobody who plays by chance is quicker in the mean than the best that was worked out; how long the best, and looking back, take. */
 export interface PracticeRow { name: string, plays: number, times: number, fewestSure: number, bestTests: number }
@@ -51,10 +51,10 @@ function playedByChance({ priors, mends, doables, minutesFor, after }: Problem, 
     }
     const isSure = left.length === 1
     const h = left[Math.floor(chance() * left.length)]!
-    minutes += mends[h]!.minutes
+    minutes += mends[h]!.minutes + (standing.isOn && mends[h]!.isOpened ? SWITCH : 0)
     if (h === truth) return { minutes, tests, isSure }
     left = left.filter(x => x !== h)
-    standing = { ...standing, atId: mends[h]!.atId, isUp: mends[h]!.isUp }
+    standing = { ...standing, atId: mends[h]!.atId, isUp: mends[h]!.isUp, isOn: standing.isOn && !mends[h]!.isOpened }
   }
 }
 

@@ -3,7 +3,7 @@ import { definitionOf } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
 import { predictive } from '#core/trace/next/answers'
 import { toldApart } from '#core/trace/next/best'
-import { amplifierOf, AT_THE_RACK, mendMinutes, minutesOf, openedAt, standingAfter, type Standing } from '#core/trace/next/minutes'
+import { amplifierOf, AT_THE_RACK, isOpened, mendMinutes, minutesOf, openedAt, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
 import type { Predictive, TestAt } from '#core/trace/next/test'
 import { outcomeOf, type Outcome, type Plan } from '#core/trace/outcome'
 import { orderOf, placesOf, testsAt } from './places'
@@ -48,8 +48,8 @@ export interface Best {
 
 export interface Problem {
   priors: readonly number[]
-  /** Minutes of opening what each is, and where that leaves somebody. */
-  mends: readonly ({ minutes: number } & Pick<Standing, 'atId' | 'isUp'>)[]
+  /** Minutes of putting right what each is, and where that leaves somebody; what is opened is off before. */
+  mends: readonly ({ minutes: number, isOpened: boolean } & Pick<Standing, 'atId' | 'isUp'>)[]
   doables: readonly Doable[]
   /** Minutes of a test from where somebody stands, and where that leaves them. */
   minutesFor: (test: TestAt, at: Standing) => number
@@ -81,7 +81,7 @@ export function problemOf(rig: Rig): Problem | null {
     return answers && (isHead || new Set(answers).size > 1) ? [{ test, answers, isHead, needsHead: amplifierOf(test.kind) === 'on' }] : []
   })
   return {
-    priors, doables, mends: hypotheses.map(h => ({ minutes: mendMinutes([h.of[0]!]), ...openedAt(h.nodeId, order) })),
+    priors, doables, mends: hypotheses.map(h => ({ minutes: mendMinutes([h.of[0]!]), isOpened: isOpened([h.of[0]!]), ...openedAt(h.nodeId, order) })),
     minutesFor: (test, at) => minutesOf(test, at, order, speakers)!,
     after: (test, at) => standingAfter(test, at, order, speakers.at(-1)),
   }
@@ -90,7 +90,8 @@ export function problemOf(rig: Rig): Problem | null {
 /** @param truth which of them it is, for the play of this one */
 export function solved({ priors, mends, doables, minutesFor, after }: Problem, truth: number): Best {
   const known = new Map<string, { minutes: number, does: Does }>()
-  const opened = (at: Standing, h: number): Standing => ({ ...at, atId: mends[h]!.atId, isUp: mends[h]!.isUp })
+  const opened = (at: Standing, h: number): Standing => ({ ...at, atId: mends[h]!.atId, isUp: mends[h]!.isUp, isOn: at.isOn && !mends[h]!.isOpened })
+  const mendFrom = ({ isOn }: Standing, h: number): number => mends[h]!.minutes + (isOn && mends[h]!.isOpened ? SWITCH : 0)
   const chanceOf = (left: number) => priors.reduce((sum, p, h) => left & (1 << h) ? sum + p : sum, 0)
 
   /** Minutes times chance from a set of what is left, and what comes first. */
@@ -103,7 +104,7 @@ export function solved({ priors, mends, doables, minutesFor, after }: Problem, t
     let best: { minutes: number, does: Does } = { minutes: Infinity, does: null }
     for (let h = 0; h < mends.length; h++) {
       if (!(left & (1 << h))) continue
-      const minutes = mends[h]!.minutes * chance + least(left & ~(1 << h), opened(at, h), isRead).minutes
+      const minutes = mendFrom(at, h) * chance + least(left & ~(1 << h), opened(at, h), isRead).minutes
       if (minutes < best.minutes) best = { minutes, does: h }
     }
     for (const doable of doables) {
@@ -127,7 +128,7 @@ export function solved({ priors, mends, doables, minutesFor, after }: Problem, t
     const { does } = least(left, at, isRead)
     if (does === null) break
     if (typeof does === 'number') {
-      spent += mends[does]!.minutes
+      spent += mendFrom(at, does)
       if (does === truth) break
       left &= ~(1 << does)
       at = opened(at, does)

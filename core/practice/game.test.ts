@@ -56,6 +56,10 @@ describe('an act and what it comes to', () => {
     ['a place that is right', open, [name('coil-open', 's1')], { mistake: 'right-there', minutes: mendMinutes([faultAt('coil-open', 's1')]), says: 'it is right there' }],
     ['the same unit by another name', open, [name('coil-high', 's3')], { mistake: 'named-otherwise', says: 'it was something else: Coil of 03 open' }],
     ['by its name', open, [name('coil-open', 's3')], { mistake: null, says: 'put right' }],
+    ['opened with the line on: told at once, put right all the same, a minute for the switch', open, [HEAD, on, name('coil-open', 's3')], { mistake: 'opened-live', minutes: 9, says: 'off, and unplugged, first. Coil of 03 open: put right' }],
+    ['opened with the line on, and right there', open, [HEAD, on, name('coil-open', 's1')], { mistake: 'opened-live', minutes: 9, says: 'it is right there' }],
+    ['opened with the line on, by another name', open, [HEAD, on, name('coil-high', 's3')], { mistake: 'opened-live', says: 'it was something else: Coil of 03 open' }],
+    ['a knob that is turned may stay on', hiding(11, faultAt('control-at-zero', 'room')), [HEAD, on, name('control-at-zero', 'room')], { mistake: null, minutes: 2, says: 'put right' }],
     ['a walk hears them all', open, [HEAD, on, at('walk')], { mistake: null, reads: 4 }],
   ])('%s', (_, rig, acts, wanted) => {
     const step = last(rig, ...acts)
@@ -152,8 +156,9 @@ describe('the best possible play', () => {
   function brute(p: Problem, left: readonly number[], standing: Parameters<Problem['minutesFor']>[1], isRead = false): number {
     if (left.length === 0) return 0
     const chance = left.reduce((sum, h) => sum + p.priors[h]!, 0)
-    const opened = left.map(h => p.mends[h]!.minutes * chance + brute(p, left.filter(x => x !== h), { ...standing, atId: p.mends[h]!.atId,
-      isUp: p.mends[h]!.isUp }, isRead))
+    const opened = left.map(h => (p.mends[h]!.minutes + (standing.isOn && p.mends[h]!.isOpened ? 1 : 0)) * chance
+      + brute(p, left.filter(x => x !== h), { ...standing, atId: p.mends[h]!.atId, isUp: p.mends[h]!.isUp,
+        isOn: standing.isOn && !p.mends[h]!.isOpened }, isRead))
     const tested = p.doables.filter(d => (isRead || !d.needsHead) && (new Set(left.map(h => d.answers[h])).size > 1 || (d.isHead
       && !isRead))).map(d => p.minutesFor(d.test, standing) * chance + [...new Set(left.map(h => d.answers[h]))]
       .reduce<number>((sum, answer) => sum + brute(p, left.filter(h => d.answers[h] === answer), p.after(d.test, standing), isRead || d.isHead), 0))
@@ -169,7 +174,7 @@ describe('the best possible play', () => {
       const raw = Array.from({ length: 4 }, () => 0.1 + chance())
       const total = raw.reduce((a, b) => a + b)
       const problem: Problem = {
-        priors: raw.map(p => p / total), mends: raw.map((_, h) => ({ minutes: 2 + Math.floor(12 * chance()), atId: `s${h}`, isUp: h % 2 === 0 })),
+        priors: raw.map(p => p / total), mends: raw.map((_, h) => ({ minutes: 2 + Math.floor(12 * chance()), atId: `s${h}`, isUp: h % 2 === 0, isOpened: h < 3 })),
         doables: Array.from({ length: 4 }, (_, t) => ({ test: { kind: 'sound', nodeId: `s${t}`, besideId: null } as TestAt, answers: raw.map(() => Math.floor(3 * chance())), isHead: t === 0, needsHead: t > 1 })),
         minutesFor: (test, { atId, isUp }) => 1 + Number(test.nodeId!.slice(1)) + (isUp ? 0 : 2) + (atId === test.nodeId ? 0 : 1),
         after: (test, { isUp }) => ({ atId: test.nodeId, isUp: !isUp, isOn: true, without: [] }),

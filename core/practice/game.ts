@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { cutOutChance } from '#core/trace/ears'
 import { normalAt } from '#core/trace/chances'
-import { amplifierOf, AT_THE_RACK, laddersOf, mendKey, mendMinutes, minutesOf, openedAt, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
+import { amplifierOf, AT_THE_RACK, isOpened, laddersOf, mendKey, mendMinutes, minutesOf, openedAt, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { FAULT_KINDS } from '#core/job/sections/repairs/schema'
 import { METER_HZ } from '#core/check/readingBands'
@@ -39,10 +39,10 @@ export const actSchema = z.discriminatedUnion('do', [
 export type Act = z.infer<typeof actSchema>
 
 /** What is told at once, and what only the end tells (`not-nulled`: life does not say it either). */
-export const MISTAKES = ['live-line', 'on-unread', 'on-overload', 'right-there', 'named-otherwise', 'not-nulled'] as const
+export const MISTAKES = ['live-line', 'opened-live', 'on-unread', 'on-overload', 'right-there', 'named-otherwise', 'not-nulled'] as const
 export type Mistake = typeof MISTAKES[number]
 /** Those that can hurt somebody, or break something. */
-export const RISKS: readonly Mistake[] = ['live-line', 'on-unread', 'on-overload']
+export const RISKS: readonly Mistake[] = ['live-line', 'opened-live', 'on-unread', 'on-overload']
 
 export interface Step {
   act: Act
@@ -185,15 +185,20 @@ function asTouched({ rig, steps, isNulled }: Play, read: Read): Read {
 
 function named(play: Play, { kind, nodeId }: Extract<Act, { do: 'name' }>, after: After): Play {
   const said = faultAt(kind, nodeId)
-  const minutes = mendMinutes([said])
+  // Whoever opens a line that is on is told, and has it off then: what was done is done.
+  const isLive = play.isOn && isOpened([said])
+  const minutes = mendMinutes([said]) + (isLive ? SWITCH : 0)
   const near = play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
-  const opened = openedAt(nodeId, orderOf(play.rig.output))
-  if (!near) return after({ minutes, mistake: 'right-there' }, opened)
+  const opened = { ...openedAt(nodeId, orderOf(play.rig.output)), isOn: play.isOn && !isLive }
+  if (!near) return after({ minutes, mistake: isLive ? 'opened-live' : 'right-there' }, opened)
   const left = play.rig.faults.filter(f => f !== near)
-  return after({ minutes, mistake: isIt([said], [near]) ? null : 'named-otherwise', mended: near }, {
+  return after({ minutes, mistake: isLive ? 'opened-live' : isIt([said], [near]) ? null : 'named-otherwise', mended: near }, {
     ...opened, rig: mendedRig(play.rig, left), mended: [...play.mended, near], isOver: left.length === 0, isHeadRead: false,
   })
 }
+
+/** What was wrong is put right, and was something else than it was called. */
+export const isMisnamed = ({ act, mended }: Step): boolean => act.do === 'name' && mended !== null && !isIt([faultAt(act.kind, act.nodeId)], [mended])
 
 /** What a play came to. */
 export interface Sum { minutes: number, tests: number, ladders: number, mistakes: number, risks: number, isFound: boolean, isNamed: boolean }
@@ -203,6 +208,6 @@ export function sumOf({ steps, isOver, isGivenUp }: Play): Sum {
   const isFound = isOver && !isGivenUp
   return {
     minutes: of(s => s.minutes), tests: steps.filter(s => s.act.do === 'test').length, ladders: of(s => s.ladders), mistakes: mistakes.length,
-    risks: mistakes.filter(m => RISKS.includes(m)).length, isFound, isNamed: isFound && !mistakes.includes('named-otherwise'),
+    risks: mistakes.filter(m => RISKS.includes(m)).length, isFound, isNamed: isFound && !steps.some(isMisnamed),
   }
 }

@@ -5,7 +5,7 @@ import { writeNumber, writeQuantity } from '#core/quantity/write'
 import { faultsSay, minutesSay, testTitle } from '#core/trace/words'
 import type { Best } from './best'
 import type { ExerciseFile, readPlay } from './files'
-import type { Act, Mistake, Step, Sum } from './game'
+import { isMisnamed, type Act, type Mistake, type Step, type Sum } from './game'
 import type { PathStep } from './path'
 import type { TestAt } from '#core/trace/next/test'
 import { nameIn } from './places'
@@ -15,6 +15,7 @@ import type { Read } from './play'
 
 export const MISTAKE_WORDS: Record<Mistake, string> = {
   'live-line': 'Stop: a meter on a line that is on is wrong, and may break. Switch off, unplug, then read.',
+  'opened-live': 'Stop: it was opened with the amplifier on. A line of 70 V can hurt you, and two ends that touch can take the amplifier with them: off, and unplugged, first.',
   'on-unread': 'Switched on before the line was read: with a short on it the amplifier would have paid for it.',
   'on-overload': 'Stop: the amplifier protects itself. What hangs there is far below its plan: off, and read.',
   'right-there': 'Opened, looked at and closed again: it is right there.',
@@ -75,9 +76,10 @@ export function stepSays(step: Step, output: Output): string {
   const nameOf = nameIn(output)
   if (step.isDeaf) return 'Nothing is heard: the amplifier is off. That says nothing of the line.'
   if (step.isOverRange) return 'The meter shows that it is over its range: open, or more ohms than that. It is no reading yet.'
+  const misnamed = isMisnamed(step) && step.mistake !== 'named-otherwise' ? MISTAKE_WORDS['named-otherwise'] : ''
   const mended = step.mended ? `${FAULT_WORDS[step.mended.kind].at(nameOf(step.mended.nodeId))}: put right.` : ''
   const mistake = step.mistake && isToldAtOnce(step.mistake) ? MISTAKE_WORDS[step.mistake] : ''
-  return [mistake, mended, readSays(step.read, output)].filter(Boolean).join(' ')
+  return [mistake, step.mistake === 'opened-live' && step.mended === null ? MISTAKE_WORDS['right-there'] : '', misnamed, mended, readSays(step.read, output)].filter(Boolean).join(' ')
 }
 
 /** The best that there is: worked out, or the tracer's. */

@@ -7,7 +7,7 @@ import { speakersOf } from '#core/job/tree'
 import { drained } from '#core/quantity/steps'
 import { givenBy } from '#core/trace/given'
 import { nextTests, type NextTests } from '#core/trace/next/best'
-import { AT_THE_RACK, mendMinutes, minutesOf, standingAfter, type Standing } from '#core/trace/next/minutes'
+import { AT_THE_RACK, isOpened, mendMinutes, minutesOf, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { rankPairs } from '#core/trace/pairs'
 import { isSomethingElse, rankOfSingles, trySingles, type Suspect } from '#core/trace/rank'
@@ -69,7 +69,8 @@ export function played(rig: Rig): TracerPlay {
     test = after.next
   }
   const at = suspects.findIndex(s => isIt(s.faults, rig.faults))
-  const mends = suspects.slice(0, at === -1 ? TOLD : at + 1).reduce((sum, s) => sum + mendMinutes(s.faults), 0)
+  const opened = suspects.slice(0, at === -1 ? TOLD : at + 1)
+  const mends = opened.reduce((sum, s) => sum + mendMinutes(s.faults), standing.isOn && opened.some(s => isOpened(s.faults)) ? SWITCH : 0)
   return { path, minutes: path.reduce((sum, p) => sum + p.minutes, 0) + mends, rank: at === -1 ? null : at + 1 }
 }
 

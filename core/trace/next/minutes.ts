@@ -100,6 +100,9 @@ const MENDS: Partial<Record<FaultKind, number>> = {
   'taps-on-other-scale': 20, 'taps-one-off': 20, 'control-at-zero': 2, 'control-turned-down': 2, 'control-bypassed': 12, 'control-overrated': 15,
   'amplifier-dead': 4, 'amplifier-clipping': 4, 'amplifier-low': 3, 'amplifier-wrong-tap': 4, 'source-one-side': 5, 'wrong-jack': 2, 'something-else': 50,
 }
+/** Put right by turning a knob: the amplifier may stay on. All else is opened, and is off before. Common practice, no source. */
+const BY_A_KNOB: ReadonlySet<FaultKind> = new Set(['control-at-zero', 'control-turned-down', 'amplifier-low', 'amplifier-clipping'])
+export const isOpened = (faults: readonly Fault[]): boolean => faults.some(f => !BY_A_KNOB.has(f.kind))
 const AT_A_SPEAKER = 8
 /** Found right, and read once more. */
 const AS_DRAWN = 2
