@@ -15,7 +15,7 @@ import type { Read } from './play'
 
 export const MISTAKE_WORDS: Record<Mistake, string> = {
   'live-line': 'Stop: a meter on a line that is on is wrong, and may break. Switch off, unplug, then read.',
-  'opened-live': 'Stop: it was opened with the amplifier on. A line of 70 V can hurt you, and two ends that touch can take the amplifier with them: off, and unplugged, first.',
+  'opened-live': 'Stop: opened with the amplifier on. It can hurt you, and two ends that touch can take the amplifier with them: off, and unplugged, first.',
   'on-unread': 'Switched on before the line was read: with a short on it the amplifier would have paid for it.',
   'on-overload': 'Stop: the amplifier protects itself. What hangs there is far below its plan: off, and read.',
   'right-there': 'Opened, looked at and closed again: it is right there.',

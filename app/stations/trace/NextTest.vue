@@ -147,7 +147,7 @@ function cannot(): void {
 </template>
 
 <style scoped>
-.next { display: grid; gap: 8px; align-content: start; padding-bottom: 12px; border-bottom: 1px solid var(--rule); }
+.next { display: grid; grid-template-columns: minmax(0, 1fr); gap: 8px; align-content: start; padding-bottom: 12px; border-bottom: 1px solid var(--rule); }
 h3 { font-size: 15px; }
 .amplifier { border-left: 5px solid var(--ink); padding: 2px 0 2px 10px; font-size: 15px; }
 .amplifier b { font-size: 17px; margin-right: 6px; }

@@ -57,7 +57,7 @@ function record(): void {
 </template>
 
 <style scoped>
-.levels { display: grid; gap: 9px; }
+.levels { display: grid; grid-template-columns: minmax(0, 1fr); gap: 9px; }
 .fields { display: grid; grid-template-columns: repeat(auto-fill, minmax(112px, 1fr)); gap: 6px 12px; max-width: 520px; }
 .fields label { display: grid; grid-template-columns: minmax(0, 1fr) 72px; gap: 6px; align-items: center; }
 .fields span { text-align: end; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
