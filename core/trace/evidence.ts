@@ -14,8 +14,10 @@ import { actsOn, type Outcome, type Plan } from './outcome'
  * (weigh.ts).
  */
 
-/** A dial is read for another as often as this. Common practice, no source. */
+/** A dial is read otherwise than it stands as often as this. Common practice, no source. */
 const MISREAD = 0.01
+/** Which of its other positions it is then read as, nobody knows: each is as likely. A dial of which nothing is stated has five. */
+const misreadAs = (load: SpeakerNode['load'] | undefined): number => MISREAD / Math.max(1, (load?.kind === 'tap' && load.tapsW.length > 0 ? load.tapsW.length : 5) - 1)
 
 /** A speaker of a line that may have a fault in it. */
 function speakerIn(node: WiringNode, nodeId: string): SpeakerNode | null {
@@ -69,17 +71,17 @@ export const LIKE: Record<ReadingKind, Like | null> = {
   },
   'pair-apart': saysNothing,
   'pair-through': saysNothing,
-  'tap-found': ({ reading: { value, nodeId }, predicted }, { wiring, definitions, faults }) => {
+  'tap-found': ({ reading: { value, nodeId }, predicted }, { wiring, definitions, faults }, plan) => {
     if (value.is !== 'tap' || !predicted?.tap) return 1
-    const found = speakerIn(wiring, nodeId!)?.load
+    const [found, drawn] = [wiring, plan.drawn.wiring].map(of => speakerIn(of, nodeId!)?.load)
     const at = definitions.find((_, k) => faults[k]!.nodeId === nodeId)
     // On its low-impedance position no watts are read; where the speaker itself is broken its dial is as drawn.
-    if (at?.kind === 'low-impedance-position') return MISREAD
+    if (at?.kind === 'low-impedance-position') return misreadAs(drawn)
     const isDial = at === undefined || at.kind === 'wrong-tap' || at.kind === 'wrong-scale' || at.kind === 'drops-exchanged'
     const { tapW, ratedV } = found?.kind === 'tap' && isDial ? found : predicted.tap
     // What is printed for another line voltage is other watts on this one.
     const hereW = value.tapW * (ratedV / value.ratedV) ** 2
-    return Math.abs(hereW - tapW) <= 0.06 * tapW ? 1 - MISREAD : MISREAD
+    return Math.abs(hereW - tapW) <= 0.06 * tapW ? 1 - MISREAD : misreadAs(drawn)
   },
   'beside': ({ reading: { value, nodeId } }, outcome, plan) => {
     if (!('besideId' in value)) return 1
@@ -101,7 +103,7 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
     case 'level': return value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : anyLevelDensity(value.db - predicted.level.besideDb)
     case 'polarity': case 'polarity-heard': return 'how' in value && (value.is !== 'cannot-tell' || howFacts(value.how).proves !== 'unit') ? ANY_TURNED[value.is] : 1
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
-    case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? MISREAD : 1 - MISREAD
+    case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? misreadAs(undefined) : 1 - MISREAD
     case 'looked': return lookAnything(value.is === 'seen' ? value.fault : null)
     case 'swapped': return 0.5
     case 'leg-earth': return isWrong(verdict) ? 0.1 : 0.9

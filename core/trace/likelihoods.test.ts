@@ -9,6 +9,7 @@ import { entropy, logSum, normalAt, normalBelow } from './chances'
 import { likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
 import { ANY_SOUND, besideChance, cutOutChance, silentChance, soundChance } from './ears'
+import { LIKE } from './evidence'
 import { outcomeOf, planOf } from './outcome'
 import { brokenLine, likeAnyOhm, likeOhm, orSlip, scaled, sigmaAt } from './ohms'
 
@@ -57,6 +58,21 @@ describe('what a coil of 8 Ω says, its model’s copper in the middle', () => {
     expect([likeCoil(ohm(6), 'right', null, 0) > 0, likeCoil(ohm(300), 'right', null, 0), likeCoil(ohm(300), 'high', null, 0) > 0, likeCoil({ is: 'plays' }, 'right', null, 0)]).toEqual([true, 0, true, 0])
     expect([open, ohm(0.1), ohm(7)].map(likeAnyCoil)).toEqual([0.1, 0.06, 0.25])
   })
+})
+
+test('a dial stands somewhere: all its positions together are certain, whatever is wrong with it; one it does not stand at is as likely as any other', () => {
+  const output = outputOf(cabled(jobOf('4 x 5 W on 70 V'), { cable: { awg: 16 }, lengthM: 8 }))
+  const plan = planOf(output, deviationsOf(output, new Map(), new Set()))
+  const [speaker] = speakersOf(output.wiring)
+  const { tapsW, tapW } = speaker!.load as Extract<typeof speaker, object>['load'] & { kind: 'tap' }
+  const like = (found: number, faults: Parameters<typeof outcomeOf>[1]) => LIKE['tap-found']!({ reading: { value: { is: 'tap', tapW: found, ratedV: 70.71 }, nodeId: speaker!.id },
+    predicted: { tap: { tapW, ratedV: 70.71 } } } as never, outcomeOf(plan, faults), plan)
+  const other = tapsW.find(w => w !== tapW)!
+  for (const [stands, faults] of [[tapW, []], [other, [faultAt('wrong-tap', speaker!.id, { tapW: other })]], [tapW, [faultAt('coil-open', speaker!.id)]]] as const) {
+    const all = tapsW.map(w => like(w, faults))
+    expect([stands, all.reduce((a, b) => a + b)]).toEqual([stands, expect.closeTo(1, 9)])
+    expect(tapsW.map((w, k) => w === stands ? all[k]! > 0.98 : all[k]! < 0.01 && all[k] === Math.min(...all))).toEqual(tapsW.map(() => true))
+  }
 })
 
 describe('what is heard', () => {
