@@ -169,11 +169,28 @@ test('a walk with the level meter by keys: a word in it is told by its place, wh
   expect(await Promise.all((await browser.driver.findElements(By.css('.levels .fields input'))).map(f => f.getAttribute('value')))).toEqual(['80', '80,5', 'loud', '77', '79.5'])
   await browser.driver.findElement(By.css('[aria-label="Level under 03, dB"]')).click()
   await browser.typeOver('80.2')
+  // Nothing of it lies beside its pane, and a narrow one is no reason.
+  for (const width of [1280, 320]) {
+    await browser.size(width, 800, width < 500)
+    expect([width, await browser.run('const e = document.querySelector(".next"); return e.scrollWidth - e.clientWidth')]).toEqual([width, 0])
+  }
+  await browser.size(1280, 800)
   await browser.click('.levels button', 'Record 5 levels')
   const levels = async () => (await world.readJob(id)).job.readings.filter(r => r.kind === 'level' && !r.withdrawn).length
   await browser.driver.wait(async () => await levels() === 5, 8000)
   await browser.chord(Key.CONTROL, 'z')
   await browser.driver.wait(async () => await levels() === 0, 8000)
+})
+
+test.each<[string, number, number, boolean]>([['a phone', 390, 844, true], ['a desk at 200 %', 640, 400, false]])('the station by its name on %s: what to read next is there at once, and away again with it', async (_, width, height, mobile) => {
+  await browser.size(width, height, mobile)
+  const id = await world.putJob(withReadings(cabled(jobOf('5 x 25 W on 70 V 250 W'), LEAD), 'Narrow', [reading('line-impedance', { is: 'ohm', ohm: 24 })]))
+  await world.go(`/jobs/${id}`)
+  await browser.click('.station', 'Trace')
+  await browser.see('.pane .next h2', undefined, 15_000)
+  await browser.click('.station', 'Match')
+  await browser.gone('.pane .next')
+  await browser.size(1280, 800)
 })
 
 test('what was heard wrong is listened at once more, and no third time; the rack is looked at, and that is kept', async () => {

@@ -86,9 +86,14 @@ watch(() => evaluation.isWhole, (isWhole) => {
 watch(() => route.params.pane, (pane) => {
   if (pane === 'trace') {
     matchPane.mode = 'trace'
+    // In a narrow window the station is its sheet: whoever goes there wants what is suspected, not the rails alone.
+    matchPane.drawn = 'up'
     selectWorst()
   }
-  else if (matchPane.mode === 'trace') matchPane.mode = 'findings'
+  else if (matchPane.mode === 'trace') {
+    matchPane.mode = 'findings'
+    matchPane.drawn = 'away'
+  }
 }, { immediate: true })
 
 /** Tracing begins at the line that reads wrong. */

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { TOOLS, type Tool } from '#core/trace/next/minutes'
 import { minutesSay, TOOL_WORDS } from '#core/trace/words'
 import { useTraceStore } from './suspects'
@@ -8,8 +7,8 @@ import { useTraceStore } from './suspects'
 defineProps<{ others: readonly { k: number, title: string, minutes: number }[] }>()
 defineEmits<{ choose: [k: number] }>()
 const trace = useTraceStore()
-/** Stays as it was while the test changes. */
-const isOpen = ref(false)
+/** Stays as it was while the test changes: it is whose this is a part of that keeps it. */
+const open = defineModel<boolean>('open', { required: true })
 
 function toggle(tool: Tool): void {
   trace.without = trace.without.includes(tool) ? trace.without.filter(t => t !== tool) : [...trace.without, tool]
@@ -17,7 +16,7 @@ function toggle(tool: Tool): void {
 </script>
 
 <template>
-  <details class="more" :open="isOpen" @toggle="isOpen = ($event.target as HTMLDetailsElement).open">
+  <details class="more" :open @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary class="small">Other tests, and what is at hand</summary>
     <p v-for="other in others" :key="other.title">
       <button class="act" type="button" @click="$emit('choose', other.k)">{{ other.title }}</button>

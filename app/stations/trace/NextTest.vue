@@ -47,6 +47,7 @@ function isRead(kind: ReadingKind, id: string): boolean {
   return standing !== undefined && !standing.stale
 }
 
+const isMoreOpen = ref(false)
 /** Answers that may well come; the others are one press further. */
 const LIKELY = 0.02
 const answers = computed(() => test.value?.answers.filter(a => a.chance >= LIKELY).map(a => ({
@@ -136,7 +137,7 @@ function cannot(): void {
       <template v-for="(row, k) in rare" :key="row.says">{{ k > 0 ? ', '
         : '' }}<button
           class="act" type="button" :disabled="isHeld" @click="'value' in row.of.answer && record(row.of.answer.value)">{{ row.says }}</button></template></p>
-    <AtHand :others="others" @choose="at = $event" />
+    <AtHand v-model:open="isMoreOpen" :others="others" @choose="at = $event" />
   </section>
   <section v-else-if="next && next.tests.length === 0" class="next" aria-label="What to read next">
     <p class="soft small">Nothing that can be read {{ trace.mayBeOn ? '' : 'with the amplifier off ' }}would part these any further. Open the likeliest place.
