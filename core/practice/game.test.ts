@@ -106,6 +106,11 @@ describe('an act and what it comes to', () => {
     expect(sumOf(playOf(open, [name('coil-high', 's3')]))).toMatchObject({ isFound: true, isNamed: false, mistakes: 1, risks: 0 })
     expect(sumOf(playOf(open, [on, at('sound', 's1'), at('coil-dcr', 's2')]))).toMatchObject({ tests: 2, mistakes: 2, risks: 2, ladders: 0 })
     expect(sumOf(playOf(open, [nulled, at('coil-dcr', 's1'), at('looked', 's1'), at('coil-dcr', 's2')])).ladders).toBe(2)
+    // Who opened a place with the line on has it off then, is up there, and named another thing all the same.
+    const live = playOf(open, [HEAD, on, name('coil-open', 's1')])
+    expect([live.isOn, live.isUp, sumOf(live)]).toEqual([false, true, expect.objectContaining({ mistakes: 1, risks: 1 })])
+    expect(sumOf(playOf(open, [HEAD, on, name('coil-high', 's3')]))).toMatchObject({ isFound: true, isNamed: false, risks: 1 })
+    expect(stepped(live, at('looked', 's1')).steps.at(-1)!.ladders).toBe(0)
   })
 
   test.each<[string, string[], string]>([

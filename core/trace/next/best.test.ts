@@ -14,7 +14,7 @@ import { definitionOf } from '#core/faults/index'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { lookChance, swapChance } from '../eyes'
 import { nextTests, testKey, weighedOf } from './best'
-import { AT_THE_RACK, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
+import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { WALK_KINDS } from './test'
 import { soundWith, walked } from './walk'
 
@@ -156,6 +156,12 @@ test.each<[string, [Parameters<typeof standingBy>[0][number]['kind'], number | n
   // A walk ends under the last that was passed.
   expect(standingAfter({ kind: 'walk', nodeId: null }, { ...up, atId: ids[4]! }, order, ids[3]!)).toEqual({ atId: ids[3], isUp: false, isOn: true, without: [] })
 })
+
+test.each<[string, Parameters<typeof laddersOf>[0], Standing, number]>([
+  ['a coil from the floor', { kind: 'coil-dcr', nodeId: ids[2]!, besideId: null }, AT_THE_RACK, 1], ['where one is up', { kind: 'coil-dcr', nodeId: ids[2]!, besideId: null }, up, 0],
+  ['two that change places', { kind: 'swapped', nodeId: ids[2]!, besideId: ids[3]! }, AT_THE_RACK, 2], ['a known-good one', { kind: 'swapped', nodeId: ids[2]!, besideId: null }, AT_THE_RACK, 1],
+  ['the rack', { kind: 'looked', nodeId: null, besideId: null }, AT_THE_RACK, 0],
+])('ladders of %s', (_, what, standing, wanted) => expect(laddersOf(what, standing, new Map(ids.map((id, k) => [id, k])))).toBe(wanted))
 
 test('a walk along the line takes its way and a moment at each; what takes two, or all, is told apart', () => {
   const order = new Map(ids.map((id, k) => [id, k]))
