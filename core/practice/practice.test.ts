@@ -8,6 +8,7 @@ import { InputError } from '#core/quantity/inputError'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { MOST_SEED, readCode, writeCode } from './code'
+import { amplifierOf, mendMinutes } from '#core/trace/next/minutes'
 import { EXERCISES } from './exercises'
 import { isIt, played } from './play'
 import { candidatesOf, readRig, rigOf, sealOf } from './rig'
@@ -102,7 +103,14 @@ test.each(PLAYED)('level %i: the tracer finds what is hidden, and says what it r
   expect([level, rank !== null]).toEqual([level, true])
   expect(path.length).toBeGreaterThan(0)
   expect([path[0]!.test.kind, path.every(p => p.read.length > 0 && p.minutes >= 0), minutes > 0]).toEqual(['line-impedance', true, true])
-  if (rank! <= path.at(-1)!.suspects.length) expect(isIt(path.at(-1)!.suspects[rank! - 1]!.faults, rig.faults)).toBe(true)
+  const { suspects, test: last } = path.at(-1)!
+  if (rank! > suspects.length) return
+  expect(isIt(suspects[rank! - 1]!.faults, rig.faults)).toBe(true)
+  // Its tests, then the likeliest places one after the other, with the amplifier off.
+  const opened = suspects.slice(0, rank!)
+  const byKnob = ['control-at-zero', 'control-turned-down', 'amplifier-low', 'amplifier-clipping']
+  const off = amplifierOf(last.kind) === 'on' && opened.some(s => s.faults.some(f => !byKnob.includes(f.kind))) ? 1 : 0
+  expect([level, minutes]).toEqual([level, expect.closeTo(path.reduce((sum, p) => sum + p.minutes, 0) + opened.reduce((sum, s) => sum + mendMinutes(s.faults), 0) + off, 9)])
 }, 60_000)
 
 const TABLE_HASH = 1_460_126_012
