@@ -52,8 +52,8 @@ const saysNothing: Like = () => 1
 const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => {
   if (!('how' in value)) return 1
   if (howFacts(value.how).proves === 'unit') return value.is === 'reversed' ? turnedChance(value.is, nodeId!, value.against, outcome, plan) : 1
-  // Behind a transformer a battery moves nothing that is seen, whatever is wrong.
-  if (value.is === 'cannot-tell' && value.how === 'battery-run' && speakerIn(plan.drawn.wiring, nodeId!)?.load.kind === 'tap') return 1
+  // Behind a transformer a battery moves nothing that is seen, whatever is wrong: it speaks for nothing, and for nothing unknown either.
+  if (value.is === 'cannot-tell' && value.how === 'battery-run' && speakerIn(plan.drawn.wiring, nodeId!)?.load.kind === 'tap') return ANY_TURNED[value.is]
   return turnedThrough(value, nodeId!, outcome, plan)
 }
 

@@ -95,6 +95,13 @@ describe('by hand', () => {
     ['two silent that no one fault silences', job, [...plays(0, 2, 3, 4, 6, 7), ...[1, 5].map(k => reading('sound', { is: 'silent' }, ids[k])), ...[1, 5].map(k => reading('coil-dcr', { is: 'open' }, ids[k]))], `coil-open ${ids[1]} + coil-open ${ids[5]}`],
   ])('%s', (_, on, readings, wanted) => expect(nameOf(rank(on, readings, wanted.includes(' + '))[0]!)).toBe(wanted))
 
+  test('a battery behind a transformer that tells nothing is no evidence at all', () => {
+    const head = reading('line-impedance', ohm(planned * 1.2))
+    const [before, after] = [[head], [head, reading('polarity', { is: 'cannot-tell', how: 'battery-run', against: null }, ids[1])]].map(r => rank(job, r))
+    for (const s of before!.slice(0, 30)) {
+      expect([nameOf(s), after!.find(a => nameOf(a) === nameOf(s))!.probability]).toEqual([nameOf(s), expect.closeTo(s.probability, 9)])
+    }
+  })
   test('a silent speaker on a line that reads full is a contradiction: it is not “as drawn” for most', () => {
     const suspects = rank(lines.plain!, [reading('line-impedance', ohm(2.4)), reading('sound', { is: 'silent' }, plain[1]), reading('coil-dcr', ohm(6.4), plain[1])])
     expect(suspects.find(s => s.faults.length === 0)!.probability).toBeLessThan(0.5)
