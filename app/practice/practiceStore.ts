@@ -126,6 +126,7 @@ export const usePracticeStore = defineStore('practice', () => {
   /** The best play may come after the end: a result that waits for it is given it. */
   function noteBest(): void {
     const minutes = bestMinutes(best.value!)
+    if (minutes === null) return
     const waiting = results.value.filter(r => r.code === rig.value!.code && r.bestMinutes === null).map(r => ({ ...r, bestMinutes: minutes }))
     keep(waiting)
     for (const one of waiting) void pushResult(one)

@@ -16,8 +16,8 @@ self.onmessage = ({ data: { source, acts } }: MessageEvent<ScoreQuestion>) => {
     if (acts === null) {
       const best = bestPlay(rig)
       if (best) return say({ best: { by: 'exact', best } })
-      const { minutes, path } = played(rig)
-      return say({ best: { by: 'tracer', minutes, tests: path.length } })
+      const { minutes, path, rank } = played(rig)
+      return say({ best: { by: 'tracer', minutes: rank === null ? null : minutes, tests: path.length } })
     }
     const steps = pathOf(rig, acts)
     for (;;) {

@@ -228,6 +228,8 @@ describe('looked back on', () => {
     ['slower', { minutes: 20 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, '20 minutes and 4 tests. The best possible play takes 9 minutes and no tests here.'],
     ['quicker than the best: luck on this rig', { minutes: 5 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, 'you were quicker. On this rig; in the mean'],
     ['quicker than the tracer', { minutes: 5 }, { by: 'tracer', minutes: 12, tests: 1 }, 'The tracer takes 12 minutes and 1 test here: you were quicker.'],
+    ['found where the tracer does not find it', {}, { by: 'tracer', minutes: null, tests: 4 }, '10 minutes and 4 tests. The tracer does not name it in 4 tests here: you were better.'],
+    ['neither found it', { isFound: false }, { by: 'tracer', minutes: null, tests: 4 }, 'The tracer does not name it in 4 tests here.'],
     ['named otherwise', { minutes: 5, isNamed: false }, { by: 'tracer', minutes: 12, tests: 1 }, 'Put right, but named otherwise.'],
   ])('said: %s', (_, sum, best, says) => expect(scoreSays({ minutes: 10, tests: 4, ladders: 1, mistakes: 0, risks: 0, isFound: true, isNamed: true, ...sum }, best)).toContain(says))
 })

@@ -82,9 +82,9 @@ export function stepSays(step: Step, output: Output): string {
   return [mistake, step.mistake === 'opened-live' && step.mended === null ? MISTAKE_WORDS['right-there'] : '', misnamed, mended, readSays(step.read, output)].filter(Boolean).join(' ')
 }
 
-/** The best that there is: worked out, or the tracer's. */
-export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number, tests: number }
-export const bestMinutes = (of: BestOf): number => of.by === 'exact' ? of.best.here.minutes : of.minutes
+/** The best that there is: worked out, or the tracer's; null minutes: it did not find it either. */
+export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number | null, tests: number }
+export const bestMinutes = (of: BestOf): number | null => of.by === 'exact' ? of.best.here.minutes : of.minutes
 
 const count = (n: number, one: string, many = `${one}s`) => `${n === 0 ? 'no' : n} ${n === 1 ? one : many}`
 
@@ -93,10 +93,11 @@ export function scoreSays({ minutes, tests, isFound, isNamed }: Sum, best: BestO
   const least = bestMinutes(best)
   const bestTests = best.by === 'exact' ? best.best.here.tests.length : best.tests
   const who = best.by === 'exact' ? 'The best possible play' : 'The tracer'
-  const theirs = `${who} takes ${minutesSay(least)} and ${count(bestTests, 'test')} here`
+  const theirs = least === null ? `${who} does not name it in ${count(bestTests, 'test')} here` : `${who} takes ${minutesSay(least)} and ${count(bestTests, 'test')} here`
   if (!isFound) return `${theirs}.`
   const mine = `${minutesSay(minutes)[0]!.toUpperCase()}${minutesSay(minutes).slice(1)} and ${count(tests, 'test')}.`
   if (!isNamed) return `${mine} Put right, but named otherwise. ${theirs}.`
+  if (least === null) return `${mine} ${theirs}: you were better.`
   if (counts === 'tests') return tests < bestTests ? `${mine} ${theirs}: you needed fewer tests.` : tests === bestTests ? `${mine} As few tests as can be.` : `${mine} ${theirs}.`
   // The exact best is the quickest in the mean; on one rig luck may beat it. Of the tracer that is not known.
   if (minutes < least - 0.5) return `${mine} ${theirs}: you were quicker.${best.by === 'exact' ? ' On this rig; in the mean over all that may be hidden nobody is.' : ''}`
