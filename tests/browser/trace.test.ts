@@ -204,7 +204,7 @@ test('what was heard wrong is listened at once more, and no third time; the rack
   ])
   const id = await world.putJob(withReadings(job, 'Once more', [reading('line-impedance', { is: 'ohm', ohm: 36 }), reading('leg-earth', { is: 'open' }), reading('looked', { is: 'as-it-should' }), ...read]))
   await world.go(`/jobs/${id}/trace`)
-  await browser.see('.next h2', 'Listen at 04 once more')
+  await browser.see('.next h2', 'Listen at 04 once more', 30_000)
   await browser.click('.next .answer', 'plays')
   const heard = async () => (await world.readJob(id)).job.readings.filter(r => r.kind === 'sound').length
   await browser.driver.wait(async () => await heard() === 6, 8000)
@@ -216,7 +216,7 @@ test('a walk with the pulse: who is pressed is the other way round, all others a
   const ids = idsOf(job)
   const id = await world.putJob(withReadings(job, 'Pulse', [reading('line-impedance', { is: 'ohm', ohm: 1.6 }), ...ids.map(nodeId => reading('sound', { is: 'plays' }, nodeId))]))
   await world.go(`/jobs/${id}/trace`)
-  await browser.see('.next h2')
+  await browser.see('.next h2', undefined, 30_000)
   if (!(await textOf('.next h2')).includes('pulse on')) {
     await browser.click('.next summary')
     await browser.click('.next .more .act', 'Walk along the line with the pulse on')
