@@ -6,7 +6,7 @@ import { predictLine } from '#core/check/predict'
 import { minutesFor, RANGES_OHM, sumOf, TONES_HZ, type Mistake } from '#core/practice/game'
 import { actSays, isToldAtOnce, readSays, stepSays } from '#core/practice/gameWords'
 import { heardIn } from '#core/practice/listen'
-import { findIn, kindsAt, nodeOfKind, orderOf, placesOf, testsAt } from '#core/practice/places'
+import { findIn, kindsAt, nodeOfKind, orderIn, placesOf, testsAt } from '#core/practice/places'
 import { FAULT_WORDS } from '#core/check/faultWords'
 import type { FaultKind } from '#core/job/schema'
 import { amplifierOf, laddersOf } from '#core/trace/next/minutes'
@@ -66,7 +66,7 @@ const doables = computed(() => {
   return testsAt(output.value, at.value).flatMap((test) => {
     const minutes = minutesFor(play.value!, test)
     if (minutes === null) return []
-    const ladders = laddersOf(test, play.value!, orderOf(output.value))
+    const ladders = laddersOf(test, play.value!, orderIn(output.value))
     return [{ test, minutes, needs: amplifierOf(test.kind), title: testTitle(test, id => id === null ? test.kind === 'looked' ? 'the rack: lights, knobs, plugs' : output.value.label : nameOf(id)), costs: [minutesSay(minutes), laddersSay(ladders)].filter(Boolean).join(', ') }]
   })
 })

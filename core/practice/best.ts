@@ -6,7 +6,7 @@ import { toldApart } from '#core/trace/next/best'
 import { amplifierOf, AT_THE_RACK, isOpened, mendMinutes, minutesOf, openedAt, standingAfter, SWITCH, type Standing } from '#core/trace/next/minutes'
 import type { Predictive, TestAt } from '#core/trace/next/test'
 import { outcomeOf, type Outcome, type Plan } from '#core/trace/outcome'
-import { orderOf, placesOf, testsAt } from './places'
+import { orderIn, placesOf, testsAt } from './places'
 import { candidatesOf, type Rig } from './rig'
 
 /**
@@ -69,7 +69,7 @@ export function problemOf(rig: Rig): Problem | null {
   const hypotheses = hypothesesOf(rig)
   if (hypotheses.length > MOST_EXACT) return null
   const speakers = speakersOf(rig.output.wiring).map(s => s.id)
-  const order = orderOf(rig.output)
+  const order = orderIn(rig.output)
   const standing: Standing = { ...AT_THE_RACK, without: rig.exercise.without ?? [] }
   const priors = hypotheses.map(h => h.prior)
   const outcomes = hypotheses.map(h => h.of.map(f => outcomeOf(rig.plan, [f])))

@@ -11,7 +11,7 @@ import { idText } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
 import { seeded } from '#core/quantity/seeded'
 import type { TestAt } from '#core/trace/next/test'
-import { orderOf } from './places'
+import { orderIn } from './places'
 import { heardIn, isIt, type Read } from './play'
 import { mendedRig, readRig, type Rig } from './rig'
 
@@ -133,7 +133,7 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const minutes = minutesFor(play, test)
   // Its tool is not at hand: nothing is done.
   if (minutes === null) return play
-  const order = orderOf(rig.output)
+  const order = orderIn(rig.output)
   const ladders = laddersOf(test, play, order)
   const { atId, isUp } = standingAfter(test, standingFor(play, test), order, heard.at(-1))
   const moved = { atId, isUp }
@@ -156,7 +156,7 @@ const SMALL_OHM = 20
 
 /** What it costs from here, minutes, with the amplifier as it must be; null: its tool is not at hand. */
 export function minutesFor(play: Play, test: TestAt): number | null {
-  return minutesOf(test, standingFor(play, test), orderOf(play.rig.output), heardOnWalk(play))
+  return minutesOf(test, standingFor(play, test), orderIn(play.rig.output), heardOnWalk(play))
 }
 
 /** The switch is an act of its own: in a test it costs no more. */
@@ -189,7 +189,7 @@ function named(play: Play, { kind, nodeId }: Extract<Act, { do: 'name' }>, after
   const isLive = play.isOn && isOpened([said])
   const minutes = mendMinutes([said]) + (isLive ? SWITCH : 0)
   const near = play.rig.faults.find(f => mendKey([f]) === mendKey([said]))
-  const opened = { ...openedAt(nodeId, orderOf(play.rig.output)), isOn: play.isOn && !isLive }
+  const opened = { ...openedAt(nodeId, orderIn(play.rig.output)), isOn: play.isOn && !isLive }
   if (!near) return after({ minutes, mistake: isLive ? 'opened-live' : 'right-there' }, opened)
   const left = play.rig.faults.filter(f => f !== near)
   return after({ minutes, mistake: isLive ? 'opened-live' : isIt([said], [near]) ? null : 'named-otherwise', mended: near }, {

@@ -1,7 +1,7 @@
 import type { FaultKind, Output, ReadingKind } from '#core/job/schema'
 import { throughsIn, speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
-import { TOOLS, type Order } from '#core/trace/next/minutes'
+import { orderOf, TOOLS, type Order } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { writeQuantity } from '#core/quantity/write'
 import type { Exercise } from './exercises'
@@ -23,7 +23,7 @@ export function placesOf(output: Output): Place[] {
 }
 
 /** Speakers of a rig by where they come along its line. */
-export const orderOf = (output: Output): Order => new Map(speakersOf(output.wiring).map((s, k) => [s.id, k]))
+export const orderIn = (output: Output): Order => orderOf(speakersOf(output.wiring))
 
 /** What stands for a fault that lies at a group: its control, else the group by its speakers. */
 export function nameIn(output: Output): (nodeId: string | null) => string {

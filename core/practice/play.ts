@@ -12,7 +12,7 @@ import type { TestAt } from '#core/trace/next/test'
 import { rankPairs } from '#core/trace/pairs'
 import { isSomethingElse, rankOfSingles, trySingles, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
-import { orderOf } from './places'
+import { orderIn } from './places'
 import { readRig, type HeardBefore, type Rig } from './rig'
 
 /** A rig played by the tracer: what it reads, in which order, and what is left after each. */
@@ -49,7 +49,7 @@ const HEAD: TestAt = { kind: 'line-impedance', nodeId: null, besideId: null }
 
 export function played(rig: Rig): TracerPlay {
   const speakers = speakersOf(rig.output.wiring).map(s => s.id)
-  const order = orderOf(rig.output)
+  const order = orderIn(rig.output)
   const readings: Reading[] = []
   const path: Played[] = []
   let standing: Standing = { ...AT_THE_RACK, without: rig.exercise.without ?? [] }

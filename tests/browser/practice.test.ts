@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { By } from 'selenium-webdriver'
 import { FAULT_WORDS } from '#core/check/faultWords'
-import { readCode } from '#core/practice/code'
+import { readCode, writeCode } from '#core/practice/code'
 import { EXERCISES } from '#core/practice/exercises'
 import { nameIn } from '#core/practice/places'
 import { rigOf, type Rig } from '#core/practice/rig'
@@ -12,7 +12,7 @@ import type { Result } from '#core/practice/result'
 import { jobOf, outputOf } from '#core/testing/jobs'
 import { axeFinds, THEMES } from '../support/axe'
 import { Key } from '../support/browser'
-import { codeOf, readOf, rigWhere } from '../support/rigs'
+import { readOf, rigWhere } from '../support/rigs'
 import { World } from '../support/world'
 
 /** Practice: an exercise by mouse, by keys and by thumb to its score, the wrong step told, a code in a second window, one's own line, a teacher's exercise. */
@@ -134,7 +134,7 @@ test('the same code in a second window is the same rig; a meter over its range r
   const { browser } = world
   await browser.size(1280, 800)
   const hiddenIn = async () => {
-    await world.go(`/practice/${codeOf(13, 12)}`)
+    await world.go(`/practice/${writeCode({ level: 13, seed: 12 })}`)
     await browser.see('.doables')
     await browser.press('2')
     const read = await (await browser.see('.last b')).getText()

@@ -30,6 +30,12 @@ function readingsOf(rig: Rig, seed: number): Reading[] {
   ]
 }
 
+function singlesOn(rig: Rig, readings: readonly Reading[]) {
+  const output = drawnRig(rig)
+  const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
+  return rankOfSingles(finish(trySingles(givenBy(output, proof)))).suspects
+}
+
 const RIGS = runs(240)
 
 test(`${RIGS} simulated rigs, healthy, with one fault, or with what no list has: what is said is so`, () => {
@@ -39,9 +45,7 @@ test(`${RIGS} simulated rigs, healthy, with one fault, or with what no list has:
   for (let seed = 1; seed <= RIGS; seed++) {
     // Without two at once what is left of a hundred goes by the same shares.
     const rig = makeRig(seed, WEIGHTS, [17.6, 70.6, 0])
-    const output = drawnRig(rig)
-    const proof = makeProver()({ readings: Records.of(readingsOf(rig, seed)), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
-    const { suspects } = rankOfSingles(finish(trySingles(givenBy(output, proof))))
+    const suspects = singlesOn(rig, readingsOf(rig, seed))
     for (const s of suspects) {
       if (s.probability < 0.05) break
       const tenth = tenths[Math.min(9, Math.floor(s.probability * 10))]!
@@ -76,10 +80,8 @@ test('a wrong tap on forty lines: with every dial read it is first on seven line
     const rig = makeRig(seed, [['wrong-tap', 1], ['coil-open', 1e-6]], [0, 100, 0])
     // A line of plain drivers has no taps.
     if (rig.faults[0]!.kind !== 'wrong-tap') continue
-    const output = drawnRig(rig)
     const readings = [...readingsOf(rig, 1), ...rig.tapsW.map((_, k) => reading('tap-found', `s${k}`, { is: 'tap', ...rig.dial(k) }))]
-    const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
-    const at = rankOfSingles(finish(trySingles(givenBy(output, proof)))).suspects.findIndex(s => isIt(s.faults, rig))
+    const at = singlesOn(rig, readings).findIndex(s => isIt(s.faults, rig))
     called.of++
     if (at === 0) called.first++
     if (at >= 0 && at < 3) called.three++

@@ -1,4 +1,3 @@
-import { writeCode } from '#core/practice/code'
 import { readRig, rigOf, type Rig } from '#core/practice/rig'
 import type { ReadingValue } from '#core/job/schema'
 import type { TestAt } from '#core/trace/next/test'
@@ -15,5 +14,3 @@ export function rigWhere(level: number, is: (rig: Rig) => boolean): Rig {
 /** What one test reads of it. */
 export const readOf = (rig: Rig, kind: TestAt['kind'], nodeId: string | null = null, besideId: string | null = null): ReadingValue =>
   readRig(rig, { kind, nodeId, besideId })![0]!.value
-
-export const codeOf = (level: number, seed: number): string => writeCode({ level, seed })

@@ -1,5 +1,5 @@
 import type { Job } from '#core/job/schema'
-import { codeOf } from './rigs'
+import { writeCode } from '#core/practice/code'
 import { applyEdit } from '#core/job/apply'
 import type { Edit } from '#core/job/edits'
 import { putBefore, unknownControl } from '#core/hands/throughs'
@@ -148,8 +148,8 @@ const PAGE_VIEWS: [string, string, string, string[]][] = [
     .map(([id, step]): [string, string, string, string[]] => [`a ticket, ${step}`, `/bench/${id}?step=${step}`, '.face .pane', []]),
   ['exercises', '/practice', '.practice .list', []],
   ['an exercise made', '/practice', '.practice .list', ['c', 'wait']],
-  ['a rig', `/practice/${codeOf(7, 3)}`, '.doables', ['2', 'o', Key.ARROW_DOWN, '1', 'm', 'wait']],
-  ['a rig, forty', `/practice/${codeOf(15, 3)}`, '.doables', []],
+  ['a rig', `/practice/${writeCode({ level: 7, seed: 3 })}`, '.doables', ['2', 'o', Key.ARROW_DOWN, '1', 'm', 'wait']],
+  ['a rig, forty', `/practice/${writeCode({ level: 15, seed: 3 })}`, '.doables', []],
   ['a rig that is none', '/practice/what', '.gone', []],
   ['a ticket on paper', '/bench/bt-talk-back?paper', '.sheet', []],
   ...['', '(4 + 4) || (4 + 4) on 300 W at 4, 180 W at 8, from 2', '40 x 5 W on 70 V 240 W', '4 x 8 on 300 W at 4', '12 x 5 W + 2 x 20 W on'].map(quick),

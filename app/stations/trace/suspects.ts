@@ -2,7 +2,7 @@ import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { isWrong } from '#core/check/verdict'
 import { groupSuspects } from '#core/trace/groups'
-import { standingBy, type Order, type Standing, type Tool } from '#core/trace/next/minutes'
+import { orderOf, standingBy, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
 import { riskByReading, riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
 import type { TraceView } from '#core/trace/trace'
@@ -54,7 +54,7 @@ export const useTraceStore = defineStore('trace', () => {
   const asRead = computed(() => `${selected.selection.outputId} ${[...selected.proof?.standing.values() ?? []].map(j => j.reading.id).join(' ')}`)
   const mayBeOn = computed(() => risk.value === null || answered.value === asRead.value)
 
-  const order = computed((): Order => new Map(selected.line?.speakers.map((s, k) => [s.id, k]) ?? []))
+  const order = computed(() => orderOf(selected.line?.speakers ?? []))
   /** Where somebody stands: where the last reading was taken, with the amplifier as that one needs it. */
   const standing = computed((): Standing => {
     const readings = [...selected.proof?.standing.values() ?? []].map(j => j.reading).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)

@@ -9,7 +9,7 @@ import { isSomethingElse, type Ranking, type Suspect, type Tried } from '../rank
 import { predictive, weighedSamples } from './answers'
 import { isWalk, WALK_KINDS, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type TestKind, type WalkKind } from './test'
 import { WALKS } from './walk'
-import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, type Standing } from './minutes'
+import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, orderOf, type Standing } from './minutes'
 import { afterEach, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
 
 /** The readings that would tell most for their time, over all that may be there. */
@@ -79,7 +79,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const mends = mendsOf(weighed.map(s => s.faults))
   const without = minutesOfMends(weights, mends)
   const speakers = speakersOf(plan.output.wiring)
-  const order = new Map(speakers.map((s, k) => [s.id, k]))
+  const order = orderOf(speakers)
   const read = new Set(readings.map(j => testKey(j.reading)))
   const notReadYet = (kind: ReadingKind) => speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind, nodeId })))
   const passed = new Map(WALK_KINDS.map(kind => [kind as TestKind, notReadYet(WALKS[kind].reads)]))

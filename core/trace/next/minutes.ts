@@ -1,5 +1,5 @@
 import type { Fault } from '#core/faults/fault'
-import type { FaultKind, Reading } from '#core/job/schema'
+import type { FaultKind, Reading, Speaker } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { isWalk, type TestAt, type TestKind, type WalkKind } from './test'
 
@@ -52,6 +52,7 @@ export const ASKED = Object.keys(TAKES) as TestKind[]
 export const amplifierOf = (kind: TestKind): 'on' | 'off' => isWalk(kind) ? 'on' : factsOf(kind).amplifier
 /** Speakers by where they come along the line: what else there is, a rack and a knob on the wall, is reached from the floor. */
 export type Order = ReadonlyMap<string, number>
+export const orderOf = (speakers: readonly Pick<Speaker, 'id'>[]): Order => new Map(speakers.map((s, k) => [s.id, k]))
 const isAbove = ({ kind, nodeId }: Pick<TestAt, 'kind' | 'nodeId'>, order: Order): boolean => (TAKES[kind]?.ladder ?? false) && order.has(nodeId ?? '')
 /** Ladders that a test asks for, from where somebody stands. */
 export function laddersOf(test: TestAt, { atId, isUp }: Pick<Standing, 'atId' | 'isUp'>, order: Order): number {
