@@ -11,7 +11,8 @@ import { givenBy } from '#core/trace/given'
 import { nextTests } from '#core/trace/next/best'
 import { AT_THE_RACK } from '#core/trace/next/minutes'
 import { rankPairs } from '#core/trace/pairs'
-import { finish, rankOfSingles, trySingles } from '#core/trace/rank'
+import { drained } from '#core/quantity/steps'
+import { rankOfSingles, trySingles } from '#core/trace/rank'
 import { controlledJob, largeJob } from './job'
 import { medianMs, quantile } from './timing'
 
@@ -58,15 +59,15 @@ export function evaluationTimes(): EvaluationTimes {
   const reading = { id: 'r', at: '2026-05-04T09:00:00Z', kind: 'line-impedance' as const, outputId: output.id, nodeId: null, value: { is: 'ohm' as const, ohm: 60 }, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false }
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   const given = givenBy(output, proof)
-  const tried = finish(trySingles(given))
-  const ranking = finish(rankPairs(tried))
+  const tried = drained(trySingles(given))
+  const ranking = drained(rankPairs(tried))
   // Turn and turn about, so that both sides meet the same machine.
   const controlled = controlledJob()
   const rounds = Array.from({ length: 15 }, () => [medianMs(() => void evaluateJob(job), 500), medianMs(() => void evaluateJob(controlled), 500)] as const)
   const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
   return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
-    suspectsMs: medianMs(() => void rankOfSingles(finish(trySingles(given)))),
-    pairsMs: medianMs(() => void finish(rankPairs(tried))),
+    suspectsMs: medianMs(() => void rankOfSingles(drained(trySingles(given)))),
+    pairsMs: medianMs(() => void drained(rankPairs(tried))),
     nextMs: medianMs(() => void nextTests(tried, ranking, { standing: AT_THE_RACK, mayBeOn: true }, given.readings)),
     curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
 }

@@ -5,7 +5,8 @@ import { Records } from '#core/job/records'
 import type { Reading } from '#core/job/schema'
 import { givenBy } from '#core/trace/given'
 import { rankPairs } from '#core/trace/pairs'
-import { finish, trySingles } from '#core/trace/rank'
+import { drained } from '#core/quantity/steps'
+import { trySingles } from '#core/trace/rank'
 import { read } from '../tests/outside/rigHands'
 import { drawnRig, reading } from '../tests/outside/rigJob'
 import type { Rig } from '../tests/outside/rigs'
@@ -19,8 +20,8 @@ export function rankingOf(rig: Rig, readings: readonly Reading[]) {
   const output = drawnRig(rig)
   const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
   const given = givenBy(output, proof)
-  const tried = finish(trySingles(given))
-  return { output, proof, given, tried, ranking: finish(rankPairs(tried)) }
+  const tried = drained(trySingles(given))
+  return { output, proof, given, tried, ranking: drained(rankPairs(tried)) }
 }
 
 export const head = (rig: Rig): Reading[] => [reading('line-impedance', null, read(rig, 'line-impedance', null))]

@@ -6,7 +6,7 @@ import InputText from 'primevue/inputtext'
 import { writeCode } from '#core/practice/code'
 import { EXERCISES } from '#core/practice/exercises'
 import type { PlayFile } from '#core/practice/files'
-import { sumOf } from '#core/practice/game'
+import { playOf, sumOf } from '#core/practice/game'
 import { actSays, leftSays, MISTAKE_WORDS, pathSays, scoreSays, stepSays, testSays } from '#core/practice/gameWords'
 import { lostAt } from '#core/practice/path'
 import { nameIn } from '#core/practice/places'
@@ -28,6 +28,7 @@ const hidden = computed(() => faultsSay(practice.rig!.faults, nameIn(output.valu
 const score = computed(() => practice.best ? scoreSays(sum.value, practice.best, 'exercise' in practice.source! ? practice.source.exercise.counts : 'minutes') : null)
 const lost = computed(() => practice.path ? lostAt(practice.path) : null)
 const bestTests = computed(() => practice.best?.by === 'exact' ? practice.best.best.here.tests.map(t => testSays(t, output.value)) : [])
+const tracersActs = computed(() => practice.best?.by === 'tracer' ? playOf(practice.rig!, practice.best.acts).steps.map(s => `${actSays(s.act, output.value)}. ${stepSays(s, output.value)}`) : [])
 const notNulled = computed(() => play.value.steps.some(s => s.mistake === 'not-nulled'))
 const level = computed(() => 'code' in practice.source! ? EXERCISES.indexOf(practice.rig!.exercise) + 1 : null)
 const copied = ref<'' | 'copied' | 'cannot'>('')
@@ -45,7 +46,7 @@ const another = () => void navigateTo(`/practice/${writeCode({ level: level.valu
 const following = () => void navigateTo(`/practice/${writeCode({ level: level.value! + 1, seed: newSeed() })}`)
 /** For whoever gave the exercise out. */
 const file = computed(() => {
-  const of: PlayFile = { format: 'plain-match-play', version: 1, code: practice.rig!.code, exercise: 'exercise' in practice.source! ? practice.source.exercise : null, who: who.value.trim().slice(0, 80), at: new Date().toISOString(), acts: [...practice.acts] }
+  const of: PlayFile = { format: 'plain-match-play', version: 2, code: practice.rig!.code, exercise: 'exercise' in practice.source! ? practice.source.exercise : null, who: who.value.trim().slice(0, 80), at: new Date().toISOString(), acts: [...practice.acts] }
   return `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(of, null, 1))}`
 })
 </script>
@@ -55,12 +56,16 @@ const file = computed(() => {
     <section class="score" role="status">
       <h2>{{ sum.isFound ? sum.isNamed ? 'Found' : 'Put right' : 'Not found' }}: {{ hidden }}</h2>
       <p v-if="score"><b>{{ score }}</b></p>
-      <p v-else class="soft">The best play is being worked out…</p>
+      <p v-else class="soft">The best play is being worked out{{ practice.bestActs > 0 ? `: the tracer plays it, ${practice.bestActs} acts so far` : '' }}…</p>
       <p v-if="sum.risks > 0" class="error-words">{{ sum.risks === 1 ? 'Once' : `${sum.risks} times` }} it could have hurt somebody or broken something.</p>
       <p v-if="notNulled">{{ MISTAKE_WORDS['not-nulled'] }}</p>
       <p class="taken"><b>To take along:</b> {{ practice.rig!.exercise.after }} <span class="soft">{{ practice.rig!.exercise.before }}</span></p>
       <p v-if="bestTests.length > 0" class="soft small">The best play here: {{ bestTests.join('; then ') }}; then open it.</p>
       <p v-else-if="practice.best?.by === 'exact'" class="soft small">The best play here tests nothing: opening the likeliest place is as quick.</p>
+      <details v-if="tracersActs.length > 0" class="small">
+        <summary>How the tracer goes about it here</summary>
+        <ol class="tracers soft"><li v-for="(says, k) in tracersActs" :key="k">{{ says }}</li></ol>
+      </details>
       <p class="acts">
         <Button v-if="level !== null && level < EXERCISES.length && sum.isFound" size="small" :label="`Next: ${EXERCISES[level]!.name}`" @click="following" />
         <Button v-if="level !== null" size="small" variant="outlined" label="The same with another fault" @click="another" />
@@ -106,6 +111,7 @@ section { display: grid; gap: 8px; grid-template-columns: minmax(0, 1fr); }
 .steps li { display: grid; grid-template-columns: 26px minmax(0, 1fr) auto; gap: 2px 10px; align-items: baseline;
   border-bottom: 1px solid var(--rule); padding: 6px 0; }
 .steps li.lost { border-left: 4px solid var(--stop); padding-left: 8px; }
+.tracers { padding-left: 28px; }
 .give { display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: end; border-top: 1px solid var(--rule); padding-top: 10px; }
 .give label { display: grid; gap: 2px; }
 .give label > span { font-size: 13.5px; color: var(--ink-soft); }

@@ -41,6 +41,8 @@ export const usePracticeStore = defineStore('practice', () => {
   const acts = shallowRef<readonly Act[]>([])
   const problem = shallowRef('')
   const best = shallowRef<BestOf | null>(null)
+  /** Acts of the tracer so far, while it plays. */
+  const bestActs = shallowRef(0)
   const path = shallowRef<readonly PathStep[] | null>(null)
   /** Share of the looking back that is done. */
   const lookedBack = shallowRef<number | null>(null)
@@ -71,6 +73,7 @@ export const usePracticeStore = defineStore('practice', () => {
     end()
     problem.value = ''
     best.value = null
+    bestActs.value = 0
     path.value = null
     lookedBack.value = null
     try {
@@ -78,6 +81,7 @@ export const usePracticeStore = defineStore('practice', () => {
       rig.value = rigOfSource(source.value)
       acts.value = readActs(stored(playKey(rig.value.code)))
       ask('best', { source: source.value, acts: null }, (said) => {
+        if ('done' in said) bestActs.value = said.done
         if (!('best' in said)) return
         best.value = said.best
         noteBest()
@@ -164,5 +168,5 @@ export const usePracticeStore = defineStore('practice', () => {
     keep(theirs)
   }
 
-  return { results, exercises, source, rig, acts, play, problem, best, path, lookedBack, open, act, again, end, addExercise, pull }
+  return { results, exercises, source, rig, acts, play, problem, best, bestActs, path, lookedBack, open, act, again, end, addExercise, pull }
 })

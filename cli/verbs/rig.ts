@@ -6,7 +6,9 @@ import { tidy } from '#core/line/report'
 import { valueWords } from '#core/check/words'
 import { EXERCISES } from '#core/practice/exercises'
 import { MOST_SEED, readCode } from '#core/practice/code'
-import { played } from '#core/practice/play'
+import { ACTS } from '#core/practice/game'
+import { played } from '#core/practice/tracer'
+import { RIG_WALKS } from '#core/practice/places'
 import { rigOf, sealOf } from '#core/practice/rig'
 import { faultsSay } from '#core/trace/words'
 import { defineVerb } from '../verb'
@@ -19,10 +21,13 @@ const rigSchema = z.strictObject({
   hidden: z.array(z.strictObject({ kind: z.enum(FAULT_KINDS), place: z.string().nullable(), says: z.string() })).nullable(),
   played: z.strictObject({
     path: z.array(z.strictObject({
-      test: z.enum([...READING_KINDS, 'walk']), place: z.string().nullable(), beside: z.string().nullable(), minutes: z.number(), read: z.array(z.string()),
+      /** What it did; of a test and of opening a place which, and where. */
+      does: z.enum(ACTS), test: z.enum([...READING_KINDS, ...RIG_WALKS]).nullable(), opens: z.enum(FAULT_KINDS).nullable(),
+      place: z.string().nullable(), beside: z.string().nullable(),
+      minutes: z.number(), read: z.array(z.string()), putRight: z.string().nullable(),
       leaves: z.array(z.strictObject({ says: z.string(), probability: share })),
     })),
-    minutes: z.number(), rank: z.int().nullable(), learnt: z.string(),
+    minutes: z.number(), tests: z.int(), opened: z.int(), isFound: z.boolean(), learnt: z.string(),
   }).nullable(),
 })
 
@@ -49,11 +54,13 @@ export const rig = defineVerb({
       code: made.code, level: of.level, name: exercise.name, teaches: exercise.before, speakers: speakers.length, faults: exercise.faults, sealed: sealOf(made),
       hidden: isSaid('reveal') ? faults.map(f => ({ kind: f.kind, place: place(f.nodeId), says: faultsSay([f], nameOf) })) : null,
       played: play && {
-        path: play.path.map(({ test, minutes, read, suspects }) => ({
-          test: test.kind, place: place(test.nodeId), beside: place(test.besideId), minutes,
-          read: read.map(r => `${nameOf(r.nodeId)} ${valueWords(r.value)}`), leaves: suspects.map(s => ({ says: faultsSay(s.faults, nameOf), probability: s.probability })),
+        path: play.play.steps.map(({ act, minutes, read, mended }, k) => ({
+          does: act.do, test: act.do === 'test' ? act.kind : null, opens: act.do === 'name' ? act.kind : null,
+          place: 'nodeId' in act ? nameOf(act.nodeId) : null, beside: 'besideId' in act ? place(act.besideId) : null, minutes,
+          read: read.map(r => `${nameOf(r.nodeId)} ${valueWords(r.value)}`), putRight: mended && faultsSay([mended], nameOf),
+          leaves: play.suspects[k]!.map(s => ({ says: faultsSay(s.faults, nameOf), probability: s.probability })),
         })),
-        minutes: play.minutes, rank: play.rank, learnt: exercise.after,
+        minutes: play.minutes, tests: play.tests, opened: play.acts.filter(a => a.do === 'name').length, isFound: play.isFound, learnt: exercise.after,
       },
     })
   },

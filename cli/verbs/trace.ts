@@ -14,7 +14,7 @@ import { InputError } from '#core/quantity/inputError'
 import { givenBy } from '#core/trace/given'
 import { WALK_KINDS } from '#core/trace/next/test'
 import { AT_THE_RACK } from '#core/trace/next/minutes'
-import { finish } from '#core/trace/rank'
+import { drained } from '#core/quantity/steps'
 import { SPEAKS } from '#core/trace/reasons'
 import { riskByReading } from '#core/trace/switchOn'
 import { traceInSteps } from '#core/trace/trace'
@@ -68,7 +68,7 @@ export const trace = defineVerb({
       return labels.get(nodeId) ?? (node && node.kind !== 'speaker' && node.through ? node.through.label : lines.find(o => o.id === nodeId)?.label ?? 'a group')
     }
     const readings = new Map([...proof.standing.values()].map(j => [j.reading.id, `${nameOf(j.reading.nodeId)} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`]))
-    const view = finish(traceInSteps(givenBy(output, proof, lines), {
+    const view = drained(traceInSteps(givenBy(output, proof, lines), {
       standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(output, proof) !== null, isAnswered: false,
       isWrong: [...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict)),
     }))

@@ -9,8 +9,7 @@ import { InputError } from '#core/quantity/inputError'
 import { PRACTICE_TOOLS } from './places'
 import type { Exercise } from './exercises'
 import { actSchema, playOf, sumOf, type Sum } from './game'
-import { isIt } from './play'
-import { candidatesOf, rigFrom, type Rig } from './rig'
+import { candidatesOf, isIt, rigFrom, type Rig } from './rig'
 
 /** An exercise that somebody made, and a play that came back, as open JSON. */
 
@@ -50,7 +49,8 @@ export type ExerciseFile = z.infer<typeof exerciseFileSchema>
 
 export const playFileSchema = z.strictObject({
   format: z.literal(PLAY_FORMAT),
-  version: z.literal(1),
+  /** 2: with walks by the pulse. All that 1 could say is said so in 2. */
+  version: z.union([z.literal(1), z.literal(2)]),
   /** Of which rig: its code. */
   code: z.string().max(40),
   /** The exercise that somebody made; null: one of the fifteen. */

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import FFT from 'fft.js'
 import { faultAt } from '#core/faults/fault'
 import { speakersOf } from '#core/job/tree'
+import { drained } from '#core/quantity/steps'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { AT_THE_RACK, mendMinutes } from '#core/trace/next/minutes'
@@ -26,12 +27,6 @@ const HEAD = at('line-impedance')
 /** A rig of an exercise with a fault of one's own choice in it. */
 const hiding = (level: number, ...faults: ReturnType<typeof faultAt>[]): Rig => rigFrom(EXERCISES[level - 1]!, 'R3-99-00001', faults)
 const name = (kind: Extract<Act, { do: 'name' }>['kind'], nodeId: string | null): Act => ({ do: 'name', kind, nodeId })
-const drained = <T>(steps: Generator<unknown, T>): T => {
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
 
 describe('an act and what it comes to', () => {
   const open = hiding(7, faultAt('coil-open', 's3'))
@@ -116,7 +111,22 @@ describe('an act and what it comes to', () => {
   test.each<[string, string[], string]>([
     ['all', ['plays', 'plays', 'plays'], 'all play as they should'], ['one', ['plays', 'silent', 'plays'], '02 silent; the others play'], ['from one on', ['plays', 'silent', 'silent', 'silent'], '02 to 04 silent; the others play'],
     ['none plays', ['silent', 'silent'], '01 to 02 silent'], ['of two kinds', ['thin', 'plays', 'silent', 'silent'], '01 thin, 03 to 04 silent; the others play'],
-  ])('a walk in words: %s', (_, sounds, says) => expect(readSays(sounds.map((is, k) => ({ kind: 'sound' as const, nodeId: `s${k + 1}`, value: { is } as never })), open.output)).toBe(says))
+  ])('a walk by ear in words: %s', (_, sounds, says) => expect(readSays(sounds.map((is, k) => ({ kind: 'sound' as const, nodeId: `s${k + 1}`, value: { is } as never })), open.output)).toBe(says))
+  test.each<[string, string[], string]>([
+    ['all', ['right-way', 'right-way'], 'all the right way round'], ['from one on', ['right-way', 'reversed', 'reversed'], '02 to 03 the other way round; the others the right way round'],
+    ['one is not told', ['cannot-tell', 'reversed'], '01 not to be told, 02 the other way round'],
+  ])('a walk by the pulse in words: %s', (_, ways, says) => expect(readSays(ways.map((is, k) => ({ kind: 'polarity-heard' as const, nodeId: `s${k + 1}`, value: { is, how: 'pulse', against: null } as never })), open.output)).toBe(says))
+  test('a walk by the pulse tells of each that it was not at yet; it is offered where all are behind transformers', () => {
+    const row = hiding(7, faultAt('turned-round', 's3'))
+    const ids = ['s1', 's2', 's3', 's4']
+    const one = playOf(row, [HEAD, on, at('polarity-heard', 's2'), at('walk')])
+    const walked = stepped(one, at('pulse-walk')).steps.at(-1)!
+    expect(walked.read.map(r => r.nodeId)).toEqual(ids.filter(id => id !== 's2'))
+    expect(walked.read.map(r => [r.kind, r.value])).toEqual(['right-way', 'reversed', 'right-way'].map(is => ['polarity-heard', { is, how: 'pulse', against: null }]))
+    // With the line a short there is nothing to be told.
+    expect(last(short, on, at('pulse-walk')).read.map(r => r.value.is)).toEqual(Array.from({ length: 8 }, () => 'cannot-tell'))
+    expect([7, 3, 1].map(level => testsAt(rigOf({ level, seed: 1 }).output, null).some(t => t.kind === 'pulse-walk'))).toEqual([true, false, false])
+  })
 
   test('a play is its acts: done anew on another day, up to any point, it is the same', () => {
     const chance = seeded(SEED)
@@ -220,17 +230,17 @@ describe('looked back on', () => {
     expect(pathSays(path[1]!, rig.output)).toMatch(/^It told next to nothing. “.+” would have told .+ saved\.$/)
   })
   test.each([[3, 'As few tests as can be.'], [2, 'you needed fewer tests'], [4, 'The tracer takes 12 minutes and 3 tests here.']])('where tests count: %i', (tests, says) =>
-    expect(scoreSays({ minutes: 30, tests, ladders: 0, mistakes: 0, risks: 0, isFound: true, isNamed: true }, { by: 'tracer', minutes: 12, tests: 3 }, 'tests')).toContain(says))
+    expect(scoreSays({ minutes: 30, tests, ladders: 0, mistakes: 0, risks: 0, isFound: true, isNamed: true }, { by: 'tracer', minutes: 12, tests: 3, acts: [] }, 'tests')).toContain(says))
   test('nothing worth speaking of is no lost lead', () => expect([lostAt([]), lostAt([{ lostMin: 2.9 } as PathStep]), lostAt([{ lostMin: 1 }, { lostMin: 3 }] as PathStep[])]).toEqual([null, null, 1]))
   test.each<[string, object, Parameters<typeof scoreSays>[1], string]>([
-    ['not found', { isFound: false }, { by: 'tracer', minutes: 12, tests: 3 }, 'The tracer takes 12 minutes and 3 tests here.'],
-    ['as quick', { minutes: 12.3 }, { by: 'tracer', minutes: 12, tests: 3 }, '12 minutes and 4 tests. As quick as can be by the tracer.'],
+    ['not found', { isFound: false }, { by: 'tracer', minutes: 12, tests: 3, acts: [] }, 'The tracer takes 12 minutes and 3 tests here.'],
+    ['as quick', { minutes: 12.3 }, { by: 'tracer', minutes: 12, tests: 3, acts: [] }, '12 minutes and 4 tests. As quick as can be by the tracer.'],
     ['slower', { minutes: 20 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, '20 minutes and 4 tests. The best possible play takes 9 minutes and no tests here.'],
     ['quicker than the best: luck on this rig', { minutes: 5 }, { by: 'exact', best: { minutes: 10, here: { minutes: 9, tests: [] } } }, 'you were quicker. On this rig; in the mean'],
-    ['quicker than the tracer', { minutes: 5 }, { by: 'tracer', minutes: 12, tests: 1 }, 'The tracer takes 12 minutes and 1 test here: you were quicker.'],
-    ['found where the tracer does not find it', {}, { by: 'tracer', minutes: null, tests: 4 }, '10 minutes and 4 tests. The tracer does not name it in 4 tests here: you were better.'],
-    ['neither found it', { isFound: false }, { by: 'tracer', minutes: null, tests: 4 }, 'The tracer does not name it in 4 tests here.'],
-    ['named otherwise', { minutes: 5, isNamed: false }, { by: 'tracer', minutes: 12, tests: 1 }, 'Put right, but named otherwise.'],
+    ['quicker than the tracer', { minutes: 5 }, { by: 'tracer', minutes: 12, tests: 1, acts: [] }, 'The tracer takes 12 minutes and 1 test here: you were quicker.'],
+    ['found where the tracer does not find it', {}, { by: 'tracer', minutes: null, tests: 4, acts: [] }, '10 minutes and 4 tests. The tracer does not name it in 4 tests here: you were better.'],
+    ['neither found it', { isFound: false }, { by: 'tracer', minutes: null, tests: 4, acts: [] }, 'The tracer does not name it in 4 tests here.'],
+    ['named otherwise', { minutes: 5, isNamed: false }, { by: 'tracer', minutes: 12, tests: 1, acts: [] }, 'Put right, but named otherwise.'],
   ])('said: %s', (_, sum, best, says) => expect(scoreSays({ minutes: 10, tests: 4, ladders: 1, mistakes: 0, risks: 0, isFound: true, isNamed: true, ...sum }, best)).toContain(says))
 })
 
@@ -294,9 +304,13 @@ describe('an exercise of somebody’s own, as a file', () => {
   ])('refused: %s', (_, data, says) => expect(() => readExercise(typeof data === 'string' ? data : JSON.stringify(data))).toThrow(says))
   test('nothing that can be hidden is told', () => expect(() => checkExercise({ ...file, hidden: null, kinds: ['control-at-zero'] })).toThrow('nothing to hide'))
   test('a play that came back is played again here; one of a changed exercise is refused', () => {
-    const play: PlayFile = { format: 'plain-match-play', version: 1, code: codeOfExercise(file), exercise: file, who: 'Mila', at: '2026-05-04T09:00:00Z', acts: [HEAD, name('coil-open', 's3')] }
+    const play: PlayFile = { format: 'plain-match-play', version: 2, code: codeOfExercise(file), exercise: file, who: 'Mila', at: '2026-05-04T09:00:00Z', acts: [HEAD, name('coil-open', 's3')] }
     expect(readPlay(JSON.stringify(play), () => rigOf({ level: 1, seed: 1 })).sum).toEqual(sumOf(playOf(rigOfFile(file), play.acts)))
     expect(() => readPlay(JSON.stringify({ ...play, exercise: { ...file, seed: 9 } }), () => rigOf({ level: 1, seed: 1 }))).toThrow('it was changed')
+    // What the version before wrote, as it stands there; and one that is newer than this.
+    const before = JSON.stringify({ ...play, version: 1 })
+    expect(readPlay(before, () => rigOf({ level: 1, seed: 1 }))).toMatchObject({ file: { acts: play.acts }, sum: { isFound: true } })
+    expect(() => readPlay(JSON.stringify({ ...play, version: 3 }), () => rigOf({ level: 1, seed: 1 }))).toThrow('at “version”')
     const ofCode = { ...play, exercise: null, code: writeCode({ level: 7, seed: 1 }) }
     expect(readPlay(JSON.stringify(ofCode), () => rigOf({ level: 7, seed: 1 })).rig.code).toBe(ofCode.code)
   })

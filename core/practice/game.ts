@@ -10,10 +10,11 @@ import { speakersOf } from '#core/job/tree'
 import { idText } from '#core/quantity/fields'
 import { hashOf } from '#core/quantity/hash'
 import { seeded } from '#core/quantity/seeded'
-import type { TestAt } from '#core/trace/next/test'
-import { orderIn } from './places'
-import { heardIn, isIt, type Read } from './play'
-import { mendedRig, readRig, type Rig } from './rig'
+import { isWalk, type TestAt, type TestKind } from '#core/trace/next/test'
+import { WALKS } from '#core/trace/next/walk'
+import { orderIn, RIG_WALKS } from './places'
+import { heardIn, type Read } from './reads'
+import { isIt, mendedRig, readRig, type Rig } from './rig'
 
 /**
  * A rig as somebody plays it: what was done, one act after the other, and all that follows from it. A play is its acts; whoever has the code and the
@@ -31,12 +32,13 @@ export const actSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('null-leads') }),
   /** The meter set otherwise: its range (null: it finds its own) and the tone of an impedance meter. */
   z.strictObject({ do: z.literal('meter'), rangeOhm: z.literal(RANGES_OHM).nullable(), toneHz: z.literal(TONES_HZ) }),
-  z.strictObject({ do: z.literal('test'), kind: z.enum([...READING_KINDS, 'walk']), nodeId: place, besideId: place, /** What a meter by wire said, Ω; null: open. Not given: read by hand. */ wireOhm: z.number().min(0).nullable().optional() }),
+  z.strictObject({ do: z.literal('test'), kind: z.enum([...READING_KINDS, ...RIG_WALKS]), nodeId: place, besideId: place, /** What a meter by wire said, Ω; null: open. Not given: read by hand. */ wireOhm: z.number().min(0).nullable().optional() }),
   /** "This is it": the place is opened, and what is there is put right. */
   z.strictObject({ do: z.literal('name'), kind: z.enum(FAULT_KINDS), nodeId: place }),
   z.strictObject({ do: z.literal('give-up') }),
 ])
 export type Act = z.infer<typeof actSchema>
+export const ACTS = ['amplifier', 'null-leads', 'meter', 'test', 'name', 'give-up'] as const satisfies readonly Act['do'][]
 
 /** What is told at once, and what only the end tells (`not-nulled`: life does not say it either). */
 export const MISTAKES = ['live-line', 'opened-live', 'on-unread', 'on-overload', 'right-there', 'named-otherwise', 'not-nulled'] as const
@@ -129,16 +131,16 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const test: TestAt = { kind: act.kind, nodeId: act.nodeId, besideId: act.besideId }
   const needsOn = amplifierOf(test.kind) === 'on'
   if (isOn && !needsOn) return after({ minutes: STOPPED_MIN, mistake: 'live-line' })
-  const heard = heardOnWalk(play)
+  const passed = passedOn(play, test.kind)
   const minutes = minutesFor(play, test)
   // Its tool is not at hand: nothing is done.
   if (minutes === null) return play
   const order = orderIn(rig.output)
   const ladders = laddersOf(test, play, order)
-  const { atId, isUp } = standingAfter(test, standingFor(play, test), order, heard.at(-1))
+  const { atId, isUp } = standingAfter(test, standingFor(play, test), order, passed.at(-1))
   const moved = { atId, isUp }
   if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, moved)
-  const read = (readRig(rig, test, heard, toneHz, heardIn(sinceMend(play))) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  const read = (readRig(rig, test, passed, toneHz, heardIn(sinceMend(play))) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
   // Over its range a meter shows the same for open and for more than it can.
   if (rangeOhm !== null && read.some(r => isInOhms(r.kind) && (r.value.is === 'open' || (r.value.is === 'ohm' && r.value.ohm > rangeOhm)))) {
     return after({ minutes, ladders, isOverRange: true }, moved)
@@ -156,20 +158,23 @@ const SMALL_OHM = 20
 
 /** What it costs from here, minutes, with the amplifier as it must be; null: its tool is not at hand. */
 export function minutesFor(play: Play, test: TestAt): number | null {
-  return minutesOf(test, standingFor(play, test), orderIn(play.rig.output), heardOnWalk(play))
+  return minutesOf(test, standingFor(play, test), orderIn(play.rig.output), passedOn(play, test.kind))
 }
 
+/** Where whoever plays stands by now, and with what. */
+export const standingIn = ({ atId, isUp, isOn, rig }: Play): Standing => ({ atId, isUp, isOn, without: rig.exercise.without ?? [] })
 /** The switch is an act of its own: in a test it costs no more. */
-const standingFor = ({ atId, isUp, rig }: Play, { kind }: TestAt): Standing => ({ atId, isUp, isOn: amplifierOf(kind) === 'on', without: rig.exercise.without ?? [] })
+const standingFor = (play: Play, { kind }: TestAt): Standing => ({ ...standingIn(play), isOn: amplifierOf(kind) === 'on' })
 
 const sinceMend = ({ steps }: Pick<Play, 'steps'>): Read[] => steps.slice(steps.findLastIndex(s => s.mended !== null) + 1).flatMap(s => s.read)
 
-/** Speakers that a walk hears: those that were not heard since something was last put right; all, where each was. */
-function heardOnWalk({ rig, steps }: Play): string[] {
-  const heard = new Set(sinceMend({ steps }).flatMap(r => r.kind === 'sound' ? r.nodeId : []))
+/** Speakers that a walk notes: those that were not noted so since something was last put right; all, where each was. */
+function passedOn({ rig, steps }: Play, kind: TestKind): string[] {
+  if (!isWalk(kind)) return []
+  const noted = new Set(sinceMend({ steps }).flatMap(r => r.kind === WALKS[kind].reads ? r.nodeId : []))
   const all = speakersOf(rig.output.wiring).map(s => s.id)
-  const unheard = all.filter(id => !heard.has(id))
-  return unheard.length > 0 ? unheard : all
+  const left = all.filter(id => !noted.has(id))
+  return left.length > 0 ? left : all
 }
 
 /** Ohms as this meter shows them now: with its leads in them, and touched anew each time. */

@@ -2,14 +2,14 @@ import { FAULT_WORDS } from '#core/check/faultWords'
 import { SOUND_WORDS, valueWords } from '#core/check/words'
 import type { Output } from '#core/job/schema'
 import { writeNumber, writeQuantity } from '#core/quantity/write'
-import { faultsSay, minutesSay, testTitle } from '#core/trace/words'
+import { faultsSay, foundSays, minutesSay, testTitle } from '#core/trace/words'
 import type { Best } from './best'
 import type { ExerciseFile, readPlay } from './files'
 import { isMisnamed, type Act, type Mistake, type Step, type Sum } from './game'
 import type { PathStep } from './path'
-import type { TestAt } from '#core/trace/next/test'
+import type { TestAt, WalkFound } from '#core/trace/next/test'
 import { nameIn } from './places'
-import type { Read } from './play'
+import type { Read } from './reads'
 
 /** A play in words. */
 
@@ -43,7 +43,7 @@ export function actSays(act: Act, output: Output): string {
   }
 }
 
-/** Of a walk those that do not play as they should; else what was read. */
+/** Of a walk those that are not as they should be; else what was read. */
 export function readSays(read: readonly Read[], output: Output): string {
   const nameOf = nameIn(output)
   const [first] = read
@@ -53,20 +53,26 @@ export function readSays(read: readonly Read[], output: Output): string {
     if ('besideId' in value) return value.is === 'alike' ? `as loud as ${nameOf(value.besideId)}` : `${value.is} than ${nameOf(value.besideId)}`
     return first.kind === 'sound' ? SOUND_WORDS[value.is as keyof typeof SOUND_WORDS] ?? value.is : valueWords(value)
   }
-  const runs = runsOf(read).filter(r => r.says !== SOUND_WORDS.plays)
-  if (runs.length === 0) return 'all play as they should'
-  const named = runs.map(({ from, to, says }) => `${nameOf(from)}${from === to ? '' : ` to ${nameOf(to)}`} ${says}`).join(', ')
-  return `${named}${read.some(r => r.value.is === 'plays') ? '; the others play' : ''}`
+  const right = first.kind === 'polarity-heard' ? RIGHT_WAY : PLAYS
+  const runs = runsOf(read).filter(r => r.is !== right.is)
+  if (runs.length === 0) return right.all
+  const named = runs.map(({ from, to, is }) => `${nameOf(from)}${from === to ? '' : ` to ${nameOf(to)}`} ${foundSays(is)}`).join(', ')
+  return `${named}${read.some(r => r.value.is === right.is) ? right.others : ''}`
 }
 
-/** Of a walk those that lie side by side and sound alike: of forty a list would be read by nobody. */
-function runsOf(read: readonly Read[]): { from: string | null, to: string | null, says: string }[] {
-  const runs: { from: string | null, to: string | null, says: string }[] = []
+/** What is as it should be on a walk. */
+const PLAYS = { is: 'plays', all: 'all play as they should', others: '; the others play' }
+const RIGHT_WAY = { is: 'right-way', all: 'all the right way round', others: '; the others the right way round' }
+
+interface Run { from: string | null, to: string | null, is: WalkFound }
+/** Of a walk those that lie side by side and are found alike: of forty a list would be read by nobody. */
+function runsOf(read: readonly Read[]): Run[] {
+  const runs: Run[] = []
   for (const { nodeId, value } of read) {
-    const says = SOUND_WORDS[value.is as keyof typeof SOUND_WORDS] ?? value.is
+    const is = value.is as WalkFound
     const last = runs.at(-1)
-    if (last?.says === says) last.to = nodeId
-    else runs.push({ from: nodeId, to: nodeId, says })
+    if (last?.is === is) last.to = nodeId
+    else runs.push({ from: nodeId, to: nodeId, is })
   }
   return runs
 }
@@ -82,8 +88,8 @@ export function stepSays(step: Step, output: Output): string {
   return [mistake, step.mistake === 'opened-live' && step.mended === null ? MISTAKE_WORDS['right-there'] : '', misnamed, mended, readSays(step.read, output)].filter(Boolean).join(' ')
 }
 
-/** The best that there is: worked out, or the tracer's; null minutes: it did not find it either. */
-export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number | null, tests: number }
+/** The best that there is: worked out, or the tracer's play; null minutes: it did not find it either. */
+export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number | null, tests: number, acts: readonly Act[] }
 export const bestMinutes = (of: BestOf): number | null => of.by === 'exact' ? of.best.here.minutes : of.minutes
 
 const count = (n: number, one: string, many = `${one}s`) => `${n === 0 ? 'no' : n} ${n === 1 ? one : many}`

@@ -1,6 +1,6 @@
 import { offDb } from '#core/trace/ears'
 import type { Sound } from '#core/job/schema'
-import type { Read } from './play'
+import type { Read } from './reads'
 import type { Rig } from './rig'
 import type { Heard } from './sound'
 

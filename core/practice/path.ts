@@ -4,8 +4,9 @@ import { mendKey } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import type { Suspect } from '#core/trace/rank'
 import { beginPlay, stepped, type Act, type Play } from './game'
-import { isIt, ranked, readingOf, type Ranked } from './play'
-import type { Rig } from './rig'
+import { ranked, type Ranked } from './possible'
+import { readingOf } from './reads'
+import { isIt, type Rig } from './rig'
 
 /** A play looked back on: what was still possible after each act, what another test would have told, and where the lead was lost. */
 
@@ -33,6 +34,7 @@ const LOST_MIN = 3
 export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathStep[]> {
   let play = beginPlay(rig)
   let readings: Reading[] = []
+  const opened = new Set<string>()
   let now = ranked(rig, readings)
   let atMin = 0
   const path: PathStep[] = []
@@ -44,15 +46,11 @@ export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathS
     atMin += step.minutes
     const asked = act.do === 'test' && !step.isDeaf && step.read.length > 0 ? judged(now, before, act) : null
     const lostMin = asked ? asked.lostMin : act.do === 'name' && step.mended === null ? lostByOpening(now.suspects, act, step.minutes) : step.isDeaf || step.isOverRange || step.mistake === 'live-line' ? step.minutes : 0
-    if (step.mended) {
-      // What is put right is another line: it is read anew.
-      readings = []
-      now = ranked(play.rig, readings)
-    }
-    else if (step.read.length > 0) {
-      readings = [...readings, ...step.read.map((r, n) => ({ ...readingOf(rig, readings.length + n, r), at: atOf(k) }))]
-      now = ranked(play.rig, readings)
-    }
+    if (act.do === 'name') opened.add(mendKey([faultAt(act.kind, act.nodeId)]))
+    // What is put right is another line: it is read anew.
+    if (step.mended) readings = []
+    readings = [...readings, ...step.read.map((r, n) => readingOf(rig, readings.length + n, r, atOf(k)))]
+    if (act.do === 'name' || step.read.length > 0) now = ranked(play.rig, readings, opened)
     path.push({ atMin, truth: truthOf(now.suspects, play.rig.faults), suspects: now.suspects.slice(0, TOLD), told: asked?.told ?? null,
       better: asked?.better ?? null, lostMin })
     yield (k + 1) / acts.length

@@ -2,16 +2,18 @@ import type { FaultKind, Output, ReadingKind } from '#core/job/schema'
 import { throughsIn, speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
 import { orderOf, TOOLS, type Order } from '#core/trace/next/minutes'
-import type { TestAt } from '#core/trace/next/test'
+import type { TestAt, WalkKind } from '#core/trace/next/test'
 import { writeQuantity } from '#core/quantity/write'
 import type { Exercise } from './exercises'
 import { candidatesOf } from './rig'
 
 /** Places of a rig, and what may be done at each with the tools that are at hand. */
 
-/** What may be at hand at a rig: of walks it knows the one by ear alone. */
+/** What may be at hand at a rig. */
 export const PRACTICE_TOOLS = TOOLS.filter(t => t !== 'level-meter')
-export type RigTest = TestAt & { kind: ReadingKind | 'walk' }
+/** Walks that a rig knows: by ear, and by the pulse. What a level meter would show it does not draw. */
+export const RIG_WALKS = ['walk', 'pulse-walk'] as const satisfies readonly WalkKind[]
+export type RigTest = TestAt & { kind: ReadingKind | typeof RIG_WALKS[number] }
 
 /** null: at the rack. */
 export interface Place { id: string | null, name: string, is: 'rack' | 'speaker' | 'control' }
@@ -34,8 +36,10 @@ export function nameIn(output: Output): (nodeId: string | null) => string {
 /** Tests that may be taken at a place, in the order of the trade: ears, then what is looked at, then meters, then what is unscrewed. */
 export function testsAt(output: Output, id: string | null): RigTest[] {
   const at = (kind: RigTest['kind'], besideId: string | null = null): RigTest => ({ kind, nodeId: id, besideId })
-  if (id === null) return [at('walk'), at('line-impedance'), at('leg-earth'), at('looked')]
   const speakers = speakersOf(output.wiring)
+  // The pulse goes through transformers; where there are none a battery tells the same.
+  const isPulsed = speakers.length > 1 && speakers.every(s => s.load.kind === 'tap')
+  if (id === null) return [at('walk'), ...isPulsed ? [at('pulse-walk')] : [], at('line-impedance'), at('leg-earth'), at('looked')]
   const k = speakers.findIndex(s => s.id === id)
   const speaker = speakers[k]
   if (!speaker) return [at('looked')]

@@ -11,6 +11,7 @@ import { coilLabelOhm, deviationsOf } from '#core/trace/deviations'
 import { cutOutChance, heardOf, offDb, soundsChance } from '#core/trace/ears'
 import { predictive } from '#core/trace/next/answers'
 import type { TestAt } from '#core/trace/next/test'
+import { WALKS } from '#core/trace/next/walk'
 import { METER_HZ } from '#core/check/readingBands'
 import { brokenLine, offsets } from '#core/trace/ohms'
 import { outcomeOf, planOf, type Outcome, type Plan } from '#core/trace/outcome'
@@ -32,6 +33,10 @@ export interface Rig {
   /** Which of the samples of what models may be this line's are. */
   sample: number
 }
+
+/** Same kinds at the same places; how large each is nobody is asked. */
+export const isIt = (faults: readonly Fault[], hidden: readonly Fault[]): boolean =>
+  faults.length === hidden.length && hidden.every(h => faults.some(f => f.kind === h.kind && f.nodeId === h.nodeId))
 
 /** Chance for one thing of a rig: read twice, it reads the same. */
 const chanceFor = (rig: Pick<Rig, 'code'>, what: string): Chance => seeded(hashOf(`${rig.code} ${what}`))
@@ -136,20 +141,31 @@ export type HeardBefore = (nodeId: string) => readonly Sound[]
 
 function soundAt(rig: Rig, nodeId: string, before: readonly Sound[]): Sound {
   const { plan, truth } = rig
-  if (chanceFor(rig, 'protection')() < cutOutChance(truth.solved.head, plan.drawn.solved.head)) return 'silent'
+  if (isCutOut(rig)) return 'silent'
   const chances = SOUNDS.map(s => soundsChance([...before, s], offDb(nodeId, truth, plan), heardOf(nodeId, truth, plan)))
   let left = chanceFor(rig, before.length === 0 ? `sound ${nodeId}` : `sound ${nodeId} again ${before.length}`)() * chances.reduce((a, b) => a + b, 0)
   return SOUNDS.find((_, k) => (left -= chances[k]!) < 0) ?? 'plays'
 }
 
+const isCutOut = (rig: Rig): boolean => chanceFor(rig, 'protection')() < cutOutChance(rig.truth.solved.head, rig.plan.drawn.solved.head)
+
+/** Which way round a speaker is by a pulse in passing, which comes again until it is told. */
+function pulseAt(rig: Rig, nodeId: string): 'right-way' | 'reversed' | 'cannot-tell' {
+  const { ways, chance, whenCut } = WALKS['pulse-walk']
+  const chances = ways.map(way => chance(way, nodeId, rig.truth, rig.plan))
+  let left = chanceFor(rig, `pulse ${nodeId}`)() * chances.reduce((a, b) => a + b, 0)
+  return (isCutOut(rig) ? whenCut : ways.find((_, k) => (left -= chances[k]!) < 0) ?? ways[0]) as 'right-way'
+}
+
 /**
- * What a test reads: one value, or of a walk one of each speaker that was not heard yet. Null: it cannot be taken on this line.
+ * What a test reads: one value, or of a walk one of each speaker that was not noted so yet. Null: it cannot be taken on this line.
  * @param toneHz of an impedance meter
  */
 export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ, before: HeardBefore = () => []): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
   const speaker = speakersOf(rig.output.wiring).find(s => s.id === test.nodeId) ?? null
   const one = (value: ReadingValue) => [{ kind: test.kind as Reading['kind'], nodeId: test.nodeId, value }]
   switch (test.kind) {
+    case 'pulse-walk': return unheard.map(nodeId => ({ kind: 'polarity-heard', nodeId, value: { is: pulseAt(rig, nodeId), how: 'pulse', against: null } }))
     case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId, before(nodeId)) } }))
     case 'sound': return one({ is: soundAt(rig, test.nodeId!, before(test.nodeId!)) })
     case 'line-impedance': return one(ohmsAt(rig, null, toneHz))

@@ -11,12 +11,13 @@ import { givenBy } from './given'
 import { outcomeOf } from './outcome'
 import { rankPairs } from './pairs'
 import { portsOf } from './ports'
-import { familyOf, finish, PRIOR, trySingles } from './rank'
+import { drained } from '#core/quantity/steps'
+import { familyOf, PRIOR, trySingles } from './rank'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 const lead = { cable: { awg: 16 }, lengthM: 9 }
-const triedOn = (output: Output, readings: Reading[]) => finish(trySingles(givenBy(output, proveLine({ readings: Records.of(readings),
+const triedOn = (output: Output, readings: Reading[]) => drained(trySingles(givenBy(output, proveLine({ readings: Records.of(readings),
   repairs: Records.of() }, output))))
 
 test.each<[string, Job]>([
@@ -57,7 +58,7 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))
   const tried = triedOn(output, readingsOf(speakersOf(output.wiring).map(s => s.id)))
   const { weigher, singles } = tried
-  const ranking = finish(rankPairs(tried))
+  const ranking = drained(rankPairs(tried))
   // Direct: each pair at two places, prior as the product of both, brought to the share that two have; sizes of one fault gathered.
   const pairs = singles.flatMap((a, k) => singles.slice(k + 1).filter(b => b.fault.nodeId !== a.fault.nodeId).map(b => [a, b] as const))
   const priors = logSum(pairs.map(([a, b]) => a.priorLog + b.priorLog))
@@ -84,7 +85,7 @@ test('beyond sixty speakers two at once are tried with the likeliest, and that i
   const output = outputOf(jobOf('61 x 5 W on 70 V 500 W'))
   const ids = speakersOf(output.wiring).map(s => s.id)
   const tried = triedOn(output, [...[3, 40].flatMap(k => [reading('sound', { is: 'silent' }, ids[k]), reading('coil-dcr', { is: 'open' }, ids[k])]), ...[2, 4, 39, 41].map(k => reading('sound', { is: 'plays' }, ids[k]))])
-  const ranking = finish(rankPairs(tried))
+  const ranking = drained(rankPairs(tried))
   expect(ranking.untried).toBeGreaterThan(0.01)
   expect(ranking.suspects.reduce((sum, s) => sum + s.probability, ranking.unlisted)).toBeCloseTo(1, 9)
   const both = ranking.suspects.filter(s => s.faults.length === 2).reduce((sum, s) => s.faults.every(f => f.nodeId === ids[3] || f.nodeId === ids[40])

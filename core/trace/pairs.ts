@@ -8,7 +8,8 @@ import { tableOf } from './ohmTable'
 import { outcomeOf, type Outcome } from './outcome'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
-import { familyOf, finish, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+import { drained } from '#core/quantity/steps'
+import { familyOf, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
 
 /**
  * Two faults at once. Up to sixty speakers every two single faults at different places are tried: none is left out. What a meter shows with
@@ -249,7 +250,7 @@ const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen
 
 /** All at once, where nobody waits for it on a page. */
 export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking =>
-  finish(rankPairs(finish(trySingles(givenBy(output, proof, others)))))
+  drained(rankPairs(drained(trySingles(givenBy(output, proof, others)))))
 
 function changesOn(ports: readonly (Ports | null)[], wiring: Outcome['wiring']): Change[] | null {
   const changes = ports.map(p => p === null ? NO_CHANGE : p.changeOf(wiring))

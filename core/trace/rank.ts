@@ -162,11 +162,3 @@ export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored
 export function rankOfSingles(tried: Tried): Ranking {
   return ranked(tried.weigher.plan, scoredSingles(tried), { unlistedLog: -Infinity, untriedLog: 0, tried: { singles: tried.singles.length, pairs: 0 } })
 }
-
-/** Runs a generator to its end. */
-export function finish<T>(steps: Generator<unknown, T>): T {
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}

@@ -8,7 +8,8 @@ import type { Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/
 import { jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { givenBy } from './given'
 import { amplifierOf, AT_THE_RACK } from './next/minutes'
-import { finish, rankOfSingles, trySingles } from './rank'
+import { drained } from '#core/quantity/steps'
+import { rankOfSingles, trySingles } from './rank'
 import { traceInSteps } from './trace'
 import { RISK, riskByReading, riskOf } from './switchOn'
 
@@ -21,7 +22,7 @@ const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const withReadings = (job: Job, ...readings: Reading[]): Job => ({ ...job, readings: Records.of(readings) })
 const riskIn = (job: Job) => {
   const proof = proveLine(job, outputOf(job))
-  return riskOf(outputOf(job), proof, rankOfSingles(finish(trySingles(givenBy(outputOf(job), proof)))).suspects)
+  return riskOf(outputOf(job), proof, rankOfSingles(drained(trySingles(givenBy(outputOf(job), proof)))).suspects)
 }
 
 test.each<[string, string, number | null]>([
@@ -70,7 +71,7 @@ test.each([[0.049, false], [0.05, true]])('suspects that would overload it count
 test('while it is so no test asks for the amplifier on; without it one may', () => {
   const testsOf = (job: Job) => {
     const proof = proveLine(job, outputOf(job))
-    const view = finish(traceInSteps(givenBy(outputOf(job), proof), {
+    const view = drained(traceInSteps(givenBy(outputOf(job), proof), {
       standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(outputOf(job), proof) !== null, isAnswered: false,
       isWrong: [...proof.standing.values()].some(j => isWrong(j.verdict)),
     }))

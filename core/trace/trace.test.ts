@@ -15,7 +15,8 @@ import { givenBy } from './given'
 import { ALIKE, groupSuspects } from './groups'
 import { outcomeOf } from './outcome'
 import { rankSuspects } from './pairs'
-import { finish, PRIOR, rankOfSingles, trySingles, type Suspect } from './rank'
+import { drained } from '#core/quantity/steps'
+import { PRIOR, rankOfSingles, trySingles, type Suspect } from './rank'
 import { reasonsOf } from './reasons'
 
 const lead = { cable: { awg: 16 }, lengthM: 9 }
@@ -27,7 +28,7 @@ const lines: Record<string, Job> = {
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null, at = '2026-05-04T09:00:00Z'): Reading =>
   ({ id: `r${kind}${nodeId}${at}`, at, kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 const proofOf = (job: Job, readings: Reading[]) => proveLine({ ...job, readings: Records.of(readings) }, outputOf(job))
-const triedOn = (job: Job, readings: Reading[]) => finish(trySingles(givenBy(outputOf(job), proofOf(job, readings))))
+const triedOn = (job: Job, readings: Reading[]) => drained(trySingles(givenBy(outputOf(job), proofOf(job, readings))))
 /** Single faults; every two as well where that is asked. */
 const rank = (job: Job, readings: Reading[], withPairs = false) => (withPairs
   ? rankSuspects(outputOf(job), proofOf(job, readings))
@@ -62,7 +63,7 @@ describe('by hand', () => {
   const job = lines.distributed!
   const output = outputOf(job)
   const ids = speakersOf(output.wiring).map(s => s.id) as [string, string, string, string, string, string, string, string]
-  const planned = (outcomeOf(finish(trySingles(givenBy(output, proofOf(job, [])))).weigher.plan, []).solved.head as { ohm: number }).ohm
+  const planned = (outcomeOf(drained(trySingles(givenBy(output, proofOf(job, [])))).weigher.plan, []).solved.head as { ohm: number }).ohm
   const plays = (...k: number[]) => k.map(n => reading('sound', { is: 'plays' }, ids[n]))
   const plain = speakersOf(outputOf(lines.plain!).wiring).map(s => s.id) as [string, string, string]
   const dual = jobOf('dvc 4 series || 8 on 100 W at 2')
@@ -143,7 +144,7 @@ describe('by hand', () => {
   test('where the line may be meant as it reads, the drawing is corrected instead, and the reading is right', () => {
     const newId = counter('p')
     for (const fault of [faultAt('wrong-tap', ids[1], { tapW: 5 }), faultAt('taps-one-off', null, { way: 'down' }), faultAt('extra-speaker', ids[1]), faultAt('speaker-missing', ids[1]), faultAt('drops-exchanged', ids[0], { withId: ids[6] })]) {
-      const { head } = outcomeOf(finish(trySingles(givenBy(output, proofOf(job, [])))).weigher.plan, [fault]).solved
+      const { head } = outcomeOf(drained(trySingles(givenBy(output, proofOf(job, [])))).weigher.plan, [fault]).solved
       const edit = FAULTS.find(f => f.kind === fault.kind)!.plan!({ job, output, fault, newId })!
       const meant = { ...applyEdit(job, edit).job, readings: Records.of([reading('line-impedance', ohm((head as { ohm: number }).ohm))]) }
       expect([fault.kind, ...[...proveLine(meant, outputOf(meant)).standing.values()].map(j => j.verdict.grade)]).toEqual([fault.kind, 'good'])
@@ -182,7 +183,7 @@ test('a reading from before a repair counts no more', () => {
 
 /** Readings of every place, as a line with the fault in it would give them, its units in the middle of what is usual. */
 function everyReading(output: Output, fault: Fault): Reading[] {
-  const { plan } = finish(trySingles(givenBy(output, proveLine({ readings: Records.of(), repairs: Records.of() }, output)))).weigher
+  const { plan } = drained(trySingles(givenBy(output, proveLine({ readings: Records.of(), repairs: Records.of() }, output)))).weigher
   const outcome = outcomeOf(plan, [fault])
   const { head } = outcome.solved
   const cut = cutOutChance(head, plan.drawn.solved.head) > 0.5

@@ -7,7 +7,8 @@ import { Records } from '#core/job/records'
 import type { Reading, ReadingValue } from '#core/job/schema'
 import { FAULTS } from '#core/faults/index'
 import { givenBy } from '#core/trace/given'
-import { finish, rankOfSingles, trySingles } from '#core/trace/rank'
+import { drained } from '#core/quantity/steps'
+import { rankOfSingles, trySingles } from '#core/trace/rank'
 import { drawnRig, isIt, reading } from './rigJob'
 import { makeRig, type Rig } from './rigs'
 
@@ -33,7 +34,7 @@ function readingsOf(rig: Rig, seed: number): Reading[] {
 function singlesOn(rig: Rig, readings: readonly Reading[]) {
   const output = drawnRig(rig)
   const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
-  return rankOfSingles(finish(trySingles(givenBy(output, proof)))).suspects
+  return rankOfSingles(drained(trySingles(givenBy(output, proof)))).suspects
 }
 
 const RIGS = runs(240)

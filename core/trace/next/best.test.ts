@@ -9,7 +9,8 @@ import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelChan
 import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
-import { finish, isSomethingElse, rankOfSingles, trySingles } from '../rank'
+import { drained } from '#core/quantity/steps'
+import { isSomethingElse, rankOfSingles, trySingles } from '../rank'
 import { definitionOf } from '#core/faults/index'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { lookChance, swapChance } from '../eyes'
@@ -24,7 +25,7 @@ const output = outputOf(cabled(jobOf('4 x 20 W + 5 W on 70 V 150 W'), { cable: {
 const ids = speakersOf(output.wiring).map(s => s.id)
 const asked = (readings: Reading[], standing: Standing = AT_THE_RACK, more: { mayBeOn?: boolean, cannot?: string[] } = {}) => {
   const given = givenBy(output, proveLine({ readings: Records.of(readings), repairs: Records.of() }, output))
-  const tried = finish(trySingles(given))
+  const tried = drained(trySingles(given))
   const ranking = rankOfSingles(tried)
   return { tried, ranking, next: nextTests(tried, ranking, { standing, mayBeOn: more.mayBeOn ?? true, cannot: new Set(more.cannot) }, given.readings) }
 }
@@ -57,7 +58,7 @@ test('what a walk tells, against every way in which three speakers can sound: no
   const three = outputOf(cabled(jobOf('3 x 20 W on 70 V 150 W'), { cable: { awg: 16 }, lengthM: 9 }))
   const of = speakersOf(three.wiring).map(s => s.id)
   const given = givenBy(three, proveLine({ readings: Records.of([reading('line-impedance', { is: 'ohm', ohm: 110 })]), repairs: Records.of() }, three))
-  const tried = finish(trySingles(given))
+  const tried = drained(trySingles(given))
   const { plan } = tried.weigher
   const { suspects } = rankOfSingles(tried)
   const walk = nextTests(tried, { suspects }, { standing: AT_THE_RACK, mayBeOn: true }, given.readings).tests.find(t => t.kind === 'walk')!
@@ -243,7 +244,7 @@ test('forty that are right, read by the meter and the pulse, speak neither again
   const many = outputOf(cabled(jobOf('40 x 5 W on 70 V 250 W'), { cable: { awg: 14 }, lengthM: 4 }))
   const of = speakersOf(many.wiring).map(s => s.id)
   const first = (readings: Reading[]) => {
-    const { suspects } = rankOfSingles(finish(trySingles(givenBy(many, proveLine({ readings: Records.of(readings), repairs: Records.of() }, many)))))
+    const { suspects } = rankOfSingles(drained(trySingles(givenBy(many, proveLine({ readings: Records.of(readings), repairs: Records.of() }, many)))))
     return { drawn: suspects.find(s => s.faults.length === 0)!.probability, other: suspects.find(s => isSomethingElse(s.faults))!.probability }
   }
   const before = first([])
@@ -261,7 +262,7 @@ test.each<[string, string, boolean, string[]]>([
   const plain = outputOf(cabled(jobOf(design), { cable: { awg: 14 }, lengthM: 4 }))
   const of = speakersOf(plain.wiring).map(s => s.id)
   const given = givenBy(plain, proveLine({ readings: Records.of([]), repairs: Records.of() }, plain))
-  const tried = finish(trySingles(given))
+  const tried = drained(trySingles(given))
   const others = ['looked', 'swapped', 'coil-dcr', 'outward-impedance', 'beside', 'sound'].flatMap(kind => [null, ...of].map(nodeId => testKey({ kind: kind as 'sound', nodeId })))
   const { tests } = nextTests(tried, rankOfSingles(tried), { standing: AT_THE_RACK, mayBeOn, cannot: new Set(others) }, given.readings)
   expect([...new Set(tests.map(t => t.kind))].filter(kind => kind === 'polarity' || kind.endsWith('walk')).sort()).toEqual(wanted)

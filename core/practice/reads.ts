@@ -1,0 +1,21 @@
+import type { Reading, Sound } from '#core/job/schema'
+import type { HeardBefore, Rig } from './rig'
+
+/** What is read of a rig, and the same as a reading of its line. */
+
+export interface Read {
+  nodeId: string | null
+  kind: Reading['kind']
+  value: Reading['value']
+  /** With another tone than usual. */
+  toneHz?: number
+}
+
+/** What was noted of a speaker in these readings, oldest first. */
+export const heardIn = (readings: readonly Pick<Reading, 'kind' | 'nodeId' | 'value'>[]): HeardBefore => nodeId =>
+  readings.flatMap(r => r.kind === 'sound' && r.nodeId === nodeId ? [r.value.is as Sound] : [])
+
+/** @param at of one place the later reading counts */
+export function readingOf({ output }: Rig, k: number, { kind, nodeId, value, toneHz }: Read, at = '2026-05-04T09:00:00Z'): Reading {
+  return { id: `r${k}`, at, kind, outputId: output.id, nodeId, value, note: '', frequencyHz: toneHz ?? null, supersedes: null, taken: null, who: null, withdrawn: false }
+}
