@@ -13,7 +13,7 @@ import { seeded } from '#core/quantity/seeded'
 import { isWalk, type TestAt, type TestKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
 import { orderIn, RIG_WALKS } from './places'
-import { heardIn, type Read } from './reads'
+import { timesIn, type Read } from './reads'
 import { isIt, mendedRig, readRig, type Rig } from './rig'
 
 /**
@@ -140,7 +140,7 @@ function tested(play: Play, act: Extract<Act, { do: 'test' }>, after: After): Pl
   const { atId, isUp } = standingAfter(test, standingFor(play, test), order, passed.at(-1))
   const moved = { atId, isUp }
   if (needsOn && !isOn) return after({ minutes, ladders, isDeaf: true }, moved)
-  const read = (readRig(rig, test, passed, toneHz, heardIn(sinceMend(play))) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
+  const read = (readRig(rig, test, passed, toneHz, sinceMend(play)) ?? []).map((r): Read => toneHz === METER_HZ || !isOfTone(r.kind) ? r : { ...r, toneHz }).map(r => act.wireOhm === undefined || test.kind !== 'coil-dcr' ? asTouched(play, r) : { ...r, value: wired(act.wireOhm) })
   // Over its range a meter shows the same for open and for more than it can.
   if (rangeOhm !== null && read.some(r => isInOhms(r.kind) && (r.value.is === 'open' || (r.value.is === 'ohm' && r.value.ohm > rangeOhm)))) {
     return after({ minutes, ladders, isOverRange: true }, moved)
@@ -180,7 +180,7 @@ function passedOn({ rig, steps }: Play, kind: TestKind): string[] {
 /** Ohms as this meter shows them now: with its leads in them, and touched anew each time. */
 function asTouched({ rig, steps, isNulled }: Play, read: Read): Read {
   if (read.value.is !== 'ohm') return read
-  const times = steps.flatMap(s => s.read).filter(r => r.kind === read.kind && r.nodeId === read.nodeId).length
+  const times = timesIn(steps.flatMap(s => s.read), read.kind, read.nodeId)
   const chance = seeded(hashOf(`${rig.code} touched ${read.kind} ${read.nodeId ?? ''} ${times}`))
   const bell = normalAt(Math.min(0.999, Math.max(0.001, chance())))
   // The first is as it is read without hands, so that it is what the tracer reads of the same rig.

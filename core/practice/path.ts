@@ -50,7 +50,8 @@ export function* pathOf(rig: Rig, acts: readonly Act[]): Generator<number, PathS
     // What is put right is another line: it is read anew.
     if (step.mended) readings = []
     readings = [...readings, ...step.read.map((r, n) => readingOf(rig, readings.length + n, r, atOf(k)))]
-    if (act.do === 'name' || step.read.length > 0) now = ranked(play.rig, readings, opened)
+    if (step.mended || step.read.length > 0) now = ranked(play.rig, readings, opened)
+    else if (act.do === 'name') now = now.without(opened)
     path.push({ atMin, truth: truthOf(now.suspects, play.rig.faults), suspects: now.suspects.slice(0, TOLD), told: asked?.told ?? null,
       better: asked?.better ?? null, lostMin })
     yield (k + 1) / acts.length

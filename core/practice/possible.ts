@@ -15,7 +15,12 @@ import type { Rig } from './rig'
 
 /** What may be hidden in a rig by what was read and opened, as the tracer ranks it, and what it would read next. */
 
-export interface Ranked { suspects: readonly Suspect[], ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests }
+export interface Ranked {
+  suspects: readonly Suspect[]
+  ask: (standing: Standing, besides?: TestAt, mayBeOn?: boolean) => NextTests
+  /** The same readings, with what was opened and is right by now: `mendKey`. */
+  without: (opened: ReadonlySet<string>) => Ranked
+}
 
 /** @param opened what was opened and is right by now: `mendKey` */
 export function ranked(rig: Rig, readings: readonly Reading[], opened: ReadonlySet<string> = new Set()): Ranked {
@@ -23,14 +28,19 @@ export function ranked(rig: Rig, readings: readonly Reading[], opened: ReadonlyS
   const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get(output.id)!
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
-  const ranking = { suspects: asTold(rig, opened, rig.faults.length > 1 ? drained(rankPairs(tried)).suspects : rankOfSingles(tried).suspects) }
+  const all = rig.faults.length > 1 ? drained(rankPairs(tried)).suspects : rankOfSingles(tried).suspects
   const atTheRack = new Set<TestKind>(testsAt(output, null).map(t => t.kind))
   const cannot = new Set<string>(WALK_KINDS.filter(kind => !atTheRack.has(kind)))
-  const mayBeOn = riskOf(output, proof, ranking.suspects) === null
-  return { suspects: ranking.suspects, ask: (standing, besides, may = true) => nextTests(tried, ranking, { standing, mayBeOn: may && mayBeOn,
-    cannot, ...besides
-      ? { besides }
-      : {} }, given.readings) }
+  const without = (right: ReadonlySet<string>): Ranked => {
+    const suspects = asTold(rig, right, all)
+    const isSafe = riskOf(output, proof, suspects) === null
+    return {
+      suspects, without,
+      ask: (standing, besides, mayBeOn = true) =>
+        nextTests(tried, { suspects }, { standing, mayBeOn: mayBeOn && isSafe, cannot, ...besides ? { besides } : {} }, given.readings),
+    }
+  }
+  return without(opened)
 }
 
 /** What whoever plays is told: how many are hidden, and of which kinds. So much the tracer may know, too. */

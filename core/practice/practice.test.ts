@@ -5,13 +5,15 @@ import type { FaultKind } from '#core/job/schema'
 import { speakersOf } from '#core/job/tree'
 import { hashOf } from '#core/quantity/hash'
 import { InputError } from '#core/quantity/inputError'
+import { same } from '#core/quantity/same'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { MOST_SEED, readCode, writeCode } from './code'
 import { mendKey } from '#core/trace/next/minutes'
 import { EXERCISES } from './exercises'
 import { playOf, sumOf } from './game'
-import { candidatesOf, isIt, readRig, rigOf, sealOf } from './rig'
+import type { Read } from './reads'
+import { candidatesOf, isIt, mendedRig, readRig, rigOf, sealOf } from './rig'
 import { played } from './tracer'
 
 const LEVELS = EXERCISES.map((_, k) => k + 1)
@@ -77,6 +79,24 @@ describe('rigs', () => {
     const coil = (rig: typeof one | undefined) => readRig(rig!, { kind: 'coil-dcr', nodeId: 's1', besideId: null })
     expect(coil(one)).not.toEqual(coil(other))
     expect(coil({ ...one!, sample: other!.sample })).not.toEqual(coil(other))
+  })
+  test.each(['polarity-heard', 'pulse-walk', 'sound'] as const)('%s once more slips anew, and after a repair; a dial stands as it stood', (kind) => {
+    const differ = { again: 0, after: 0 }
+    for (let seed = 1; seed <= 40; seed++) {
+      const rig = rigOf({ level: 9, seed })
+      const ids = speakersOf(rig.output.wiring).map(s => s.id)
+      const at = (of: typeof rig, nodeId: string, before: Read[] = []) => readRig(of, { kind, nodeId: kind === 'pulse-walk' ? null : nodeId, besideId: null }, [nodeId], undefined, before)!
+      for (const id of ids) {
+        const [right, mended] = [mendedRig(rig, []), mendedRig(mendedRig(rig, rig.faults), [])]
+        const first = at(right, id)
+        differ.again += Number(JSON.stringify(at(right, id, first)) !== JSON.stringify(first))
+        differ.after += Number(JSON.stringify(at(mended, id)) !== JSON.stringify(first))
+        expect(at(right, id, first)).toEqual(at(right, id, first))
+        const dial = { kind: 'tap-found', nodeId: id, besideId: null } as const
+        expect(readRig(right, dial, [], undefined, readRig(right, dial)!)).toEqual(readRig(right, dial))
+      }
+    }
+    expect([differ.again > 3, differ.after > 3, differ.again < 200]).toEqual([true, true, true])
   })
   test('a walk notes each speaker as it sounds by itself', () => {
     const rig = rigOf({ level: 9, seed: 3 })

@@ -1,5 +1,5 @@
 import type { Reading, Sound } from '#core/job/schema'
-import type { HeardBefore, Rig } from './rig'
+import type { Rig } from './rig'
 
 /** What is read of a rig, and the same as a reading of its line. */
 
@@ -11,9 +11,10 @@ export interface Read {
   toneHz?: number
 }
 
-/** What was noted of a speaker in these readings, oldest first. */
-export const heardIn = (readings: readonly Pick<Reading, 'kind' | 'nodeId' | 'value'>[]): HeardBefore => nodeId =>
-  readings.flatMap(r => r.kind === 'sound' && r.nodeId === nodeId ? [r.value.is as Sound] : [])
+/** What was noted of a speaker before, oldest first. */
+export const soundsIn = (reads: readonly Read[], nodeId: string): Sound[] => reads.flatMap(r => r.kind === 'sound' && r.nodeId === nodeId ? [r.value.is as Sound] : [])
+/** How often a place was read before. */
+export const timesIn = (reads: readonly Read[], kind: Read['kind'], nodeId: string | null): number => reads.filter(r => r.kind === kind && r.nodeId === nodeId).length
 
 /** @param at of one place the later reading counts */
 export function readingOf({ output }: Rig, k: number, { kind, nodeId, value, toneHz }: Read, at = '2026-05-04T09:00:00Z'): Reading {

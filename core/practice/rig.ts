@@ -15,8 +15,10 @@ import { WALKS } from '#core/trace/next/walk'
 import { METER_HZ } from '#core/check/readingBands'
 import { brokenLine, offsets } from '#core/trace/ohms'
 import { outcomeOf, planOf, type Outcome, type Plan } from '#core/trace/outcome'
+import { isTurnedKind } from '#core/trace/weigh'
 import { writeCode, type RigCode } from './code'
 import { EXERCISES, type Exercise } from './exercises'
+import { soundsIn, timesIn, type Read } from './reads'
 
 /**
  * A rig: a line of an exercise with faults hidden in it, and units that are what units are. All of it follows from its code. What is read of it is solved on
@@ -32,6 +34,8 @@ export interface Rig {
   truth: Outcome
   /** Which of the samples of what models may be this line's are. */
   sample: number
+  /** What was put right so far: whoever listens after it slips anew. */
+  mends: number
 }
 
 /** Same kinds at the same places; how large each is nobody is asked. */
@@ -49,7 +53,7 @@ export function candidatesOf({ line, kinds }: Pick<Exercise, 'line' | 'kinds'>):
 
 /** The same line after something was put right: units stay what they are. */
 export function mendedRig(rig: Rig, faults: readonly Fault[]): Rig {
-  return { ...rig, faults, truth: outcomeOf(rig.plan, faults) }
+  return { ...rig, faults, truth: outcomeOf(rig.plan, faults), mends: rig.mends + 1 }
 }
 
 function drawnFault(output: Output, { kinds }: Exercise, chance: Chance): Fault {
@@ -86,7 +90,7 @@ export function rigFrom(exercise: Exercise, code: string, hidden: readonly Fault
     // Two are two places: one that lies on the other cannot be told from it.
     if (faults.every(f => f.nodeId !== fault.nodeId && f.kind !== fault.kind)) faults.push(fault)
   }
-  return { code, exercise, output, plan, faults, truth: outcomeOf(plan, faults), sample }
+  return { code, exercise, output, plan, faults, truth: outcomeOf(plan, faults), sample, mends: 0 }
 }
 
 /** What nobody may know before the end, as a number: shown beforehand, it proves afterwards that nothing was changed. */
@@ -136,38 +140,41 @@ function coilAt(rig: Rig, speaker: Speaker): ReadingValue {
   }
 }
 
-/** What was noted of a speaker before, oldest first: who listens again mostly hears what is there, and slips anew. */
-export type HeardBefore = (nodeId: string) => readonly Sound[]
+/** A chance of its own for what is read once more: it slips anew. */
+const again = ({ mends }: Rig, times: number): string => `${mends === 0 ? '' : ` after ${mends}`}${times === 0 ? '' : ` again ${times}`}`
 
-function soundAt(rig: Rig, nodeId: string, before: readonly Sound[]): Sound {
+/** Who listens again mostly hears what is there, and slips anew. */
+function soundAt(rig: Rig, nodeId: string, reads: readonly Read[]): Sound {
   const { plan, truth } = rig
+  const before = soundsIn(reads, nodeId)
   if (isCutOut(rig)) return 'silent'
   const chances = SOUNDS.map(s => soundsChance([...before, s], offDb(nodeId, truth, plan), heardOf(nodeId, truth, plan)))
-  let left = chanceFor(rig, before.length === 0 ? `sound ${nodeId}` : `sound ${nodeId} again ${before.length}`)() * chances.reduce((a, b) => a + b, 0)
+  let left = chanceFor(rig, `sound ${nodeId}${again(rig, before.length)}`)() * chances.reduce((a, b) => a + b, 0)
   return SOUNDS.find((_, k) => (left -= chances[k]!) < 0) ?? 'plays'
 }
 
 const isCutOut = (rig: Rig): boolean => chanceFor(rig, 'protection')() < cutOutChance(rig.truth.solved.head, rig.plan.drawn.solved.head)
 
 /** Which way round a speaker is by a pulse in passing, which comes again until it is told. */
-function pulseAt(rig: Rig, nodeId: string): 'right-way' | 'reversed' | 'cannot-tell' {
+function pulseAt(rig: Rig, nodeId: string, before: readonly Read[]): 'right-way' | 'reversed' | 'cannot-tell' {
   const { ways, chance, whenCut } = WALKS['pulse-walk']
   const chances = ways.map(way => chance(way, nodeId, rig.truth, rig.plan))
-  let left = chanceFor(rig, `pulse ${nodeId}`)() * chances.reduce((a, b) => a + b, 0)
+  let left = chanceFor(rig, `pulse ${nodeId}${again(rig, timesIn(before, 'polarity-heard', nodeId))}`)() * chances.reduce((a, b) => a + b, 0)
   return (isCutOut(rig) ? whenCut : ways.find((_, k) => (left -= chances[k]!) < 0) ?? ways[0]) as 'right-way'
 }
 
 /**
  * What a test reads: one value, or of a walk one of each speaker that was not noted so yet. Null: it cannot be taken on this line.
  * @param toneHz of an impedance meter
+ * @param before what was read since something was last put right, oldest first
  */
-export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ, before: HeardBefore = () => []): { kind: Reading['kind'], nodeId: string | null, value: ReadingValue }[] | null {
+export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [], toneHz = METER_HZ, before: readonly Read[] = []): Read[] | null {
   const speaker = speakersOf(rig.output.wiring).find(s => s.id === test.nodeId) ?? null
   const one = (value: ReadingValue) => [{ kind: test.kind as Reading['kind'], nodeId: test.nodeId, value }]
   switch (test.kind) {
-    case 'pulse-walk': return unheard.map(nodeId => ({ kind: 'polarity-heard', nodeId, value: { is: pulseAt(rig, nodeId), how: 'pulse', against: null } }))
-    case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId, before(nodeId)) } }))
-    case 'sound': return one({ is: soundAt(rig, test.nodeId!, before(test.nodeId!)) })
+    case 'pulse-walk': return unheard.map(nodeId => ({ kind: 'polarity-heard', nodeId, value: { is: pulseAt(rig, nodeId, before), how: 'pulse', against: null } }))
+    case 'walk': return unheard.map(nodeId => ({ kind: 'sound', nodeId, value: { is: soundAt(rig, nodeId, before) } }))
+    case 'sound': return one({ is: soundAt(rig, test.nodeId!, before) })
     case 'line-impedance': return one(ohmsAt(rig, null, toneHz))
     case 'outward-impedance': return one(ohmsAt(rig, test.nodeId, toneHz))
     case 'coil-dcr': return speaker ? one(coilAt(rig, speaker)) : null
@@ -176,7 +183,10 @@ export function readRig(rig: Rig, test: TestAt, unheard: readonly string[] = [],
   weight[rig.sample] = 1
   const of = predictive(test, [{ outcome: rig.truth, sampleWeight: weight }], rig.plan, speaker)
   if (!of) return null
-  const chance = chanceFor(rig, `${test.kind} ${test.nodeId ?? ''} ${test.besideId ?? ''}`)
+  // Which way round it is, a tester is wrong about now and then; a dial and a swap are what they are.
+  const kind = test.kind as Reading['kind']
+  const anew = isTurnedKind(kind) ? again(rig, timesIn(before, kind, test.nodeId)) : ''
+  const chance = chanceFor(rig, `${test.kind} ${test.nodeId ?? ''} ${test.besideId ?? ''}${anew}`)
   let left = chance()
   const k = of.chances[0]!.findIndex(p => (left -= p) < 0)
   const answer = of.answers[Math.max(0, k)]!

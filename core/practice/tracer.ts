@@ -20,7 +20,7 @@ export interface TracerPlay extends Sum {
   suspects: readonly (readonly Suspect[])[]
 }
 
-/** For each that is hidden. No play goes on for longer: what is not found by then is not found. */
+/** For each that is hidden. Who has tested so much opens one place after the other, so that every play comes to its end. */
 const MOST_TESTS = 24
 /** As sure as this of a place, and it is opened. */
 const SURE = 0.9
@@ -45,7 +45,8 @@ export function* playing(rig: Rig): Generator<number, TracerPlay> {
     if (next.do === 'name') opened.add(mendKey([faultAt(next.kind, next.nodeId)]))
     if (mended) readings = []
     for (const one of read) readings.push(readingOf(rig, readings.length, one))
-    if (!play.isOver && (next.do === 'test' || next.do === 'name')) now = ranked(play.rig, readings, opened)
+    if (mended || read.length > 0) now = play.isOver ? now : ranked(play.rig, readings, opened)
+    else if (next.do === 'name') now = now.without(opened)
     suspects.push(now.suspects.slice(0, TOLD))
   }
   const switched = (on: boolean) => {
@@ -53,8 +54,8 @@ export function* playing(rig: Rig): Generator<number, TracerPlay> {
   }
   act({ do: 'null-leads' })
   let tests = 0
-  while (!play.isOver && tests < MOST_TESTS * rig.faults.length) {
-    const next = !play.isHeadRead && minutesFor(play, HEAD) !== null ? HEAD : nextOf(now, play)
+  while (!play.isOver) {
+    const next = !play.isHeadRead && minutesFor(play, HEAD) !== null ? HEAD : nextOf(now, play, tests < MOST_TESTS * rig.faults.length)
     if (next === null) break
     if ('besideId' in next) {
       switched(amplifierOf(next.kind) === 'on')
@@ -71,11 +72,11 @@ export function* playing(rig: Rig): Generator<number, TracerPlay> {
 }
 
 /** A test, or a place to open; null: there is nothing left to do. */
-function nextOf({ suspects, ask }: Ranked, play: Play): RigTest | Fault | null {
+function nextOf({ suspects, ask }: Ranked, play: Play, mayTest: boolean): RigTest | Fault | null {
   const places = suspectedPlaces(suspects)
   const sure = places.find(p => p.share >= SURE)
   if (sure) return sure.fault
-  const { tests: [first], isMendNext } = ask(standingIn(play), undefined, play.isHeadRead)
+  const { tests: [first], isMendNext } = mayTest ? ask(standingIn(play), undefined, play.isHeadRead) : { tests: [], isMendNext: true }
   if (first && !isMendNext) return { kind: first.kind as RigTest['kind'], nodeId: first.nodeId, besideId: first.besideId }
   // Likeliest for its minutes: the shortest search, as mends are weighed everywhere.
   return places.reduce<{ fault: Fault, worth: number } | null>((best, { fault, share }) => {

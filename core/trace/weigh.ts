@@ -1,6 +1,6 @@
 import type { JudgedReading } from '#core/check/proof'
 import { METER_HZ } from '#core/check/readingBands'
-import type { Output, ReadingValue, Sound } from '#core/job/schema'
+import type { Output, Reading, ReadingKind, ReadingValue, Sound } from '#core/job/schema'
 import { branchesOf, speakersOf, throughsIn } from '#core/job/tree'
 import { isReactive } from '#core/network/element'
 import { isGroup, type WiringNode } from '#core/network/tree'
@@ -41,6 +41,7 @@ export interface Weigher {
 export interface WeighedParts {
   coils: readonly CoilReading[]
   heard: readonly HeardAt[]
+  /** What is seen, and heard by a pulse; of what was read more than once each reading. */
   others: readonly JudgedReading[]
   spreads: readonly Spread[]
 }
@@ -73,6 +74,7 @@ export function makeWeigher(given: Given): Weigher {
     return { judged, nodeId, sounds, any: anySounds(sounds) }
   })
   const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && LIKE[j.reading.kind] !== null)
+    .flatMap(j => isTurnedKind(j.reading.kind) ? turnedAt(given, j.reading).map(reading => ({ ...j, reading })) : [j])
   const spreads = spreadsOf(given.history)
 
   const sampleLog = Float64Array.from(deviations.logWeight)
@@ -145,7 +147,10 @@ export function makeWeigher(given: Given): Weigher {
         const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
         return [{ judged, log: Math.log(orSlip((1 - cut) * likeSounds(at, outcome) + cut * likeSilence(at), at.any)) }]
       }
-      return others.includes(judged) ? [{ judged, log: Math.log(orSlip(LIKE[judged.reading.kind]!(judged, outcome, plan), likeAnything(judged))) }] : []
+      // What was read more than once tells all together.
+      const { kind, nodeId } = judged.reading
+      const all = others.filter(o => o.reading.kind === kind && o.reading.nodeId === nodeId)
+      return all.length === 0 ? [] : [{ judged, log: all.reduce((sum, o) => sum + Math.log(orSlip(LIKE[kind]!(o, outcome, plan), likeAnything(o))), 0) }]
     }),
   }
 }
@@ -162,9 +167,14 @@ function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedO
   }
 }
 
+/** Readings of a place since the last repair, oldest first. */
+const allAt = ({ history }: Pick<Given, 'history'>, { kind, nodeId }: Pick<Reading, 'kind' | 'nodeId'>): Reading[] =>
+  history.filter(r => r.kind === kind && r.nodeId === nodeId).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0)
 /** What was noted of a speaker since the last repair, oldest first. */
-export const soundsAt = ({ history }: Pick<Given, 'history'>, nodeId: string): Sound[] =>
-  history.filter(r => r.kind === 'sound' && r.nodeId === nodeId).sort((a, b) => a.at < b.at ? -1 : a.at > b.at ? 1 : 0).map(r => r.value.is as Sound)
+export const soundsAt = (given: Pick<Given, 'history'>, nodeId: string): Sound[] => allAt(given, { kind: 'sound', nodeId }).map(r => r.value.is as Sound)
+/** Which way round something is, is told by a slip in one of thirty: of what was read more than once each reading tells, and slips anew. */
+export const isTurnedKind = (kind: ReadingKind): boolean => kind === 'polarity' || kind === 'polarity-heard'
+export const turnedAt = (given: Pick<Given, 'history'>, of: Pick<Reading, 'kind' | 'nodeId'>): Reading[] => allAt(given, of)
 
 function averageOf(logs: Float64Array, weights: Float64Array): number {
   return Math.exp(logSum(logs.map((log, s) => log + weights[s]!)) - logSum(weights))

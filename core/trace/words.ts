@@ -38,8 +38,8 @@ const TITLES: Partial<Record<TestKind, (place: string, beside: string, isAgain: 
   'sound': (place, _, isAgain) => isAgain ? `Listen at ${place} once more` : `Listen at ${place}`,
   'beside': (place, beside) => `Is ${place} as loud as ${beside}?`,
   'tap-found': place => `Look at the dial of ${place}`,
-  'polarity': place => `Which way round is ${place}? A battery at the rack`,
-  'polarity-heard': place => `Which way round is ${place}? A pulse`,
+  'polarity': (place, _, isAgain) => `Which way round is ${place}? A battery at the rack${isAgain ? ', once more' : ''}`,
+  'polarity-heard': (place, _, isAgain) => `Which way round is ${place}? A pulse${isAgain ? ' once more' : ''}`,
   'leg-earth': () => 'Read each leg of the line to earth, at the rack',
 }
 export const testTitle = ({ kind, nodeId, besideId, isAgain = false }: TestAt & { isAgain?: boolean }, nameOf: NameOf): string =>

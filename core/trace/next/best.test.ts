@@ -1,11 +1,11 @@
-import { expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
 import type { FaultKind, Reading, ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
-import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelChance, levelDensity, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelChance, levelDensity, levelOffDb, offDb, soundChance, silentChance, soundsChance, turnedThrough } from '../ears'
 import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
@@ -219,6 +219,33 @@ test.each<[string, Reading[], string[]]>([
 ])('asked to be listened at once more: %s', (_, readings, wanted) => {
   const { next } = asked([...wrong, ...readings], AT_THE_RACK, { cannot: [...WALK_KINDS, ...ids.flatMap(nodeId => ['beside', 'looked', 'swapped', 'coil-dcr', 'tap-found', 'polarity-heard', 'outward-impedance'].map(kind => testKey({ kind: kind as 'sound', nodeId })))] })
   expect(next.tests.filter(t => t.isAgain).map(t => t.nodeId)).toEqual(wanted)
+})
+
+const PULSE = (is: 'right-way' | 'reversed' | 'cannot-tell', k: number) => ({ ...reading('polarity-heard', { is, how: 'pulse', against: null }, ids[1]!), id: `p${k}`, at: `2026-05-04T09:0${k}:00Z` })
+describe('which way round, told more than once', () => {
+  const others = ['sound', 'beside', 'looked', 'swapped', 'coil-dcr', 'tap-found', 'outward-impedance'] as const
+  const onlyPulses = [...WALK_KINDS, ...ids.flatMap(nodeId => others.map(kind => testKey({ kind, nodeId })))]
+  test.each<[string, Reading[], boolean]>([
+    ['not yet', [], false], ['the right way', [PULSE('right-way', 0)], false], ['the other way', [PULSE('reversed', 0)], true], ['not told', [PULSE('cannot-tell', 0)], true],
+    ['one says so, one not', [PULSE('reversed', 0), PULSE('right-way', 1)], true], ['two say so', [PULSE('reversed', 0), PULSE('reversed', 1)], false],
+    ['three times', [PULSE('reversed', 0), PULSE('right-way', 1), PULSE('right-way', 2)], false],
+  ])('asked for once more: %s', (_, readings, wanted) => {
+    const { next } = asked([reading('line-impedance', { is: 'ohm', ohm: 58 }), ...readings], AT_THE_RACK, { cannot: onlyPulses })
+    expect(next.tests.some(t => t.isAgain && t.nodeId === ids[1])).toBe(wanted)
+  })
+  test('each reading tells, in any order, and what speaks for it says all of it', () => {
+    const shareOf = (...all: Reading[]) => asked(all).ranking.suspects.find(s => s.faults[0]?.kind === 'turned-round' && s.faults[0].nodeId === ids[1])!
+    const of = [[], ['reversed'], ['reversed', 'reversed'], ['reversed', 'right-way']]
+    const [none, once, twice, torn] = of.map(ways => shareOf(...ways.map((is, k) => PULSE(is as 'reversed', k))))
+    // By itself each is told otherwise in three of a hundred, and a quarter is not told: 0.97 for 0.03, each time anew.
+    const odds = (more: typeof none, less: typeof none) => more!.fit - less!.fit
+    const slipped = (p: number, any = 0.03) => Math.log(0.999 * 0.75 * (1 - silentChance(0)) * p + 0.001 * any)
+    expect([odds(once, none), odds(twice, none), odds(torn, none)]).toEqual([slipped(0.97), 2 * slipped(0.97), slipped(0.97) + slipped(0.03, 0.72)].map(v => expect.closeTo(v, 6)))
+    expect(shareOf(PULSE('right-way', 0), PULSE('reversed', 1)).fit).toBeCloseTo(torn!.fit, 9)
+    const { tried: { weigher } } = asked([PULSE('reversed', 0), PULSE('reversed', 1)])
+    const told = weigher.tellings(outcomeOf(weigher.plan, [faultAt('turned-round', ids[1]!)]))
+    expect(told.map(t => t.log)).toEqual([expect.closeTo(2 * slipped(0.97), 6)])
+  })
 })
 
 test('by the level meter: what is foretold of louder and quieter is what the figures come to, against an integral; a pulse through silence tells nothing', () => {

@@ -6,6 +6,7 @@ import { speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
 import { outcomeOf } from '../outcome'
 import { isSomethingElse, type Ranking, type Suspect, type Tried } from '../rank'
+import { isTurnedKind } from '../weigh'
 import { predictive, weighedSamples } from './answers'
 import { isWalk, WALK_KINDS, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type TestKind, type WalkKind } from './test'
 import { WALKS } from './walk'
@@ -23,7 +24,7 @@ export interface Answer {
   minutesLeft: number
 }
 export interface NextTest extends TestAt {
-  /** It was listened at before. */
+  /** It was listened at, or told which way round it is, before. */
   isAgain: boolean
   minutes: number
   /** What it tells, bits: one halves what may be there. */
@@ -84,7 +85,14 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const notReadYet = (kind: ReadingKind) => speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind, nodeId })))
   const passed = new Map(WALK_KINDS.map(kind => [kind as TestKind, notReadYet(WALKS[kind].reads)]))
   const mayBeAsked = (t: TestAt) => !cannot?.has(testKey(t)) && (mayBeOn || isSafeOnOverload(t.kind))
-    && (isWalk(t.kind) ? passed.get(t.kind)!.length > LEAST_PASSED[t.kind] : !read.has(testKey(t)) || isHeardAgain(t, heard))
+    && (isWalk(t.kind)
+      ? passed.get(t.kind)!.length > LEAST_PASSED[t.kind]
+      : !read.has(testKey(t)) || isHeardAgain(t, heard) || isTurnedAgain(turned.get(testKey(t)) ?? []))
+  const turned = new Map<string, string[]>()
+  for (const { reading } of weigher.parts.others) {
+    const key = testKey(reading)
+    if (isTurnedKind(reading.kind)) turned.set(key, [...turned.get(key) ?? [], reading.value.is])
+  }
   const heard = new Map(weigher.parts.heard.map(h => [h.nodeId, h.sounds]))
   const candidates = testsOf(speakers, plan.output.wiring.children.map(c => c.node.id), weighed.map(s => s.faults))
     .filter(mayBeAsked)
@@ -111,7 +119,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   return {
     besides: besides && (!isWalk(besides.kind) || passed.get(besides.kind)!.length > 0) ? judge(besides) : null,
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
-    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: test.kind === 'sound' && heard.has(test.nodeId!), minutes, bits, saves, answers: answersOf(found,
+    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: (test.kind === 'sound' && heard.has(test.nodeId!)) || turned.has(testKey(test)), minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
   }
 }
@@ -149,6 +157,10 @@ const isHeardAgain = ({ kind, nodeId }: TestAt, heard: ReadonlyMap<string, reado
   const sounds = kind === 'sound' ? heard.get(nodeId!) : undefined
   return sounds?.length === 1 && sounds[0] !== 'plays'
 }
+
+/** The same of which way round it is: what was not told, or told otherwise than it should be, until two of three say so. */
+const isTurnedAgain = (told: readonly string[]): boolean =>
+  told.length > 0 && told.length < 3 && told.some(is => is !== 'right-way') && told.filter(is => is === 'reversed').length < 2
 
 /** Everything that could be read: what is read at the head there, the rest at every speaker, and from every place of the chain outward. */
 function testsOf(speakers: readonly Speaker[], places: readonly string[], faults: readonly (readonly Fault[])[]): TestAt[] {
