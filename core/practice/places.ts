@@ -39,7 +39,7 @@ export function testsAt(output: Output, id: string | null): RigTest[] {
   const speakers = speakersOf(output.wiring)
   // The pulse goes through transformers; where there are none a battery tells the same.
   const isPulsed = speakers.length > 1 && speakers.every(s => s.load.kind === 'tap')
-  if (id === null) return [at('walk'), ...isPulsed ? [at('pulse-walk')] : [], at('line-impedance'), at('leg-earth'), at('looked')]
+  if (id === null) return [at('walk'), at('line-impedance'), at('leg-earth'), at('looked'), ...isPulsed ? [at('pulse-walk')] : []]
   const k = speakers.findIndex(s => s.id === id)
   const speaker = speakers[k]
   if (!speaker) return [at('looked')]
