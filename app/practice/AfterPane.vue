@@ -111,7 +111,7 @@ section { display: grid; gap: 8px; grid-template-columns: minmax(0, 1fr); }
 .steps li { display: grid; grid-template-columns: 26px minmax(0, 1fr) auto; gap: 2px 10px; align-items: baseline;
   border-bottom: 1px solid var(--rule); padding: 6px 0; }
 .steps li.lost { border-left: 4px solid var(--stop); padding-left: 8px; }
-.tracers { padding-left: 28px; }
+.tracers { padding-left: 28px; margin-bottom: 5px; }
 .give { display: flex; flex-wrap: wrap; gap: 8px 18px; align-items: end; border-top: 1px solid var(--rule); padding-top: 10px; }
 .give label { display: grid; gap: 2px; }
 .give label > span { font-size: 13.5px; color: var(--ink-soft); }

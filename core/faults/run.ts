@@ -2,11 +2,20 @@ import type { Output } from '#core/job/schema'
 import { branchesOf } from '#core/job/tree'
 import { isGroup, type WiringNode } from '#core/network/tree'
 import { leadOhm } from '#core/network/cable'
+import type { Seen } from '#core/network/solver'
 import { solvedAsRead } from '#core/check/readingBands'
 import { withBranchChanged, withOhmInRun } from './changeTree'
 import { faultAt, type FaultDefinition } from './fault'
 
 /** What the run between two places can have, beside a break. */
+
+/** What a line reads, solved once: hundreds of sizes and places are parts of it. */
+const heads = new WeakMap<WiringNode, Seen>()
+function headAsRead(wiring: WiringNode): Seen {
+  let head = heads.get(wiring)
+  if (!head) heads.set(wiring, head = solvedAsRead(wiring).head)
+  return head
+}
 
 /** Ohms of a bad joint in a run, against all that the line is. Common practice, no source: a corroded splice adds a part of the line, or many times it. */
 const OF_THE_LINE = [0.15, 0.5, 1.5, 6] as const
@@ -19,7 +28,7 @@ export const jointInRun: FaultDefinition = {
   why: 'a splice in the run is made like those at the speakers; there are fewer of them',
   candidates: output => branchesOf(output.wiring).flatMap(b => OF_THE_LINE.map(amount => faultAt('joint-in-run', b.node.id, { amount }))),
   change: (wiring, { nodeId, amount }) => {
-    const { head } = solvedAsRead(wiring)
+    const head = headAsRead(wiring)
     return head.state === 'finite' ? withOhmInRun(wiring, nodeId!, head.ohm * (amount ?? OF_THE_LINE[2])) : wiring
   },
   coil: { right: 1 },
@@ -63,7 +72,7 @@ export const leakAcross: FaultDefinition = {
   why: 'damp finds every box out of doors',
   candidates: output => output.wiring.children.length === 0 ? [] : placesAlong(output).flatMap(nodeId => LEAKS.map(amount => faultAt('leak-across', nodeId, { amount }))),
   change: (wiring, { nodeId, amount }) => {
-    const { head } = solvedAsRead(wiring)
+    const head = headAsRead(wiring)
     if (head.state !== 'finite' || !isGroup(wiring)) return wiring
     const leak = { lead: null, node: { kind: 'speaker' as const, id: `${wiring.id} leaks`, load: { kind: 'nominal' as const, nominalOhm: head.ohm * (amount ?? LEAKS[2]) } } }
     const place = wiring.children.findIndex(c => c.node.id === nodeId)

@@ -35,6 +35,9 @@ export function cutOutChance(head: Seen, planned: Seen): number {
   return planned.state === 'finite' ? step((CUTS_OUT - head.ohm / planned.ohm) / CUTS_OUT_SOFT) : 0
 }
 
+/** From this part of the plan on it cuts out in less than one of a thousand. */
+export const NOT_CUT_FROM = CUTS_OUT + CUTS_OUT_SOFT * Math.log(999)
+
 /** How far a speaker is off its plan, dB; -Infinity where nothing arrives. Where nothing was planned it is taken as it is. */
 export function offDb(nodeId: string, outcome: Pick<Outcome, 'watts' | 'definitions'>, plan: Pick<Plan, 'watts'>): number {
   // What a fault of the rack does to the sound is said by how it is heard.

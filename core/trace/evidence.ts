@@ -19,14 +19,21 @@ const MISREAD = 0.01
 /** Which of its other positions it is then read as, nobody knows: each is as likely. A dial of which nothing is stated has five. */
 const misreadAs = (load: SpeakerNode['load'] | undefined): number => MISREAD / Math.max(1, (load?.kind === 'tap' && load.tapsW.length > 0 ? load.tapsW.length : 5) - 1)
 
+/** Speakers of lines by their names, found once each: every dial of a long line is asked of every one of hundreds. */
+const speakersById = new WeakMap<WiringNode, Map<string, SpeakerNode>>()
 /** A speaker of a line that may have a fault in it. */
-function speakerIn(node: WiringNode, nodeId: string): SpeakerNode | null {
-  if (node.kind === 'speaker') return node.id === nodeId ? node : null
-  for (const child of isGroup(node) ? node.children : []) {
-    const found = speakerIn(child.node, nodeId)
-    if (found) return found
+function speakerIn(root: WiringNode, nodeId: string): SpeakerNode | null {
+  let by = speakersById.get(root)
+  if (!by) {
+    speakersById.set(root, by = new Map())
+    noteSpeakers(root, by)
   }
-  return null
+  return by.get(nodeId) ?? null
+}
+function noteSpeakers(node: WiringNode, by: Map<string, SpeakerNode>): void {
+  // Of two with one name, as where one more hangs there, the first.
+  if (node.kind === 'speaker' && !by.has(node.id)) by.set(node.id, node)
+  for (const { node: child } of isGroup(node) ? node.children : []) noteSpeakers(child, by)
 }
 
 /** A reading that a way round, or a short, hardly gives. */

@@ -30,10 +30,10 @@ export function tableOf({ plan, ohms, sampleLog }: Weigher, k: number): (lnOhm: 
     let nearest = 0
     while (nearest < edges.length && between > edges[nearest]!) nearest++
     const table = made[nearest] ??= new Float64Array(ROWS).fill(NaN)
-    const n = Math.round((lnOhm - FROM_LN) / STEP)
+    const n = (lnOhm - FROM_LN) / STEP + 0.5
     // What is no number stays none.
     if (n !== n) return NaN
-    const row = n < 0 ? 0 : n >= ROWS ? ROWS - 1 : n
+    const row = n < 0 ? 0 : n >= ROWS ? ROWS - 1 : n | 0
     const known = table[row]!
     if (known === known) return known
     const here = Math.exp(FROM_LN + row * STEP)

@@ -21,7 +21,10 @@ export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Rea
   const anything = readings.map((judged) => {
     const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
     const heard = weigher.parts.heard.find(h => h.judged === judged)
-    return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : judged.reading.kind === 'coil-dcr' ? likeAnyCoil(judged.reading.value) : likeAnything(judged))
+    const { kind, nodeId, value } = judged.reading
+    if (heard || ohm || kind === 'coil-dcr') return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : likeAnyCoil(value))
+    // What was read more than once tells all together.
+    return weigher.parts.others.reduce((sum, o) => o.reading.kind === kind && o.reading.nodeId === nodeId ? sum + Math.log(likeAnything(o)) : sum, 0)
   })
   const logs = all.map(t => t?.map(x => x.log) ?? anything)
   const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s =>

@@ -30,8 +30,21 @@ export interface TraceView {
 
 export interface TraceStep { done: number, view: TraceView | null }
 
+/** What may be there, whatever is asked of it: kept, what to read next is told again without trying anything out anew. */
+export interface Found extends Pick<TraceView, 'ranking' | 'reasons'> { given: Given, tried: Tried }
+
 /** Single faults are told as soon as they are tried; then every two; then what to read next. */
 export function* traceInSteps(given: Given, asked: TraceAsked): Generator<TraceStep, TraceView> {
+  return viewOf(yield* findInSteps(given, asked), asked)
+}
+
+export function viewOf({ given, tried, ranking, reasons }: Found, asked: TraceAsked): TraceView {
+  const may = mayBeOn(ranking, asked)
+  const next = nextTests(tried, ranking, { standing: asked.standing, mayBeOn: may, cannot: new Set(asked.cannot) }, given.readings)
+  return { ranking, reasons, next, mayBeOn: may }
+}
+
+export function* findInSteps(given: Given, asked: TraceAsked): Generator<TraceStep, Found> {
   const singles = trySingles(given)
   let tried: Tried
   for (;;) {
@@ -51,10 +64,7 @@ export function* traceInSteps(given: Given, asked: TraceAsked): Generator<TraceS
       yield { done: 0.3 + 0.6 * step.value, view: null }
       continue
     }
-    const ranking = step.value
-    const may = mayBeOn(ranking, asked)
-    return { ranking, reasons: reasonsOf(tried, ranking.suspects), next: nextTests(tried, ranking, { standing: asked.standing, mayBeOn: may,
-      cannot: new Set(asked.cannot) }, given.readings), mayBeOn: may }
+    return { given, tried, ranking: step.value, reasons: reasonsOf(tried, step.value.suspects) }
   }
 }
 

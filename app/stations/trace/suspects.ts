@@ -5,11 +5,12 @@ import { groupSuspects } from '#core/trace/groups'
 import { orderOf, standingBy, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
 import { riskByReading, riskOf, type SwitchOnRisk } from '#core/trace/switchOn'
-import type { TraceView } from '#core/trace/trace'
+import type { TraceAsked, TraceView } from '#core/trace/trace'
 import { givenBy } from '#core/trace/given'
 import { outputsOf } from '#core/job/tree'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
+import { askingOf } from './asking'
 import { shownGroups } from './shown'
 import type { TraceQuestion, TraceSaid } from './trace.worker'
 
@@ -65,35 +66,54 @@ export const useTraceStore = defineStore('trace', () => {
   const isWrongNow = computed(() => [...selected.proof?.standing.values() ?? []].some(j => !j.stale && isWrong(j.verdict)))
 
   let worker: Worker | null = null
+  let isReady = false
+  /** Asked while the worker was at something: the last of them is asked next. */
+  let waiting: TraceAsked | null = null
   function end(): void {
     worker?.terminate()
     worker = null
+    waiting = null
     tried.value = null
   }
   let before: unknown[] = []
   watch([tracing, checking, () => selected.line, () => selected.proof, standing, cannot, answered], ([, , line, proof]) => {
-    end()
     problem.value = ''
+    const isSame = line === before[0] && proof === before[1]
+    const isWanted = (tracing.value || (checking.value && (selected.proof?.wrong ?? 0) > 0)) && Boolean(line && proof)
     // What is shown of this line stays until what is worked out anew is there, so that nothing jumps.
-    if (line !== before[0] || proof !== before[1]) {
+    if (!isSame) {
       before = [line, proof]
       view.value = null
       opened.value = new Set()
     }
-    const isWanted = tracing.value || (checking.value && (selected.proof?.wrong ?? 0) > 0)
-    if (!isWanted || !selected.line || !selected.proof) {
+    const does = askingOf({ isWanted, isSame, worker: worker === null ? 'none' : isReady ? 'ready' : 'busy' })
+    if (does === 'end') {
+      end()
       view.value = null
       return
     }
-    const { output } = selected.line
-    const question: TraceQuestion = {
-      given: givenBy(output, selected.proof, store.job ? outputsOf(store.job) : []),
-      asked: {
-        standing: standing.value, cannot: cannot.value, isBarred: riskByReading(output, selected.proof) !== null, isAnswered: answered.value === asRead.value,
-        isWrong: isWrongNow.value,
-      },
+    const { output } = selected.line!
+    const asked: TraceAsked = {
+      standing: standing.value, cannot: cannot.value, isBarred: riskByReading(output, selected.proof!) !== null, isAnswered: answered.value === asRead.value,
+      isWrong: isWrongNow.value,
     }
-    tried.value = 0
+    if (does === 'ask') ask({ asked })
+    else if (does === 'wait') waiting = asked
+    else {
+      end()
+      begin()
+      ask({ given: givenBy(output, selected.proof!, store.job ? outputsOf(store.job) : []), asked })
+    }
+  }, { immediate: true })
+
+  function ask(question: TraceQuestion): void {
+    isReady = false
+    waiting = null
+    tried.value = 'given' in question ? 0 : TRIED
+    // What a store holds may be proxies, which no worker can be given.
+    worker!.postMessage(plain(question))
+  }
+  function begin(): void {
     worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<TraceSaid>) => {
       if ('problem' in data) {
@@ -102,17 +122,18 @@ export const useTraceStore = defineStore('trace', () => {
       }
       else if ('done' in data) tried.value = data.done
       else {
+        isReady = data.isWhole
+        // What was asked meanwhile makes this answer an old one.
+        if (isReady && waiting) return ask({ asked: waiting })
         view.value = data.view
-        if (data.isWhole) end()
+        if (isReady) tried.value = null
       }
     }
     worker.onerror = () => {
       problem.value = 'The trace could not be loaded: it comes from the server, which is away.'
       end()
     }
-    // What a store holds may be proxies, which no worker can be given.
-    worker.postMessage(plain(question))
-  }, { immediate: true })
+  }
 
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
@@ -123,7 +144,13 @@ export const useTraceStore = defineStore('trace', () => {
   }
 })
 
+/** All is tried out: what to read next is what is left to be worked out. */
+const TRIED = 0.9
+
 function plain(question: TraceQuestion): TraceQuestion {
+  const asked = JSON.parse(JSON.stringify(question.asked)) as TraceAsked
+  if (!('given' in question)) return { asked }
   const { lessons, ...given } = question.given
-  return { asked: JSON.parse(JSON.stringify(question.asked)) as TraceQuestion['asked'], given: { ...JSON.parse(JSON.stringify(toRaw(given))) as typeof given, lessons: new Map([...lessons].map(([hz, of]) => [hz, new Map([...of].map(([key, lesson]) => [key, { ...lesson }]))])) } }
+  const learnt = new Map([...lessons].map(([hz, of]) => [hz, new Map([...of].map(([key, lesson]) => [key, { ...lesson }]))]))
+  return { asked, given: { ...JSON.parse(JSON.stringify(toRaw(given))) as typeof given, lessons: learnt } }
 }

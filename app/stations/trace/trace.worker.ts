@@ -1,29 +1,39 @@
 import type { Given } from '#core/trace/given'
-import { traceInSteps, type TraceAsked, type TraceView } from '#core/trace/trace'
+import { findInSteps, viewOf, type Found, type TraceAsked, type TraceView } from '#core/trace/trace'
 
-/** A trace beside the page. One question, one worker: who has another question ends it. */
-export interface TraceQuestion { given: Given, asked: TraceAsked }
+/**
+ * A trace beside the page. A line as it was read is tried out once; what somebody cannot do, or where they stand, is asked of that again. Who has another
+ * line, or another reading, ends the worker.
+ */
+export type TraceQuestion = { given: Given, asked: TraceAsked } | { asked: TraceAsked }
 export type TraceSaid = { done: number } | { view: TraceView, isWhole: boolean } | { problem: string }
 
 /** Progress is said no more often than this. */
 const SAY_EVERY_MS = 100
 
-self.onmessage = ({ data: { given, asked } }: MessageEvent<TraceQuestion>) => {
+let found: Found | null = null
+
+self.onmessage = ({ data }: MessageEvent<TraceQuestion>) => {
   const say = (said: TraceSaid) => self.postMessage(said)
   try {
-    const steps = traceInSteps(given, asked)
-    let saidAt = performance.now()
-    for (;;) {
-      const step = steps.next()
-      if (step.done) return say({ view: step.value, isWhole: true })
-      if (step.value.view) say({ view: step.value.view, isWhole: false })
-      else if (performance.now() - saidAt > SAY_EVERY_MS) {
-        saidAt = performance.now()
-        say({ done: step.value.done })
-      }
-    }
+    if ('given' in data) found = foundBeside(data.given, data.asked, say)
+    if (found) say({ view: viewOf(found, data.asked), isWhole: true })
   }
   catch (error) {
     say({ problem: error instanceof Error ? error.message : String(error) })
+  }
+}
+
+function foundBeside(given: Given, asked: TraceAsked, say: (said: TraceSaid) => void): Found {
+  const steps = findInSteps(given, asked)
+  let saidAt = performance.now()
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+    if (step.value.view) say({ view: step.value.view, isWhole: false })
+    else if (performance.now() - saidAt > SAY_EVERY_MS) {
+      saidAt = performance.now()
+      say({ done: step.value.done })
+    }
   }
 }

@@ -48,19 +48,29 @@ function minutesInOrder(weights: ArrayLike<number>, mends: readonly Mend[], by: 
     shares[by[h]!]! += weights[h]!
     rest += weights[h]!
   }
-  const order: number[] = []
-  for (let k = 0; k < shares.length; k++) if (shares[k]! > 1e-9 * total) order.push(k)
-  const worth = Float64Array.from(shares, (share, k) => share / mends[k]!.minutes)
-  order.sort((a, b) => worth[b]! - worth[a]!)
+  // Sorted by worth as numbers are, least first, each with its mend in its last bits: a sort that asks back for every two took three times as long.
+  const keys = new Float64Array(mends.length)
+  const bits = new Uint32Array(keys.buffer)
+  let count = 0
+  for (let k = 0; k < shares.length; k++) {
+    if (shares[k]! <= 1e-9 * total) continue
+    keys[count] = shares[k]! / mends[k]!.minutes
+    bits[2 * count] = (bits[2 * count]! & ~LAST_BITS) | k
+    count++
+  }
+  keys.subarray(0, count).sort()
   // What no mend puts right costs as long as all of them are tried.
   const never = total - rest
   let minutes = 0
-  for (const k of order) {
+  for (let n = count - 1; n >= 0; n--) {
+    const k = bits[2 * n]! & LAST_BITS
     minutes += mends[k]!.minutes * (rest + never) / total
     rest -= shares[k]!
   }
   return minutes
 }
+/** Room for as many mends as are ever weighed; what is lost of a worth by it is under a millionth of a millionth. */
+const LAST_BITS = 0xFFF
 
 function minutesOneByOne(weights: ArrayLike<number>, mends: readonly Mend[], total: number): number {
   const left = Float64Array.from(weights)
