@@ -23,7 +23,7 @@ const others = computed(() => new Set(drawing.points.map(p => p.unit)))
   <figure>
     <svg :viewBox="`0 0 ${box.width} ${height}`" role="img" :aria-label="spoken">
       <rect
-v-if="drawing.lowY !== null" :x="box.left" :width="box.width - box.left - box.right" :y="y(drawing.highY!)" :height="y(drawing.lowY)
+        v-if="drawing.lowY !== null" :x="box.left" :width="box.width - box.left - box.right" :y="y(drawing.highY!)" :height="y(drawing.lowY)
         - y(drawing.highY!)" class="right" />
       <line :x1="box.left" :x2="box.left" :y1="box.top" :y2="box.top + box.height" class="axis" />
       <line :x1="box.left" :x2="box.width - box.right" :y1="box.top + box.height" :y2="box.top + box.height" class="axis" />

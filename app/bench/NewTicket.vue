@@ -48,9 +48,9 @@ const WORDS: Record<string, string> = { unit: 'name of the unit', complaint: 'co
     <label><span>Unit</span><InputText v-model="typed.unit" size="small" maxlength="120" placeholder="Audio-guide handset" /></label>
     <ChoiceRow v-model="kind" label="What it is" before="It is" :choices="KINDS" />
     <label class="short"><span>Ohms by its label, if it can be read</span><InputText
-v-model="typed.label" size="small" maxlength="40" placeholder="not known" inputmode="decimal" /></label>
+      v-model="typed.label" size="small" maxlength="40" placeholder="not known" inputmode="decimal" /></label>
     <label><span>In its owner’s words</span><InputText
-v-model="typed.complaint" size="small" maxlength="500" placeholder="left side is dead since the spring" /></label>
+      v-model="typed.complaint" size="small" maxlength="500" placeholder="left side is dead since the spring" /></label>
     <label><span>What everybody says it is</span><InputText v-model="typed.folklore" size="small" maxlength="500" placeholder="it is always the socket"
       /></label>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>

@@ -20,7 +20,7 @@ const print = () => window.print()
 <template>
   <article class="sheet">
     <p class="no-print"><button class="act" type="button" @click="emit('close')">back to the ticket</button> <button
-class="offer print" type="button"
+      class="offer print" type="button"
       @click="print">Print</button></p>
     <header><h1>{{ ticket.head.unit }}</h1><p class="figure">{{ number }}</p></header>
     <dl>
@@ -31,7 +31,7 @@ class="offer print" type="button"
         : '' }}{{ ticket.state.reason ? `: ${ticket.state.reason}` : '' }}</dd>
       <template v-if="ticket.state.on"><dt>look again</dt><dd>{{ dayText(ticket.state.on) }}</dd></template>
       <template v-for="[says, as] in SORTS" :key="as"><template v-if="said(as).length > 0"><dt>{{ says.toLowerCase() }}</dt><dd><p
-v-for="text in said(as)"
+        v-for="text in said(as)"
         :key="text">{{ text }}</p></dd></template></template>
     </dl>
     <section v-if="partsOf(ticket).length > 0"><h2>What came out</h2><ul><li v-for="part in partsOf(ticket)" :key="part.id">{{ part.count }} × {{ part.name

@@ -38,7 +38,7 @@ const spoken = computed(() => `Warm-up: ${of.warm.map(w => `${writeNumber(w.cels
     <g v-for="tick in ticks(range[0], range[1], 5)" :key="`y${tick}`"><line :x1="box.left - 4" :x2="box.left" :y1="y(tick)" :y2="y(tick)" class="axis"
       /><text :x="box.left - 7" :y="y(tick) + 4" class="tick right">{{ tick }}</text></g>
     <g v-for="tick in ticks(0, mostMin, 6)" :key="`x${tick}`"><line
-:x1="x(tick)" :x2="x(tick)" :y1="box.top + box.height" :y2="box.top + box.height + 4"
+      :x1="x(tick)" :x2="x(tick)" :y1="box.top + box.height" :y2="box.top + box.height + 4"
       class="axis" /><text :x="x(tick)" :y="box.top + box.height + 17" class="tick mid">{{ tick }}</text></g>
     <line :x1="box.left" :x2="box.left" :y1="box.top" :y2="box.top + box.height" class="axis" />
     <line :x1="box.left" :x2="box.width - box.right" :y1="box.top + box.height" :y2="box.top + box.height" class="axis" />

@@ -94,7 +94,7 @@ defineExpose({ save: (name: string) => saveText(svgText(svg.value!), name, 'imag
       </g>
       <template v-if="!watts">
         <text
-v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(deg) + (deg === 90 ? 10 : deg === -90 ? -2 : 4)"
+          v-for="deg in [-90, -45, 0, 45, 90]" :key="deg" :x="right + 6" :y="scales.phase(deg) + (deg === 90 ? 10 : deg === -90 ? -2 : 4)"
           class="tick start">{{
           deg < 0 ? `−${-deg}` : deg }}°</text>
         <g v-if="floorOhm !== null && y(floorOhm) < bottom">

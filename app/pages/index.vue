@@ -168,7 +168,7 @@ useKeys(() => bindings)
         </p>
       </section>
       <input
-ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,application/zip" tabindex="-1" aria-label="Job file to read in"
+        ref="file" class="hidden-label" type="file" accept=".json,.zip,application/json,application/zip" tabindex="-1" aria-label="Job file to read in"
         @change="takeFile">
       <p v-if="problem" class="error-words problem" role="alert">{{ problem }} <button class="act" type="button" @click="problem = ''">all right</button></p>
       <p v-if="cameIn" class="problem" role="status">{{ cameIn }} <button class="act" type="button" @click="cameIn = ''">all right</button></p>

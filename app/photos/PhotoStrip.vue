@@ -49,17 +49,17 @@ function takeOff(photo: Photo): void {
     </ul>
     <p class="acts"><button class="act" type="button" :disabled="store.isFull" @click="field?.click()">take a photo</button>
       <input
-ref="field" class="hidden-label" type="file" accept="image/*" capture="environment" tabindex="-1" :aria-label="`Photo of ${label}`"
+        ref="field" class="hidden-label" type="file" accept="image/*" capture="environment" tabindex="-1" :aria-label="`Photo of ${label}`"
         @change="take"></p>
     <p v-if="store.isFull" class="soft small">As many photos as a job can hold: take one off before another.</p>
     <p
-v-if="store.isUnkept && store.waiting.length > 0" class="error-words"
+      v-if="store.isUnkept && store.waiting.length > 0" class="error-words"
       role="alert">This device cannot keep photos (its storage is full or closed):
       {{ store.waiting.length === 1 ? 'one lives' : `${store.waiting.length} live` }} in this
       page alone until the server has {{ store.waiting.length === 1 ? 'it' : 'them' }}. Leave it open.</p>
     <p v-if="store.problem" class="error-words" role="alert">{{ store.problem }}</p>
     <Dialog
-v-if="shown" :visible="true" modal :header="`${label}, ${when(shown.at)}`" :dismissable-mask="true"
+      v-if="shown" :visible="true" modal :header="`${label}, ${when(shown.at)}`" :dismissable-mask="true"
       :style="{ width: 'min(900px, 97vw)' }" @update:visible="shown = null">
       <img class="large" :src="`/api/photos/${shown.hash}`" :alt="`${label}, ${when(shown.at)}`">
       <p><button class="act" type="button" @click="takeOff(shown)">take it off</button></p>

@@ -100,12 +100,12 @@ function fileOut(): void {
     <ChoiceRow v-model="told" label="What is told" before="Told is" :choices="TOLD" />
     <ChoiceRow v-model="counts" label="What counts" before="What counts:" :choices="COUNTS" />
     <p class="tools"><span class="soft">At hand:</span> <CheckLine
-v-for="tool in PRACTICE_TOOLS" :key="tool" :model-value="!without.includes(tool)"
+      v-for="tool in PRACTICE_TOOLS" :key="tool" :model-value="!without.includes(tool)"
       @update:model-value="toggle(tool, $event)">{{
       TOOL_WORDS[tool] }}</CheckLine></p>
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <p class="acts"><Button size="small" type="submit" label="Make it" /><Button
-size="small" type="button" variant="outlined" label="As a file, to give out"
+      size="small" type="button" variant="outlined" label="As a file, to give out"
       @click="fileOut" />
       <button class="act" type="button" @click="emit('close')">leave it</button></p>
   </form>

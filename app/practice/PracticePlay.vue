@@ -4,7 +4,7 @@ import { navigateTo, useHead, useRoute } from '#imports'
 import { lineVoltsOf, valveOf } from '#core/amplifier/questions'
 import { predictLine } from '#core/check/predict'
 import { minutesFor, RANGES_OHM, sumOf, TONES_HZ, type Mistake } from '#core/practice/game'
-import { actSays, isToldAtOnce, readSays, stepSays } from '#core/practice/gameWords'
+import { actSays, isToldAtOnce, readSays, stepSays, stepSaysShort } from '#core/practice/gameWords'
 import { heardIn } from '#core/practice/listen'
 import { findIn, kindsAt, nodeOfKind, orderIn, placesOf, testsAt } from '#core/practice/places'
 import { FAULT_WORDS } from '#core/check/faultWords'
@@ -212,7 +212,7 @@ onMounted(() => { noSound.value = typeof AudioContext === 'undefined' })
               <li v-for="(one, k) in doables" :key="one.title"><button class="offer" type="button" @click="take(k)">{{ one.title }}<span class="then">{{
                 one.costs
                 }}<template v-if="(one.needs === 'on') !== play.isOn"> · with the amplifier {{ one.needs }}</template></span><KeyCap
-v-if="k < 9"
+                  v-if="k < 9"
                   :of="`${k + 1}`" /></button></li>
             </ul>
             <p v-if="canWire" class="small"><button class="act" type="button" :disabled="isReading" @click="readWire">{{ isReading ? 'the meter reads…'
@@ -238,7 +238,7 @@ v-if="k < 9"
             <p v-if="play.steps.length === 0" class="soft">Nothing yet. Off is off: read the head before anything is switched on.</p>
             <ol><li v-for="(step, k) in play.steps" :key="k" :class="{ stop: isTold(step.mistake) }"><span class="soft">{{
               actSays(step.act, output)
-              }}</span> <b>{{ stepSays(step, output) }}</b></li></ol>
+              }}</span> <b>{{ stepSaysShort(step, output) }}</b></li></ol>
             <p class="ends"><button v-if="play.steps.length > 0" class="act" type="button" @click="again()">begin again <KeyCap of="r" /></button>
               <button class="act" type="button" @click="giveUp">give up, and see</button></p>
           </section>

@@ -47,7 +47,7 @@ async function go({ outputId, nodeId }: Contradiction): Promise<void> {
 
 <template>
   <section
-v-if="present.length + news.length + contradictions.length > 0" class="together" :aria-label="isBench ? 'Others at the bench'
+    v-if="present.length + news.length + contradictions.length > 0" class="together" :aria-label="isBench ? 'Others at the bench'
     : 'Others on this job'">
     <div v-for="one in contradictions.slice(0, MOST)" :key="one.key" class="otherwise" role="alert">
       <p><b>Two readings that cannot both be right.</b> {{ one.says }} <span class="soft">The last one stands until it is read once more, together.</span></p>

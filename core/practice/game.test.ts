@@ -12,7 +12,7 @@ import { writeCode } from './code'
 import { EXERCISES } from './exercises'
 import { checkExercise, codeOfExercise, readExercise, readPlay, rigOfFile, type ExerciseFile, type PlayFile } from './files'
 import { beginPlay, LEADS_OHM, minutesFor, playOf, stepped, sumOf, type Act, type Play } from './game'
-import { pathSays, readSays, scoreSays, stepSays } from './gameWords'
+import { pathSays, readSays, scoreSays, stepSays, stepSaysShort } from './gameWords'
 import { heardIn } from './listen'
 import { lostAt, pathOf, type PathStep } from './path'
 import { placesOf, testsAt } from './places'
@@ -63,6 +63,10 @@ describe('an act and what it comes to', () => {
     if (wanted.reads !== undefined) expect(step.read).toHaveLength(wanted.reads)
     expect(stepSays(step, rig.output)).toContain(wanted.says ?? '')
     if (step.mistake === 'not-nulled') expect(stepSays(step, rig.output)).not.toContain('nulled')
+    // Among all that was done what went wrong is told in its first words; what was read and put right is all there.
+    const [short, long] = [stepSaysShort(step, rig.output), stepSays(step, rig.output)]
+    if (step.mistake === null || step.mistake === 'not-nulled' || step.mended) expect(short).toBe(long)
+    else expect([short.length > 5, short.length < 30]).toEqual([true, true])
   })
 
   test('what is read is what the rig reads; leads stand in it until they are nulled; touched anew it differs a little', () => {

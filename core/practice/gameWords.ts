@@ -22,6 +22,10 @@ export const MISTAKE_WORDS: Record<Mistake, string> = {
   'named-otherwise': 'Put right all the same, but it was something else:',
   'not-nulled': 'The leads were not nulled: so few ohms read 0.4 Ω too many.',
 }
+const FIRST_WORDS: Record<Mistake, string> = {
+  'live-line': 'Stop: the line was on.', 'opened-live': 'Stop: the amplifier was on.', 'on-unread': 'Not read before.', 'on-overload': 'Stop: far below its plan.',
+  'right-there': 'It is right there.', 'named-otherwise': 'It was something else.', 'not-nulled': '',
+}
 /** What life does not tell at once is told at the end alone. */
 export const isToldAtOnce = (mistake: Mistake): boolean => mistake !== 'not-nulled'
 
@@ -87,6 +91,10 @@ export function stepSays(step: Step, output: Output): string {
   const mistake = step.mistake && isToldAtOnce(step.mistake) ? MISTAKE_WORDS[step.mistake] : ''
   return [mistake, step.mistake === 'opened-live' && step.mended === null ? MISTAKE_WORDS['right-there'] : '', misnamed, mended, readSays(step.read, output)].filter(Boolean).join(' ')
 }
+
+/** The same where it stands among all that was done: of what went wrong the first words, since all of it was told when it happened. */
+export const stepSaysShort = (step: Step, output: Output): string =>
+  step.mistake && isToldAtOnce(step.mistake) && step.mended === null ? `${FIRST_WORDS[step.mistake]}${step.read.length > 0 ? ` ${readSays(step.read, output)}` : ''}` : stepSays(step, output)
 
 /** The best that there is: worked out, or the tracer's play; null minutes: it did not find it either. */
 export type BestOf = { by: 'exact', best: Best } | { by: 'tracer', minutes: number | null, tests: number, acts: readonly Act[] }

@@ -28,6 +28,7 @@ function say(check: (typeof CLOSING_CHECKS)[number], isRight: boolean): void {
 function goOut(as: 'proved' | 'left-so'): void {
   bench.write(ticket.id, [{ is: 'state', state: 'gone-out', on: on.value || null, as, reason: reason.value.trim() }])
 }
+const cameBack = () => bench.write(ticket.id, [{ is: 'state', state: 'on-test', on: null, as: null, reason: 'came back' }])
 </script>
 
 <template>
@@ -56,19 +57,14 @@ function goOut(as: 'proved' | 'left-so'): void {
     <section class="out">
       <h2>{{ isOut ? 'It has gone out' : 'It goes out' }}</h2>
       <p v-if="isOut">{{ ticket.state.as === 'proved' ? 'As proved.' : 'Left so.' }} <button
-class="act" type="button" @click="bench.write(ticket.id, [{ is:
-        'state',
-state: 'on-test',
-on: null,
-as: null,
-reason: 'came back' }])">it is back on the bench</button></p>
+        class="act" type="button" @click="cameBack">it is back on the bench</button></p>
       <template v-else>
         <p v-if="open.length > 0">Not as proved while this is open: {{ open.join('; ') }}.</p>
         <p v-else>Nothing is open.</p>
         <div class="fields">
           <label><span>look again on</span><InputText v-model="on" size="small" type="date" /></label>
           <label class="note"><span>{{ open.length > 0 ? 'why it goes out so' : 'a word, if it needs saying' }}</span><InputText
-v-model="reason"
+            v-model="reason"
             size="small" maxlength="500" placeholder="its owner takes it as it is" /></label>
         </div>
         <p class="acts">

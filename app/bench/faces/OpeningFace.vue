@@ -69,15 +69,13 @@ const sameAsBefore = () => before.value && bench.write(ticket.id, before.value.p
         <div class="kinds">
         <ChoiceRow v-model="kind" label="What comes out" :choices="KINDS" />
         <ChoiceRow
-v-if="kind !== 'wire' && kind !== 'way-round'" :model-value="count" label="How many" :choices="COUNTS" @update:model-value="n => {
- if (n)
-          count = n
-}" />
+          v-if="kind !== 'wire' && kind !== 'way-round'" :model-value="count" label="How many" :choices="COUNTS"
+          @update:model-value="n => count = n ?? count" />
         </div>
         <label><span>which ones</span><InputText
-v-model="name" size="small" maxlength="120" :placeholder="kind === 'wire' ? 'white wire' : PART_WORDS[kind ?? 'screw']" /></label>
+          v-model="name" size="small" maxlength="120" :placeholder="kind === 'wire' ? 'white wire' : PART_WORDS[kind ?? 'screw']" /></label>
         <label><span>{{ kind === 'wire' ? 'on which tab' : 'where' }}</span><InputText
-v-model="place" size="small" maxlength="120" :placeholder="PLACES[kind ?? 'screw']" /></label>
+          v-model="place" size="small" maxlength="120" :placeholder="PLACES[kind ?? 'screw']" /></label>
         <Button size="small" type="submit" label="Out" />
       </form>
     </section>
@@ -91,11 +89,11 @@ v-model="place" size="small" maxlength="120" :placeholder="PLACES[kind ?? 'screw
             part.place].filter(Boolean).join(', ') }}</span></span>
           <span class="back" role="group" :aria-label="`${part.name}: how many are in again`">
             <button
-class="tap" type="button" :disabled="part.back === 0" :aria-label="`one less of ${part.name} is in`" @click="back(part.id, part.back
+              class="tap" type="button" :disabled="part.back === 0" :aria-label="`one less of ${part.name} is in`" @click="back(part.id, part.back
               - 1)">−</button>
             <span class="figure">{{ part.back }} of {{ part.count }} in</span>
             <button
-class="tap" type="button" :disabled="part.back === part.count" :aria-label="`one more of ${part.name} is in`" @click="back(part.id,
+              class="tap" type="button" :disabled="part.back === part.count" :aria-label="`one more of ${part.name} is in`" @click="back(part.id,
               part.back + 1)">+</button>
             <button class="tap" type="button" :disabled="part.back === part.count" @click="back(part.id, part.count)">all in</button>
           </span>

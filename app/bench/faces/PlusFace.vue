@@ -72,7 +72,7 @@ const { isReading, metersOpen, read: byWire } = useBareWire('volts', ({ text, me
     <p v-if="problem" class="error-words" role="alert">{{ problem }}</p>
     <MetersDialog v-if="metersOpen" v-model:open="metersOpen" />
     <ul v-if="done.length > 0" class="rows"><li v-for="entry in done" :key="entry.id">{{ writtenWords(entry.what) }} <button
-class="act small" type="button"
+      class="act small" type="button"
       @click="bench.withdraw(entry.id)">take back</button></li></ul>
     <p class="soft small">A battery on plus moves the cone out: IEC 60268-5, AES26. Never on a high unit, a compression driver or a headphone without the
       resistor.</p>

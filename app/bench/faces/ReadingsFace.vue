@@ -73,10 +73,10 @@ const sureWords = computed(() => {
       <ChoiceRow v-model="unit" label="Of which" :choices="choices(WHICH_UNITS, WHICH_WORDS)" />
       <ChoiceRow v-model="condition" label="How it was" :choices="choices(CONDITIONS, CONDITION_WORDS)" />
       <label class="ohms"><span>ohms as the meter shows them</span><InputText
-v-model="typed" inputmode="decimal" maxlength="20" autocomplete="off"
+        v-model="typed" inputmode="decimal" maxlength="20" autocomplete="off"
         placeholder="3.4, 36, open" /></label>
       <label class="short"><span>leads touched together</span><InputText
-v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not nulled" /></label>
+        v-model="leads" size="small" inputmode="decimal" maxlength="10" placeholder="not nulled" /></label>
       <label class="short"><span>meter</span><InputText v-model="meter" size="small" maxlength="60" placeholder="yellow one" /></label>
       <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'the meter reads…' : 'by wire' }}</button>
       <Button type="submit" label="Record" /><Button type="button" variant="outlined" label="It reads open" @click="take('open')" />

@@ -86,7 +86,7 @@ function put({ model, item }: Found): void {
       <ChoiceRow v-model="capacitor" label="The capacitor in line" :choices="CAPACITOR" />
       <label><span>source, watts at 4 Ω</span><InputText v-model="source" size="small" maxlength="8" inputmode="decimal" class="short" /></label>
       <label v-if="capacitor !== 'none'"><span>capacitor, µF</span><InputText
-v-model="microfarad" size="small" maxlength="8" inputmode="decimal"
+        v-model="microfarad" size="small" maxlength="8" inputmode="decimal"
         class="short" /></label>
     </div>
     <p v-if="away" class="error-words" role="alert">{{ away }} The drawer is looked through all the same. <button class="act" type="button" @click="load">try
@@ -114,7 +114,7 @@ v-model="microfarad" size="small" maxlength="8" inputmode="decimal"
       </ul>
       <button v-if="rows.length > most" class="act" type="button" @click="most += 40">{{ rows.length - most }} more</button>
       <details v-if="refused.length > 0"><summary>{{ refused.length }} do not, and why</summary><ul class="rows"><li
-v-for="(one, k) in refused.slice(0,
+        v-for="(one, k) in refused.slice(0,
         200)" :key="k"><b>{{ one.name }}</b> <span class="soft">{{ one.why }}</span></li></ul></details>
     </template>
     <p class="soft small">Hold the new one against the hole, magnet and terminals too. A mark at a terminal is its maker’s word: prove plus before it goes

@@ -100,7 +100,7 @@ const { isReading, metersOpen, read: byWire } = useBareWire('celsius', ({ text }
       <form class="fields" @submit.prevent="begin">
         <ChoiceRow v-model="which" label="Which run" :choices="WHICH" />
         <label><span>own limit, °C; else {{ SKIN_C }} for skin</span><InputText
-v-model="limit" size="small" maxlength="8" inputmode="decimal"
+          v-model="limit" size="small" maxlength="8" inputmode="decimal"
           :placeholder="String(SKIN_C)" /></label>
         <Button size="small" type="submit" variant="outlined" label="Begin a run, from cold" />
       </form>
@@ -109,7 +109,7 @@ v-model="limit" size="small" maxlength="8" inputmode="decimal"
           <span v-if="isGoing" class="clock figure" role="timer" :aria-label="`${Math.floor(sinceMin)} minutes since it began`">{{ clock }}</span>
           <label><span>°C now</span><InputText v-model="celsius" maxlength="8" inputmode="decimal" class="short" /></label>
           <label><span>minute{{ isGoing ? ', if it was another' : '' }}</span><InputText
-v-model="minute" size="small" maxlength="8" inputmode="decimal"
+            v-model="minute" size="small" maxlength="8" inputmode="decimal"
             class="short" /></label>
           <button class="act" type="button" :disabled="isReading" @click="byWire">{{ isReading ? 'the meter reads…' : 'by wire' }}</button>
           <Button type="submit" label="Record" />

@@ -39,7 +39,7 @@ function inTwoWeeks(): void {
     <div class="checks" data-form>
       <div v-for="row in ROWS" :key="row.key" class="row"><h3>{{ row.label }}</h3>
         <ChoiceRow
-:label="row.label" :choices="row.choices"
+          :label="row.label" :choices="row.choices"
           :model-value="checks[row.key] as string" @update:model-value="set(row.key, $event as never)" /></div>
       <p class="soft small">{{ total }} readings then. The impedance of each line is always asked for. What is not asked for is not
         proved: it is taken on trust.</p>

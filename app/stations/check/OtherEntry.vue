@@ -73,7 +73,7 @@ function voltsAmps(): void {
   <form class="other" @submit.prevent="kind === 'tap-found' ? typedTap() : voltsAmps()">
     <template v-if="kind === 'tap-found'">
       <ChoiceRow
-v-model="scale" label="Scale that it stands on" before="on the scale of"
+        v-model="scale" label="Scale that it stands on" before="on the scale of"
         :choices="scales.map(value => ({ value, says: `${writeNumber(Math.floor(value))} V` }))" />
       <div class="answers" role="group" aria-label="Watts that it stands at">
         <button v-for="tapW in taps" :key="tapW" type="button" class="tap" @click="recordTap(tapW)">{{ tapW === 0 ? 'off' : `${writeNumber(tapW)} W` }}</button>
@@ -106,7 +106,7 @@ v-model="scale" label="Scale that it stands on" before="on the scale of"
       <template v-else>
         <label class="typed">beside
           <select v-model="beside" aria-label="Beside which speaker"><option
-v-for="other in neighbours" :key="other.id"
+            v-for="other in neighbours" :key="other.id"
             :value="other.id">{{ other.label }}</option></select></label>
         <div class="answers" role="group" aria-label="How loud it is">
           <Button v-for="is in LOUDNESS" :key="is" type="button" variant="outlined" :label="is" @click="emit('record', { is, besideId: beside })" />

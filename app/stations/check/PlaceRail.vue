@@ -36,9 +36,7 @@ const WORDS = { good: 'proved', some: 'half proved', none: 'not read', left: 'pr
       v-for="speaker in line.speakers" :key="speaker.id" type="button" class="place" :class="[placeState(speaker.id), { on: selectedId === speaker.id }]"
       :aria-pressed="selectedId === speaker.id"
       :aria-label="`speaker ${speaker.label}, ${WORDS[placeState(speaker.id)]}`" @click="emit('select', speaker.id)"
-    >
-{{ speaker.label }}
-</button>
+    >{{ speaker.label }}</button>
   </div>
 </template>
 

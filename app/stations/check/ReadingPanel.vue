@@ -233,7 +233,7 @@ defineExpose({ focus, byWire })
     <SwitchOnNotice v-if="isOn" can-answer />
     <div v-if="!isBarred" ref="field" class="entry">
       <PolarityEntry
-v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" :is-recorded="isRecorded"
+        v-if="turnedKind && speaker" :kind="turnedKind" :output="output" :speaker="speaker" :thumb="keypad" :is-recorded="isRecorded"
         :is-wrong="isBad"
         @record="record" @next="emit('next')" @trace="emit('trace')" />
       <LevelEntry v-if="kind === 'level' && speaker && store.job" :job="store.job" :output="output" :speaker="speaker" @record="record" />

@@ -105,10 +105,10 @@ const move = (xM: number, yM: number) => picture.value && change({ xM: picture.v
 <template>
   <div class="picture" data-form>
     <p><button
-class="act" type="button" :disabled="isTaking"
+      class="act" type="button" :disabled="isTaking"
       @click="field?.click()">{{ isTaking ? 'taking it …' : picture ? 'another picture' : 'a picture or PDF of the plan' }}</button>
       <input
-ref="field" class="hidden-label" type="file" accept="image/png,image/jpeg,application/pdf" tabindex="-1" aria-label="Picture of the building’s plan"
+        ref="field" class="hidden-label" type="file" accept="image/png,image/jpeg,application/pdf" tabindex="-1" aria-label="Picture of the building’s plan"
         @change="take">
       <button v-if="picture" class="act" type="button" @click="emit('set', { picture: null })">take it away</button></p>
     <p v-if="pdf && pdf.pages > 1" class="moves"><TextEntry
@@ -116,7 +116,7 @@ ref="field" class="hidden-label" type="file" accept="image/png,image/jpeg,applic
       <button class="act" type="button" @click="letGoOfPdf">none of them</button></p>
     <template v-if="picture">
       <ChoiceRow
-label="How strong" before="shown" :choices="FADES"
+        label="How strong" before="shown" :choices="FADES"
         :model-value="picture.fade" @update:model-value="$event !== undefined && change({ fade: $event })" />
       <div class="moves" role="group" aria-label="Move the picture">
         <span class="soft small">move</span>
@@ -124,14 +124,14 @@ label="How strong" before="shown" :choices="FADES"
         <button class="tap" type="button" @click="move(0, -0.5)">up</button><button class="tap" type="button" @click="move(0, 0.5)">down</button>
       </div>
       <TextEntry
-label="Turned by" :text="`${picture.turnDeg}°`" :read="t => within(-360, 360, 'A turn', '°')(t.replace('°', ''))"
+        label="Turned by" :text="`${picture.turnDeg}°`" :read="t => within(-360, 360, 'A turn', '°')(t.replace('°', ''))"
         @commit="change({ turnDeg: $event })" />
       <p class="soft small">Its scale: press the floor at two points whose distance you know, and take each.</p>
       <p class="moves"><button
-class="tap" type="button"
+        class="tap" type="button"
         @click="point">{{ points.length === 1 ? 'second point at the cross' : 'first point at the cross' }}</button>
         <span
-v-if="points.length === 2"
+          v-if="points.length === 2"
           class="soft small">{{ writeLength(Math.hypot(points[0]!.xM - points[1]!.xM, points[0]!.yM - points[1]!.yM), units) }} now</span></p>
       <TextEntry v-if="points.length === 2" label="Between them it is" text="" :read="lengthOf(units)" hint="6 m" @commit="$event !== null && scale($event)" />
     </template>

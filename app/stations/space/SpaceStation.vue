@@ -141,7 +141,7 @@ function leavePane(event: KeyboardEvent): void {
         </span>
         <button class="act" type="button" @click="actions.add()">+ space <KeyCap of="A" /></button>
         <button
-class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'read in metres'"
+          class="act units" type="button" :title="units === 'metric' ? 'read in feet' : 'read in metres'"
           @click="toggle()">{{ units === 'metric' ? 'metres' : 'feet' }}</button>
       </nav>
       <div v-if="at.kept && at.facts" class="body">

@@ -55,7 +55,7 @@ const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
     <div class="deeds">
       <Button size="small" :label="says" :disabled="isHeld || passed.length === 0" @click="emit('record', upTo, odd)" />
       <label class="small">{{ isHeardBy ? 'heard' : 'passed' }} as far as <select
-v-model="upTo" :aria-label="isHeardBy ? 'Heard as far as'
+        v-model="upTo" :aria-label="isHeardBy ? 'Heard as far as'
         : 'Passed as far as'"><option v-for="s in speakers" :key="s.id" :value="s.id">{{
         s.label }}</option></select></label>
     </div>

@@ -68,14 +68,14 @@ const TAG_X = CELL.width - CELL.tag / 2 - 4
         <defs>
           <pattern id="odd-colour" width="6" height="6" patternUnits="userSpaceOnUse"><path d="M0 6 L6 0" class="odd" /></pattern>
           <pattern
-v-for="stripe in stripes" :id="`stripe-${CSS_ID(stripe)}`" :key="stripe" width="13" height="10" patternUnits="userSpaceOnUse"
+            v-for="stripe in stripes" :id="`stripe-${CSS_ID(stripe)}`" :key="stripe" width="13" height="10" patternUnits="userSpaceOnUse"
             patternTransform="skewX(-30)">
             <rect width="6" height="10" :fill="colourOf(stripe) ?? 'var(--ink)'" />
           </pattern>
         </defs>
         <g v-if="run.depth === 0" class="poles" aria-hidden="true"><text x="14" :y="plusY + 5">+</text><text x="14" :y="minusY + 5">−</text></g>
         <g
-v-for="{ cell, x, y, isRowStart, state, lead, size, end, whence, wiring, spokenJoint, spokenEnd } in cells" :key="cell.nodeId"
+          v-for="{ cell, x, y, isRowStart, state, lead, size, end, whence, wiring, spokenJoint, spokenEnd } in cells" :key="cell.nodeId"
           :transform="`translate(${x} ${y})`">
           <path v-if="isRowStart" class="turn" :d="`M-14 ${plusY} h8 M-14 ${minusY} h8`" />
           <!-- The pair itself. -->

@@ -45,7 +45,7 @@ function name(typed: Pair | null): void {
     <TextEntry label="Its pair" :text="pair" :read="readPair" hint="orange, orange/black" @commit="name" />
     <p v-if="splice.pair" class="soft small">{{ plusWords }}</p>
     <TextEntry
-label="The joint before it" :text="splice.joint" :read="readJoint" hint="roof junction"
+      label="The joint before it" :text="splice.joint" :read="readJoint" hint="roof junction"
       @commit="joint => store.edit(saySplice(store.opened, nodeId, { joint }))" />
     <p class="field"><span class="soft small">there it goes on</span>
       <ChoiceRow label="At its beginning" :choices="TURNS" :model-value="shown(splice.start)" @update:model-value="say('start', $event)" /></p>
@@ -63,10 +63,10 @@ label="The joint before it" :text="splice.joint" :read="readJoint" hint="roof ju
           @click="store.edit(crossAt(store.opened, { at: 'coil', nodeId, coil: k }))">{{ k + 1 }} {{ turn }}</button>
       </span>
       <button
-class="act" type="button"
+        class="act" type="button"
         @click="store.edit(stateCoils(store.opened, nodeId, coils))">{{ splice.coils ? 'not known' : 'say how each is joined' }}</button></div>
     <button
-v-if="splice.pair" class="act" type="button"
+      v-if="splice.pair" class="act" type="button"
       @click="store.edit(runsOn(store.opened, nodeId)) || store.sayNot('All behind it are named already.')">the same pair runs on behind it</button>
   </form>
 </template>

@@ -38,7 +38,7 @@ function add(pair: Pair | null): void {
       <p class="soft small">What was joined stays joined: the rule says how it should be, and how it is drawn. A test proves it, never the colour.</p>
       <h3>Otherwise on this job</h3>
       <ul v-if="exceptions.length > 0"><li
-v-for="(pair, k) in exceptions"
+        v-for="(pair, k) in exceptions"
         :key="k"><b>{{ writeConductor(pair[0]) }}</b> is plus, {{ writeConductor(pair[1]) }} minus
         <button class="act" type="button" @click="set(exceptions.filter(e => e !== pair))">take off</button></li></ul>
       <TextEntry label="A pair whose plus is otherwise, the plus first" text="" :read="readPair" hint="pink/black, pink" @commit="add" />

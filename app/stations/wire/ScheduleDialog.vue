@@ -42,7 +42,7 @@ const copy = () => copied(rows.value.map(row => row.map(cell => cell.replace(/[\
         <p>{{ drum.cuts.map(cut => `${cut.tag} ${writeLength(cut.lengthM, units)}`).join(' · ') }}<span
           class="soft"> · {{ writeLength(drum.leftM, units) }} left</span></p></section>
       <p
-v-if="missing > 0"
+        v-if="missing > 0"
         class="soft">{{ missing }} {{ missing === 1 ? 'run has' : 'runs have' }} no length yet and {{ missing === 1 ? 'is' : 'are' }} in no drum.</p>
     </div>
     <ul v-else class="tags"><li v-for="run in runs" :key="run.tag"><b class="figure">{{ run.tag }}</b><span>{{ run.from }} → {{ run.to }}</span></li></ul>

@@ -62,15 +62,15 @@ const proof = computed(() => !agree.value ? '' : agree.value.isExact ? (agree.va
       <p class="soft small">{{ proof }} Amplifier off before any pair is changed.</p>
     </section>
     <p
-v-else-if="at.report && unknown.length === 0 && at.groups.every(g => g.is !== 'apart')"
+      v-else-if="at.report && unknown.length === 0 && at.groups.every(g => g.is !== 'apart')"
       class="good">All that are heard together agree, as far as they are drawn or read.</p>
     <section v-if="absolute" class="swaps">
       <button
-class="act" type="button" :aria-expanded="showsAbsolute"
+        class="act" type="button" :aria-expanded="showsAbsolute"
         @click="showsAbsolute = !showsAbsolute">all as marked, too: {{ absolute.swaps.length }} swaps</button>
       <template v-if="showsAbsolute">
         <button
-v-for="(correction, k) in absolute.swaps" :key="k" class="offer" type="button"
+          v-for="(correction, k) in absolute.swaps" :key="k" class="offer" type="button"
           @click="swap(correction)">{{ swapWords(store.opened, correction) }}
           <span class="then">{{ turnsWords(correction.turns) }}</span></button>
       </template>

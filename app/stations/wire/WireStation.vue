@@ -152,10 +152,10 @@ const rule = computed(() => stripeSchool(store.opened.practice.stripe).says)
         <main ref="sheet" class="sheet" aria-label="Pairs as they lie">
           <p class="soft small rule">On this job {{ rule }}. <button class="act" type="button" @click="plusOpen = true">change</button></p>
           <section
-v-for="{ output, runs, speakers, name } in lines" :key="output.id" class="line"
+            v-for="{ output, runs, speakers, name } in lines" :key="output.id" class="line"
             :class="{ on: output.id === selected.selection.outputId }" :data-output="output.id">
             <h2><button
-class="head" type="button" :aria-pressed="output.id === selected.selection.outputId && nodeId === null"
+              class="head" type="button" :aria-pressed="output.id === selected.selection.outputId && nodeId === null"
               @click="choose(output.id, null)">{{ name }}</button></h2>
             <LinePairs
               :runs="runs" :speakers="speakers" :name="name" :width="width" :selected-id="nodeId" :part="at.part" :units="units"

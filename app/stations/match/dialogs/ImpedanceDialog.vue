@@ -63,7 +63,7 @@ const chart = useTemplateRef<InstanceType<typeof ImpedanceChart>>('chart')
         ref="chart" :curve="said.curve" :watts="watts" :members="members" :floor-ohm="said.floorOhm" :permitted-ohm="said.permittedOhm" :lowest="said.lowest"
         :dcr="said.dcr" :meter="said.meter" :what="`impedance of ${line.output.label}`" />
       <p
-v-if="isWatts && span"
+        v-if="isWatts && span"
         class="small">At full swing it gives {{ writeQuantity(span.least, 'W') }} to {{ writeQuantity(span.most, 'W') }} into this curve, real power,
         by its ratings; by the label {{ line.amplifierW === null ? 'it is not known' : writeQuantity(line.amplifierW, 'W') }}.</p>
       <p v-else class="small">Lowest {{ writeQuantity(said.lowest.ohm, 'Ω') }} at {{ writeQuantity(said.lowest.frequencyHz, 'Hz') }}; an impedance

@@ -55,7 +55,7 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
         <svg ref="svg" :viewBox="`0 0 ${width} ${HEIGHT}`" :width="width" :height="HEIGHT" role="img" :aria-label="matchSentence(match, played)">
           <g v-for="band in bands(scales, match)" :key="band.says">
             <rect
-:x="EDGE.left" :y="band.top" :width="scales.right - EDGE.left" :height="Math.max(0, band.bottom - band.top)"
+              :x="EDGE.left" :y="band.top" :width="scales.right - EDGE.left" :height="Math.max(0, band.bottom - band.top)"
               :class="`band rank${band.rank}`" />
             <line :x1="EDGE.left" :x2="scales.right" :y1="band.top" :y2="band.top" class="edge" />
             <text :x="scales.right - 4" :y="band.top + 14" class="says end">{{ band.says }}</text>
@@ -82,7 +82,7 @@ const W = (watts: number | null) => watts === null ? 'not known' : writeQuantity
           <circle v-if="at" :cx="at.x" :cy="at.y" r="7" class="at" />
           <g v-for="span in spans(scales, match)" :key="span.number">
             <rect
-:x="span.x" :y="span.top" :width="spanWidth(width) - 6" :height="Math.max(3, span.bottom - span.top)" class="span"
+              :x="span.x" :y="span.top" :width="spanWidth(width) - 6" :height="Math.max(3, span.bottom - span.top)" class="span"
               :class="{ chosen: span.isChosen }" />
             <text :x="span.x + (spanWidth(width) - 6) / 2" :y="HEIGHT - 12" class="tick" :class="{ strong: span.isChosen }">{{ span.number }}</text>
           </g>

@@ -78,7 +78,7 @@ const letGo = (id: string) => store.edit({ kind: 'variant.remove', variantId: id
           <tr v-for="row in rows" :key="row.says">
             <th scope="row">{{ row.says }}<span v-if="row.note" class="soft small note">{{ row.note }}</span></th>
             <td
-v-for="(cell, k) in row.cells" :key="k" class="figure" :data-of="heads[k]?.name"
+              v-for="(cell, k) in row.cells" :key="k" class="figure" :data-of="heads[k]?.name"
               :class="{ better: row.better.includes(k) }"><span>{{ cell }}<span
               v-if="row.better.includes(k)" class="mark" aria-label="the better"> ◂</span></span></td>
           </tr>

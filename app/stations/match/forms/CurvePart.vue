@@ -70,11 +70,11 @@ const span = computed(() => `${load.points.length} points, ${writeQuantity(load.
       @commit="emit('set', { ...load, reOhm: $event })" />
     <ImpedanceChart v-if="!looked" :curve="now" :what="`curve of ${label}`" />
     <label class="file"><span class="act">take a file</span><input
-type="file" accept=".txt,.csv,.zma,.dat,.tsv,text/*"
+      type="file" accept=".txt,.csv,.zma,.dat,.tsv,text/*"
       aria-label="a file with the measured curve" @change="choose"></label>
     <label class="soft small" for="curve-text">or paste it: frequency, ohms, phase a line</label>
     <textarea
-id="curve-text" ref="field" :value="text" rows="4" spellcheck="false" placeholder="20  6.8  12.5"
+      id="curve-text" ref="field" :value="text" rows="4" spellcheck="false" placeholder="20  6.8  12.5"
       @change="look(($event.target as HTMLTextAreaElement).value, '')" />
     <p v-if="problem" class="error-words" role="alert">{{ problem.says }} Mend it above, or take another file.</p>
     <template v-if="looked && kept && preview">
@@ -93,7 +93,7 @@ id="curve-text" ref="field" :value="text" rows="4" spellcheck="false" placeholde
       </div>
     </template>
     <button
-v-else class="act" type="button"
+      v-else class="act" type="button"
       @click="saveText(writeCurve(load.points, name || label), `${label} curve.txt`, 'text/plain')">out again as text</button>
   </fieldset>
 </template>

@@ -53,7 +53,7 @@ const CHOSEN_BY = [{ value: 'selector', says: 'by a selector' }, { value: 'socke
       <ol class="steps"><li v-for="step in steps" :key="step">{{ step }}</li></ol>
     </section>
     <p
-v-else-if="rating.tapOhm !== null && line && line.speakers.length > 0"
+      v-else-if="rating.tapOhm !== null && line && line.speakers.length > 0"
       class="small">No steps: {{ fit === 'too-low' ? 'this load is not allowed on this tap.'
       : 'they are for cabinets side by side, each with a cable of its own.' }}</p>
     <p class="small caution">{{ VALVE_CAUTION }}</p>

@@ -50,7 +50,7 @@ const limitY = computed(() => y.value(limitV.value))
         <text :x="EDGE.left - 5" :y="y(tick) + 4" class="tick end">{{ writeNumber(tick) }} V</text>
       </g>
       <text
-v-for="tick in x.ticks(3)" :key="`x${tick}`" :x="Math.min(x(tick), WIDTH - 18)" :y="HEIGHT - 8"
+        v-for="tick in x.ticks(3)" :key="`x${tick}`" :x="Math.min(x(tick), WIDTH - 18)" :y="HEIGHT - 8"
         class="tick">{{ tick }} {{ LENGTH_UNIT[units] }}</text>
       <line :x1="EDGE.left" :x2="WIDTH - EDGE.right" :y1="limitY" :y2="limitY" class="limit" />
       <text :x="EDGE.left + 4" :y="limitY - 4" class="limit-text">limit {{ writeDb(limitDb) }}</text>
