@@ -9,11 +9,11 @@ import { same } from '#core/quantity/same'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { MOST_SEED, readCode, writeCode } from './code'
-import { mendKey } from '#core/trace/next/minutes'
+import { mendKey, toolFor, type Tool } from '#core/trace/next/minutes'
 import { EXERCISES } from './exercises'
 import { playOf, sumOf } from './game'
 import type { Read } from './reads'
-import { candidatesOf, isIt, mendedRig, readRig, rigOf, sealOf } from './rig'
+import { candidatesOf, isIt, mendedRig, readRig, rigFrom, rigOf, sealOf } from './rig'
 import { played } from './tracer'
 
 const LEVELS = EXERCISES.map((_, k) => k + 1)
@@ -137,5 +137,17 @@ test.each(SOLVED)('level $level, seed $seed: the tracer puts right what is hidde
     if (a.do === 'name' && !play.steps[k]!.mended) expect(suspects[k]!.some(s => s.faults.some(f => mendKey([f]) === mendKey([faultAt(a.kind, a.nodeId)])))).toBe(false)
   })
 }, 300_000)
+
+test.each<[string, Tool[]]>([
+  ['no impedance meter', ['impedance-meter']], ['no ladder', ['ladder']], ['ears and eyes alone', ['impedance-meter', 'ladder', 'battery', 'ohmmeter', 'known-good']],
+])('with %s at hand the tracer finds it all the same, and switches nothing on unread', (_, without) => {
+  for (const [level, code] of [[2, 'a'], [7, 'a'], [9, 'b']] as const) {
+    const rig = rigFrom({ ...EXERCISES[level - 1]!, without }, code)
+    const { play, isFound, risks } = played(rig)
+    expect([level, isFound, risks]).toEqual([level, true, 0])
+    const tools = play.steps.flatMap(({ act }) => act.do === 'test' ? toolFor(act) ?? [] : [])
+    expect(tools.filter(tool => without.includes(tool))).toEqual([])
+  }
+})
 
 const TABLE_HASH = 1_460_126_012
