@@ -3,9 +3,10 @@ import FFT from 'fft.js'
 import { faultAt } from '#core/faults/fault'
 import { speakersOf } from '#core/job/tree'
 import { drained } from '#core/quantity/steps'
+import { jobOf, outputOf } from '#core/testing/jobs'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
-import { AT_THE_RACK, mendMinutes } from '#core/trace/next/minutes'
+import { AT_THE_RACK, mendKey, mendMinutes } from '#core/trace/next/minutes'
 import type { TestAt } from '#core/trace/next/test'
 import { bestPlay, hypothesesOf, MOST_EXACT, problemOf, solved, type Problem } from './best'
 import { writeCode } from './code'
@@ -129,7 +130,8 @@ describe('an act and what it comes to', () => {
     expect(walked.read.map(r => [r.kind, r.value])).toEqual(['right-way', 'reversed', 'right-way'].map(is => ['polarity-heard', { is, how: 'pulse', against: null }]))
     // With the line a short there is nothing to be told.
     expect(last(short, on, at('pulse-walk')).read.map(r => r.value.is)).toEqual(Array.from({ length: 8 }, () => 'cannot-tell'))
-    expect([7, 3, 1].map(level => testsAt(rigOf({ level, seed: 1 }).output, null).some(t => t.kind === 'pulse-walk'))).toEqual([true, false, false])
+    const offers = ['4 x 5 W on 70 V', '1 x 5 W on 70 V', '8 || 8 on 100 W at 4', '8'].map(line => testsAt(outputOf(jobOf(line)), null).some(t => t.kind === 'pulse-walk'))
+    expect(offers).toEqual([true, false, false, false])
   })
 
   test('a play is its acts: done anew on another day, up to any point, it is the same', () => {
@@ -227,6 +229,12 @@ describe('looked back on', () => {
       true, true, 1, 6])
     expect([path[6]!.lostMin, path[0]!.lostMin]).toEqual([expect.closeTo(8, 3), 0])
     expect(path[0]!.told!.bits).toBeGreaterThan(0.2)
+  })
+  test('what was opened and is right is out of the question; what is left is likelier', () => {
+    const path = drained(pathOf(rig, [HEAD, name('coil-open', 's1'), name('coil-open', 's2')]))
+    const names = path.map(p => p.suspects.flatMap(s => s.faults.map(f => mendKey([f]))))
+    expect([names[1]!.includes('unit s1'), names[2]!.includes('unit s1'), names[2]!.includes('unit s2')]).toEqual([false, false, false])
+    expect([path[1]!.truth > path[0]!.truth, path[2]!.truth > path[1]!.truth]).toEqual([true, true])
   })
   test('a test that tells nothing is held against the best one, with what that would have saved', () => {
     const path = drained(pathOf(rig, [HEAD, at('leg-earth'), name('coil-open', 's3')]))

@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals'
+import { afterAll, describe, expect, test } from '@jest/globals'
 import { faultAt } from '#core/faults/fault'
 import { FAULTS } from '#core/faults/index'
 import type { FaultKind } from '#core/job/schema'
@@ -9,7 +9,7 @@ import { same } from '#core/quantity/same'
 import { SEED } from '#core/testing/runs'
 import { seeded } from '#core/testing/trees'
 import { MOST_SEED, readCode, writeCode } from './code'
-import { mendKey, toolFor, type Tool } from '#core/trace/next/minutes'
+import { mendKey, mendMinutes, toolFor, type Tool } from '#core/trace/next/minutes'
 import { EXERCISES } from './exercises'
 import { playOf, sumOf } from './game'
 import type { Read } from './reads'
@@ -117,6 +117,8 @@ test.each([
 })
 
 /** Of the last, forty with two, one seed alone: it takes a minute. */
+let weighed = 0
+afterAll(() => expect(weighed).toBeGreaterThan(5))
 const SOLVED = LEVELS.flatMap(level => (level === LEVELS.length ? [1] : [1, 2, 3]).map(seed => ({ level, seed })))
 test.each(SOLVED)('level $level, seed $seed: the tracer puts right what is hidden, by the rules of a play', ({ level, seed }) => {
   const rig = rigOf({ level, seed })
@@ -132,6 +134,20 @@ test.each(SOLVED)('level $level, seed $seed: the tracer puts right what is hidde
   const done = acts.filter(a => a.do === 'test' || a.do === 'name').map(a => a.do === 'test' ? a.kind : 'name')
   const right = play.steps.filter(s => s.act.do === 'test' || s.act.do === 'name').flatMap((s, k) => s.mended ? [k] : [])
   expect([-1, ...right.slice(0, -1)].map(k => done[k + 1])).toEqual(Array.from({ length: rig.faults.length }, () => 'line-impedance'))
+  // Of what it is sure enough nothing more is read.
+  const isSure = suspects.map(([first]) => first !== undefined && first.probability >= 0.9)
+  acts.forEach((a, k) => {
+    if (a.do === 'test' && a.kind !== 'line-impedance') expect([k, isSure[k - 1]]).toEqual([k, false])
+  })
+  // Where all that may be there is told, it opens what is likeliest for its minutes.
+  acts.forEach((a, k) => {
+    const before = suspects[k - 1] ?? []
+    if (a.do !== 'name' || isSure[k - 1] || before.reduce((sum, s) => sum + s.probability, 0) < 0.999) return
+    const worth = new Map<string, number>()
+    for (const s of before) for (const f of s.faults) worth.set(mendKey([f]), (worth.get(mendKey([f])) ?? 0) + s.probability / mendMinutes([f]))
+    weighed++
+    expect([k, worth.get(mendKey([faultAt(a.kind, a.nodeId)]))]).toEqual([k, Math.max(...worth.values())])
+  })
   // What it opened and found right was no suspect any more.
   acts.forEach((a, k) => {
     if (a.do === 'name' && !play.steps[k]!.mended) expect(suspects[k]!.some(s => s.faults.some(f => mendKey([f]) === mendKey([faultAt(a.kind, a.nodeId)])))).toBe(false)

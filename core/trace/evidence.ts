@@ -31,8 +31,7 @@ function speakerIn(root: WiringNode, nodeId: string): SpeakerNode | null {
   return by.get(nodeId) ?? null
 }
 function noteSpeakers(node: WiringNode, by: Map<string, SpeakerNode>): void {
-  // Of two with one name, as where one more hangs there, the first.
-  if (node.kind === 'speaker' && !by.has(node.id)) by.set(node.id, node)
+  if (node.kind === 'speaker') by.set(node.id, node)
   for (const { node: child } of isGroup(node) ? node.children : []) noteSpeakers(child, by)
 }
 

@@ -8,7 +8,7 @@ import { cabled, jobOf, outputOf } from '#core/testing/jobs'
 import { entropy, logSum, normalAt, normalBelow } from './chances'
 import { likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
-import { ANY_SOUND, besideChance, cutOutChance, silentChance, soundChance } from './ears'
+import { ANY_SOUND, besideChance, cutOutChance, NOT_CUT_FROM, silentChance, soundChance } from './ears'
 import { LIKE } from './evidence'
 import { outcomeOf, planOf } from './outcome'
 import { brokenLine, likeAnyOhm, likeOhm, orSlip, scaled, sigmaAt } from './ohms'
@@ -92,6 +92,7 @@ describe('what is heard', () => {
   test('silence and cutting out come by degrees; three decibels beside another are plain, one is not', () => {
     expect([0, -15, -25, -35].map(db => silentChance(db).toFixed(2))).toEqual(['0.00', '0.08', '0.50', '0.92'])
     expect([100, 60, 40, 20].map(value => cutOutChance(seen(value), seen(100)).toFixed(2))).toEqual(['0.00', '0.05', '0.50', '0.95'])
+    expect([NOT_CUT_FROM, 0.98 * NOT_CUT_FROM].map(part => cutOutChance(seen(100 * part), seen(100)) < 1.0001e-3)).toEqual([true, false])
     expect([cutOutChance({ state: 'short' }, seen(100)), cutOutChance({ state: 'open' }, seen(100)), cutOutChance(seen(1), { state: 'open' })]).toEqual([1, 0, 0])
     expect([besideChance('louder', 3) > 0.75, besideChance('alike', 1) > 0.75, besideChance('quieter', -3) > 0.75]).toEqual([true, true, true])
     for (const off of [-9, -2, 0, 2.5, 12]) expect(besideChance('louder', off) + besideChance('alike', off) + besideChance('quieter', off)).toBeCloseTo(1, 1)

@@ -14,7 +14,8 @@ import { isSomethingElse, rankOfSingles, trySingles } from '../rank'
 import { definitionOf } from '#core/faults/index'
 import { faultAt, type Fault } from '#core/faults/fault'
 import { lookChance, swapChance } from '../eyes'
-import { nextTests, testKey, weighedOf } from './best'
+import { reasonsOf } from '../reasons'
+import { isTurnedAgain, nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { WALK_KINDS } from './test'
 import { soundWith, walked } from './walk'
@@ -233,6 +234,10 @@ describe('which way round, told more than once', () => {
     const { next } = asked([reading('line-impedance', { is: 'ohm', ohm: 58 }), ...readings], AT_THE_RACK, { cannot: onlyPulses })
     expect(next.tests.some(t => t.isAgain && t.nodeId === ids[1])).toBe(wanted)
   })
+  test.each<[string[], boolean]>([
+    [[], false], [['right-way'], false], [['right-way', 'right-way'], false], [['reversed'], true], [['right-way', 'reversed'], true], [['cannot-tell', 'cannot-tell'], true],
+    [['reversed', 'reversed'], false], [['reversed', 'right-way', 'reversed'], false], [['cannot-tell', 'cannot-tell', 'cannot-tell'], false],
+  ])('told %j: once more %s', (told, isAgain) => expect(isTurnedAgain(told)).toBe(isAgain))
   test('each reading tells, in any order, and what speaks for it says all of it', () => {
     const shareOf = (...all: Reading[]) => asked(all).ranking.suspects.find(s => s.faults[0]?.kind === 'turned-round' && s.faults[0].nodeId === ids[1])!
     const of = [[], ['reversed'], ['reversed', 'reversed'], ['reversed', 'right-way']]
@@ -246,6 +251,11 @@ describe('which way round, told more than once', () => {
     const { tried: { weigher } } = asked([PULSE('reversed', 0), PULSE('reversed', 1)])
     const told = weigher.tellings(outcomeOf(weigher.plan, [faultAt('turned-round', ids[1]!)]))
     expect(told.map(t => t.log)).toEqual([expect.closeTo(2 * slipped(0.97), 6)])
+    // Of something that is in no list both are as they are of anything: three of a hundred each.
+    const { tried, ranking: { suspects } } = asked([PULSE('reversed', 0), PULSE('reversed', 1)])
+    const times = reasonsOf(tried, suspects)
+    const [is, other] = [(s: Fault) => s.kind === 'turned-round' && s.nodeId === ids[1], (s: Fault) => s.kind === 'something-else'].map(of => times[suspects.findIndex(s => s.faults.length === 1 && of(s.faults[0]!))]![0]!.times)
+    expect(Math.log(is! / other!)).toBeCloseTo(2 * slipped(0.97) - 2 * Math.log(0.03), 6)
   })
 })
 

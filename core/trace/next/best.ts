@@ -159,7 +159,7 @@ const isHeardAgain = ({ kind, nodeId }: TestAt, heard: ReadonlyMap<string, reado
 }
 
 /** The same of which way round it is: what was not told, or told otherwise than it should be, until two of three say so. */
-const isTurnedAgain = (told: readonly string[]): boolean =>
+export const isTurnedAgain = (told: readonly string[]): boolean =>
   told.length > 0 && told.length < 3 && told.some(is => is !== 'right-way') && told.filter(is => is === 'reversed').length < 2
 
 /** Everything that could be read: what is read at the head there, the rest at every speaker, and from every place of the chain outward. */
