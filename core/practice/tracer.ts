@@ -22,7 +22,7 @@ export interface TracerPlay extends Sum {
 
 /** For each that is hidden. Who has tested so much opens one place after the other, so that every play comes to its end. */
 const MOST_TESTS = 24
-/** As sure as this of a place, and it is opened. */
+/** As sure as this of a place, and it is opened: no test saves minutes then, and asking for one takes half a second of forty. */
 const SURE = 0.9
 /** What is kept of the suspects after each act. */
 const TOLD = 5

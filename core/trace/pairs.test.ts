@@ -52,6 +52,7 @@ test.each<[string, Job]>([
 test.each<[string, (ids: string[]) => Reading[]]>([
   ['by ohms alone', () => [reading('line-impedance', { is: 'ohm', ohm: 310 })]],
   ['and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[0]), reading('sound', { is: 'scratchy' }, ids[2]), reading('sound', { is: 'plays' }, ids[1])]],
+  ['and ears, the other way along', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[2]), reading('sound', { is: 'scratchy' }, ids[0]), reading('sound', { is: 'plays' }, ids[1])]],
   ['and from a place outward, where it is shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 3 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1]), reading('looked', { is: 'seen', fault: 'short-at-drop' }, ids[1])]],
   ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
 ])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf) => {
