@@ -4,6 +4,7 @@ import { isSomethingElse, type Suspect, type Tried } from './rank'
 import { likeAnyOhm } from './ohms'
 import { likeAnything } from './evidence'
 import { likeAnyCoil } from './coils'
+import { toldAt } from './weigh'
 
 /** What speaks for a suspect and against it: each reading, and how many times likelier it makes it than all that may be there make it together. */
 export interface Reason { readingId: string, times: number }
@@ -21,10 +22,9 @@ export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Rea
   const anything = readings.map((judged) => {
     const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
     const heard = weigher.parts.heard.find(h => h.judged === judged)
-    const { kind, nodeId, value } = judged.reading
+    const { kind, value } = judged.reading
     if (heard || ohm || kind === 'coil-dcr') return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : likeAnyCoil(value))
-    // What was read more than once tells all together.
-    return weigher.parts.others.reduce((sum, o) => o.reading.kind === kind && o.reading.nodeId === nodeId ? sum + Math.log(likeAnything(o)) : sum, 0)
+    return toldAt(weigher.parts.others, judged).reduce((sum, o) => sum + Math.log(likeAnything(o)), 0)
   })
   const logs = all.map(t => t?.map(x => x.log) ?? anything)
   const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s =>

@@ -74,7 +74,7 @@ export function makeWeigher(given: Given): Weigher {
     return { judged, nodeId, sounds, any: anySounds(sounds) }
   })
   const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && LIKE[j.reading.kind] !== null)
-    .flatMap(j => isTurnedKind(j.reading.kind) ? turnedAt(given, j.reading).map(reading => ({ ...j, reading })) : [j])
+    .flatMap(j => isTurnedKind(j.reading.kind) ? allAt(given, j.reading).map(reading => ({ ...j, reading })) : [j])
   const spreads = spreadsOf(given.history)
 
   const sampleLog = Float64Array.from(deviations.logWeight)
@@ -147,10 +147,10 @@ export function makeWeigher(given: Given): Weigher {
         const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
         return [{ judged, log: Math.log(orSlip((1 - cut) * likeSounds(at, outcome) + cut * likeSilence(at), at.any)) }]
       }
-      // What was read more than once tells all together.
-      const { kind, nodeId } = judged.reading
-      const all = others.filter(o => o.reading.kind === kind && o.reading.nodeId === nodeId)
-      return all.length === 0 ? [] : [{ judged, log: all.reduce((sum, o) => sum + Math.log(orSlip(LIKE[kind]!(o, outcome, plan), likeAnything(o))), 0) }]
+      const all = toldAt(others, judged)
+      const like = LIKE[judged.reading.kind]
+      if (like === null || all.length === 0) return []
+      return [{ judged, log: all.reduce((sum, o) => sum + Math.log(orSlip(like(o, outcome, plan), likeAnything(o))), 0) }]
     }),
   }
 }
@@ -174,7 +174,9 @@ const allAt = ({ history }: Pick<Given, 'history'>, { kind, nodeId }: Pick<Readi
 export const soundsAt = (given: Pick<Given, 'history'>, nodeId: string): Sound[] => allAt(given, { kind: 'sound', nodeId }).map(r => r.value.is as Sound)
 /** Which way round something is, is told by a slip in one of thirty: of what was read more than once each reading tells, and slips anew. */
 export const isTurnedKind = (kind: ReadingKind): boolean => kind === 'polarity' || kind === 'polarity-heard'
-export const turnedAt = (given: Pick<Given, 'history'>, of: Pick<Reading, 'kind' | 'nodeId'>): Reading[] => allAt(given, of)
+/** All that was read at the place of a reading: what was read more than once tells all together. */
+export const toldAt = (others: readonly JudgedReading[], { reading: { kind, nodeId } }: JudgedReading): JudgedReading[] =>
+  others.filter(o => o.reading.kind === kind && o.reading.nodeId === nodeId)
 
 function averageOf(logs: Float64Array, weights: Float64Array): number {
   return Math.exp(logSum(logs.map((log, s) => log + weights[s]!)) - logSum(weights))
