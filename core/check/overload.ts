@@ -15,10 +15,16 @@ export function leastToRead({ rating }: Pick<Output, 'rating'>): number | null {
   return floor === null ? null : ORDINARY_DIP * floor
 }
 
-/** Whether an output would be overloaded by such a head, as far as its rating tells; with a valve output no load is as bad. */
-export function isOverloadedBy(output: Pick<Output, 'rating'>, head: Pick<Seen, 'state'> & { ohm?: number }): boolean {
+/** Under this part of what is right nobody switches an output on of which nobody knows what it stands. Common practice, no source. */
+export const LEAST_UNRATED = 0.5
+
+/**
+ * Whether an output would be overloaded by such a head; with a valve output no load is as bad. `rightOhm`: what its line should read, against which a head
+ * is held where its rating does not tell; without it nothing is said then.
+ */
+export function isOverloadedBy(output: Pick<Output, 'rating'>, head: Pick<Seen, 'state'> & { ohm?: number }, rightOhm: number | null = null): boolean {
   if (head.state === 'short') return true
   if (head.state === 'open') return valveOf(output.rating) !== null
-  const least = leastToRead(output)
+  const least = leastToRead(output) ?? (rightOhm === null ? null : LEAST_UNRATED * rightOhm)
   return least !== null && head.ohm! < least * (1 - 1e-9)
 }

@@ -3,6 +3,7 @@ import type { Loudness, ReadingValue, Sound } from '#core/job/schema'
 import { factsOf, type ReadingKind } from '#core/job/sections/readings/kinds'
 import { howFacts, type Turned } from '#core/job/sections/readings/hows'
 import { LEVEL_OFF_DB, type LevelPlan } from './levels'
+import { LEAST_UNRATED } from './overload'
 import type { Predicted } from './predict'
 
 export type Grade = 'good' | 'tight' | 'stop' | 'unknown'
@@ -24,8 +25,6 @@ export function isWrong({ grade }: Verdict): boolean {
 const JUST_OUTSIDE = 0.05
 /** Twice the upper edge and more: not spread, a fault. Common practice, no source. */
 const FAR_HIGH = 2
-/** Under half of the lower edge it is no single tap or speaker, where nobody knows what the output stands. Common practice, no source. */
-const FAR_LOW_UNRATED = 0.5
 /** A coil under 0.6 of nominal has shorted turns or a twin across it. Common practice, no source: 0.6 of nominal is 6/7 of the 0.70 edge. */
 const FAR_LOW = 0.6 / 0.7
 
@@ -82,9 +81,12 @@ function saysNotOpen(kind: ReadingKind): boolean {
   return at === 'head' && isCopper
 }
 
-/** Of a line it is far too low where its output would be overloaded; of copper where it is no coil of that label any more. */
+/**
+ * Of a line it is far too low where its output would be overloaded, as far as anybody knows (by the lower edge: half of it is no single tap or speaker); of
+ * copper where it is no coil of that label any more.
+ */
 function farLowOhm({ kind, overloadOhm }: Predicted, low: number): number {
-  return factsOf(kind).isCopper ? FAR_LOW * low : overloadOhm ?? FAR_LOW_UNRATED * low
+  return factsOf(kind).isCopper ? FAR_LOW * low : overloadOhm ?? LEAST_UNRATED * low
 }
 
 function judgeOhm(ohm: number, predicted: Predicted | null): Verdict {

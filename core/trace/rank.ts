@@ -143,7 +143,7 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
 }
 
 /** Scores brought to shares of one. `restLog`: what is in the sum and not listed. */
-export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
+export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
   const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single
     + PRIOR.two)
   const withOther = scored.map(s => isSomethingElse(s.faults)
@@ -151,9 +151,11 @@ export function ranked({ output }: Pick<Plan, 'output'>, scored: readonly Scored
     + inList]) }
     : s)
   const total = logSum([...withOther.map(s => s.log), rest.unlistedLog])
+  const right = drawn.solved.head
+  const rightOhm = right.state === 'finite' ? right.ohm : null
   const suspects = withOther.map(({ faults, log, fit, outcome }): Suspect => {
     const head = outcome?.solved.head ?? null
-    return { faults, fit, probability: Math.exp(log - total), lineOhm: head?.state === 'finite' ? head.ohm : null, isOverload: head !== null && isOverloadedBy(output, head) }
+    return { faults, fit, probability: Math.exp(log - total), lineOhm: head?.state === 'finite' ? head.ohm : null, isOverload: head !== null && isOverloadedBy(output, head, rightOhm) }
   }).sort((a, b) => b.probability - a.probability)
   return { suspects, unlisted: Math.exp(rest.unlistedLog - total), untried: Math.min(1, Math.exp(rest.untriedLog - total)), tried: rest.tried }
 }

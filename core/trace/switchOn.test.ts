@@ -62,10 +62,26 @@ test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
   if (risk?.why === 'suspects') expect(risk.share).toBeGreaterThanOrEqual(RISK)
 })
 
+describe('an output of which nobody knows what it stands', () => {
+  const UNRATED = '10 x 5 W on 70.71 V'
+  test.each<[string, Reading[], 'reading' | 'suspects' | null]>([
+    ['a dial or two too high', [read('line-impedance', ohm(60))], null],
+    ['under half of what is right', [read('line-impedance', ohm(30))], 'reading'],
+    ['the same by volts and amps', [read('head-volts-amps', { is: 'volts-amps', volts: 7, amps: 0.25 })], 'reading'],
+    ['all silent: a short before any of them makes less than half', ids.map(id => read('sound', { is: 'silent' }, id)), 'suspects'],
+  ])('%s', (_, readings, why) => expect(riskIn(withReadings(jobOf(UNRATED), ...readings))?.why ?? null).toBe(why))
+  test.each([['half of what is right', 50.01, false], ['less', 49.99, true]])('%s', (_, headOhm, is) =>
+    expect(isOverloadedBy(outputOf(jobOf(UNRATED)), { state: 'finite', ohm: headOhm }, 100)).toBe(is))
+})
+
 test.each([[0.049, false], [0.05, true]])('suspects that would overload it count from one in twenty on: %d', (probability, is) => {
-  const job = withReadings(jobOf(LINE), read('line-impedance', ohm(125)))
+  const job = withReadings(jobOf(LINE), read('outward-impedance', ohm(300), ids[5]))
   const of = (isOverload: boolean, p: number) => ({ faults: [], probability: p, fit: 0, lineOhm: null, isOverload })
   expect(riskOf(outputOf(job), proveLine(job, outputOf(job)), [of(false, 1 - probability), of(true, probability)]) !== null).toBe(is)
+  // What its head reads since is what it is.
+  const headRead = (value: number) => ({ ...job, readings: Records.of([read('outward-impedance', ohm(300), ids[5]), read('line-impedance', ohm(value))]) })
+  const certain = [of(true, 1)]
+  expect([52, 48].map(value => riskOf(outputOf(job), proveLine(headRead(value), outputOf(job)), certain)?.why ?? null)).toEqual([null, 'reading'])
 })
 
 test('while it is so no test asks for the amplifier on; without it one may', () => {

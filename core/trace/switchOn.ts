@@ -19,17 +19,24 @@ export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | 
     const { reading: { kind, value }, verdict } = judged
     // Through windings next to nothing may be right; the impedance tells, once it reads so.
     if (verdict.code === 'short' || (verdict.code === 'next-to-nothing' && !impedanceIsRight)) return { why: 'reading', judged }
-    if (kind !== 'line-impedance') continue
+    if (kind !== 'line-impedance' && kind !== 'head-volts-amps') continue
     const head = value.is === 'ohm' ? { state: 'finite' as const, ohm: value.ohm } : value.is === 'open' ? { state: 'open' as const } : null
-    if (head && isWrong(verdict) && isOverloadedBy(output, head)) return { why: 'reading', judged }
+    if (verdict.code === 'far-low' || (head && isWrong(verdict) && isOverloadedBy(output, head))) return { why: 'reading', judged }
   }
   return null
+}
+
+/** The line reads ohms that its output stands: whatever may be broken, it is none of what would overload it. */
+function isHeadFine(output: Output, proof: LineProof): boolean {
+  const head = proof.standing.get(checkKey('line-impedance', null))
+  if (!head || head.stale || head.reading.value.is !== 'ohm' || head.verdict.code === 'far-low' || head.predicted === null) return false
+  return !isOverloadedBy(output, { state: 'finite', ohm: head.reading.value.ohm })
 }
 
 /** By what may be broken, of a line of which something reads wrong. `suspects` null: not ranked yet. */
 export function riskOf(output: Output, proof: LineProof, suspects: readonly Suspect[] | null): SwitchOnRisk | null {
   const read = riskByReading(output, proof)
-  if (read || suspects === null || ![...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict))) return read
+  if (read || suspects === null || isHeadFine(output, proof) || ![...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict))) return read
   const share = shareOfOverload(suspects)
   return share < RISK ? null : { why: 'suspects', share, likeliest: suspects.filter(s => s.isOverload).reduce((a, b) => b.probability > a.probability ? b : a) }
 }

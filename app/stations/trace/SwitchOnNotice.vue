@@ -24,10 +24,12 @@ const why = computed(() => {
     const first = faults.length > 0 ? faults.map(f => FAULT_WORDS[f.kind].at(placeName(store.job, f.nodeId))).join(' and ') : 'the line as drawn'
     return `${shareText(risk.share)} of what may be here would overload this output; likeliest of that: ${first}.`
   }
-  const { reading, predicted } = risk.judged
+  const { reading, predicted, verdict } = risk.judged
   const place = reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === reading.nodeId)?.label
   const stands = predicted?.overloadOhm ?? null
-  const limit = reading.value.is === 'ohm' && stands !== null ? `: this output stands ${writeQuantity(stands, 'Ω')} and more` : ''
+  const limit = verdict.code === 'far-low' && stands === null
+    ? ': less than half of what it should, and what this output stands is not known'
+    : reading.value.is === 'ohm' && stands !== null ? `: this output stands ${writeQuantity(stands, 'Ω')} and more` : ''
   return `${place} ${KIND_NAMES[reading.kind]} reads ${valueWords(reading.value)}${limit}.`
 })
 </script>
