@@ -165,7 +165,11 @@ export function judgeTwo(weights: ArrayLike<number>, mends: readonly Mend[], tes
   return test.minutes + after
 }
 
-/** Up to so many of what may be there two tests are looked at, one after the other. */
+/**
+ * Up to so many of what may be there two tests are looked at, one after the other. Beyond, one is as good: in the mean over problems of nine to sixteen two
+ * saved three of a thousand minutes (a test holds that under one of a hundred); tried on 84 exercises of practice, each with hundreds of what may be there,
+ * two took 1,861 minutes in all and one 1,851.
+ */
 export const TWO_UP_TO = 8
 
 /** What to do first: a test by its number, or null for the likeliest mend. */
