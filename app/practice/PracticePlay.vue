@@ -67,7 +67,7 @@ const doables = computed(() => {
     const minutes = minutesFor(play.value!, test)
     if (minutes === null) return []
     const ladders = laddersOf(test, play.value!, orderIn(output.value))
-    return [{ test, minutes, needs: amplifierOf(test.kind), title: testTitle(test, id => id === null ? test.kind === 'looked' ? 'the rack: lights, knobs, plugs' : output.value.label : nameOf(id)), costs: [minutesSay(minutes), laddersSay(ladders)].filter(Boolean).join(', ') }]
+    return [{ test, minutes, needs: amplifierOf(test.kind), title: testTitle(test, id => id === null ? output.value.label : nameOf(id)), costs: [minutesSay(minutes), laddersSay(ladders)].filter(Boolean).join(', ') }]
   })
 })
 const kinds = computed(() => practice.rig ? kindsAt(practice.rig.exercise, at.value) : [])

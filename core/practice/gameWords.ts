@@ -30,10 +30,7 @@ const FIRST_WORDS: Record<Mistake, string> = {
 export const isToldAtOnce = (mistake: Mistake): boolean => mistake !== 'not-nulled'
 
 /** A test by the names of its line. */
-export function testSays(test: TestAt, output: Output): string {
-  const nameOf = nameIn(output)
-  return testTitle(test, id => id === null && test.kind === 'looked' ? 'the rack' : nameOf(id))
-}
+export const testSays = (test: TestAt, output: Output): string => testTitle(test, nameIn(output))
 
 export function actSays(act: Act, output: Output): string {
   const nameOf = nameIn(output)

@@ -43,7 +43,7 @@ const TITLES: Partial<Record<TestKind, (place: string, beside: string, isAgain: 
   'leg-earth': () => 'Read each leg of the line to earth, at the rack',
 }
 export const testTitle = ({ kind, nodeId, besideId, isAgain = false }: TestAt & { isAgain?: boolean }, nameOf: NameOf): string =>
-  (TITLES[kind] ?? (place => `${kind} at ${place}`))(nameOf(nodeId), besideId === null ? '' : nameOf(besideId), isAgain)
+  (TITLES[kind] ?? (place => `${kind} at ${place}`))(kind === 'looked' && nodeId === null ? 'the rack: lights, knobs, plugs' : nameOf(nodeId), besideId === null ? '' : nameOf(besideId), isAgain)
 
 export const QUESTIONS: Partial<Record<TestKind, string>> = {
   'walk': 'Which do not play as they should?', 'level-walk': 'How loud is it under each?', 'pulse-walk': 'Which are the other way round?', 'looked': 'What do you see?', 'swapped': 'And then?',

@@ -18,10 +18,12 @@ function toggle(tool: Tool): void {
 <template>
   <details class="more" :open @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary class="small">Other tests, and what is at hand</summary>
-    <p v-for="other in others" :key="other.title">
-      <button class="act" type="button" @click="$emit('choose', other.k)">{{ other.title }}</button>
-      <span class="soft small">{{ minutesSay(other.minutes) }}</span>
-    </p>
+    <ul class="others">
+      <li v-for="other in others" :key="other.title">
+        <button class="other" type="button" @click="$emit('choose', other.k)"><span class="title">{{ other.title }}</span>
+          <span class="soft small">{{ minutesSay(other.minutes) }}</span></button>
+      </li>
+    </ul>
     <p v-if="trace.cannot.length > 0"><button class="act" type="button" @click="trace.cannot = []">{{ trace.cannot.length === 1
       ? 'The test that could not be done' : `The ${trace.cannot.length} tests that could not be done` }} can be done after all</button></p>
     <fieldset class="tools"><legend class="small">At hand</legend>
@@ -35,6 +37,12 @@ function toggle(tool: Tool): void {
 <style scoped>
 .more { font-size: 14px; }
 .more p { margin: 5px 0; }
+.others { list-style: none; margin: 4px 0; padding: 0; }
+.other { width: 100%; min-height: 34px; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 12px; align-items: baseline; padding: 5px 0;
+  text-align: left; background: none; border: 0; border-bottom: 1px solid var(--rule); color: var(--ink); line-height: 1.3; }
+.other .title { text-decoration: underline; text-underline-offset: 3px; }
+.other .small { white-space: nowrap; }
+@media (max-width: 640px), (pointer: coarse) { .other { min-height: 44px; padding: 10px 0; } }
 .tools { border: 0; padding: 4px 0 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 16px; }
 .tools legend { padding: 0; }
 .tools label { display: inline-flex; align-items: center; gap: 6px; min-height: 32px; }

@@ -16,6 +16,7 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { answerEdit, levelsEdit, walkEdit, type Answering } from './answered'
 import { levelDraft } from './levelDrafts'
+import { otherTests } from './otherTests'
 import { placeName } from './placeName'
 import { shareText } from './shown'
 import { useTraceStore } from './suspects'
@@ -34,8 +35,10 @@ const next = computed(() => trace.view?.next ?? null)
 const at = ref(0)
 watch(next, () => { at.value = 0 })
 const test = computed((): NextTest | null => next.value?.tests[at.value] ?? null)
-const others = computed(() => next.value?.tests.flatMap((t, k) => k === at.value ? [] : [{ k, title: testTitle(t, nameOf), minutes: t.minutes }]).slice(0,
-  4) ?? [])
+const others = computed(() => {
+  const tests = next.value?.tests ?? []
+  return otherTests(tests, at.value).map(k => ({ k, title: testTitle(tests[k]!, nameOf), minutes: tests[k]!.minutes }))
+})
 const isTyped = computed(() => test.value !== null && !isWalk(test.value.kind) && factsOf(test.value.kind).value === 'ohm')
 const walk = computed((): WalkKind | null => test.value && isWalk(test.value.kind) ? test.value.kind : null)
 /** What is seen to before it: a walk takes a reading of each. */

@@ -120,6 +120,9 @@ test('of all that could be read the first saves most; answers are certain togeth
   }
   const [first] = next.tests
   expect(next.isMendNext).toBe(false)
+  // The best eight, and of each kind that tells anything the best.
+  const all = new Set(next.tests.map(t => t.kind))
+  expect([all.has('walk'), all.has('level-walk'), all.has('outward-impedance'), all.has('coil-dcr'), next.tests.length >= 8]).toEqual([true, true, true, true, true])
   // Found, and seen: there is nothing to ask any more before it is put right.
   const sure = asked([...wrong, ...ids.map((id, k) => reading('sound', { is: k === 2 ? 'silent' : 'plays' }, id)), reading('coil-dcr', { is: 'ohm', ohm: 6.4 }, ids[2]!), reading('looked', { is: 'seen', fault: 'open-at-drop' }, ids[2]!)])
   expect([sure.next.isMendNext, sure.ranking.suspects[0]!.faults[0]]).toMatchObject([true, { kind: 'open-at-drop', nodeId: ids[2] }])

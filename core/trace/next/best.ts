@@ -49,7 +49,7 @@ export interface NextTests {
 /** So many of what may be there are weighed as they are, likeliest first; of all others every so-manieth stands for those around it. */
 const AS_THEY_ARE = 150
 const STAND_FOR_OTHERS = 150
-/** Tests that are told. */
+/** Tests that are told, and the best of each kind besides: who has another meter in hand finds what it is good for. */
 const TOLD = 8
 /** A test that tells less is none, bits. */
 const LEAST_BITS = 0.02
@@ -118,7 +118,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   return {
     besides: besides && (!isWalk(besides.kind) || passed.get(besides.kind)!.length > 0) ? judge(besides) : null,
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
-    tests: judged.slice(0, TOLD).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: (test.kind === 'sound' && heard.has(test.nodeId!)) || turned.has(testKey(test)), minutes, bits, saves, answers: answersOf(found,
+    tests: told(judged).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: (test.kind === 'sound' && heard.has(test.nodeId!)) || turned.has(testKey(test)), minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
   }
 }
@@ -146,6 +146,11 @@ function mendsOf(all: readonly (readonly Fault[])[]): Mend[] {
   const keys = all.map(mendKey)
   const minutes = new Map(keys.map((key, h) => [key, mendMinutes(all[h]!)]))
   return [...minutes].map(([key, each]) => ({ minutes: each, of: keys.map(k => k === key) }))
+}
+
+const told = <T extends { test: TestAt }>(judged: readonly T[]): T[] => {
+  const best = new Set(judged.filter((j, k) => judged.findIndex(o => o.test.kind === j.test.kind) === k))
+  return judged.filter((j, k) => k < TOLD || best.has(j))
 }
 
 /** Where the line may be a short nothing is switched on to it, and no battery is laid across it. */
