@@ -1,13 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { FAULT_WORDS } from '#core/check/faultWords'
-import { KIND_NAMES } from '#core/check/gradeWords'
-import { valueWords } from '#core/check/words'
-import { writeQuantity } from '#core/quantity/write'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { placeName } from './placeName'
-import { shareText } from './shown'
+import { riskSays } from './riskSays'
 import { useTraceStore } from './suspects'
 
 /** Why the amplifier must not be switched on to this line, and the act of who does all the same. `canAnswer`: where that would be next. */
@@ -16,22 +12,7 @@ const store = useJobStore()
 const selected = useSelectionStore()
 const trace = useTraceStore()
 
-const why = computed(() => {
-  const { risk } = trace
-  if (risk === null) return ''
-  if (risk.why === 'suspects') {
-    const { faults } = risk.likeliest
-    const first = faults.length > 0 ? faults.map(f => FAULT_WORDS[f.kind].at(placeName(store.job, f.nodeId))).join(' and ') : 'the line as drawn'
-    return `${shareText(risk.share)} of what may be here would overload this output; likeliest of that: ${first}.`
-  }
-  const { reading, predicted, verdict } = risk.judged
-  const place = reading.nodeId === null ? selected.line?.output.label : selected.line?.speakers.find(s => s.id === reading.nodeId)?.label
-  const stands = predicted?.overloadOhm ?? null
-  const limit = verdict.code === 'far-low' && stands === null
-    ? ': less than half of what it should, and what this output stands is not known'
-    : reading.value.is === 'ohm' && stands !== null ? `: this output stands ${writeQuantity(stands, 'Ω')} and more` : ''
-  return `${place} ${KIND_NAMES[reading.kind]} reads ${valueWords(reading.value)}${limit}.`
-})
+const why = computed(() => trace.risk === null || !selected.line ? '' : riskSays(trace.risk, selected.line.output, id => placeName(store.job, id)))
 </script>
 
 <template>
