@@ -9,8 +9,6 @@ import { CAUTION, KIND_WORDS, rightWords, SOUND_WORDS, VERDICT_TAGS, valueWords 
 import type { Output, Reading, ReadingKind, ReadingValue, Speaker } from '#core/job/schema'
 import { factsOf, isHeard, isTurned, READ_AT_HEAD, READ_AT_SPEAKER } from '#core/job/sections/readings/kinds'
 import { SOUNDS } from '#core/job/sections/readings/schema'
-import { InputError } from '#core/quantity/inputError'
-import { readQuantity } from '#core/quantity/read'
 import { writeQuantity } from '#core/quantity/write'
 import { METER_HZ } from '#core/check/readingBands'
 import { newId } from '~/api/ids'
@@ -23,8 +21,9 @@ import TabRow from '~/components/form/TabRow.vue'
 import Keypad from './Keypad.vue'
 import { useTraceStore } from '~/stations/trace/suspects'
 import { readsByWire } from '#core/meter/byWire'
-import { ApiError } from '~/api/client'
-import { saysOpen, toneOf, withoutLeads } from './taken'
+import { useWire } from '~/meter/useWire'
+import { kindsHere } from './kindsHere'
+import { toneOf, typedProblem, typedValue } from './taken'
 import { useTaken } from './useTaken'
 import { BandScale, LeaveIt, LevelEntry, NoteInput, OtherEntry, PolarityEntry, ReadingHistory, ReadingWith, SameBehind, SwitchOnNotice, VerdictSays } from './parts'
 
@@ -54,25 +53,28 @@ const isOn = computed(() => amplifierFor(kind.value) === 'on')
 const isBarred = computed(() => isOn.value && !trace.mayBeOn)
 const field = useTemplateRef<HTMLElement>('field')
 
-/** What is read here: what the job asks for, and what has been read; all else behind a word. */
+/** What is read here; all else behind a word. */
 const showsAll = ref(false)
 const kinds = computed((): ReadingKind[] => {
-  const asked = new Set(proof.value?.asksAt.get(speaker?.id ?? null)?.flatMap(ask => ask.kinds) ?? [])
   const all = speaker ? READ_AT_SPEAKER : READ_AT_HEAD
-  const stands = (of: ReadingKind) => proof.value?.standing.has(checkKey(of, speaker?.id ?? null))
-  const isUsual = (of: ReadingKind) => asked.has(of) || of === kind.value || (factsOf(of).proves && !isTurned(of)) || stands(of)
-  return showsAll.value ? all : all.filter(of => isUsual(of) || of === 'line-dcr' || (isTurned(of) && asked.size === 0))
+  return showsAll.value
+    ? all
+    : kindsHere(all, {
+        asked: new Set(proof.value?.asksAt.get(speaker?.id ?? null)?.flatMap(ask => ask.kinds) ?? []), chosen: kind.value,
+        stands: of => proof.value?.standing.has(checkKey(of, speaker?.id ?? null)) ?? false,
+      })
 })
 const possible = computed(() => (speaker ? READ_AT_SPEAKER : READ_AT_HEAD).length)
 watch(() => speaker === null, (atHead) => { if (factsOf(kind.value).at === (atHead ? 'speaker' : 'head')) kind.value = kinds.value[0]! }, { immediate: true })
 const key = computed(() => `${output.id} ${speaker?.id ?? ''} ${kind.value}`)
-watch(key, () => {
+watch(key, clear)
+function clear(): void {
   typed.value = ''
   note.value = ''
   noting.value = false
   problem.value = ''
   correcting.value = null
-})
+}
 
 const standing = computed(() => proof.value?.standing.get(checkKey(kind.value, speaker?.id ?? null)) ?? null)
 /** What is typed is judged at the meter's tone; what was read, at the tone that it was read with. */
@@ -84,17 +86,7 @@ const foretold = (reading: Reading) => proof.value?.planFor(reading) ?? null
 const history = computed(() => store.job ? historyOf(store.job, output.id, kind.value, speaker?.id ?? null) : [])
 
 /** What is typed, as far as it can be read. */
-const draft = computed((): ReadingValue | null => {
-  const text = typed.value.trim()
-  if (text === '') return null
-  if (saysOpen(text)) return { is: 'open' }
-  try {
-    return { is: 'ohm', ohm: withoutLeads(readQuantity('resistance', text), taken.value) }
-  }
-  catch {
-    return null
-  }
-})
+const draft = computed((): ReadingValue | null => typedValue(typed.value, taken.value))
 /** Of bare pairs apart, open is right: there is no band to draw. */
 const isApart = computed(() => predicted.value?.isOpen === true && predicted.value.expected === null)
 /** A number is typed. */
@@ -128,25 +120,14 @@ function readingOf(of: ReadingKind, value: ReadingValue): Reading {
 function record(value: ReadingValue | null = draft.value): void {
   if (value === null && typed.value.trim() === '' && isRecorded.value) return emit('next')
   if (value === null) {
-    try {
-      readQuantity('resistance', typed.value)
-    }
-    catch (error) {
-      if (!(error instanceof InputError)) throw error
-      problem.value = `${error.message} A reading is a number, as 31.4 or 2k2, or the word open.`
-    }
+    problem.value = typedProblem(typed.value)
     return
   }
   if (toneProblem.value) {
     problem.value = toneProblem.value
     return
   }
-  if (!store.edit({ kind: 'reading.add', reading: readingOf(kind.value, value) })) return
-  typed.value = ''
-  note.value = ''
-  noting.value = false
-  problem.value = ''
-  correcting.value = null
+  if (store.edit({ kind: 'reading.add', reading: readingOf(kind.value, value) })) clear()
 }
 
 /** A reading taken on somebody's own word says so. */
@@ -171,37 +152,21 @@ function focus(): void {
   field.value?.querySelector<HTMLElement>('input,button')?.focus()
 }
 
-/** The meter is asked behind the page; an answer that comes when another place is looked at is not for that. */
-const wire = codeLater(() => import('~/meter/readByWire'))
-const isReading = ref(false)
-async function byWire(): Promise<void> {
-  if (isReading.value || isBarred.value) return
-  const asked = key.value
-  problem.value = ''
-  isReading.value = true
-  try {
-    const { readByWire } = await wire()
-    const read = await readByWire({ jobId: store.id, outputId: output.id, nodeId: speaker?.id ?? null, kind: kind.value })
-    if (asked !== key.value) return
-    if (read === 'no-meter') emit('meters')
-    else if ('why' in read) problem.value = read.why
-    else {
+const { isReading, read: readWire } = useWire(
+  wire => wire.readByWire({ jobId: store.id, outputId: output.id, nodeId: speaker?.id ?? null, kind: kind.value }),
+  {
+    take: async (read) => {
       typed.value = read.text
       meter.value = read.meterName
       if (read.isFourWire) leads.value = '0'
       store.say(`${read.meterName}: ${read.text}${read.text === 'open' ? '' : ' Ω'}`)
       await nextTick()
       focus()
-    }
-  }
-  catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    if (asked === key.value) problem.value = error.message
-  }
-  finally {
-    isReading.value = false
-  }
-}
+    },
+    refuse: (why) => { problem.value = why },
+    noMeter: () => emit('meters'),
+  }, () => key.value)
+const byWire = () => isBarred.value ? undefined : readWire()
 /** In the empty field the key of the page means the page: nothing that is typed there begins with it. */
 function wireKey(event: KeyboardEvent): void {
   if (typed.value !== '' || event.key !== 'm' || event.ctrlKey || event.metaKey || event.altKey) return

@@ -1,4 +1,4 @@
-import type { Reading, ReadingKind } from '#core/job/schema'
+import type { Reading, ReadingKind, ReadingValue } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { readingSchema } from '#core/job/sections/readings/schema'
 import { InputError } from '#core/quantity/inputError'
@@ -33,6 +33,28 @@ export const saysOpen = (typed: string): boolean => /^(open|o\.?l\.?|∞|inf(ini
 /** What was read without what the meter's own leads read; never under nothing. */
 export function withoutLeads(ohm: number, taken: Reading['taken']): number {
   return Math.max(0, Number((ohm - (taken?.leadsOhm ?? 0)).toFixed(6)))
+}
+
+/** Ohms as they were typed, without the leads, or open; null for what cannot be read, or nothing. */
+export function typedValue(typed: string, taken: Reading['taken']): ReadingValue | null {
+  if (typed.trim() === '') return null
+  if (saysOpen(typed)) return { is: 'open' }
+  const ohm = orProblem(typed)
+  return typeof ohm === 'number' ? { is: 'ohm', ohm: withoutLeads(ohm, taken) } : null
+}
+/** Why it cannot be read; nothing where it can. */
+export function typedProblem(typed: string): string {
+  const problem = orProblem(typed)
+  return saysOpen(typed) || typeof problem === 'number' ? '' : `${problem} A reading is a number, as 31.4 or 2k2, or the word open.`
+}
+function orProblem(typed: string): number | string {
+  try {
+    return readQuantity('resistance', typed)
+  }
+  catch (error) {
+    if (!(error instanceof InputError)) throw error
+    return error.message
+  }
 }
 
 /** Tones of usual impedance meters, Hz. Common practice, no source. */

@@ -3,9 +3,7 @@ import { ref } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import type { ReadingValue } from '#core/job/schema'
-import { InputError } from '#core/quantity/inputError'
-import { readQuantity } from '#core/quantity/read'
-import { saysOpen } from '../check/taken'
+import { typedProblem, typedValue } from '../check/taken'
 
 /** What a meter shows, typed: ohms, or open. */
 const { isHeld } = defineProps<{ isHeld: boolean }>()
@@ -14,14 +12,9 @@ const typed = ref('')
 const problem = ref('')
 
 function record(): void {
-  problem.value = ''
-  try {
-    emit('record', saysOpen(typed.value.trim()) ? { is: 'open' } : { is: 'ohm', ohm: readQuantity('resistance', typed.value) })
-  }
-  catch (error) {
-    if (!(error instanceof InputError)) throw error
-    problem.value = `${error.message} A reading is a number, as 31.4 or 2k2, or the word open.`
-  }
+  const value = typedValue(typed.value, null)
+  problem.value = typedProblem(typed.value)
+  if (value) emit('record', value)
 }
 </script>
 
