@@ -29,7 +29,7 @@ export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | 
 /** The line reads ohms that its output stands: whatever may be broken, it is none of what would overload it. */
 function isHeadFine(output: Output, proof: LineProof): boolean {
   const head = proof.standing.get(checkKey('line-impedance', null))
-  if (!head || head.stale || head.reading.value.is !== 'ohm' || head.verdict.code === 'far-low' || head.predicted === null) return false
+  if (!head || head.stale || head.reading.value.is !== 'ohm' || head.predicted === null) return false
   return !isOverloadedBy(output, { state: 'finite', ohm: head.reading.value.ohm })
 }
 

@@ -14,5 +14,6 @@ test.each<[string, SwitchOnRisk, string, string]>([
     '30 % of what may be here would load this output with more than twice what is planned, and what it stands is not known; likeliest of that: Short at 02.'],
   ['a reading under what it stands', read(40, 'far-low'), '10 x 5 W on 70.71 V 100 W', 'A1 line impedance reads 40 Ω: this output stands 50 Ω and more.'],
   ['less than half, nothing known', read(30, 'far-low'), '10 x 5 W on 70.71 V', 'A1 line impedance reads 30 Ω: less than half of what it should, and what this output stands is not known.'],
+  ['a short at a coil of that', read(0.1, 'short', 's2'), '10 x 5 W on 70.71 V', '02 coil DCR reads 0.1 Ω.'],
   ['a short at a coil', read(0.1, 'short', 's2'), '10 x 5 W on 70.71 V 100 W', '02 coil DCR reads 0.1 Ω.'],
 ])('why it must not be switched on: %s', (_, risk, line, wanted) => expect(riskSays(risk, outputOf(jobOf(line)), () => '02')).toBe(wanted))

@@ -19,6 +19,7 @@ import { isTurnedAgain, nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { WALK_KINDS } from './test'
 import { soundWith, walked } from './walk'
+import { testTitle } from '../words'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
@@ -167,6 +168,9 @@ test.each<[string, Parameters<typeof laddersOf>[0], Standing, number]>([
   ['two that change places', { kind: 'swapped', nodeId: ids[2]!, besideId: ids[3]! }, AT_THE_RACK, 2], ['a known-good one', { kind: 'swapped', nodeId: ids[2]!, besideId: null }, AT_THE_RACK, 1],
   ['the rack', { kind: 'looked', nodeId: null, besideId: null }, AT_THE_RACK, 0],
 ])('ladders of %s', (_, what, standing, wanted) => expect(laddersOf(what, standing, new Map(ids.map((id, k) => [id, k])))).toBe(wanted))
+
+test('what is looked at is named: a place, and the rack by what is to be seen there', () =>
+  expect(['a', null].map(nodeId => testTitle({ kind: 'looked', nodeId, besideId: null }, id => id === null ? 'the whole line' : '03'))).toEqual(['Look at 03', 'Look at the rack: lights, knobs, plugs']))
 
 test('a walk along the line takes its way and a moment at each; what takes two, or all, is told apart', () => {
   const order = new Map(ids.map((id, k) => [id, k]))

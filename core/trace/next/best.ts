@@ -12,7 +12,7 @@ import { toldApart } from './told'
 import { isWalk, WALK_KINDS, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type TestKind, type WalkKind } from './test'
 import { WALKS } from './walk'
 import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, orderOf, type Standing } from './minutes'
-import { afterEach, judgeTest, judgeTwo, minutesOfMends, TWO_UP_TO, type Mend } from './policy'
+import { afterEach, judgeTest, minutesOfMends, type Mend } from './policy'
 
 /** The readings that would tell most for their time, over all that may be there. */
 
@@ -99,18 +99,12 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
     const minutes = minutesOf(test, standing, order, passed.get(test.kind))
     const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, passed.get(test.kind), heard.get(test.nodeId ?? ''))
     if (minutes === null || found === null) return null
-    const asTest = { minutes, chances: found.chances }
-    return { test, found, asTest, minutes, ...judgeTest(weights, mends, asTest, without) }
+    return { test, found, minutes, ...judgeTest(weights, mends, { minutes, chances: found.chances }, without) }
   }
   const judged = candidates.flatMap((test) => {
     const one = judge(test)
     return one === null || one.bits < LEAST_BITS ? [] : [one]
   })
-  // With few left to part, two tests are looked at, one after the other.
-  if (weighed.length <= TWO_UP_TO) {
-    const tests = judged.map(j => j.asTest)
-    judged.forEach((j, t) => { j.minutesInAll = judgeTwo(weights, mends, tests, t) })
-  }
   // Where none saves as much as minutes are known by, the likeliest place is opened next; who wants to be surer before that asks for what tells most for
   // its minutes.
   const saves = judged.some(j => j.minutesInAll < without - LEAST_SAVED)

@@ -151,34 +151,17 @@ export function judgeTest(weights: ArrayLike<number>, mends: readonly Mend[], te
   return { bits: bitsOf(weights, test), minutesInAll: test.minutes + after, saves: without - test.minutes - after }
 }
 
-/** With one test more after each answer, where that saves. */
-export function judgeTwo(weights: ArrayLike<number>, mends: readonly Mend[], tests: readonly Test[], first: number): number {
-  const total = sumOf(weights)
-  const test = tests[first]!
-  let after = 0
-  for (const answer of afterEach(weights, test)) {
-    if (answer.chance <= 1e-12) continue
-    let least = minutesOfMends(answer.weights, mends)
-    for (let t = 0; t < tests.length; t++) if (t !== first) least = Math.min(least, judgeTest(answer.weights, mends, tests[t]!, 0).minutesInAll)
-    after += answer.chance / total * least
-  }
-  return test.minutes + after
-}
-
 /**
- * Up to so many of what may be there two tests are looked at, one after the other. Beyond, one is as good: in the mean over problems of nine to sixteen two
- * saved three of a thousand minutes (a test holds that under one of a hundred); tried on 84 exercises of practice, each with hundreds of what may be there,
- * two took 1,861 minutes in all and one 1,851.
+ * What to do first: a test by its number, or null for the likeliest mend. One test is looked at, with mends after it. To look at two, one after the other,
+ * was tried: it saved three of a thousand minutes in the mean over problems of nine to sixteen things (a test holds that under one of a hundred), and on 84
+ * exercises of practice, each with hundreds of what may be there, took 1,861 minutes in all where one takes 1,851.
  */
-export const TWO_UP_TO = 8
-
-/** What to do first: a test by its number, or null for the likeliest mend. */
 export function chooseTest(weights: ArrayLike<number>, mends: readonly Mend[], tests: readonly Test[]): number | null {
   const without = minutesOfMends(weights, mends)
   let [best, least] = [null as number | null, without - 1e-9]
   tests.forEach((test, t) => {
-    const minutes = weights.length <= TWO_UP_TO ? judgeTwo(weights, mends, tests, t) : judgeTest(weights, mends, test, without).minutesInAll
-    if (minutes < least) [best, least] = [t, minutes]
+    const { minutesInAll } = judgeTest(weights, mends, test, without)
+    if (minutesInAll < least) [best, least] = [t, minutesInAll]
   })
   return best
 }
