@@ -1,5 +1,6 @@
 import { writeNumber, writeQuantity } from '#core/quantity/write'
 import type { ReadingKind } from '#core/job/schema'
+import { factsOf } from '#core/job/sections/readings/kinds'
 import type { LevelPlan } from './levels'
 import type { Predicted } from './predict'
 import { METER_HZ } from './readingBands'
@@ -23,7 +24,7 @@ const OF_LINE: Signs = {
   'high': 'A speaker is missing or on a lower tap, a dial is set by the scale of a higher line voltage than this one, or the cable is open somewhere.',
   'far-high': 'Much of the line is missing: a break near the head.',
   'low': 'A speaker more than drawn, a higher tap, or leakage.',
-  'far-low': 'More than the output stands: look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
+  'far-low': 'Look for a speaker on its 8 Ω position, dials set by the scale of a lower line voltage, or pinched cable. Do not switch on.',
   'open': 'Nothing hangs on these two conductors: a break before the first speaker, or the wrong pair.',
   'short': 'The conductors touch, or the line still hangs on the amplifier, which reads as a short: unplug it and read again. Do not switch on.',
 }
@@ -89,6 +90,13 @@ const learnedWords = ({ learned }: Predicted) => learned ? `, learned from ${lea
 /** Before leads and joints: cable that nobody stated is not in what is right. */
 const cableWords = (predicted: Predicted | null) => predicted && predicted.cableMissing > 0 ? 'Cable that is not stated adds to it: enter its size and length first. ' : ''
 
+/** How much too much hangs on it: by what its output stands, where that is known. */
+function loadWords(kind: ReadingKind, predicted: Predicted | null): string {
+  if (SIGNS[kind] !== OF_LINE) return ''
+  if (predicted?.overloadOhm != null) return 'More than the output stands.'
+  return `More than twice the load that is right${factsOf(kind).at === 'head' ? '; what the output stands is not known' : ''}.`
+}
+
 /** What a reading inside its band leaves open. */
 function blindWords({ label, ohm, of }: NonNullable<Predicted['cannotTell']>): string {
   return `With ${label} of these ${of} dead it would read ${writeQuantity(ohm, 'Ω')}: this reading cannot tell. Each is proved by its own.`
@@ -116,5 +124,5 @@ export function verdictWords(kind: ReadingKind, code: VerdictCode, predicted: Pr
   if (code === 'plays') return 'It is reached and it sounds.'
   if (code === 'just-high' || code === 'just-low') return `${band} ${code === 'just-high' ? cableWords(predicted) : ''}Just outside: null the leads and read again before anything is opened.`
   if (code === 'nothing-to-compare') return `Nothing to compare with: ${predicted?.source ?? 'no plan for this place'}.`
-  return [band, code === 'high' ? cableWords(predicted).trim() : '', SIGNS[kind][code] ?? ''].filter(Boolean).join(' ')
+  return [band, code === 'high' ? cableWords(predicted).trim() : '', code === 'far-low' ? loadWords(kind, predicted) : '', SIGNS[kind][code] ?? ''].filter(Boolean).join(' ')
 }
