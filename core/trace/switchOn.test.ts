@@ -4,7 +4,7 @@ import { firstWrong, proveLine } from '#core/check/proof'
 import { isWrong, judge } from '#core/check/verdict'
 import { predictLine } from '#core/check/predict'
 import { Records } from '#core/job/records'
-import type { Job, Reading, ReadingKind, ReadingValue, Repair } from '#core/job/schema'
+import type { Job, Output, Reading, ReadingKind, ReadingValue, Repair, Speaker } from '#core/job/schema'
 import { cabled, jobOf, nodeIds, outputOf } from '#core/testing/jobs'
 import { givenBy } from './given'
 import { amplifierOf, AT_THE_RACK } from './next/minutes'
@@ -89,6 +89,12 @@ test.each([[0.049, false], [0.05, true]])('suspects that would overload it count
   expect(riskOf(outputOf(job), proveLine(wrongSince, outputOf(job)), certain)?.why).toBe('suspects')
   const over = withReadings(jobOf('30 x 5 W on 70.71 V 100 W'), read('line-impedance', ohm(33)), read('sound', { is: 'silent' }, ids[7]))
   expect(riskOf(outputOf(over), proveLine(over, outputOf(over)), certain)?.why).toBe('suspects')
+  // Drawn off there is nothing to hold its ohms against, and of an output of no known power they clear nothing.
+  const line = outputOf(jobOf('5 W on 70.71 V'))
+  const off = { ...line, wiring: { ...line.wiring, children: line.wiring.children.map(c => ({ ...c, node: { ...c.node, load: { ...(c.node as Speaker).load, tapW: 0 } } })) } } as Output
+  const [offId] = nodeIds(off)
+  const readOff = { readings: Records.of([read('line-impedance', ohm(5)), read('sound', { is: 'plays' }, offId)]), repairs: Records.of<Repair>() }
+  expect(riskOf(off, proveLine(readOff, off), certain)?.why).toBe('suspects')
 })
 
 test('while it is so no test asks for the amplifier on; without it one may', () => {

@@ -26,10 +26,10 @@ export function riskByReading(output: Output, proof: LineProof): SwitchOnRisk | 
   return null
 }
 
-/** The line reads ohms that its output stands: whatever may be broken, it is none of what would overload it. */
+/** The line reads ohms that its output stands, as far as anybody can tell: whatever may be broken, it is none of what would overload it. */
 function isHeadFine(output: Output, proof: LineProof): boolean {
   const head = proof.standing.get(checkKey('line-impedance', null))
-  if (!head || head.stale || head.reading.value.is !== 'ohm' || head.predicted === null) return false
+  if (!head || head.stale || head.reading.value.is !== 'ohm' || head.verdict.grade === 'unknown') return false
   return !isOverloadedBy(output, { state: 'finite', ohm: head.reading.value.ohm })
 }
 
