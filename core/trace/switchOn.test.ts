@@ -91,7 +91,8 @@ test.each([[0.049, false], [0.05, true]])('suspects that would overload it count
   expect(riskOf(outputOf(over), proveLine(over, outputOf(over)), certain)?.why).toBe('suspects')
   // Drawn off there is nothing to hold its ohms against, and of an output of no known power they clear nothing.
   const line = outputOf(jobOf('5 W on 70.71 V'))
-  const off = { ...line, wiring: { ...line.wiring, children: line.wiring.children.map(c => ({ ...c, node: { ...c.node, load: { ...(c.node as Speaker).load, tapW: 0 } } })) } } as Output
+  const children = line.wiring.children.map(c => ({ ...c, node: { ...c.node, load: { ...(c.node as Speaker).load, tapW: 0 } } }))
+  const off = { ...line, wiring: { ...line.wiring, children } } as Output
   const [offId] = nodeIds(off)
   const readOff = { readings: Records.of([read('line-impedance', ohm(5)), read('sound', { is: 'plays' }, offId)]), repairs: Records.of<Repair>() }
   expect(riskOf(off, proveLine(readOff, off), certain)?.why).toBe('suspects')
