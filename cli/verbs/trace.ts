@@ -27,8 +27,8 @@ const traceSchema = z.strictObject({
   line: z.string(),
   suspects: z.array(z.strictObject({ faults: z.array(faultSchema), says: z.string(), probability: share, lineOhm: z.number().nullable(),
     for: z.array(z.string()), against: z.array(z.string()) })),
-  /** Two faults that are not listed, all together; and that were not tried: no more than this. */
-  unlisted: share, untried: share,
+  /** Two faults that are not listed, all together; that were not tried, and that cannot be likely: no more than this. */
+  unlisted: share, untried: share, leftOut: share,
   tried: z.strictObject({ singles: z.int(), pairs: z.int() }),
   amplifierMayBeOn: z.boolean(),
   next: z.array(z.strictObject({
@@ -83,7 +83,7 @@ export const trace = defineVerb({
             for: (view.reasons[k] ?? []).filter(r => r.times >= SPEAKS).map(r => readings.get(r.readingId)!),
             against: (view.reasons[k] ?? []).filter(r => r.times <= 1 / SPEAKS).map(r => readings.get(r.readingId)!),
           }]),
-      unlisted: view.ranking.unlisted, untried: view.ranking.untried, tried: view.ranking.tried, amplifierMayBeOn: view.mayBeOn,
+      unlisted: view.ranking.unlisted, untried: view.ranking.untried, leftOut: view.ranking.leftOut, tried: view.ranking.tried, amplifierMayBeOn: view.mayBeOn,
       next: (view.next?.tests ?? []).map(t => ({
         test: t.kind, place: place(t.nodeId), beside: place(t.besideId), bits: t.bits, minutes: t.minutes, savesMinutes: t.saves,
         answers: t.answers.map(a => ({ answer: answerSays(a.answer, t, nameOf), chance: a.chance, leaves: a.leaves.map(l => ({ says: faultsSay(l.faults,

@@ -11,7 +11,7 @@ import { deviationsOf } from './deviations'
 import { ANY_SOUND, besideChance, cutOutChance, NOT_CUT_FROM, silentChance, soundChance } from './ears'
 import { LIKE } from './evidence'
 import { outcomeOf, planOf } from './outcome'
-import { brokenLine, likeAnyOhm, likeOhm, orSlip, scaled, sigmaAt } from './ohms'
+import { brokenLine, likeAnyOhm, likeOhm, mostOfOhm, orSlip, scaled, sigmaAt } from './ohms'
 
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const open: ReadingValue = { is: 'open' }
@@ -38,6 +38,19 @@ test.each<[string, number, number]>([
   ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
   ['a slip of the pen', orSlip(0, 0.5), 0.0005], ['and not', orSlip(0.8, 0.5), 0.999 * 0.8 + 0.001 * 0.5],
 ])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 4))
+
+test('no head explains a reading better than the most that is said, and some come near: every head from 10 mΩ to 100 kΩ', () => {
+  const heads: Seen[] = [{ state: 'open' }, { state: 'short' }, ...Array.from({ length: 1611 }, (_, k) => seen(Math.exp(k / 100 - 4.6)))]
+  for (const value of [ohm(0), ohm(0.3), ohm(2), ohm(8), ohm(180), ohm(2400), ohm(12_000), open]) for (const variance of [0, 0.0004, 0.02]) {
+    const most = mostOfOhm(read(value), variance)
+    const likes = heads.flatMap(h => [variance, variance + 0.1].map(v => likeOhm(read(value), h, v, 0)))
+    const name = `${JSON.stringify(value)}, variance ${variance}`
+    expect([name, Math.max(...likes) <= most]).toEqual([name, true])
+    // Of few ohms the meter's tenth makes every bell wider than the narrowest; what reads over range may be it at half.
+    const isFew = value.is === 'ohm' && value.ohm < 8
+    expect([name, Math.max(...likes) > (isFew ? 0.02 : 0.6) * most]).toEqual([name, true])
+  }
+})
 
 test('a broken line of 160 m reads some ten kilohms at 1 kHz, not open (a pair of 50 to 150 pF a metre, from memory); half a watt that is there reads as much', () => {
   const { leastOhm, mostOhm } = brokenLine(HEAD, 160)!

@@ -1,5 +1,5 @@
 import type { Seen } from '#core/network/solver'
-import { likeAnyOhm, likeOhm, offsets, orSlip } from './ohms'
+import { likeAnyOhm, likeOhm, mostOfOhm, offsets, orSlip } from './ohms'
 import type { Weigher } from './weigh'
 
 /** What each head would mean for one reading, found once in steps of a hundredth: all pairs are looked up in it. */
@@ -8,6 +8,10 @@ const FROM_LN = Math.log(1e-2)
 const ROWS = Math.ceil((Math.log(1e6) - FROM_LN) / STEP)
 /** Spreads by sizes between those tried, one sigma: the nearest counts. */
 const BETWEEN = [0, 0.06, 0.15, 0.35, 0.8]
+
+/** The most that any of it comes to. */
+export const mostOf = ({ plan, ohms }: Pick<Weigher, 'plan' | 'ohms'>, k: number): number =>
+  Math.log(orSlip(mostOfOhm(ohms[k]!, plan.drawn.sight(ohms[k]!.place)?.variance ?? 0), likeAnyOhm(ohms[k]!)))
 
 export function tableOf({ plan, ohms, sampleLog }: Weigher, k: number): (lnOhm: number, between: number) => number {
   const ohm = ohms[k]!

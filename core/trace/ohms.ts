@@ -67,6 +67,15 @@ export function likeOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'p
   if (value.is !== 'ohm') return 0
   return (1 - overRange(ohm)) * bell(scaled(value.ohm) - scaled(ohm), sigmaAt(ohm, variance))
 }
+/** No head explains a reading better than this, of that variance or more. */
+export function mostOfOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'place' | 'lengthM'>, variance: number): number {
+  if (value.is === 'open') return 1
+  if (value.is !== 'ohm') return 0
+  // The sharpest that a bell can be: where what the units spread and what the meter's tenth does are least together.
+  const sigma = Math.sqrt(variance + METER ** 2)
+  const sharpest = bell(0, sigma / Math.hypot(1, sigma))
+  return Math.max(sharpest, likeOhm({ value, place, lengthM }, { state: 'open' }, 0, 0))
+}
 /** A broken line is written down as open as often as this; else by what the meter shows of its cable. Common practice, no source. */
 const OPEN_READS_OPEN = 0.6
 

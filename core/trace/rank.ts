@@ -28,6 +28,8 @@ export interface Ranking {
   unlisted: number
   /** Two faults that were not tried: they hold no more than this. 1: two at once were not tried at all yet. */
   untried: number
+  /** Two faults that cannot be likely, whatever a meter shows with both in: they hold no more than this together. */
+  leftOut: number
   /** How many were tried: single ones, and two at once. */
   tried: { singles: number, pairs: number }
 }
@@ -142,8 +144,11 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
   ]
 }
 
-/** Scores brought to shares of one. `restLog`: what is in the sum and not listed. */
-export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored: readonly Scored[], rest: { unlistedLog: number, untriedLog: number, tried: Ranking['tried'] }): Ranking {
+/** What is not listed, as logarithms: pairs in the sum; at most, pairs not tried and pairs left out. */
+interface Rest { unlistedLog: number, untriedLog: number, leftOutLog: number, tried: Ranking['tried'] }
+
+/** Scores brought to shares of one. */
+export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored: readonly Scored[], rest: Rest): Ranking {
   const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single
     + PRIOR.two)
   const withOther = scored.map(s => isSomethingElse(s.faults)
@@ -157,10 +162,12 @@ export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored
     const head = outcome?.solved.head ?? null
     return { faults, fit, probability: Math.exp(log - total), lineOhm: head?.state === 'finite' ? head.ohm : null, isOverload: head !== null && isOverloadedBy(output, head, rightOhm) }
   }).sort((a, b) => b.probability - a.probability)
-  return { suspects, unlisted: Math.exp(rest.unlistedLog - total), untried: Math.min(1, Math.exp(rest.untriedLog - total)), tried: rest.tried }
+  const share = (log: number) => Math.min(1, Math.exp(log - total))
+  return { suspects, unlisted: share(rest.unlistedLog), untried: share(rest.untriedLog), leftOut: share(rest.leftOutLog), tried: rest.tried }
 }
 
 /** The ranking of single faults alone, for as long as two at once are not tried. */
 export function rankOfSingles(tried: Tried): Ranking {
-  return ranked(tried.weigher.plan, scoredSingles(tried), { unlistedLog: -Infinity, untriedLog: 0, tried: { singles: tried.singles.length, pairs: 0 } })
+  const rest = { unlistedLog: -Infinity, untriedLog: 0, leftOutLog: -Infinity, tried: { singles: tried.singles.length, pairs: 0 } }
+  return ranked(tried.weigher.plan, scoredSingles(tried), rest)
 }

@@ -106,7 +106,8 @@ const triedWords = computed(() => {
   const ranking = trace.view?.ranking
   if (!ranking) return ''
   if (ranking.untried >= 1) return 'One fault of each kind that is known here was tried at every place; two at once are being tried.'
-  const two = ranking.untried > 0 ? 'two at once only where one of them is among the sixty likeliest' : 'and every two of them at once'
+  const all = ranking.untried > 0 ? 'two at once only where one of them is among the sixty likeliest' : 'and every two of them at once'
+  const two = ranking.leftOut > 0 ? `${all}, but for those that come to under 1 % together` : all
   const rest = ranking.unlisted >= 0.01 ? ` Pairs that are not listed hold ${shareText(ranking.unlisted)} together.` : ''
   return `One fault of each kind that is known here was tried at every place, ${two}.${rest}`
 })
