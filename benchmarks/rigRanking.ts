@@ -2,7 +2,7 @@ import { predictLine } from '#core/check/predict'
 import { makeProver } from '#core/check/proveJob'
 import { FAULTS } from '#core/faults/index'
 import { Records } from '#core/job/records'
-import type { Reading } from '#core/job/schema'
+import type { Reading, Repair } from '#core/job/schema'
 import { givenBy } from '#core/trace/given'
 import { rankPairs } from '#core/trace/pairs'
 import { drained } from '#core/quantity/steps'
@@ -16,9 +16,9 @@ import type { Rig } from '../tests/outside/rigs'
 /** Kinds of faults and how often each is, as rigs draw them. */
 export const WEIGHTS = FAULTS.map(f => [f.kind, f.prior] as const)
 
-export function rankingOf(rig: Rig, readings: readonly Reading[]) {
+export function rankingOf(rig: Rig, readings: readonly Reading[], repairs: readonly Repair[] = []) {
   const output = drawnRig(rig)
-  const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of() }, [{ output, predicted: predictLine(output) }]).get('out')!
+  const proof = makeProver()({ readings: Records.of(readings), repairs: Records.of(repairs) }, [{ output, predicted: predictLine(output) }]).get('out')!
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
   return { output, proof, given, tried, ranking: drained(rankPairs(tried)) }

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import type { Reading } from '#core/job/schema'
+import type { Fault } from '#core/faults/fault'
+import type { Reading, Repair } from '#core/job/schema'
 import { nextTests } from '#core/trace/next/best'
 import { AT_THE_RACK, standingAfter, type Standing } from '#core/trace/next/minutes'
 import { riskOf } from '#core/trace/switchOn'
@@ -13,11 +14,21 @@ import { head, rankingOf, WEIGHTS } from './rigRanking'
 
 const PLAYED = Number(process.argv[2] ?? 60)
 
-function ranked(rig: Rig, readings: readonly Reading[], standing: Standing, wantsNext: boolean) {
-  const { output, proof, given, tried, ranking } = rankingOf(rig, readings)
+/** What was read and put right of a line so far. Readings and repairs are a minute apart. */
+interface Work { readings: Reading[], repairs: Repair[] }
+const minute = ({ readings, repairs }: Work) => new Date(Date.UTC(2026, 4, 4, 9, readings.length + repairs.length)).toISOString()
+function note(work: Work, readings: readonly Reading[]): void {
+  const at = minute(work)
+  work.readings.push(...readings.map(r => ({ ...r, at })))
+}
+const repaired = (work: Work, { kind, nodeId }: Fault): Repair =>
+  ({ id: `p${work.repairs.length}`, at: minute(work), outputId: 'out', nodeId, fault: kind, note: '', who: null, withdrawn: false })
+
+function ranked(rig: Rig, { readings, repairs }: Work, standing: Standing, wantsNext: boolean) {
+  const { output, proof, given, tried, ranking } = rankingOf(rig, readings, repairs)
   const mayBeOn = riskOf(output, proof, ranking.suspects) === null
   const next = wantsNext ? nextTests(tried, ranking, { standing, mayBeOn }, given.readings).tests[0] ?? null : null
-  return { suspects: ranking.suspects, next }
+  return { suspects: ranking.suspects, next, read: given.readings.map(j => j.reading) }
 }
 
 /** As sure as this, and it is put right. */
@@ -30,24 +41,26 @@ const MENDED = 0.5
  */
 function rankOf(seed: number, mix: readonly [number, number, number], most: number): { at: number, isDrawn: boolean } {
   let rig = makeRig(seed, WEIGHTS, mix)
-  let readings = head(rig)
+  const work: Work = { readings: [], repairs: [] }
+  note(work, head(rig))
   let mended: readonly RigFault[] = []
   let standing: Standing = AT_THE_RACK
   for (let count = 1; ; count++) {
-    const { suspects, next } = ranked(rig, readings, standing, count < most)
+    const { suspects, next, read } = ranked(rig, work, standing, count < most)
     const [first] = suspects
     const right = first && first.probability > MENDED ? rig.faults.filter(put => first.faults.some(f => names(f, put, rig))) : []
     if (count < most && rig.faults.length + mended.length > 1 && right.length > 0) {
       mended = [...mended, ...right]
+      work.repairs.push(...first!.faults.filter(f => right.some(put => names(f, put, rig))).map(f => repaired(work, f)))
       rig = makeRig(seed, WEIGHTS, mix, mended)
       if (rig.faults.length === 0) return { at: 0, isDrawn: false }
-      readings = head(rig)
+      note(work, head(rig))
       standing = AT_THE_RACK
       continue
     }
     if (next === null) return { at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0 }
-    const more = taken(rig, next, readings)
-    readings.push(...more)
+    const more = taken(rig, next, read)
+    note(work, more)
     standing = standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
   }
 }

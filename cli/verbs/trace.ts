@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { makeProver } from '#core/check/proveJob'
 import { predictLine } from '#core/check/predict'
-import { isWrong } from '#core/check/verdict'
 import { valueWords } from '#core/check/words'
 import { KIND_NAMES } from '#core/check/gradeWords'
 import type { Fault } from '#core/faults/fault'
@@ -16,6 +15,7 @@ import { WALK_KINDS } from '#core/trace/next/test'
 import { AT_THE_RACK } from '#core/trace/next/minutes'
 import { drained } from '#core/quantity/steps'
 import { SPEAKS } from '#core/trace/reasons'
+import { isWrongNow } from '#core/trace/earlier'
 import { riskByReading } from '#core/trace/switchOn'
 import { traceInSteps } from '#core/trace/trace'
 import { answerSays, faultsSay } from '#core/trace/words'
@@ -43,8 +43,7 @@ const TOLD = 0.001
 
 function lineOf(job: Job, asked: string | undefined): Output {
   const lines = outputsOf(job)
-  const wrong = (output: Output) => [...makeProver()(job, [{ output, predicted: predictLine(output) }]).get(output.id)!.standing.values()].some(j =>
-    !j.stale && isWrong(j.verdict))
+  const wrong = (output: Output) => isWrongNow(output, makeProver()(job, [{ output, predicted: predictLine(output) }]).get(output.id)!)
   const found = asked === undefined ? lines.find(wrong) ?? lines[0] : lines.find(o => o.label === asked)
   if (!found) throw new InputError(asked === undefined ? 'This job has no lines.' : `There is no line “${asked}” in this job.`, 0, lines.map(o => `--line ${o.label}`))
   return found
@@ -70,7 +69,7 @@ export const trace = defineVerb({
     const readings = new Map([...proof.standing.values()].map(j => [j.reading.id, `${nameOf(j.reading.nodeId)} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`]))
     const view = drained(traceInSteps(givenBy(output, proof, lines), {
       standing: AT_THE_RACK, cannot: [], isBarred: riskByReading(output, proof) !== null, isAnswered: false,
-      isWrong: [...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict)),
+      isWrong: isWrongNow(output, proof),
     }))
     const place = (nodeId: string | null) => nodeId === null ? null : nameOf(nodeId)
     const faultOf = ({ kind, nodeId, tapW, amount }: Fault) => ({ kind, place: place(nodeId), tapW, amount })

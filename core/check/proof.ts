@@ -35,7 +35,7 @@ export interface LineProof extends Judges {
   planFor: (reading: Reading) => Predicted | null
   /** The reading that stands at each place and kind, by `checkKey`. */
   standing: ReadonlyMap<string, JudgedReading>
-  /** All that was read of the line since its last repair, oldest first. */
+  /** All that was read of the line, before its repairs too, oldest first. */
   history: readonly Reading[]
   repairs: Repair[]
   /** Repairs with no good reading after them yet. */
@@ -113,7 +113,7 @@ export function proveLine(
     ...judges,
     planFor,
     standing,
-    history: readings.filter(r => r.at >= lastRepairAt),
+    history: readings,
     repairs,
     unproved: repairs.filter(repair => !isProved(output, repair, standing, readings, judges)),
     asks,

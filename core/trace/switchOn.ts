@@ -2,6 +2,7 @@ import { isWrong } from '#core/check/verdict'
 import { checkKey, type JudgedReading, type LineProof } from '#core/check/proof'
 import { isOverloadedBy } from '#core/check/overload'
 import type { Output } from '#core/job/schema'
+import { isWrongNow } from './earlier'
 import type { Suspect } from './rank'
 
 /** Whether an amplifier may be switched on to a line that read wrong. */
@@ -36,7 +37,7 @@ function isHeadFine(output: Output, proof: LineProof): boolean {
 /** By what may be broken, of a line of which something reads wrong. `suspects` null: not ranked yet. */
 export function riskOf(output: Output, proof: LineProof, suspects: readonly Suspect[] | null): SwitchOnRisk | null {
   const read = riskByReading(output, proof)
-  if (read || suspects === null || isHeadFine(output, proof) || ![...proof.standing.values()].some(j => !j.stale && isWrong(j.verdict))) return read
+  if (read || suspects === null || isHeadFine(output, proof) || !isWrongNow(output, proof)) return read
   const share = shareOfOverload(suspects)
   return share < RISK ? null : { why: 'suspects', share, likeliest: suspects.filter(s => s.isOverload).reduce((a, b) => b.probability > a.probability ? b : a) }
 }

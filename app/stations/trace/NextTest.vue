@@ -4,7 +4,6 @@ import { KIND_WORDS } from '#core/check/words'
 import type { ReadingKind, ReadingValue } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { testKey, type NextTest } from '#core/trace/next/best'
-import { checkKey } from '#core/check/proof'
 import { isWalk, type WalkFound, type WalkKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
 import { amplifierOf, laddersOf, toolFor } from '#core/trace/next/minutes'
@@ -46,8 +45,7 @@ const before = computed(() => test.value ? KIND_WORDS[isWalk(test.value.kind) ? 
 /** Those that a walk has before it. */
 const toPass = computed(() => walk.value === null ? [] : selected.line?.speakers.filter(s => !isRead(WALKS[walk.value!].reads, s.id)) ?? [])
 function isRead(kind: ReadingKind, id: string): boolean {
-  const standing = selected.proof?.standing.get(checkKey(kind, id))
-  return standing !== undefined && !standing.stale
+  return trace.telling.some(j => j.reading.kind === kind && j.reading.nodeId === id)
 }
 
 const isMoreOpen = ref(false)

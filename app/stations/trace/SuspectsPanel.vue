@@ -40,11 +40,9 @@ onBeforeUnmount(() => { trace.tracing = false })
 const placeName = (nodeId: string | null) => nameOfPlace(store.job, nodeId)
 const speakerOf = (nodeId: string | null) => selected.line?.speakers.find(s => s.id === nodeId) ?? null
 /** What was read, in the order in which it was: the way that the next person goes on from. */
-const evidence = computed(() => [...selected.proof?.standing.values() ?? []].filter(j => !j.stale).sort((a, b) => a.reading.at < b.reading.at
-  ? -1
-  : 1).map((j) => {
+const evidence = computed(() => [...trace.telling].sort((a, b) => a.reading.at < b.reading.at ? -1 : 1).map((j) => {
   const at = j.reading.nodeId === null ? selected.line?.output.label : speakerOf(j.reading.nodeId)?.label
-  return { key: j.reading.id, text: `${at} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}`, bad: isWrong(j.verdict) }
+  return { key: j.reading.id, text: `${at} ${KIND_NAMES[j.reading.kind]} ${valueWords(j.reading.value)}${j.stale ? ', before the repair' : ''}`, bad: isWrong(j.verdict) }
 }))
 const textOf = computed(() => new Map(evidence.value.map(e => [e.key, e.text])))
 const badOnes = computed(() => evidence.value.filter(e => e.bad))
@@ -101,7 +99,7 @@ const reasons = computed(() => {
   }
 })
 const writeTimes = (times: number) => times < 3 ? times.toFixed(1) : String(Math.round(times))
-const doubt = computed(() => trace.view && selected.proof ? contradiction(trace.view.ranking.suspects, selected.proof, placeName) : null)
+const doubt = computed(() => trace.view ? contradiction(trace.view.ranking.suspects, trace.telling, placeName) : null)
 const triedWords = computed(() => {
   const ranking = trace.view?.ranking
   if (!ranking) return ''

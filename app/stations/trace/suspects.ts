@@ -1,6 +1,7 @@
 import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
 import { isWrong } from '#core/check/verdict'
+import { stillTelling } from '#core/trace/earlier'
 import { groupSuspects } from '#core/trace/groups'
 import { orderOf, standingBy, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
@@ -62,8 +63,10 @@ export const useTraceStore = defineStore('trace', () => {
     return standingBy(readings, order.value, without.value)
   })
 
+  /** What was read of the line and still tells: before a repair, what it had no part in. */
+  const telling = computed(() => selected.line && selected.proof ? stillTelling(selected.line.output, selected.proof).standing : [])
   /** Something that describes the line as it is now reads wrong: only then is anything marked. */
-  const isWrongNow = computed(() => [...selected.proof?.standing.values() ?? []].some(j => !j.stale && isWrong(j.verdict)))
+  const isWrongNow = computed(() => telling.value.some(j => isWrong(j.verdict)))
 
   let worker: Worker | null = null
   let isReady = false
@@ -139,7 +142,7 @@ export const useTraceStore = defineStore('trace', () => {
 
   return {
     view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, order, without, cannot,
-    isWrongNow,
+    isWrongNow, telling,
     answer: () => { answered.value = asRead.value },
   }
 })
