@@ -1,9 +1,10 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import type { Fault } from '#core/faults/fault'
-import type { Reading, Repair } from '#core/job/schema'
+import { faultAt, type Fault } from '#core/faults/fault'
+import type { FaultKind, Reading, Repair } from '#core/job/schema'
 import { nextTests } from '#core/trace/next/best'
-import { AT_THE_RACK, standingAfter, type Standing } from '#core/trace/next/minutes'
+import { AT_THE_RACK, mendKey, standingAfter, type Standing } from '#core/trace/next/minutes'
+import type { Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
 import { taken } from '../tests/outside/rigHands'
 import { isIt, names } from '../tests/outside/rigJob'
@@ -34,57 +35,82 @@ function ranked(rig: Rig, { readings, repairs }: Work, standing: Standing, wants
 /** As sure as this, and it is put right. */
 const MENDED = 0.5
 
+/** Where the right one stands among suspects, from 0 (-1: not there); whether the line is told to be as drawn before anything else. */
+interface Place { at: number, isDrawn: boolean, /** What would be opened first has it: the joint, the unit, the dial, the run. */ isOpenedFirst: boolean }
+const foundIn = (found: readonly Place[]) => {
+  const part = (of: (p: Place) => boolean) => (found.filter(of).length / found.length).toFixed(2)
+  const isMissed = ({ at }: Place) => at < 0 || at > 2
+  return `${part(p => p.at === 0)} first, ${part(p => !isMissed(p))} in the first three, of ${found.length}; of the rest ${found.filter(p => isMissed(p) && p.isDrawn)
+    .length} are told to be as drawn first: nothing that was read shows them`
+}
+
+/** How likely it is that opening a place, and putting right what is there at one go, puts a fault right. */
+function goesOf(suspects: readonly Suspect[]): Map<string, number> {
+  const goes = new Map<string, number>()
+  for (const { faults, probability } of suspects) for (const f of faults) if (f.kind !== 'something-else') {
+    const key = mendKey([f])
+    goes.set(key, (goes.get(key) ?? 0) + probability)
+  }
+  return goes
+}
+const goOf = ({ kind, at }: RigFault): string => mendKey([faultAt(kind as FaultKind, at === null ? null : `s${at}`)])
+/** The likeliest that is over so much, or none. */
+const likeliest = (goes: Map<string, number>, over: number): string | null =>
+  [...goes].reduce<[string | null, number]>((a, b) => b[1] > a[1] ? b : a, [null, over])[0]
+
 /**
- * Plays a rig by the tests that are proposed, so many in all with the line read at the rack, and names what it is. Of two faults the one that is named with
- * over one half is put right, where it is that, the line read again at the rack, and so on: as who works on it would. Its rank, from 0 (-1:
- * not there), and whether the line is told to be as drawn before anything else.
+ * Plays a rig by the tests that are proposed, so many in all with the line read at the rack, and tells where what it is stands after each. Of two faults the
+ * one that is named with over one half is put right, where it is that, the line read again at the rack, and so on: as who works on it would. `byGo`: what
+ * is opened with over one half is put right whatever it is by name.
  */
-function rankOf(seed: number, mix: readonly [number, number, number], most: number): { at: number, isDrawn: boolean } {
+function playOf(seed: number, mix: readonly [number, number, number], most: number, byGo = false): Place[] {
   let rig = makeRig(seed, WEIGHTS, mix)
   const work: Work = { readings: [], repairs: [] }
   note(work, head(rig))
   let mended: readonly RigFault[] = []
   let standing: Standing = AT_THE_RACK
+  const places: Place[] = []
   for (let count = 1; ; count++) {
     const { suspects, next, read } = ranked(rig, work, standing, count < most)
     const [first] = suspects
-    const right = first && first.probability > MENDED ? rig.faults.filter(put => first.faults.some(f => names(f, put, rig))) : []
+    const goes = goesOf(suspects)
+    const opened = likeliest(goes, MENDED)
+    const isRight = (put: RigFault) => byGo ? goOf(put) === opened : first!.probability > MENDED && first!.faults.some(f => names(f, put, rig))
+    const right = rig.faults.filter(isRight)
     if (count < most && rig.faults.length + mended.length > 1 && right.length > 0) {
       mended = [...mended, ...right]
-      work.repairs.push(...first!.faults.filter(f => right.some(put => names(f, put, rig))).map(f => repaired(work, f)))
+      work.repairs.push(...right.map(put => repaired(work, first!.faults.find(f => names(f, put, rig)) ?? faultAt(put.kind as FaultKind, put.at === null ? null : `s${put.at}`))))
       rig = makeRig(seed, WEIGHTS, mix, mended)
-      if (rig.faults.length === 0) return { at: 0, isDrawn: false }
+      if (rig.faults.length === 0) return [...places, { at: 0, isDrawn: false, isOpenedFirst: true }]
       note(work, head(rig))
       standing = AT_THE_RACK
       continue
     }
-    if (next === null) return { at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0 }
+    const isOpenedFirst = rig.faults.length === 1 && goOf(rig.faults[0]!) === likeliest(goes, 0)
+    places.push({ at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0, isOpenedFirst })
+    if (next === null) return places
     const more = taken(rig, next, read)
     note(work, more)
     standing = standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
   }
 }
-
-function found(mix: readonly [number, number, number], most: number): string {
-  let [first, three, drawn, n] = [0, 0, 0, 0]
-  for (let seed = 1; n < PLAYED; seed++) {
-    const { at, isDrawn } = rankOf(seed, mix, most)
-    n++
-    drawn += Number((at < 0 || at > 2) && isDrawn)
-    first += Number(at === 0)
-    three += Number(at >= 0 && at < 3)
-  }
-  return `${(first / n).toFixed(2)} first, ${(three / n).toFixed(2)} in the first three, of ${n}; of the rest ${drawn} are told to be as drawn first: nothing that was read shows them`
-}
+const seeds = Array.from({ length: PLAYED }, (_, k) => k + 1)
 
 const began = performance.now()
-const [one, two] = [found([0, 100, 0], 6), found([0, 0, 100], 8)]
+const ones = seeds.map(seed => playOf(seed, [0, 100, 0], 12))
+const oneAfter = (tests: number) => ones.map(places => places[tests - 1] ?? places.at(-1)!)
+const two = seeds.map(seed => playOf(seed, [0, 0, 100], 8).at(-1)!)
+const twoByGo = seeds.map(seed => playOf(seed, [0, 0, 100], 8, true).at(-1)!)
+const opened = (found: readonly Place[]) => (found.filter(p => p.isOpenedFirst).length / found.length).toFixed(2)
 writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
 
 Written by \`npm run bench:trace\`: ${PLAYED} simulated rigs (\`tests/outside/rigs.ts\`) with one fault and as many with two, seeds from 1, each played by the
 tests that are proposed. ${cpus()[0]!.model}, Node ${process.version}; ${Math.round((performance.now() - began) / 1000)} s. What a percentage is worth is
 measured [by itself](benchmarks-calibration.md). A walk along the line is one test.
 
-- one fault, after six tests with the line read at the rack: its kind and its place ${one}
-- two faults, after eight, what is named with over one half put right in between and the line read again at the rack, which counts: both kinds and both places ${two}
+- one fault, after six tests with the line read at the rack: its kind and its place ${foundIn(oneAfter(6))}
+- what is opened first then, likeliest of all that is put right at one go at one place, has it: ${opened(oneAfter(6))}
+- and after twelve: its kind and its place ${foundIn(oneAfter(12))}; opened first ${opened(oneAfter(12))}
+- two faults, after eight, what is named with over one half put right in between and the line read again at the rack, which counts: both kinds and both places ${foundIn(two)}
+- two faults, after eight, what is opened with over one half put right by whatever name: both put right, or the last one opened first, ${opened(twoByGo)}
 `)

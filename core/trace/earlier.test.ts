@@ -20,7 +20,8 @@ const made = (minute: number, kind: Reading['kind'], value: ReadingValue, k: num
   ({ ...base, id: `r${minute} ${kind} ${k}`, at: `2026-05-04T09:0${minute}:00Z`, kind, nodeId: at(k), value, frequencyHz: null, supersedes: null, taken: null, withdrawn: false })
 const repaired = (minute: number, fault: FaultKind, k: number | null, withdrawn = false): Repair =>
   ({ ...base, id: `p${minute}`, at: `2026-05-04T09:0${minute}:30Z`, nodeId: at(k), fault, withdrawn })
-const proofOf = (readings: readonly Reading[], repairs: readonly Repair[]) => proveLine({ readings: Records.of(readings), repairs: Records.of(repairs) }, output)
+const proofOf = (readings: readonly Reading[], repairs: readonly Repair[]) =>
+  proveLine({ readings: Records.of(readings), repairs: Records.of(repairs) }, output)
 
 const OHM: ReadingValue = { is: 'ohm', ohm: 90 }
 const PLAYS: ReadingValue = { is: 'plays' }
