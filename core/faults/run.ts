@@ -4,7 +4,7 @@ import { isGroup, type WiringNode } from '#core/network/tree'
 import { leadOhm } from '#core/network/cable'
 import type { Seen } from '#core/network/solver'
 import { solvedAsRead } from '#core/check/readingBands'
-import { withBranchChanged, withOhmInRun } from './changeTree'
+import { withBranchChanged, withNode, withOhmInRun } from './changeTree'
 import { faultAt, type FaultDefinition } from './fault'
 
 /** What the run between two places can have, beside a break. */
@@ -73,11 +73,10 @@ export const leakAcross: FaultDefinition = {
   candidates: output => output.wiring.children.length === 0 ? [] : placesAlong(output).flatMap(nodeId => LEAKS.map(amount => faultAt('leak-across', nodeId, { amount }))),
   change: (wiring, { nodeId, amount }) => {
     const head = headAsRead(wiring)
-    if (head.state !== 'finite' || !isGroup(wiring)) return wiring
-    const leak = { lead: null, node: { kind: 'speaker' as const, id: `${wiring.id} leaks`, load: { kind: 'nominal' as const, nominalOhm: head.ohm * (amount ?? LEAKS[2]) } } }
-    const place = wiring.children.findIndex(c => c.node.id === nodeId)
-    const at = place < 0 ? wiring.children.length >> 1 : place + 1
-    return { ...wiring, children: [...wiring.children.slice(0, at), leak, ...wiring.children.slice(at)] }
+    if (head.state !== 'finite') return wiring
+    const leak: WiringNode = { kind: 'speaker', id: `${nodeId!} leaks`, load: { kind: 'nominal', nominalOhm: head.ohm * (amount ?? LEAKS[2]) } }
+    // Beside what hangs there: a change at one place, which two at once are found by exactly.
+    return withNode(wiring, nodeId!, node => ({ kind: 'star', id: `${nodeId!} and its leak`, children: [{ lead: null, node }, { lead: null, node: leak }] }))
   },
   coil: { right: 1 },
   isOfTheLine: true,

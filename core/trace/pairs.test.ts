@@ -54,14 +54,15 @@ test.each<[string, Job]>([
   expect(tried).toBeGreaterThan(100)
 })
 
-test.each<[string, (ids: string[]) => Reading[]]>([
+test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   ['by ohms alone', () => [reading('line-impedance', { is: 'ohm', ohm: 310 })]],
   ['and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[0]), reading('sound', { is: 'scratchy' }, ids[2]), reading('sound', { is: 'plays' }, ids[1])]],
   ['and ears, the other way along', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[2]), reading('sound', { is: 'scratchy' }, ids[0]), reading('sound', { is: 'plays' }, ids[1])]],
   ['and from a place outward, where it is shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 3 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1]), reading('looked', { is: 'seen', fault: 'short-at-drop' }, ids[1])]],
-  ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))]],
+  // Of a leak a few sizes are tried, and between them is taken to be as beside nothing else.
+  ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))], 0.5],
   ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
-])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf) => {
+])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf, within = 0.25) => {
   const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))
   const tried = triedOn(output, readingsOf(speakersOf(output.wiring).map(s => s.id)))
   const { weigher, singles } = tried
@@ -84,9 +85,9 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   expect([ranking.tried.pairs, ranking.untried]).toEqual([pairs.length, 0])
   // What all of them hold together, and the first ten one by one.
   const all = logSum(shares.map(s => s[1])) + scale
-  expect(Math.abs(two / Math.exp(all) - 1)).toBeLessThan(0.1)
+  expect(Math.abs(two / Math.exp(all) - 1)).toBeLessThan(0.4 * within)
   for (const [name, log] of shares.slice(0, 10)) expect([name,
-    Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < 0.25]).toEqual([name, true])
+    Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < within]).toEqual([name, true])
 })
 
 test.each<[string, (ids: string[]) => Reading[]]>([

@@ -159,8 +159,8 @@ test('before anything is read each kind weighs as its prior says, however many p
   expect(suspects.reduce((total, s) => total + s.probability, unlisted)).toBeCloseTo(1, 9)
   const shareOf = (kind: string) => suspects.filter(s => s.faults.length === 1 && s.faults[0]!.kind === kind).reduce((total, s) => total + s.probability, 0)
   for (const { kind, prior } of FAULTS.filter(f => shareOf(f.kind) > 0)) expect([kind, (shareOf(kind) / shareOf('open-at-drop')).toFixed(6)]).toEqual([kind, (prior / 7).toFixed(6)])
-  expect(suspects.find(s => s.faults.length === 0)!.probability).toBeCloseTo(PRIOR.asDrawn, 9)
-  expect(suspects.filter(s => s.faults.length === 1 && s.faults[0]!.kind !== 'something-else').reduce((total, s) => total + s.probability, 0)).toBeCloseTo(PRIOR.single, 9)
+  expect(suspects.find(s => s.faults.length === 0)!.probability).toBeCloseTo(PRIOR.asDrawn, 5)
+  expect(suspects.filter(s => s.faults.length === 1 && s.faults[0]!.kind !== 'something-else').reduce((total, s) => total + s.probability, 0)).toBeCloseTo(PRIOR.single, 4)
 })
 
 test('a reading is held against the line at its own tone', () => {
