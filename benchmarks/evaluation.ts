@@ -3,7 +3,7 @@ import { retap } from '#core/hands/intents'
 import { evaluateJob, makeEvaluator } from '#core/line/evaluate'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
-import { outputsOf } from '#core/job/tree'
+import { outputsOf, speakersOf } from '#core/job/tree'
 import type { Job, Speaker } from '#core/job/schema'
 import { jobOf } from '#core/testing/jobs'
 import { jaggedCurve, seeded } from '#core/testing/trees'
@@ -24,6 +24,8 @@ export interface EvaluationTimes {
   afterEditMs: number
   suspectsMs: number
   pairsMs: number
+  /** The same with every speaker of the line listened at, two of them silent. */
+  heardPairsMs: number
   nextMs: number
   curvesMs: number
 }
@@ -60,6 +62,9 @@ export function evaluationTimes(): EvaluationTimes {
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
+  const soundOf = (k: number) => ({ is: k === 7 || k === 30 ? 'silent' as const : 'plays' as const })
+  const sounds = speakersOf(output.wiring).map((s, k) => ({ ...reading, id: `s${k}`, kind: 'sound' as const, nodeId: s.id, value: soundOf(k) }))
+  const heard = drained(trySingles(givenBy(output, proveLine({ ...job, readings: Records.of([reading, ...sounds]) }, output))))
   const ranking = drained(rankPairs(tried))
   // Turn and turn about, so that both sides meet the same machine.
   const controlled = controlledJob()
@@ -68,6 +73,7 @@ export function evaluationTimes(): EvaluationTimes {
   return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
     suspectsMs: medianMs(() => void rankOfSingles(drained(trySingles(given)))),
     pairsMs: medianMs(() => void drained(rankPairs(tried))),
+    heardPairsMs: medianMs(() => void drained(rankPairs(heard))),
     nextMs: medianMs(() => void nextTests(tried, ranking, { standing: AT_THE_RACK, mayBeOn: true }, given.readings)),
     curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
 }

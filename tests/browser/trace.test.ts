@@ -105,6 +105,23 @@ test('two faults at once are told together, and recorded as two repairs', async 
   expect(kept.repairs.map(r => [r.fault, r.nodeId])).toEqual([['coil-open', ids[1]], ['coil-open', ids[4]]])
 })
 
+test('what was heard before a repair elsewhere still tells: nobody walks the line again for the second of two that were silent', async () => {
+  await browser.size(1280, 800)
+  const job = cabled(jobOf('6 x 20 W on 70 V 240 W'), LEAD)
+  const ids = idsOf(job)
+  const before = ids.map((id, k) => reading('sound', { is: k === 1 || k === 4 ? 'silent' : 'plays' }, id))
+  const repair = { id: 'p1', at: new Date(Date.UTC(2026, 4, 4, 9, ++count)).toISOString(), outputId: 'out1', nodeId: ids[1]!, fault: 'coil-open' as const, note: '', who: null, withdrawn: false }
+  const id = await world.putJob({ ...withReadings(job, 'One of two', [...before, reading('line-impedance', { is: 'ohm', ohm: 50.2 })]), repairs: Records.of([repair]) })
+  await world.go(`/jobs/${id}/trace`)
+  await browser.see('.suspect', 'at 05')
+  await browser.see('.next h2')
+  expect(await textOf('.next h2')).not.toMatch(/^Walk along the line and listen/)
+  await browser.click('.so-far summary', 'The way so far: 6 readings')
+  const told = await Promise.all((await browser.driver.findElements(By.css('.so-far li'))).map(li => li.getText()))
+  expect([told.length, told.filter(t => /before the repair/.test(t)).length, told.some(t => t.startsWith('02'))]).toEqual([6, 5, false])
+  expect(told.find(t => t.startsWith('05'))).toMatch(/silent, before the repair, reads wrong/)
+})
+
 test('a control at zero is pointed at by its own name; a speaker that is the other way round is told and proved', async () => {
   const job = cabled(jobOf('6 x 20 W on 70 V 240 W', '8 || 8 || 8 on 200 W at 2'), LEAD)
   const [line, plain] = job.amplifiers[0]!.outputs as [Job['amplifiers'][number]['outputs'][number], Job['amplifiers'][number]['outputs'][number]]
