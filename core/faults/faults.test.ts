@@ -57,7 +57,12 @@ test('a leak lies at places along a chain, after them and before what follows; o
   expect(places(outputOf(low)).length).toBeLessThanOrEqual(1)
   const three = chainOf(3)
   const leak = leaksOn(three).find(f => f.amount === 2)!
-  expect(drawn(FAULTS.find(f => f.kind === 'leak-across')!.change(three.wiring, leak))).toMatch(/^chain\(10 10 333(\.\d+)?Ω 10\)$/)
+  expect(drawn(FAULTS.find(f => f.kind === 'leak-across')!.change(three.wiring, leak))).toMatch(/^chain\(10 star\(10 333(\.\d+)?Ω\) 10\)$/)
+  // Across two in series, not in series with them.
+  const withLeak = (output: ReturnType<typeof outputOf>) => drawn(FAULTS.find(f => f.kind === 'leak-across')!.change(output.wiring, leaksOn(output).find(f => f.amount === 2)!))
+  const series = outputOf(jobOf('8 + 8 on 100 W at 4'))
+  expect(withLeak(series)).toBe('chain(star(series(8Ω 8Ω) 32Ω))')
+  expect(withLeak({ ...series, wiring: { ...series.wiring, kind: 'series' } })).toBe('star(series(series(8Ω 8Ω)) 32Ω)')
 })
 
 test('what corrects the plan: the tap it is on, all taps, one more; nothing for a speaker that is gone', () => {

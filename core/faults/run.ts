@@ -74,9 +74,11 @@ export const leakAcross: FaultDefinition = {
   change: (wiring, { nodeId, amount }) => {
     const head = headAsRead(wiring)
     if (head.state !== 'finite') return wiring
-    const leak: WiringNode = { kind: 'speaker', id: `${nodeId!} leaks`, load: { kind: 'nominal', nominalOhm: head.ohm * (amount ?? LEAKS[2]) } }
-    // Beside what hangs there: a change at one place, which two at once are found by exactly.
-    return withNode(wiring, nodeId!, node => ({ kind: 'star', id: `${nodeId!} and its leak`, children: [{ lead: null, node }, { lead: null, node: leak }] }))
+    const leak: WiringNode = { kind: 'speaker', id: `${nodeId ?? wiring.id} leaks`, load: { kind: 'nominal', nominalOhm: head.ohm * (amount ?? LEAKS[2]) } }
+    // Beside what hangs there: a change at one place, which two at once are found by exactly. On what is no run, across all of it.
+    const leaking = (node: WiringNode): WiringNode =>
+      ({ kind: 'star', id: `${node.id} and its leak`, children: [{ lead: null, node }, { lead: null, node: leak }] })
+    return nodeId === null ? leaking(wiring) : withNode(wiring, nodeId, leaking)
   },
   coil: { right: 1 },
   isOfTheLine: true,
