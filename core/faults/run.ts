@@ -57,8 +57,7 @@ const LEAKS = [0.3, 0.8, 2, 5, 12] as const
 /** Places along a run that stand for all of it: the ohms tell it no closer. */
 const PLACES = 8
 const LEAST_APART = 2
-function placesAlong({ wiring }: Output): (string | null)[] {
-  if (wiring.kind !== 'chain') return [null]
+function placesAlong({ wiring }: Output): string[] {
   const apart = Math.max(LEAST_APART, Math.ceil(wiring.children.length / PLACES))
   return wiring.children.flatMap((child, k) => k % apart === apart >> 1 || wiring.children.length < apart ? [child.node.id] : [])
 }
@@ -73,12 +72,10 @@ export const leakAcross: FaultDefinition = {
   candidates: output => output.wiring.children.length === 0 ? [] : placesAlong(output).flatMap(nodeId => LEAKS.map(amount => faultAt('leak-across', nodeId, { amount }))),
   change: (wiring, { nodeId, amount }) => {
     const head = headAsRead(wiring)
-    if (head.state !== 'finite') return wiring
-    const leak: WiringNode = { kind: 'speaker', id: `${nodeId ?? wiring.id} leaks`, load: { kind: 'nominal', nominalOhm: head.ohm * (amount ?? LEAKS[2]) } }
-    // Beside what hangs there: a change at one place, which two at once are found by exactly. On what is no run, across all of it.
-    const leaking = (node: WiringNode): WiringNode =>
-      ({ kind: 'star', id: `${node.id} and its leak`, children: [{ lead: null, node }, { lead: null, node: leak }] })
-    return nodeId === null ? leaking(wiring) : withNode(wiring, nodeId, leaking)
+    if (head.state !== 'finite' || nodeId === null) return wiring
+    const leak: WiringNode = { kind: 'speaker', id: `${nodeId} leaks`, load: { kind: 'nominal', nominalOhm: head.ohm * (amount ?? LEAKS[2]) } }
+    // Beside what hangs there: a change at one place, which two at once are found by exactly.
+    return withNode(wiring, nodeId, node => ({ kind: 'star', id: `${nodeId} and its leak`, children: [{ lead: null, node }, { lead: null, node: leak }] }))
   },
   coil: { right: 1 },
   isOfTheLine: true,
