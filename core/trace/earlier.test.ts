@@ -26,7 +26,7 @@ const proofOf = (readings: readonly Reading[], repairs: readonly Repair[]) =>
 const OHM: ReadingValue = { is: 'ohm', ohm: 90 }
 const PLAYS: ReadingValue = { is: 'plays' }
 const BESIDE = (k: number): ReadingValue => ({ is: 'alike', besideId: ids[k]! })
-const TURNED: ReadingValue = { is: 'right-way', how: 'pulse', against: null }
+const TURNED = { is: 'right-way', how: 'pulse', against: null } satisfies ReadingValue
 
 describe('what was read before a repair, and whether it still tells', () => {
   test.each<[string, FaultKind, number | null, Reading['kind'], ReadingValue, number | null, boolean]>([
@@ -39,6 +39,7 @@ describe('what was read before a repair, and whether it still tells', () => {
     ['two that are beside each other, elsewhere', 'coil-open', 2, 'beside', BESIDE(5), 4, true], ['one beside it', 'coil-open', 2, 'beside', BESIDE(2), 3, false],
     ['a level elsewhere', 'wrong-tap', 2, 'level', { is: 'level', db: 80, weighting: 'A', signal: 'pink-noise', headV: null }, 4, true],
     ['which way round, elsewhere', 'turned-round', 2, 'polarity-heard', TURNED, 4, true], ['which way round, at it', 'turned-round', 2, 'polarity-heard', TURNED, 2, false],
+    ['which way round, not told where the amplifier may have cut out', 'wrong-tap', 3, 'polarity-heard', { ...TURNED, is: 'cannot-tell' }, 0, false],
     ['which way round behind a crossed pair', 'pair-crossed', 2, 'polarity-heard', TURNED, 4, false], ['and before it', 'pair-crossed', 2, 'polarity-heard', TURNED, 1, true],
     ['a coil elsewhere', 'short-at-drop', 2, 'coil-dcr', { is: 'ohm', ohm: 6 }, 4, true], ['its coil', 'coil-open', 2, 'coil-dcr', { is: 'open' }, 2, false],
     ['a dial elsewhere', 'wrong-tap', 2, 'tap-found', { is: 'tap', tapW: 10, ratedV: 70.71 }, 4, true], ['its dial', 'wrong-tap', 2, 'tap-found', { is: 'tap', tapW: 5, ratedV: 70.71 }, 2, false],
@@ -57,6 +58,14 @@ describe('what was read before a repair, and whether it still tells', () => {
     for (const repairs of [[repaired(0, fault, k)], [repaired(2, fault, k, true)]]) expect(telling(repairs))
       .toMatchObject({ standing: [{ reading, stale: false }], history: [reading] })
   })
+})
+
+test('of two that were exchanged both dials are read anew, and no third', () => {
+  const mixed = outputOf(cabled(jobOf('3 x 10 W + 3 x 5 W on 70 V'), { cable: { awg: 16 }, lengthM: 9 }))
+  const places = speakersOf(mixed.wiring).map(s => s.id)
+  const dials = [1, 2, 3].map(k => ({ ...made(1, 'tap-found', { is: 'tap', tapW: 5, ratedV: 70.71 }, null), id: `d${k}`, nodeId: places[k]! }))
+  const proof = proveLine({ readings: Records.of(dials), repairs: Records.of([{ ...repaired(2, 'drops-exchanged', null), nodeId: places[2]! }]) }, mixed)
+  expect(stillTelling(mixed, proof).history.map(r => r.id)).toEqual(['d1'])
 })
 
 test('of several repairs each may have had a part in it; a reading after all of them stands in its place', () => {

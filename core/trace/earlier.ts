@@ -18,14 +18,14 @@ import { actsOn, outcomeOf, planOf, type Outcome, type Plan } from './outcome'
 export interface Telling { standing: readonly JudgedReading[], /** Every reading that does, oldest first. */ history: readonly Reading[] }
 
 type Read = Pick<LineProof, 'standing' | 'history' | 'repairs'>
-const known = new WeakMap<Read, { output: Output, telling: Telling }>()
+const known = new WeakMap<Read, Telling>()
 
 export function stillTelling(output: Output, proof: Read): Telling {
   const before = known.get(proof)
-  if (before?.output === output) return before.telling
+  if (before) return before
   const tells = tellsStill(output, proof.repairs)
   const telling: Telling = { standing: [...proof.standing.values()].filter(j => tells(j.reading)), history: proof.history.filter(tells) }
-  known.set(proof, { output, telling })
+  known.set(proof, telling)
   return telling
 }
 
@@ -63,10 +63,10 @@ function isUntouched(plan: Plan, reading: Reading, put: readonly Put[]): boolean
   return put.every(({ outcome }) => isSeenAlike(plan.drawn, outcome, reading))
 }
 
-/** It is at a speaker, or in what that hangs in; of what is nowhere on the line: it changes what hangs there. */
-const isAt = ({ drawn, within }: Plan, { fault, outcome }: Put, id: string): boolean => fault.nodeId === null
+/** It is at a speaker; of what is nowhere on the line: it changes what hangs there. */
+const isAt = ({ drawn }: Plan, { fault, outcome }: Put, id: string): boolean => fault.nodeId === null
   ? outcome.wiring !== drawn.wiring
-  : fault.nodeId === id || fault.withId === id || within(fault.nodeId).has(id)
+  : fault.nodeId === id || fault.withId === id
 
 /** An amplifier that has cut out makes silence, and nothing else. */
 const isSilence = ({ value }: Reading): boolean => value.is === 'silent' || value.is === 'cannot-tell'
