@@ -103,8 +103,10 @@ export const useTraceStore = defineStore('trace', () => {
     if (does === 'ask') ask({ asked })
     else if (does === 'wait') waiting = asked
     else {
-      end()
-      begin()
+      if (does === 'begin') {
+        end()
+        begin()
+      }
       ask({ given: givenBy(output, selected.proof!, store.job ? outputsOf(store.job) : []), asked })
     }
   }, { immediate: true })
