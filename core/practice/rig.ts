@@ -157,8 +157,8 @@ const isCutOut = (rig: Rig): boolean => chanceFor(rig, 'protection')() < cutOutC
 
 /** Which way round a speaker is by a pulse in passing, which comes again until it is told. */
 function pulseAt(rig: Rig, nodeId: string, before: readonly Read[]): 'right-way' | 'reversed' | 'cannot-tell' {
-  const { ways, chance, whenCut } = WALKS['pulse-walk']
-  const chances = ways.map(way => chance(way, nodeId, rig.truth, rig.plan))
+  const { ways, chanceAt, whenCut } = WALKS['pulse-walk']
+  const chances = ways.map(chanceAt(nodeId, rig.truth, rig.plan))
   let left = chanceFor(rig, `pulse ${nodeId}${again(rig, timesIn(before, 'polarity-heard', nodeId))}`)() * chances.reduce((a, b) => a + b, 0)
   return (isCutOut(rig) ? whenCut : ways.find((_, k) => (left -= chances[k]!) < 0) ?? ways[0]) as 'right-way'
 }

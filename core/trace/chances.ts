@@ -10,6 +10,13 @@ export function logSum(logs: ArrayLike<number>): number {
   return most + Math.log(sum)
 }
 
+/** So many numbers, each by its place. `Float64Array.from` goes by iterators: of what to read next on forty speakers that was a fifth of the time. */
+export function numbersBy(count: number, at: (k: number) => number): Float64Array {
+  const numbers = new Float64Array(count)
+  for (let k = 0; k < count; k++) numbers[k] = at(k)
+  return numbers
+}
+
 /** A smooth step from 0 to 1. */
 export const step = (x: number): number => 1 / (1 + Math.exp(-x))
 

@@ -2,7 +2,7 @@ import { METER_HZ } from '#core/check/readingBands'
 import { SOUNDS, SWAPPED, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingValue, Speaker } from '#core/job/schema'
 import { OTHER_SCALE } from '#core/faults/wrongTap'
-import { logSum, normalBelow } from '../chances'
+import { logSum, normalBelow, numbersBy } from '../chances'
 import { AT_A_COIL } from '../coils'
 import { coilLabelOhm } from '../deviations'
 import { ANY_TURNED, besideChance, besideDb, turnedThrough } from '../ears'
@@ -11,7 +11,7 @@ import { LIKE } from '../evidence'
 import { METER_OHM, offsets, scaled, sigmaAt } from '../ohms'
 import type { Plan } from '../outcome'
 import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './test'
-import { soundWith, walked } from './walk'
+import { soundsWith, walked } from './walk'
 
 /** What a test may find, by what may be there. */
 
@@ -26,10 +26,13 @@ export function predictive(
   test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, passed: readonly string[] = [], heardBefore: readonly Sound[] = [],
 ): Predictive | null {
   switch (test.kind) {
-    case 'sound': return byChoice(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (value, h) => soundWith(value.is as Sound, test.nodeId!, h, plan, heardBefore))
-    case 'beside': return byChoice((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, (value, h) => {
-      if (h.outcome === null) return 1 / 3
-      return besideChance(value.is as 'alike', besideDb(test.nodeId!, test.besideId!, h.outcome, plan))
+    case 'sound': return byWays(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (h) => {
+      const chance = soundsWith(test.nodeId!, h, plan, heardBefore)
+      return value => chance(value.is as Sound)
+    })
+    case 'beside': return byWays((['louder', 'alike', 'quieter'] as const).map((is): ReadingValue => ({ is, besideId: test.besideId! })), hypotheses, ({ outcome }) => {
+      const db = outcome === null ? null : besideDb(test.nodeId!, test.besideId!, outcome, plan)
+      return value => db === null ? 1 / 3 : besideChance(value.is as 'alike', db)
     })
     case 'polarity': case 'polarity-heard': {
       const how = test.kind === 'polarity' ? 'battery-run' : 'pulse'
@@ -65,7 +68,17 @@ function seenAt(nodeId: string | null, hypotheses: readonly Hypothesis[]): Readi
 }
 
 function byChoice<V extends ReadingValue>(values: V[], hypotheses: readonly Hypothesis[], chance: (value: V, h: Hypothesis) => number): Predictive {
-  return { answers: values.map(value => ({ value })), chances: hypotheses.map(h => slipped(Float64Array.from(values, value => chance(value, h)))) }
+  return byWays(values, hypotheses, h => value => chance(value, h))
+}
+/** The same, where what is there is worked out once for all that may be found. */
+function byWays<V extends ReadingValue>(values: V[], hypotheses: readonly Hypothesis[], chanceOf: (h: Hypothesis) => (value: V) => number): Predictive {
+  return {
+    answers: values.map(value => ({ value })),
+    chances: hypotheses.map((h) => {
+      const chance = chanceOf(h)
+      return slipped(numbersBy(values.length, k => chance(values[k]!)))
+    }),
+  }
 }
 
 /** A dial as it may stand: its taps, and what is planned on the other scale. */
@@ -125,9 +138,9 @@ function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => 
   return {
     answers,
     chances: spreads.map((spread) => {
-      if (spread === null) return slipped(Float64Array.from(answers, (_, k) => k === STEPS ? 0.08 : 0.92 / STEPS))
+      if (spread === null) return slipped(numbersBy(answers.length, k => k === STEPS ? 0.08 : 0.92 / STEPS))
       let below = 0
-      return slipped(Float64Array.from(answers, (_, k) => {
+      return slipped(numbersBy(answers.length, (k) => {
         if (k === STEPS) return spread.open
         const upTo = k === STEPS - 1 ? 1 : normalBelow((edges[k]! - spread.middle) / spread.sigma)
         const share = upTo - below
@@ -153,7 +166,10 @@ function coils(hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker):
     chances: hypotheses.map(({ outcome }) => {
       const at = outcome?.definitions.filter((_, k) => outcome.faults[k]!.nodeId === speaker.id) ?? []
       const worst = at.find(d => d.coil.right !== 1) ?? at[0]
-      return slipped(Float64Array.from(order, is => outcome === null ? is === 'right' ? 1 - odd : odd / 4 : worst ? worst.coil[is] ?? 0 : is === 'right' ? 1 : 0))
+      return slipped(numbersBy(order.length, (k) => {
+        const is = order[k]!
+        return outcome === null ? is === 'right' ? 1 - odd : odd / 4 : worst ? worst.coil[is] ?? 0 : is === 'right' ? 1 : 0
+      }))
     }),
   }
 }

@@ -18,7 +18,7 @@ import { reasonsOf } from '../reasons'
 import { isTurnedAgain, nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { WALK_KINDS } from './test'
-import { soundWith, walked } from './walk'
+import { soundsWith, walked } from './walk'
 import { testTitle } from '../words'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
@@ -208,10 +208,10 @@ test('who listens again: all that may be noted is one together, what is there is
   const of = (...faults: Fault[]) => ({ outcome: outcomeOf(plan, faults), sampleWeight: new Float64Array() })
   const heardOfIt: [string, ReturnType<typeof of>][] = [['right', of()], ['rubbing', of(faultAt('rubbing', ids[1]!))], ['open', of(faultAt('coil-open', ids[1]!))], ['not in the list', { outcome: null as never, sampleWeight: new Float64Array() }]]
   for (const [name, h] of heardOfIt) for (const before of SOUNDS) {
-    const all = SOUNDS.reduce((sum, is) => sum + soundWith(is, ids[1]!, h, plan, [before]), 0)
+    const all = SOUNDS.reduce((sum, is) => sum + soundsWith(ids[1]!, h, plan, [before])(is), 0)
     expect([name, before, Math.abs(all - 1) < 0.1]).toEqual([name, before, true])
   }
-  const again = (h: ReturnType<typeof of>, before: Sound, is: Sound) => soundWith(is, ids[1]!, h, plan, [before])
+  const again = (h: ReturnType<typeof of>, before: Sound, is: Sound) => soundsWith(ids[1]!, h, plan, [before])(is)
   // Of one that is right a slip is not heard twice; of one that rubs it is, and oftener than the first time.
   expect([again(of(), 'scratchy', 'scratchy') < 0.02, again(of(), 'scratchy', 'plays') > 0.95, again(heardOfIt[1]![1], 'scratchy', 'scratchy') > 0.85]).toEqual([true, true, true])
   // By hand, of what is in no list: 0.6 of how it sounds in truth, 0.4 of twice anew.

@@ -1,5 +1,6 @@
 import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind } from '#core/job/schema'
+import { numbersBy } from '../chances'
 import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
 import type { Outcome, Plan } from '../outcome'
 import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
@@ -13,8 +14,8 @@ interface Walk {
   reads: ReadingKind
   /** How a speaker may be found; the first is as it should be. */
   ways: readonly WalkFound[]
-  /** Chance of each, the amplifier on, by what may be there; null: something that is not in the list. */
-  chance: (way: WalkFound, nodeId: string, outcome: Outcome | null, plan: Plan) => number
+  /** Chance of each at a speaker, the amplifier on, by what may be there; null: something that is not in the list. */
+  chanceAt: (nodeId: string, outcome: Outcome | null, plan: Plan) => (way: WalkFound) => number
   /** What all of them are where the amplifier has cut out; null: there is nothing to read. */
   whenCut: WalkFound | null
 }
@@ -25,21 +26,24 @@ const ANY_WAY: Partial<Record<WalkFound, number>> = { 'right-way': 0.96, 'revers
 export const WALKS: Record<WalkKind, Walk> = {
   'walk': {
     reads: 'sound', ways: ['plays', ...SOUNDS.filter(s => s !== 'plays')], whenCut: 'silent',
-    chance: (way, id, outcome, plan) => outcome === null
-      ? ANY_SOUND[way as Sound]
-      : soundChance(way as Sound, offDb(id, outcome, plan), heardOf(id, outcome,
-          plan)),
+    chanceAt: (id, outcome, plan) => {
+      if (outcome === null) return way => ANY_SOUND[way as Sound]
+      const [db, acting] = [offDb(id, outcome, plan), heardOf(id, outcome, plan)]
+      return way => soundChance(way as Sound, db, acting)
+    },
   },
   'level-walk': {
     reads: 'level', ways: ['alike', ...LOUDNESS.filter(l => l !== 'alike')], whenCut: null,
-    chance: (way, id, outcome, plan) => outcome === null ? ANY_LEVEL[way]! : levelChance(way as 'alike', levelOffDb(id, outcome, plan)),
+    chanceAt: (id, outcome, plan) => {
+      if (outcome === null) return way => ANY_LEVEL[way]!
+      const db = levelOffDb(id, outcome, plan)
+      return way => levelChance(way as 'alike', db)
+    },
   },
   'pulse-walk': {
     reads: 'polarity-heard', ways: ['right-way', 'reversed', 'cannot-tell'], whenCut: 'cannot-tell',
     // Here the pulse comes again until it is told: without that one of many is always not told, and nothing of a long walk is foretold.
-    chance: (way, id, outcome, plan) => outcome === null
-      ? ANY_WAY[way]!
-      : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan, 0),
+    chanceAt: (id, outcome, plan) => way => outcome === null ? ANY_WAY[way]! : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan, 0),
   },
 }
 
@@ -48,16 +52,15 @@ const LEAST = 1e-4
 /** A speaker that is as it should be less often than this is one that a fault takes. */
 const TAKEN = 0.6
 
-/** Chance of a sound at a speaker by what may be there, and by what was noted of it before. */
-export function soundWith(is: Sound, nodeId: string, { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan, before: readonly Sound[] = []): number {
-  const sounds = [...before, is]
-  if (outcome === null) return anySounds(sounds) / anySounds(before)
+/** Chance of each sound at a speaker by what may be there, and by what was noted of it before. */
+export function soundsWith(nodeId: string, { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan, before: readonly Sound[] = []): (is: Sound) => number {
+  if (outcome === null) return is => anySounds([...before, is]) / anySounds(before)
   const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-  const chanceOf = (all: readonly Sound[]) => (1 - cut) * soundsChance(all, offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan))
-    + (isSilence(all) ? cut : 0)
+  const [db, acting] = [offDb(nodeId, outcome, plan), heardOf(nodeId, outcome, plan)]
+  const chanceOf = (all: readonly Sound[]) => (1 - cut) * soundsChance(all, db, acting) + (isSilence(all) ? cut : 0)
   const known = chanceOf(before)
   // What cannot have been heard was a slip: it tells nothing of what is heard now.
-  return known > 0 ? chanceOf(sounds) / known : chanceOf([is])
+  return is => known > 0 ? chanceOf([...before, is]) / known : chanceOf([is])
 }
 
 interface Found {
@@ -70,11 +73,12 @@ interface Found {
 /** `ids`: the speakers that are passed. null: it is no walk. */
 export function walked(kind: WalkKind, ids: readonly string[], hypotheses: readonly Hypothesis[], plan: Plan): Predictive | null {
   if (ids.length < 2) return null
-  const { ways, chance, whenCut } = WALKS[kind]
+  const { ways, chanceAt, whenCut } = WALKS[kind]
   const odds = ways.slice(1)
   const found = hypotheses.map(({ outcome }): Found => {
     const at = ids.map((id) => {
-      const raw = Float64Array.from(ways, way => chance(way, id, outcome, plan))
+      const chance = chanceAt(id, outcome, plan)
+      const raw = numbersBy(ways.length, k => chance(ways[k]!))
       let total = 0
       for (const p of raw) total += p
       // Against its being right: what a set comes to is what all being right comes to, times these.
