@@ -1,42 +1,30 @@
+import { fork } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
-import { cpus } from 'node:os'
-import { faultAt, type Fault } from '#core/faults/fault'
-import type { FaultKind, Reading, Repair } from '#core/job/schema'
-import { nextTests } from '#core/trace/next/best'
-import { AT_THE_RACK, mendKey, standingAfter, type Standing } from '#core/trace/next/minutes'
-import type { Suspect } from '#core/trace/rank'
-import { riskOf } from '#core/trace/switchOn'
-import { taken } from '../tests/outside/rigHands'
-import { isIt, names } from '../tests/outside/rigJob'
-import { makeRig, type Rig, type RigFault } from '../tests/outside/rigs'
-import { head, rankingOf, WEIGHTS } from './rigRanking'
+import { availableParallelism, cpus } from 'node:os'
+import { playOf, type Place } from './tracePlay'
 
-/** How well a trace finds what was put into simulated rigs: npm run bench:trace. Writes docs/benchmarks-trace.md. Some minutes: every figure is of that run. */
+/**
+ * How well a trace finds what was put into simulated rigs: npm run bench:trace. Writes docs/benchmarks-trace.md. Some minutes: every figure is of that run.
+ * Rigs are played by as many processes as there are cores, each every so-manieth seed.
+ */
 
-const PLAYED = Number(process.argv[2] ?? 60)
+const [PLAYED, OF] = [Number(process.argv[2] ?? 60), availableParallelism()]
+interface Played { ones: Place[][], two: Place[], twoByGo: Place[] }
 
-/** What was read and put right of a line so far. Readings and repairs are a minute apart. */
-interface Work { readings: Reading[], repairs: Repair[] }
-const minute = ({ readings, repairs }: Work) => new Date(Date.UTC(2026, 4, 4, 9, readings.length + repairs.length)).toISOString()
-function note(work: Work, readings: readonly Reading[]): void {
-  const at = minute(work)
-  work.readings.push(...readings.map(r => ({ ...r, at })))
+function playEach(part: number): Played {
+  const seeds = Array.from({ length: PLAYED }, (_, k) => k + 1).filter(seed => seed % OF === part)
+  return {
+    ones: seeds.map(seed => playOf(seed, [0, 100, 0], 12)), two: seeds.map(seed => playOf(seed, [0, 0, 100], 8).at(-1)!),
+    twoByGo: seeds.map(seed => playOf(seed, [0, 0, 100], 8, true).at(-1)!),
+  }
 }
-const repaired = (work: Work, { kind, nodeId }: Fault): Repair =>
-  ({ id: `p${work.repairs.length}`, at: minute(work), outputId: 'out', nodeId, fault: kind, note: '', who: null, withdrawn: false })
+const playBeside = (part: number) => new Promise<Played>((resolve, reject) => {
+  const child = fork(import.meta.filename, [String(PLAYED), String(part)], { execArgv: ['--import', 'tsx'] })
+  child.on('message', played => resolve(played as Played))
+  child.on('error', reject)
+  child.on('exit', code => code !== 0 && reject(new Error(`rigs ${part} of ${OF} ended with ${code}`)))
+})
 
-function ranked(rig: Rig, { readings, repairs }: Work, standing: Standing, wantsNext: boolean) {
-  const { output, proof, given, tried, ranking } = rankingOf(rig, readings, repairs)
-  const mayBeOn = riskOf(output, proof, ranking.suspects) === null
-  const next = wantsNext ? nextTests(tried, ranking, { standing, mayBeOn }, given.readings).tests[0] ?? null : null
-  return { suspects: ranking.suspects, next, read: given.readings.map(j => j.reading) }
-}
-
-/** As sure as this, and it is put right. */
-const MENDED = 0.5
-
-/** Where the right one stands among suspects, from 0 (-1: not there); whether the line is told to be as drawn before anything else. */
-interface Place { at: number, isDrawn: boolean, /** What would be opened first has it: the joint, the unit, the dial, the run. */ isOpenedFirst: boolean }
 const foundIn = (found: readonly Place[]) => {
   const part = (of: (p: Place) => boolean) => (found.filter(of).length / found.length).toFixed(2)
   const isMissed = ({ at }: Place) => at < 0 || at > 2
@@ -44,65 +32,14 @@ const foundIn = (found: readonly Place[]) => {
     .length} are told to be as drawn first: nothing that was read shows them`
 }
 
-/** How likely it is that opening a place, and putting right what is there at one go, puts a fault right. */
-function goesOf(suspects: readonly Suspect[]): Map<string, number> {
-  const goes = new Map<string, number>()
-  for (const { faults, probability } of suspects) for (const f of faults) if (f.kind !== 'something-else') {
-    const key = mendKey([f])
-    goes.set(key, (goes.get(key) ?? 0) + probability)
-  }
-  return goes
-}
-const goOf = ({ kind, at }: RigFault): string => mendKey([faultAt(kind as FaultKind, at === null ? null : `s${at}`)])
-/** The likeliest that is over so much, or none. */
-const likeliest = (goes: Map<string, number>, over: number): string | null =>
-  [...goes].reduce<[string | null, number]>((a, b) => b[1] > a[1] ? b : a, [null, over])[0]
-
-/**
- * Plays a rig by the tests that are proposed, so many in all with the line read at the rack, and tells where what it is stands after each. Of two faults the
- * one that is named with over one half is put right, where it is that, the line read again at the rack, and so on: as who works on it would. `byGo`: what
- * is opened with over one half is put right whatever it is by name.
- */
-function playOf(seed: number, mix: readonly [number, number, number], most: number, byGo = false): Place[] {
-  let rig = makeRig(seed, WEIGHTS, mix)
-  const work: Work = { readings: [], repairs: [] }
-  note(work, head(rig))
-  let mended: readonly RigFault[] = []
-  let standing: Standing = AT_THE_RACK
-  const places: Place[] = []
-  for (let count = 1; ; count++) {
-    const { suspects, next, read } = ranked(rig, work, standing, count < most)
-    const [first] = suspects
-    const goes = goesOf(suspects)
-    const opened = likeliest(goes, MENDED)
-    const isRight = (put: RigFault) => byGo ? goOf(put) === opened : first!.probability > MENDED && first!.faults.some(f => names(f, put, rig))
-    const right = rig.faults.filter(isRight)
-    if (count < most && rig.faults.length + mended.length > 1 && right.length > 0) {
-      mended = [...mended, ...right]
-      work.repairs.push(...right.map(put => repaired(work, first!.faults.find(f => names(f, put, rig)) ?? faultAt(put.kind as FaultKind, put.at === null ? null : `s${put.at}`))))
-      rig = makeRig(seed, WEIGHTS, mix, mended)
-      if (rig.faults.length === 0) return [...places, { at: 0, isDrawn: false, isOpenedFirst: true }]
-      note(work, head(rig))
-      standing = AT_THE_RACK
-      continue
-    }
-    const isOpenedFirst = rig.faults.length === 1 && goOf(rig.faults[0]!) === likeliest(goes, 0)
-    places.push({ at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0, isOpenedFirst })
-    if (next === null) return places
-    const more = taken(rig, next, read)
-    note(work, more)
-    standing = standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
-  }
-}
-const seeds = Array.from({ length: PLAYED }, (_, k) => k + 1)
-
-const began = performance.now()
-const ones = seeds.map(seed => playOf(seed, [0, 100, 0], 12))
-const oneAfter = (tests: number) => ones.map(places => places[tests - 1] ?? places.at(-1)!)
-const two = seeds.map(seed => playOf(seed, [0, 0, 100], 8).at(-1)!)
-const twoByGo = seeds.map(seed => playOf(seed, [0, 0, 100], 8, true).at(-1)!)
 const opened = (found: readonly Place[]) => (found.filter(p => p.isOpenedFirst).length / found.length).toFixed(2)
-writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
+
+async function write(): Promise<void> {
+  const began = performance.now()
+  const parts = await Promise.all(Array.from({ length: OF }, (_, part) => playBeside(part)))
+  const [ones, two, twoByGo] = [parts.flatMap(p => p.ones), parts.flatMap(p => p.two), parts.flatMap(p => p.twoByGo)]
+  const oneAfter = (tests: number) => ones.map(places => places[tests - 1] ?? places.at(-1)!)
+  writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
 
 Written by \`npm run bench:trace\`: ${PLAYED} simulated rigs (\`tests/outside/rigs.ts\`) with one fault and as many with two, seeds from 1, each played by the
 tests that are proposed. ${cpus()[0]!.model}, Node ${process.version}; ${Math.round((performance.now() - began) / 1000)} s. What a percentage is worth is
@@ -114,3 +51,8 @@ measured [by itself](benchmarks-calibration.md). A walk along the line is one te
 - two faults, after eight, what is named with over one half put right in between and the line read again at the rack, which counts: both kinds and both places ${foundIn(two)}
 - two faults, after eight, what is opened with over one half put right by whatever name: both put right, or the last one opened first, ${opened(twoByGo)}
 `)
+}
+
+const part = process.argv[3]
+if (part === undefined) await write()
+else process.send!(playEach(Number(part)))
