@@ -48,7 +48,8 @@ function goesOf(suspects: readonly Suspect[]): Map<string, number> {
   }
   return goes
 }
-const goOf = ({ kind, at }: RigFault): string => mendKey([faultAt(kind as FaultKind, at === null ? null : `s${at}`)])
+const faultOf = ({ kind, at }: RigFault): Fault => faultAt(kind as FaultKind, at === null ? null : `s${at}`)
+const goOf = (put: RigFault): string => mendKey([faultOf(put)])
 /** The likeliest that is over so much, or none. */
 const likeliest = (goes: ReadonlyMap<string, number>, over: number): string | null =>
   [...goes].reduce<[string | null, number]>((a, b) => b[1] > a[1] ? b : a, [null, over])[0]
@@ -74,7 +75,7 @@ export function playOf(seed: number, mix: readonly [number, number, number], mos
     const right = rig.faults.filter(isRight)
     if (count < most && rig.faults.length + mended.length > 1 && right.length > 0) {
       mended = [...mended, ...right]
-      work.repairs.push(...right.map(put => repaired(work, first!.faults.find(f => names(f, put, rig)) ?? faultAt(put.kind as FaultKind, put.at === null ? null : `s${put.at}`))))
+      work.repairs.push(...right.map(put => repaired(work, first!.faults.find(f => names(f, put, rig)) ?? faultOf(put))))
       rig = makeRig(seed, WEIGHTS, mix, mended)
       if (rig.faults.length === 0) return [...places, { at: 0, isDrawn: false, isOpenedFirst: true }]
       note(work, head(rig))

@@ -3,7 +3,17 @@ import type { Ears } from './pairEars'
 /** The most that two faults can come to, before what a meter shows with both in is worked out. */
 
 /** What a pair is by each of its parts. */
-export interface Bounded { place: number, change: number, ownLog: number, between: readonly number[], ears: Ears, members: readonly unknown[] }
+export interface Bounded {
+  members: readonly unknown[]
+  /** Number of its place; two at one place are not tried. */
+  place: number
+  /** Prior, what coils, dials and testers say of each alone, and ears, against nothing wrong: of all of them together. */
+  ownLog: number
+  /** For each reading in ohms: what it changes, as a number of all changes, and the variance of its sizes. */
+  change: number
+  between: readonly number[]
+  ears: Ears
+}
 
 /** What is asked of every part of a list a thousand times, side by side: a quarter of the time of reading it off each. */
 export interface Columns {

@@ -44,14 +44,6 @@ interface Part extends Bounded {
   members: Member[]
   /** The likeliest of them. */
   first: Single
-  /** Number of its place; two at one place are not tried. */
-  place: number
-  /** Prior, what coils, dials and testers say of each alone, and ears, against nothing wrong: of all of them together. */
-  ownLog: number
-  /** For each reading in ohms: what it changes, as a number of `changes`, and the variance of its sizes. */
-  change: number
-  between: readonly number[]
-  ears: Ears
 }
 interface Member { index: number, ownLog: number }
 

@@ -1,7 +1,6 @@
 import { computed, shallowRef, toRaw, watch } from 'vue'
 import { defineStore } from 'pinia'
-import { isWrong } from '#core/check/verdict'
-import { stillTelling } from '#core/trace/earlier'
+import { isWrongNow as readsWrongNow, stillTelling } from '#core/trace/earlier'
 import { groupSuspects } from '#core/trace/groups'
 import { orderOf, standingBy, type Standing, type Tool } from '#core/trace/next/minutes'
 import type { Suspect } from '#core/trace/rank'
@@ -66,7 +65,7 @@ export const useTraceStore = defineStore('trace', () => {
   /** What was read of the line and still tells: before a repair, what it had no part in. */
   const telling = computed(() => selected.line && selected.proof ? stillTelling(selected.line.output, selected.proof).standing : [])
   /** Something that describes the line as it is now reads wrong: only then is anything marked. */
-  const isWrongNow = computed(() => telling.value.some(j => isWrong(j.verdict)))
+  const isWrongNow = computed(() => Boolean(selected.line && selected.proof && readsWrongNow(selected.line.output, selected.proof)))
 
   let worker: Worker | null = null
   let isReady = false
