@@ -2,7 +2,8 @@ import { LEVEL_OFF_DB } from '#core/check/levels'
 import { SOUNDS, type Loudness, type Sound } from '#core/job/sections/readings/schema'
 import type { PolarityHow, ReadingValue } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
-import { bell, normalBelow, step } from './chances'
+import type { Chance } from '#core/quantity/seeded'
+import { bell, normalAt, normalBelow, step } from './chances'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /** What is heard of a line with faults in it. */
@@ -131,16 +132,41 @@ const STRAY_LEVEL = 0.03
 const NEIGHBOURS_DB = -15
 
 /** So far a speaker is off its plan, dB, against the middle of its line: what all do alike nobody sees by a meter at one setting. */
-export function levelOffDb(nodeId: string, outcome: Outcome, plan: Plan): number {
-  let middle = middles.get(outcome)
-  if (middle === undefined) {
-    const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
-    middles.set(outcome, middle = all[all.length >> 1] ?? 0)
-  }
-  return readDb(nodeId, outcome, plan) - middle
+export const levelOffDb = (nodeId: string, outcome: Outcome, plan: Plan): number => readDb(nodeId, outcome, plan) - middleDb(outcome, plan)
+function middleDb(outcome: Outcome, plan: Plan): number {
+  const known = middles.get(outcome)
+  if (known !== undefined) return known
+  const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
+  const middle = all[all.length >> 1] ?? 0
+  middles.set(outcome, middle)
+  return middle
 }
 const readDb = (nodeId: string, outcome: Outcome, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
 const middles = new WeakMap<Outcome, number>()
+
+/** Chance that none of them plays, the amplifier's cutting out apart: then nobody reads a level. */
+export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan): number =>
+  ids.reduce((product, id) => {
+    const none = silentChance(offDb(id, outcome, plan))
+    return product * (none + (1 - none) * (heardOf(id, outcome, plan)?.silent ?? 0))
+  }, 1)
+
+/** Density of a level at a speaker, that many dB from those of its like. A line of which nothing plays has none. */
+export function levelLike(readDb: number, nodeId: string, outcome: Outcome, plan: Plan): number {
+  return middleDb(outcome, plan) <= NEIGHBOURS_DB ? STRAY_LEVEL * ANY_DB : levelBy(readDb, levelAt(nodeId, outcome, plan))
+}
+/** How loud a speaker is among its like, dB; and how often it says nothing, whatever its watts. */
+export interface LevelAt { offDb: number, mute: number }
+export const levelAt = (nodeId: string, outcome: Outcome, plan: Plan): LevelAt =>
+  ({ offDb: levelOffDb(nodeId, outcome, plan), mute: heardOf(nodeId, outcome, plan)?.silent ?? 0 })
+export const levelBy = (readDb: number, { offDb, mute }: LevelAt): number =>
+  (1 - mute) * levelDensity(readDb, offDb) + (mute > 0 ? mute * levelDensity(readDb, NEIGHBOURS_DB) : 0)
+/** A level as it may be read. */
+export function levelDrawn({ offDb, mute }: LevelAt, chance: Chance): number {
+  const middle = chance() < mute ? NEIGHBOURS_DB : offDb
+  const isStray = chance() < STRAY_LEVEL
+  return isStray ? (chance() - 0.6) / ANY_DB : middle + METER_DB * normalAt(Math.min(1 - 1e-9, Math.max(1e-9, chance())))
+}
 
 /** Density of a level that many dB from those of its like, with one that is `off`; and of any. */
 export const levelDensity = (readDb: number, off: number): number => (1 - STRAY_LEVEL) * bell(readDb - off, METER_DB) + STRAY_LEVEL * ANY_DB

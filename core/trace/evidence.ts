@@ -5,7 +5,7 @@ import type { Reading, ReadingKind } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { ANY_TURNED, anyLevelDensity, besideChance, besideDb, levelDensity, levelOffDb, turnedChance, turnedThrough } from './ears'
+import { ANY_TURNED, anyLevelDensity, besideChance, besideDb, levelLike, turnedChance, turnedThrough } from './ears'
 import { lookAnything, lookChance, swapChance } from './eyes'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
@@ -93,7 +93,7 @@ export const LIKE: Record<ReadingKind, Like | null> = {
     if (!('besideId' in value)) return 1
     return besideChance(value.is, besideDb(nodeId!, value.besideId, outcome, plan))
   },
-  'level': ({ reading: { value, nodeId }, predicted }, outcome, plan) => value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : levelDensity(value.db - predicted.level.besideDb, levelOffDb(nodeId!, outcome, plan)),
+  'level': ({ reading: { value, nodeId }, predicted }, outcome, plan) => value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : levelLike(value.db - predicted.level.besideDb, nodeId!, outcome, plan),
   'looked': ({ reading: { value, nodeId } }, outcome) => value.is === 'seen' ? lookChance(value.fault, nodeId, outcome) : lookChance(null, nodeId, outcome),
   'swapped': ({ reading: { value, nodeId } }, outcome) => 'withId' in value ? swapChance(value.is, nodeId!, outcome) : 1,
   'polarity': turned,

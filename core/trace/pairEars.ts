@@ -8,7 +8,8 @@ import type { Weigher } from './weigh'
 /** Ears that find something otherwise with a fault: which; and of every ear by how much, dB (no number where it does nothing), and the logarithm of that. */
 export interface Ears { at: Int16Array, db: Float64Array, heard: (Heard | null)[], delta: Float64Array, sum: number }
 export interface PairEars {
-  count: number
+  /** Something was heard, by an ear or a meter. */
+  isHeard: boolean
   /** Logarithms of what was heard: at each ear with nothing wrong, of all of them, and where the amplifier silences all. */
   rightLogs: readonly number[]
   allRight: number
@@ -26,7 +27,7 @@ const DB_LEAST = -100
 const DB_STEPS = 4 * 130
 const stepOf = (db: number): number => db <= DB_LEAST ? 0 : Math.min(DB_STEPS - 1, (4 * (db - DB_LEAST) + 0.5) | 0)
 
-export function pairEars({ plan, parts: { heard: hearing } }: Pick<Weigher, 'plan' | 'parts'>): PairEars {
+export function pairEars({ plan, playedLog, parts: { heard: hearing } }: Pick<Weigher, 'plan' | 'playedLog' | 'parts'>): PairEars {
   const count = hearing.length
   const earLog = (r: number, db: number, acting: Heard | null) => Math.log(orSlip(soundsChance(hearing[r]!.sounds, db, acting), hearing[r]!.any))
   const rightLogs = hearing.map((_, r) => earLog(r, 0, null))
@@ -41,9 +42,9 @@ export function pairEars({ plan, parts: { heard: hearing } }: Pick<Weigher, 'pla
     return known === known ? known : table[r * DB_STEPS + step] = earLog(r, DB_LEAST + step / 4, acting)
   }
   return {
-    count, rightLogs,
+    isHeard: count > 0 || playedLog < 0, rightLogs,
     allRight: rightLogs.reduce((a, b) => a + b, 0),
-    allSilent: hearing.reduce((sum, { sounds, any }) => sum + Math.log(orSlip(isSilence(sounds) ? 1 : 0, any)), 0),
+    allSilent: hearing.reduce((sum, { sounds, any }) => sum + Math.log(orSlip(isSilence(sounds) ? 1 : 0, any)), playedLog),
     of: ({ fault, definition, outcome }) => {
       const ears: Ears = {
         at: new Int16Array(0), db: new Float64Array(count).fill(NaN), heard: hearing.map(() => null), delta: new Float64Array(count), sum: 0,

@@ -17,7 +17,8 @@ import { pairEars } from './pairEars'
 import { rankPairs } from './pairs'
 import { portsOf } from './ports'
 import { drained } from '#core/quantity/steps'
-import { familyOf, PRIOR, trySingles, type Single } from './rank'
+import { PRIOR } from './prior'
+import { familyOf, trySingles, type Single } from './rank'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })

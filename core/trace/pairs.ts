@@ -10,7 +10,7 @@ import { pairEars, type Ears } from './pairEars'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { drained } from '#core/quantity/steps'
-import { familyOf, PRIOR, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+import { familyOf, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
 
 /**
  * Two faults at once, up to sixty speakers every two at different places. First the most that two can come to (pairBound.ts): those that cannot be
@@ -52,14 +52,14 @@ interface Member { index: number, ownLog: number }
  * left out.
  */
 export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ranking> {
-  const { weigher, singles } = tried
+  const { prior, weigher, singles } = tried
   const { plan, ohms, coilsLog } = weigher
   const scored = scoredSingles(tried)
   const total0 = logSum(scored.map(s => s.log))
   const seenDrawn = weigher.seenBy(plan.drawn)
   const tables = ohms.map((_, k) => tableOf(weigher, k))
   const hearing = pairEars(weigher)
-  const { allRight, allSilent } = hearing
+  const { allRight, allSilent, isHeard } = hearing
   // The head tells whether the amplifier cuts out: it is found whether or not it was read.
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
   const firstOhm = places.length - ohms.length
@@ -106,7 +106,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const byPlace = new Map<number, number>()
   for (const s of singles) byPlace.set(placeNumber(s), (byPlace.get(placeNumber(s)) ?? 0) + Math.exp(s.priorLog))
   const apart = singles.reduce((total, s) => total + Math.exp(s.priorLog) * (1 - byPlace.get(placeNumber(s))!), 0) / 2
-  const priorLog = Math.log(PRIOR.two) - Math.log(Math.max(apart, 1e-12))
+  const priorLog = Math.log(prior.two) - Math.log(Math.max(apart, 1e-12))
   const constant = priorLog + coilsLog + seenDrawn + allRight - total0
 
   const found: Found = { log: [], one: [], other: [] }
@@ -124,7 +124,6 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     found.other.push(other)
   }
 
-  const isHeard = hearing.count > 0
   const plannedHead = plan.drawn.solved.head
   const mosts = new Float64Array(parts.length + bases.length)
   const rows = places.map(() => new Float64Array(0))
@@ -221,7 +220,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     tryWith(base, baseParts, k + 1, null)
     yield (firsts.length + 40 * k) / steps
   }
-  return listed(tried, scored, found, { sum, total0, priorLog, untriedLog: isAll ? -Infinity : Math.log(PRIOR.two),
+  return listed(tried, scored, found, { sum, total0, priorLog, untriedLog: isAll ? -Infinity : Math.log(prior.two),
     leftOutLog: Math.log(leftOut) + leftOutUnder + total0, pairs })
 }
 
@@ -282,6 +281,6 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
     return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit + Math.log(pair.share) - pair.log }
   }).sort((a, b) => b.log - a.log)
   for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
-  return ranked(weigher.plan, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, leftOutLog,
+  return ranked(tried, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, leftOutLog,
     tried: { singles: singles.length, pairs } })
 }

@@ -1,10 +1,12 @@
 import { isOverloadedBy } from '#core/check/overload'
 import { faultAt, type Fault, type FaultDefinition } from '#core/faults/fault'
+import { goOf } from '#core/faults/go'
 import { FAULTS } from '#core/faults/index'
 import { speakersOf } from '#core/job/tree'
 import { logSum } from './chances'
 import type { Given } from './given'
-import { outcomeOf, type Outcome, type Plan } from './outcome'
+import { outcomeOf, type Outcome } from './outcome'
+import { goesOf, priorOf, STILL_THERE, type Prior } from './prior'
 import { makeWeigher, type Weigher } from './weigh'
 
 /** What may be there: no fault (the line is as drawn), one, or two; and how well that explains the readings. */
@@ -35,12 +37,6 @@ export interface Ranking {
 }
 
 /**
- * Of lines that somebody traces so many are right after all, have one fault of the list, two of them, or something else. Common practice, no
- * source: a line that is wrong was mostly worked on by one person on one day, so that a second fault is not rare.
- */
-export const PRIOR = { asDrawn: 0.15, single: 0.6, two: 0.15, other: 0.1 } as const
-
-/**
  * Something that is not in the list may look just like what is: so often. It is why no percentage of this list comes near to certain. Common
  * practice, no source; checked against rigs with what no list has.
  */
@@ -62,17 +58,18 @@ export interface Single {
 }
 
 /** What was tried of single faults: all that pairs and the search for tests need. */
-export interface Tried { weigher: Weigher, singles: readonly Single[], drawnFit: number, otherFit: number }
+export interface Tried { prior: Prior, weigher: Weigher, singles: readonly Single[], drawnFit: number, otherFit: number }
 
 /** What one fault at one place is called whatever its size. */
 export const familyOf = ({ kind, nodeId, tapW, way, withId }: Fault): string => [kind, nodeId, tapW, way, withId].join(' ')
 
 /** Every single fault that this line could have, each with its share of what is usual: many variants do not make a kind likelier. */
-export function singlesOf({ output, others }: Pick<Given, 'output' | 'others'>): { fault: Fault, definition: FaultDefinition, priorLog: number }[] {
+export function singlesOf({ output, others, mended }: Pick<Given, 'output' | 'others' | 'mended'>): { fault: Fault, definition: FaultDefinition, priorLog: number }[] {
   const speakers = speakersOf(output.wiring)
+  const goes = goesOf(mended)
   const all = FAULTS.flatMap((definition) => {
     const candidates = definition.candidates(output, speakers, others)
-    return candidates.map(fault => ({ fault, definition, prior: definition.prior / candidates.length }))
+    return candidates.map(fault => ({ fault, definition, prior: definition.prior / candidates.length * (goes.has(goOf(fault)) ? STILL_THERE : 1) }))
   })
   const total = all.reduce((sum, { prior }) => sum + prior, 0)
   return all.map(({ prior, ...rest }) => ({ ...rest, priorLog: Math.log(prior / total) }))
@@ -92,7 +89,7 @@ export function* trySingles(given: Given): Generator<number, Tried> {
   }
   const between = betweenSizes(list.map(s => s.fault), outcomes, weigher)
   const singles = list.map((single, k): Single => ({ ...single, outcome: outcomes[k]!, between: between[k]!, fit: weigher.fitOf(outcomes[k]!, between[k]!) }))
-  return { weigher, singles, drawnFit: weigher.fitOf(plan.drawn), otherFit: weigher.fitOfAnything() }
+  return { prior: priorOf(given.mended), weigher, singles, drawnFit: weigher.fitOf(plan.drawn), otherFit: weigher.fitOfAnything() }
 }
 
 /** Sizes of a fault are tried a few at a time; what lies between two of them is covered by half of their distance, as one sigma. */
@@ -124,7 +121,7 @@ function betweenSizes(faults: readonly Fault[], outcomes: readonly Outcome[], { 
 export interface Scored { faults: readonly Fault[], log: number, fit: number, outcome: Outcome | null }
 
 /** As drawn, single faults (sizes of one gathered), and something else, each with its prior. */
-export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }: Tried): Scored[] {
+export function scoredSingles({ prior: { asDrawn, single, other }, weigher: { plan }, singles, drawnFit, otherFit }: Tried): Scored[] {
   const families = new Map<string, Single[]>()
   for (const single of singles) {
     const family = familyOf(single.fault)
@@ -133,13 +130,13 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
     else families.set(family, [single])
   }
   return [
-    { faults: [], log: Math.log(PRIOR.asDrawn) + drawnFit, fit: drawnFit, outcome: plan.drawn },
-    { faults: [SOMETHING_ELSE], log: Math.log(PRIOR.other) + otherFit, fit: otherFit, outcome: null },
+    { faults: [], log: Math.log(asDrawn) + drawnFit, fit: drawnFit, outcome: plan.drawn },
+    { faults: [SOMETHING_ELSE], log: Math.log(other) + otherFit, fit: otherFit, outcome: null },
     ...[...families.values()].map((sizes): Scored => {
       const likeliest = sizes.reduce((a, b) => b.priorLog + b.fit > a.priorLog + a.fit ? b : a)
-      const prior = logSum(sizes.map(s => s.priorLog))
+      const own = logSum(sizes.map(s => s.priorLog))
       const log = logSum(sizes.map(s => s.priorLog + s.fit))
-      return { faults: [likeliest.fault], log: Math.log(PRIOR.single) + log, fit: log - prior, outcome: likeliest.outcome }
+      return { faults: [likeliest.fault], log: Math.log(single) + log, fit: log - own, outcome: likeliest.outcome }
     }),
   ]
 }
@@ -148,11 +145,11 @@ export function scoredSingles({ weigher: { plan }, singles, drawnFit, otherFit }
 interface Rest { unlistedLog: number, untriedLog: number, leftOutLog: number, tried: Ranking['tried'] }
 
 /** Scores brought to shares of one. */
-export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored: readonly Scored[], rest: Rest): Ranking {
-  const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(PRIOR.single
-    + PRIOR.two)
+export function ranked({ prior, weigher: { plan: { output, drawn } } }: Pick<Tried, 'prior' | 'weigher'>, scored: readonly Scored[], rest: Rest): Ranking {
+  const inList = logSum([...scored.filter(s => s.outcome !== null && s.faults.length > 0).map(s => s.log), rest.unlistedLog]) - Math.log(prior.single
+    + prior.two)
   const withOther = scored.map(s => isSomethingElse(s.faults)
-    ? { ...s, log: logSum([s.log + Math.log(1 - MIMICS), Math.log(PRIOR.other * MIMICS)
+    ? { ...s, log: logSum([s.log + Math.log(1 - MIMICS), Math.log(prior.other * MIMICS)
     + inList]) }
     : s)
   const total = logSum([...withOther.map(s => s.log), rest.unlistedLog])
@@ -169,5 +166,5 @@ export function ranked({ output, drawn }: Pick<Plan, 'output' | 'drawn'>, scored
 /** The ranking of single faults alone, for as long as two at once are not tried. */
 export function rankOfSingles(tried: Tried): Ranking {
   const rest = { unlistedLog: -Infinity, untriedLog: 0, leftOutLog: -Infinity, tried: { singles: tried.singles.length, pairs: 0 } }
-  return ranked(tried.weigher.plan, scoredSingles(tried), rest)
+  return ranked(tried, scoredSingles(tried), rest)
 }

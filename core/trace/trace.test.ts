@@ -16,7 +16,8 @@ import { ALIKE, groupSuspects } from './groups'
 import { outcomeOf } from './outcome'
 import { rankSuspects } from './pairs'
 import { drained } from '#core/quantity/steps'
-import { PRIOR, rankOfSingles, trySingles, type Suspect } from './rank'
+import { PRIOR } from './prior'
+import { rankOfSingles, trySingles, type Suspect } from './rank'
 import { reasonsOf } from './reasons'
 
 const lead = { cable: { awg: 16 }, lengthM: 9 }

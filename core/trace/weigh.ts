@@ -10,7 +10,7 @@ import { deviationsOf } from './deviations'
 import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from './ears'
 import { LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
-import { likeAnyOhm, likeOhm, offsets, orSlip, type OhmReading } from './ohms'
+import { likeAnyOhm, likeOhm, offsets, orSlip, SLIP, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
 
 /**
@@ -29,6 +29,8 @@ export interface Weigher {
   /** Weight of each sample by what coils and other lines tell, as a logarithm; they sum to one. */
   sampleLog: Float64Array
   parts: WeighedParts
+  /** Something was read that a line that is cut out does not show: the logarithm of its being a slip; none, 0. */
+  playedLog: number
   /** What the samples weigh with these faults and all that was read in ohms, as logarithms. */
   samplesOf: (outcome: Outcome) => Float64Array
   /** Logarithm of what coils tell by themselves with nothing wrong, and of what faults do to it and to what is seen, alone. */
@@ -76,6 +78,7 @@ export function makeWeigher(given: Given): Weigher {
   const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && LIKE[j.reading.kind] !== null)
     .flatMap(j => isTurnedKind(j.reading.kind) ? allAt(given, j.reading).map(reading => ({ ...j, reading })) : [j])
   const spreads = spreadsOf(given.history)
+  const playedLog = others.some(showsThatItPlays) ? Math.log(SLIP) : 0
 
   const sampleLog = Float64Array.from(deviations.logWeight)
   for (const { rightLog } of coils) rightLog.forEach((log, s) => { sampleLog[s]! += log })
@@ -108,15 +111,15 @@ export function makeWeigher(given: Given): Weigher {
 
   /** All that was heard, together: an amplifier that cuts out silences every speaker at once, or none. */
   const heardLog = (outcome: Outcome): number => {
-    if (heard.length === 0) return 0
+    if (heard.length === 0 && playedLog === 0) return 0
     const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
     const logOf = (chance: (h: HeardAt) => number) => heard.reduce((sum, h) => sum + Math.log(orSlip(chance(h), h.any)), 0)
     const on = cut === 1 ? -Infinity : Math.log(1 - cut) + logOf(h => likeSounds(h, outcome))
-    return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + logOf(likeSilence)])
+    return logSum([on, cut === 0 ? -Infinity : Math.log(cut) + playedLog + logOf(likeSilence)])
   }
 
   return {
-    plan, ohms, sampleLog, parts: { coils, heard, others, spreads }, coilsLog,
+    plan, ohms, playedLog, sampleLog, parts: { coils, heard, others, spreads }, coilsLog,
     samplesOf: outcome => withCoils(samplesWith(outcome, []), outcome),
     coilsBy: outcome => logSum(withCoils(Float64Array.from(sampleLog), outcome)),
     seenBy: seenLog,
@@ -154,6 +157,10 @@ export function makeWeigher(given: Given): Weigher {
     }),
   }
 }
+
+/** A level, which way round by a pulse, one louder than another: none of it is read where nothing plays. */
+const showsThatItPlays = ({ reading: { kind, value } }: JudgedReading): boolean => kind === 'level'
+  || (kind === 'polarity-heard' && value.is !== 'cannot-tell') || (kind === 'beside' && value.is !== 'alike')
 
 /** Puts what a coil may read with a fault in the place of its being right. */
 function addCoil(logs: Float64Array, { judged: { reading: { value } }, expectedOhm, off, rightLog }: CoilReading, chances: Outcome['definitions'][number]['coil']): void {

@@ -43,8 +43,8 @@ export interface Rig {
   sound: (k: number) => string
   /** By the meter, under it. */
   levelDb: (k: number) => number
-  /** The amplifier has cut out. */
-  isCut: boolean
+  /** Nothing plays at all. */
+  isSilent: boolean
   beside: (k: number, j: number) => 'louder' | 'alike' | 'quieter'
   dial: (k: number) => { tapW: number, ratedV: number }
   /** Which way round it shows itself with a signal on the line. */
@@ -319,17 +319,20 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const plan = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {})
   const cut = head !== null && size(head) < size(plan.head!) * (0.33 + 0.14 * chance())
   const capacitance = (50 + 100 * chance()) * 1e-12
+  const unfaulted = (k: number) => plan.volts[k]! ** 2 / planned[k]!.re
   const level = (k: number): number => {
     const { load, part } = drops[k]!
     if (load === null || size(load) === 0 || k >= state.cutBefore || k >= state.shortBefore || part <= 0) return -Infinity
     const power = (z: Complex, v: number) => v ** 2 * z.re / (z.re ** 2 + z.im ** 2)
     // A part in the way takes volts: what reaches the driver goes with their square. The plan is of these units, as they are.
-    const unfaulted = plan.volts[k]! ** 2 * planned[k]!.re / (planned[k]!.re ** 2)
-    return 10 * Math.log10(power(load, volts[k]!) * (part < 1 ? part : 1) / unfaulted)
+    return 10 * Math.log10(power(load, volts[k]!) * (part < 1 ? part : 1) / unfaulted(k))
   }
   // What a model does to all alike is not heard as a fault.
   const usualDb = drops.filter(d => d.load !== null).length === 0 ? 0 : modelDb(drops, planned)
   const off = (k: number) => level(k) - usualDb
+
+  // Cut out, dead, or with nothing that arrives.
+  const isSilent = cut || (state.lineHeard?.silent ?? 0) > 0.5 || drops.every((_, k) => off(k) < -25)
 
   const meter = (ohm: number): number | 'open' => ohm > 60_000 ? 'open' : Math.max(0, Math.round((ohm * Math.exp(0.02 * bell(chance)) + 0.07 * bell(chance)) * 1000) / 1000)
   const shown = (z: Load, lengthM: number): number | 'open' => {
@@ -357,17 +360,17 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
       }
       return chance() < 0.03 ? drawn(chance, { 'quiet': 3, 'thin': 2, 'scratchy': 2, 'hum': 2, 'comes-and-goes': 1, 'silent': 1 }) : 'plays'
     },
-    isCut: cut,
-    // A room adds to some what it takes from others; where nothing plays its neighbours are read.
-    levelDb: k => 80 + 10 * Math.log10(tapsW[k]! || 1) + Math.max(-12 - 5 * chance(), off(k)) + 1.1 * bell(chance),
+    isSilent,
+    // What is lost along the cable is lost here, too. A room adds to some what it takes from others; where nothing plays its neighbours are read.
+    levelDb: k => 120 + 10 * Math.log10(unfaulted(k)) + Math.max(-12 - 5 * chance(), off(k)) + 1.1 * bell(chance),
     beside: (k, j) => {
-      if (cut) return 'alike'
+      if (isSilent) return 'alike'
       const [a, b] = [Math.max(-99, off(k)), Math.max(-99, off(j))]
       const difference = a - b + 0.9 * bell(chance)
       return difference > 2 ? 'louder' : difference < -2 ? 'quieter' : 'alike'
     },
     dial: k => chance() < 0.01 ? { tapW: pick(chance, LADDER_TAPS), ratedV: LINE_V } : { tapW: drops[k]!.tapW, ratedV: drops[k]!.scaleV },
-    turned: k => cut || off(k) < -25 ? 'cannot-tell' : (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
+    turned: k => isSilent || off(k) < -25 ? 'cannot-tell' : (chance() < 0.03) !== drops[k]!.isReversed ? 'reversed' : 'right-way',
     looked: (k) => {
       for (const f of left) if (f.at === k && chance() * 10 < (SEEN_BY[f.kind] ?? 0)) return f.kind
       return chance() < 0.01 ? k === null ? 'amplifier-low' : 'dirty-contact' : null

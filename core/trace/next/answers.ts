@@ -10,8 +10,9 @@ import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
 import { METER_OHM, offsets, scaled, sigmaAt } from '../ohms'
 import type { Plan } from '../outcome'
-import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt } from './test'
-import { soundsWith, walked } from './walk'
+import { sampledWalks } from './sampled'
+import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type WalkKind } from './test'
+import { passedBy, soundsWith, walked } from './walk'
 
 /** What a test may find, by what may be there. */
 
@@ -21,9 +22,13 @@ const MOST_OHM = 30_000
 /** Steps of what a meter tells apart. */
 const STEPS = 40
 
-/** `passed`: of a walk, the speakers that it reads; `heardBefore`: what was noted of this one. */
+/**
+ * `passed`: of a walk, the speakers that it reads; `heardBefore`: what was noted of this one; `weights`: of what may be there, where what a walk tells is to
+ * be judged.
+ */
 export function predictive(
   test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, speaker: Speaker | null, passed: readonly string[] = [], heardBefore: readonly Sound[] = [],
+  weights: readonly number[] | null = null,
 ): Predictive | null {
   switch (test.kind) {
     case 'sound': return byWays(SOUNDS.map((is): ReadingValue => ({ is })), hypotheses, (h) => {
@@ -43,7 +48,7 @@ export function predictive(
       const low = outcome === null ? 0.1 : outcome.definitions.some(d => d.isToEarth) ? 0.95 : 0.01
       return slipped(Float64Array.of(1 - low, low))
     }) }
-    case 'walk': case 'level-walk': case 'pulse-walk': return walked(test.kind, passed, hypotheses, plan)
+    case 'walk': case 'level-walk': case 'pulse-walk': return ofWalk(test.kind, passed, hypotheses, plan, weights)
     case 'looked': return byChoice(seenAt(test.nodeId, hypotheses), hypotheses, (value, h) => {
       const found = value.is === 'seen' ? value.fault : null
       return h.outcome === null ? lookAnything(found) : lookChance(found, test.nodeId, h.outcome)
@@ -59,6 +64,13 @@ export function predictive(
 }
 /** A leg that lies on earth reads less, Ω. Common practice, no source. */
 const LEG_OHM = 1e6
+
+/** As a person tells it, and as it is. */
+function ofWalk(kind: WalkKind, ids: readonly string[], hypotheses: readonly Hypothesis[], plan: Plan, weights: readonly number[] | null): Predictive | null {
+  const passed = hypotheses.map(h => passedBy(kind, ids, h, plan))
+  const found = walked(kind, ids, passed)
+  return found && weights ? { ...found, finer: sampledWalks(kind, ids, hypotheses, weights, passed, plan) } : found
+}
 
 /** What is seen at a place by any of what may be there, and that nothing is. */
 function seenAt(nodeId: string | null, hypotheses: readonly Hypothesis[]): ReadingValue[] {

@@ -97,9 +97,9 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
     .filter(mayBeAsked)
   const judge = (test: TestAt) => {
     const minutes = minutesOf(test, standing, order, passed.get(test.kind))
-    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, passed.get(test.kind), heard.get(test.nodeId ?? ''))
+    const found = minutes === null ? null : predictive(test, hypotheses, plan, speakers.find(s => s.id === test.nodeId) ?? null, passed.get(test.kind), heard.get(test.nodeId ?? ''), weights)
     if (minutes === null || found === null) return null
-    return { test, found, minutes, ...judgeTest(weights, mends, { minutes, chances: found.chances }, without) }
+    return { test, found, minutes, ...judgeTest(weights, mends, { minutes, chances: found.finer ?? found.chances }, without) }
   }
   const judged = candidates.flatMap((test) => {
     const one = judge(test)

@@ -1,4 +1,5 @@
 import type { Fault } from '#core/faults/fault'
+import { goOf } from '#core/faults/go'
 import type { FaultKind, Reading, Speaker } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { isWalk, type TestAt, type TestKind, type WalkKind } from './test'
@@ -108,13 +109,7 @@ const AT_A_SPEAKER = 8
 /** Found right, and read once more. */
 const AS_DRAWN = 2
 
-/** What is put right at one go, at one place: a joint, the unit, its transformer, its dial. Another of these is another go. */
-const GO: Partial<Record<FaultKind, string>> = {
-  'open-at-drop': 'joint', 'high-resistance': 'joint', 'dirty-contact': 'joint', 'short-at-drop': 'joint', 'turned-round': 'joint', 'speaker-missing': 'joint',
-  'coil-open': 'unit', 'coil-high': 'unit', 'shorted-turns': 'unit', 'rubbing': 'unit', 'comes-and-goes': 'unit', 'high-unit-gone': 'unit', 'one-driver-gone': 'unit', 'coil-opposed': 'unit', 'short-at-tabs': 'unit',
-  'winding-open': 'transformer', 'winding-shorted': 'transformer', 'winding-exchanged': 'dial', 'low-impedance-position': 'dial', 'wrong-tap': 'dial', 'wrong-scale': 'dial', 'drops-exchanged': 'dial',
-}
-export const mendKey = (faults: readonly Fault[]): string => faults.length === 0 ? 'as drawn' : faults.map(f => `${GO[f.kind] ?? f.kind} ${f.nodeId ?? ''}`).sort().join(' + ')
+export const mendKey = (faults: readonly Fault[]): string => faults.length === 0 ? 'as drawn' : faults.map(goOf).sort().join(' + ')
 export const mendMinutes = (faults: readonly Fault[]): number => faults.length === 0
   ? AS_DRAWN
   : faults.reduce((sum, f) => sum

@@ -20,7 +20,13 @@ export type WalkFound = Sound | Loudness | 'right-way' | 'reversed' | 'cannot-te
 export type WalkHeard = { nodeId: string, is: WalkFound }[] | null
 /** One that is pressed, a range in ohms, or what a walk found. */
 export type AnswerOf = { value: ReadingValue } | { lowOhm: number | null, highOhm: number | null } | { isOpen: true } | { heard: WalkHeard }
-export interface Predictive { answers: AnswerOf[], /** By what may be there. */ chances: Float64Array[] }
+export interface Predictive {
+  answers: AnswerOf[]
+  /** By what may be there. */
+  chances: Float64Array[]
+  /** The same of all that it finds, where that is more than a person tells apart: it is judged by this. */
+  finer?: Float64Array[]
+}
 
 /** What may be there, with what the samples of the units come to under it; outcome null: something that is not in the list. */
 export interface Hypothesis { outcome: Outcome | null, sampleWeight: Float64Array }

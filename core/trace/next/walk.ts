@@ -1,7 +1,7 @@
 import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind } from '#core/job/schema'
 import { numbersBy } from '../chances'
-import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, levelChance, levelOffDb, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, levelChance, levelOffDb, offDb, silenceOf, soundChance, soundsChance, turnedThrough } from '../ears'
 import type { Outcome, Plan } from '../outcome'
 import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
 
@@ -16,8 +16,10 @@ interface Walk {
   ways: readonly WalkFound[]
   /** Chance of each at a speaker, the amplifier on, by what may be there; null: something that is not in the list. */
   chanceAt: (nodeId: string, outcome: Outcome | null, plan: Plan) => (way: WalkFound) => number
-  /** What all of them are where the amplifier has cut out; null: there is nothing to read. */
-  whenCut: WalkFound | null
+  /** What all of them are noted as where the amplifier has cut out. */
+  whenCut: WalkFound
+  /** Where nothing plays at all it is not walked: that is noted of all of them. */
+  endsInSilence: boolean
 }
 
 const ANY_LEVEL: Partial<Record<WalkFound, number>> = { alike: 0.88, quieter: 0.07, louder: 0.05 }
@@ -25,7 +27,7 @@ const ANY_WAY: Partial<Record<WalkFound, number>> = { 'right-way': 0.96, 'revers
 
 export const WALKS: Record<WalkKind, Walk> = {
   'walk': {
-    reads: 'sound', ways: ['plays', ...SOUNDS.filter(s => s !== 'plays')], whenCut: 'silent',
+    reads: 'sound', ways: ['plays', ...SOUNDS.filter(s => s !== 'plays')], whenCut: 'silent', endsInSilence: false,
     chanceAt: (id, outcome, plan) => {
       if (outcome === null) return way => ANY_SOUND[way as Sound]
       const [db, acting] = [offDb(id, outcome, plan), heardOf(id, outcome, plan)]
@@ -33,7 +35,7 @@ export const WALKS: Record<WalkKind, Walk> = {
     },
   },
   'level-walk': {
-    reads: 'level', ways: ['alike', ...LOUDNESS.filter(l => l !== 'alike')], whenCut: null,
+    reads: 'level', ways: ['alike', ...LOUDNESS.filter(l => l !== 'alike')], whenCut: 'silent', endsInSilence: true,
     chanceAt: (id, outcome, plan) => {
       if (outcome === null) return way => ANY_LEVEL[way]!
       const db = levelOffDb(id, outcome, plan)
@@ -41,7 +43,7 @@ export const WALKS: Record<WalkKind, Walk> = {
     },
   },
   'pulse-walk': {
-    reads: 'polarity-heard', ways: ['right-way', 'reversed', 'cannot-tell'], whenCut: 'cannot-tell',
+    reads: 'polarity-heard', ways: ['right-way', 'reversed', 'cannot-tell'], whenCut: 'cannot-tell', endsInSilence: false,
     // Here the pulse comes again until it is told: without that one of many is always not told, and nothing of a long walk is foretold.
     chanceAt: (id, outcome, plan) => way => outcome === null ? ANY_WAY[way]! : turnedThrough({ is: way as 'reversed', against: null }, id, outcome, plan, 0),
   },
@@ -63,30 +65,49 @@ export function soundsWith(nodeId: string, { outcome }: Pick<Hypothesis, 'outcom
   return is => known > 0 ? chanceOf([...before, is]) / known : chanceOf([is])
 }
 
+/** How each speaker that is passed may be found with one of what may be there, the amplifier on: chance of each way. */
+export interface Passed {
+  at: Float64Array[]
+  /** The amplifier has cut out. */
+  cut: number
+  /** Nothing plays at all: cut out, or by what is there. */
+  silent: number
+}
+
+export function passedBy(kind: WalkKind, ids: readonly string[], { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan): Passed {
+  const { ways, chanceAt } = WALKS[kind]
+  const at = ids.map((id) => {
+    const chance = chanceAt(id, outcome, plan)
+    const raw = numbersBy(ways.length, k => chance(ways[k]!))
+    let total = 0
+    for (const p of raw) total += p
+    return raw.map(p => p / total)
+  })
+  const cut = outcome === null ? 0 : cutOutChance(outcome.solved.head, plan.drawn.solved.head)
+  return { at, cut, silent: cut + (1 - cut) * (outcome === null ? 0 : silenceOf(plan.speakers, outcome, plan)) }
+}
+
 interface Found {
   /** Of each speaker, the amplifier on: that it is as it should be, and each way, and any but that, against it. */
   at: { right: number, ratio: Float64Array, odd: number }[]
   allRight: number
+  /** Of all of them alike that there is nothing to read. */
   cut: number
 }
 
-/** `ids`: the speakers that are passed. null: it is no walk. */
-export function walked(kind: WalkKind, ids: readonly string[], hypotheses: readonly Hypothesis[], plan: Plan): Predictive | null {
+/** `ids`: the speakers that are passed; `passed`: how they may be found, by what may be there. null: it is no walk. */
+export function walked(kind: WalkKind, ids: readonly string[], passed: readonly Passed[]): Predictive | null {
   if (ids.length < 2) return null
-  const { ways, chanceAt, whenCut } = WALKS[kind]
+  const { ways, whenCut, endsInSilence } = WALKS[kind]
   const odds = ways.slice(1)
-  const found = hypotheses.map(({ outcome }): Found => {
-    const at = ids.map((id) => {
-      const chance = chanceAt(id, outcome, plan)
-      const raw = numbersBy(ways.length, k => chance(ways[k]!))
-      let total = 0
-      for (const p of raw) total += p
-      // Against its being right: what a set comes to is what all being right comes to, times these.
-      const right = raw[0]! / total + 1e-12
-      return { right, ratio: raw.map(p => p / total / right), odd: (1 - right) / right }
+  const found = passed.map(({ at: all, cut, silent }): Found => {
+    // Against its being right: what a set comes to is what all being right comes to, times these.
+    const at = all.map((chances) => {
+      const right = chances[0]! + 1e-12
+      return { right, ratio: chances.map(p => p / right), odd: (1 - right) / right }
     })
-    const cut = outcome === null ? 0 : cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-    return { at, allRight: (1 - cut) * at.reduce((product, { right }) => product * right, 1), cut }
+    const none = endsInSilence ? silent : cut
+    return { at, allRight: (1 - none) * at.reduce((product, { right }) => product * right, 1), cut: none }
   })
   const answers: WalkHeard[] = []
   const columns: Float64Array[] = []
@@ -100,7 +121,7 @@ export function walked(kind: WalkKind, ids: readonly string[], hypotheses: reado
   }
   const noted = (set: readonly number[], is: readonly WalkFound[]) => {
     const at = is.map(way => ways.indexOf(way))
-    const isAllCut = whenCut !== null && set.length === ids.length && is.every(way => way === whenCut)
+    const isAllCut = !endsInSilence && set.length === ids.length && is.every(way => way === whenCut)
     add(set.map((k, n) => ({ nodeId: ids[k]!, is: is[n]! })), (f) => {
       let product = f.allRight
       for (let n = 0; n < set.length; n++) product *= f.at[set[n]!]!.ratio[at[n]!]!
@@ -108,6 +129,7 @@ export function walked(kind: WalkKind, ids: readonly string[], hypotheses: reado
     })
   }
   noted([], [])
+  if (endsInSilence) add(ids.map(nodeId => ({ nodeId, is: whenCut })), f => f.cut)
   for (let k = 0; k < ids.length; k++) for (const is of odds) noted([k], [is])
   // Two that are not right: how each is found is told apart only where a fault, or two, take both.
   const taken = setsTaken(found, ids.length)
