@@ -2,7 +2,7 @@ import { faultAt, type Fault } from '#core/faults/fault'
 import type { FaultKind, Reading, Repair } from '#core/job/schema'
 import { nextTests } from '#core/trace/next/best'
 import { AT_THE_RACK, mendKey, standingAfter, type Standing } from '#core/trace/next/minutes'
-import type { Suspect } from '#core/trace/rank'
+import { isSomethingElse, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
 import { taken } from '../tests/outside/rigHands'
 import { isIt, names } from '../tests/outside/rigJob'
@@ -34,6 +34,8 @@ const MENDED = 0.5
 /** Where the right one stands among suspects, from 0 (-1: not there); whether the line is told to be as drawn before anything else. */
 export interface Place {
   at: number
+  /** The same among faults of the list: as drawn and something else stand beside them. */
+  amongFaults: number
   isDrawn: boolean
   /** What would be opened first has it: the joint, the unit, the dial, the run. */
   isOpenedFirst: boolean
@@ -77,13 +79,15 @@ export function playOf(seed: number, mix: readonly [number, number, number], mos
       mended = [...mended, ...right]
       work.repairs.push(...right.map(put => repaired(work, first!.faults.find(f => names(f, put, rig)) ?? faultOf(put))))
       rig = makeRig(seed, WEIGHTS, mix, mended)
-      if (rig.faults.length === 0) return [...places, { at: 0, isDrawn: false, isOpenedFirst: true }]
+      if (rig.faults.length === 0) return [...places, { at: 0, amongFaults: 0, isDrawn: false, isOpenedFirst: true }]
       note(work, head(rig))
       standing = AT_THE_RACK
       continue
     }
     const isOpenedFirst = rig.faults.length === 1 && goOf(rig.faults[0]!) === likeliest(goes, 0)
-    places.push({ at: suspects.findIndex(s => isIt(s.faults, rig)), isDrawn: first?.faults.length === 0, isOpenedFirst })
+    const faults = suspects.filter(s => s.faults.length > 0 && !isSomethingElse(s.faults))
+    const [at, amongFaults] = [suspects, faults].map(of => of.findIndex(s => isIt(s.faults, rig))) as [number, number]
+    places.push({ at, amongFaults, isDrawn: first?.faults.length === 0, isOpenedFirst })
     if (next === null) return places
     const more = taken(rig, next, read)
     note(work, more)

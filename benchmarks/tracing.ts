@@ -28,7 +28,9 @@ const playBeside = (part: number) => new Promise<Played>((resolve, reject) => {
 const foundIn = (found: readonly Place[]) => {
   const part = (of: (p: Place) => boolean) => (found.filter(of).length / found.length).toFixed(2)
   const isMissed = ({ at }: Place) => at < 0 || at > 2
-  return `${part(p => p.at === 0)} first, ${part(p => !isMissed(p))} in the first three, of ${found.length}; of the rest ${found.filter(p => isMissed(p) && p.isDrawn)
+  const amongFaults = part(p => p.amongFaults >= 0 && p.amongFaults < 3)
+  return `${part(p => p.at === 0)} first, ${part(p => !isMissed(p))} in the first three (${amongFaults} of the faults that stand there, as drawn and something
+  else beside them), of ${found.length}; of the rest ${found.filter(p => isMissed(p) && p.isDrawn)
     .length} are told to be as drawn first: nothing that was read shows them`
 }
 

@@ -22,7 +22,7 @@ import type { Edit } from '#core/job/edits'
 import { levelTyped } from './check/levelTaken'
 import { readDraft } from './trace/levelDrafts'
 import { levelsEdit, levelsTyped, walkEdit } from './trace/answered'
-import { placesText, shareText, shownGroups } from './trace/shown'
+import { numbersOf, placesText, shareText, shownGroups } from './trace/shown'
 import { timeOf } from '~/drawing/times'
 
 /** Deeds that note what was asked of them. */
@@ -125,7 +125,8 @@ test.each([
 })
 
 test('what is shown of a ranking: the likely groups, some of many members, and never a chance surer than it can be', () => {
-  const suspect = (probability: number, faults: Fault[] = []) => ({ faults, probability, fit: 0, lineOhm: null, isOverload: false })
+  const two = [faultAt('rubbing', '1'), faultAt('rubbing', '2')]
+  const suspect = (probability: number, faults: Fault[] = two) => ({ faults, probability, fit: 0, lineOhm: null, isOverload: false })
   const many = { suspects: Array.from({ length: 9 }, () => suspect(0.11)), probability: 0.99 }
   const sizes = (all: ReturnType<typeof shownGroups>) => all.map(g => [g.rows.length, g.more])
   const groups = shownGroups([many, { suspects: [suspect(0.004)], probability: 0.004 }])
@@ -138,6 +139,15 @@ test('what is shown of a ranking: the likely groups, some of many members, and n
   const alike = [[open('1')], [faultAt('coil-open', '1')], [open('2')], [open('3')], [faultAt('wrong-tap', '1', { tapW: 5 })], [faultAt('wrong-tap', '1', { tapW: 10 })], [open('1'), open('2')], [open(null)]]
   const { rows } = shownGroups([{ suspects: alike.map(faults => suspect(0.1, faults)), probability: 0.8 }], new Set([0]))[0]!
   expect(rows.map(row => [row.suspects.map(s => alike.indexOf(s.faults as Fault[])), row.probability.toFixed(1)])).toEqual([[[0, 2, 3], '0.3'], ...[[1], [4], [5], [6], [7]].map(k => [k, '0.1'])])
+  // As drawn and something else stand beside the faults, however unlikely; before them where likelier than any. Only faults bear numbers.
+  const alone = (probability: number, faults: Fault[]) => ({ suspects: [suspect(probability, faults)], probability })
+  const orderOf = (drawn: number, other: number, ...faults: number[]) => {
+    const shown = shownGroups([alone(drawn, []), alone(other, [faultAt('something-else', null)]), ...faults.map(p => alone(p, two))].sort((a, b) => b.probability - a.probability))
+    return [shown.map(g => g.probability), shown.map(g => g.place), numbersOf(shown)]
+  }
+  expect(orderOf(0.001, 0.05, 0.6, 0.3)).toEqual([[0.6, 0.3, 0.05, 0.001], [0, 1, null, null], [1, 2, null, null]])
+  expect(orderOf(0.7, 0.05, 0.2)).toEqual([[0.7, 0.2, 0.05], [null, 0, null], [null, 1, null]])
+  expect(orderOf(0.9, 0.1, 0.001)).toEqual([[0.9, 0.1], [null, null], [null, null]])
   expect([placesText(['01', '02']), placesText(['01', '02', '03', '04', '05', '06', '07'])]).toEqual(['01, 02', '01, 02, 03, 04, 05 and 2 more'])
   expect([1, 0.97, 0.969, 0.014, 0.009, 0].map(shareText)).toEqual(['over 97 %', 'over 97 %', '97 %', '1 %', 'under 1 %', 'under 1 %'])
 })

@@ -87,6 +87,13 @@ function recordLevels(values: ReadonlyMap<string, ReadingValue>): void {
   levelDraft(selected.line.outputId).clear()
   hold()
 }
+/** Who comes with the meter to a line of which nothing plays notes that. */
+function recordSilence(): void {
+  const ids = toPass.value.map(s => s.id)
+  if (!selected.line || isHeld.value || ids.length === 0) return
+  const edit = walkEdit('walk', ids, ids.at(-1)!, new Map(ids.map(id => [id, 'silent'])), answering(selected.line.outputId))
+  if (edit && store.edit(edit)) hold()
+}
 /** While the answers have the keys: each by its number, up and down between them. */
 function onKey(event: KeyboardEvent): void {
   const list = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('button.answer')]
@@ -119,7 +126,7 @@ function cannot(): void {
     <WalkLevels
       v-else-if="walk === 'level-walk' && selected.line && store.job" :key="selected.line.outputId" :job="store.job" :output-id="selected.line.outputId"
         :speakers="toPass"
-      :is-held="isHeld" @record="recordLevels" />
+      :is-held="isHeld" @record="recordLevels" @silence="recordSilence" />
     <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :is-held="isHeld" @record="recordWalk" />
     <ul class="answers">
       <li v-for="(row, k) in answers" :key="row.key">

@@ -61,8 +61,10 @@ const groups = computed(() => {
   count = 0
   return trace.groups.map(group => ({
     key: group.rows.map(row => keyOf(row.suspects[0]!)).join(), share: shareText(group.probability), alike: group.rows.length > 1, more: group.more,
+    place: group.place,
     rows: group.rows.map(row => ({
-      key: keyOf(row.suspects[0]!), row, index: count, rank: ++count, says: rowSays(row), makes: makesOf(row.suspects[0]!), share: shareText(row.probability),
+      key: keyOf(row.suspects[0]!), row, index: count, rank: trace.numbers[count++], says: rowSays(row), makes: makesOf(row.suspects[0]!),
+      share: shareText(row.probability),
     })),
   }))
 })
@@ -173,7 +175,7 @@ function repair(): void {
       <h2>{{ badOnes.length > 0 ? 'What it can still be' : 'Nothing is read wrong here' }}</h2>
       <p v-if="doubt" class="doubt">{{ doubt }}</p>
       <div role="radiogroup" aria-label="Suspects, likeliest first" class="list">
-        <div v-for="(group, k) in groups" :key="group.key" class="group" :class="{ alike: group.alike }">
+        <div v-for="group in groups" :key="group.key" class="group" :class="{ alike: group.alike, beside: group.place === null }">
           <p v-if="group.alike" class="small together"><b>{{ group.share }}</b> together: these read alike so far.</p>
           <button
             v-for="row in group.rows" :key="row.key" type="button" role="radio" class="offer suspect" :class="{ on: row.index === trace.chosenSuspect }"
@@ -184,7 +186,9 @@ function repair(): void {
             <span class="share figure">{{ row.share }}</span>
             <span class="then">{{ row.makes }}</span>
           </button>
-          <button v-if="group.more > 0" class="act" type="button" @click="trace.openGroup(k)">{{ group.more }} more that read alike: show them</button>
+          <button
+            v-if="group.more > 0" class="act" type="button"
+            @click="trace.openGroup(group.place!)">{{ group.more }} more that read alike: show them</button>
         </div>
       </div>
       <template v-if="chosen">
@@ -231,6 +235,7 @@ function repair(): void {
 .suspect.on { border-color: var(--pen); outline: 1px solid var(--pen); }
 .suspect .then { grid-column: 2 / -1; }
 .group { display: grid; gap: 5px; }
+.beside .suspect { border-style: dashed; background: none; }
 .group.alike { border-left: 3px solid var(--pen); padding-left: 8px; }
 .places { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .together { line-height: 1.35; }
@@ -241,6 +246,6 @@ function repair(): void {
 .bad { font-weight: 600; }
 .problem { color: var(--stop); }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px; }
-.rank { font-weight: 600; color: var(--pen); }
+.rank { min-width: 1ch; font-weight: 600; color: var(--pen); }
 .bar { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--pen); }
 </style>

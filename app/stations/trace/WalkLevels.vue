@@ -11,7 +11,7 @@ import { levelDraft } from './levelDrafts'
 
 /** A walk with the level meter: a figure under each speaker that is passed; Enter goes on to the next. What is typed stays until it is recorded. */
 const { job, outputId, speakers, isHeld } = defineProps<{ job: Job, outputId: string, speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
-const emit = defineEmits<{ record: [values: ReadonlyMap<string, ReadingValue>] }>()
+const emit = defineEmits<{ record: [values: ReadonlyMap<string, ReadingValue>], silence: [] }>()
 
 const typed = computed(() => levelDraft(outputId))
 const how = ref(levelTaken(job, outputId))
@@ -53,6 +53,7 @@ function record(): void {
       <label class="small"><InputText v-model="volts" size="small" inputmode="decimal" maxlength="12" aria-label="Volts at the rack" placeholder="not read"
         /> V at the rack</label>
     </div>
+    <p class="small">Nothing comes out anywhere? <button class="act" type="button" :disabled="isHeld" @click="emit('silence')">Record: all silent</button></p>
   </div>
 </template>
 
@@ -64,4 +65,5 @@ function record(): void {
 .fields :deep(input), .deeds :deep(input) { width: 72px; min-height: 40px; }
 .deeds { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; }
 .problem { color: var(--stop); }
+.act { text-decoration: underline; text-underline-offset: 3px; color: var(--ink); min-height: 44px; }
 </style>

@@ -1,5 +1,5 @@
 import type { SuspectGroup } from '#core/trace/groups'
-import type { Suspect } from '#core/trace/rank'
+import { isSomethingElse, type Suspect } from '#core/trace/rank'
 
 /** Groups weaker than this are not shown. */
 const LEAST_SUSPICION = 0.01
@@ -9,16 +9,37 @@ const MOST_ROWS = 5
 
 /** One fault at several places that read alike: one row. */
 export interface SuspectRow { suspects: readonly Suspect[], probability: number }
-export interface ShownGroup { rows: readonly SuspectRow[], probability: number, /** Rows that are not listed. */ more: number }
+export interface ShownGroup {
+  rows: readonly SuspectRow[]
+  probability: number
+  /** Rows that are not listed. */
+  more: number
+  /** Among groups of faults; null: it is no fault of the list, and stands beside them. */
+  place: number | null
+}
 
-/** What of a ranking is shown: the likely groups, and of each the likeliest rows; of those that were opened (by their place) all. */
+/**
+ * What of a ranking is shown: the likely groups, and of each the likeliest rows; of those that were opened (by their place) all. As drawn, and something
+ * that is not in the list, stand beside them always, however unlikely: before them where likelier than any, else after them.
+ */
 export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): ShownGroup[] {
-  return groups.filter(g => g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, k) => {
+  const isBeside = ({ suspects: [first] }: SuspectGroup) => first!.faults.length === 0 || isSomethingElse(first!.faults)
+  const faults = groups.filter(g => !isBeside(g) && g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, place): ShownGroup => {
     const rows = rowsOf(group.suspects)
     const likely = rows.filter((row, n) => n === 0 || row.probability >= LEAST_SUSPICION)
-    const most = opened.has(k) ? Infinity : Math.min(MOST_ROWS, likely.length)
-    return { rows: rows.slice(0, most), probability: group.probability, more: Math.max(0, rows.length - most) }
+    const most = opened.has(place) ? Infinity : Math.min(MOST_ROWS, likely.length)
+    return { rows: rows.slice(0, most), probability: group.probability, more: Math.max(0, rows.length - most), place }
   })
+  const beside = groups.filter(isBeside)
+    .map(({ suspects, probability }): ShownGroup => ({ rows: [{ suspects, probability }], probability, more: 0, place: null }))
+  const isFirst = ({ probability }: ShownGroup) => probability > (faults[0]?.probability ?? 0)
+  return [...beside.filter(isFirst), ...faults, ...beside.filter(g => !isFirst(g))]
+}
+
+/** Numbers of rows, as they are told and marked on the rail: of faults; null beside them. */
+export function numbersOf(groups: readonly ShownGroup[]): (number | null)[] {
+  let count = 0
+  return groups.flatMap(({ rows, place }) => rows.map(() => place === null ? null : ++count))
 }
 
 /** By kind, likeliest first: what is the same but for its place is one row. */

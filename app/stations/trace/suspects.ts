@@ -11,7 +11,7 @@ import { outputsOf } from '#core/job/tree'
 import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { askingOf } from './asking'
-import { shownGroups } from './shown'
+import { numbersOf, shownGroups } from './shown'
 import type { TraceQuestion, TraceSaid } from './trace.worker'
 
 /**
@@ -22,7 +22,7 @@ export const useTraceStore = defineStore('trace', () => {
   const store = useJobStore()
   const selected = useSelectionStore()
   const view = shallowRef<TraceView | null>(null)
-  /** Groups of which every member is shown, by their place. */
+  /** Groups of faults of which every member is shown, by their place. */
   const opened = shallowRef<ReadonlySet<number>>(new Set())
   const all = computed(() => view.value ? groupSuspects(view.value.ranking.suspects) : [])
   const groups = computed(() => shownGroups(all.value, opened.value))
@@ -36,8 +36,9 @@ export const useTraceStore = defineStore('trace', () => {
   /** Share of what is tried; null when all is. */
   const tried = shallowRef<number | null>(null)
   const problem = shallowRef('')
-  /** All that is shown, in order: what a place on the rail and a number stand for. */
+  /** All that is shown, in order, and the number of each: what a place on the rail stands for. */
   const rows = computed(() => groups.value.flatMap(g => g.rows))
+  const numbers = computed(() => numbersOf(groups.value))
   const ranked = computed((): readonly Suspect[] | null => view.value?.ranking.suspects ?? null)
 
   /** Tools that are not at hand, and tests that somebody cannot do, of this line as it was read. */
@@ -142,7 +143,7 @@ export const useTraceStore = defineStore('trace', () => {
   const openGroup = (k: number) => { opened.value = new Set([...opened.value, k]) }
 
   return {
-    view, groups, openGroup, rows, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, order, without, cannot,
+    view, groups, openGroup, rows, numbers, chosenSuspect, chosenPlace, tracing, checking, tried, problem, risk, mayBeOn, standing, order, without, cannot,
     isWrongNow, telling,
     answer: () => { answered.value = asRead.value },
   }

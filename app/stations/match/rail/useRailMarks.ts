@@ -22,10 +22,10 @@ export function useRailMarks() {
     // A line that reads as it should has nothing to be marked.
     if (!trace.isWrongNow) return places
     trace.rows.forEach((row, k) => row.suspects.forEach(({ faults }, n) => faults.forEach(({ nodeId, kind }) => {
-      if (nodeId === null) return
+      if (nodeId === null || trace.numbers[k] == null) return
       const place = places.get(nodeId)
       const chosen = k === trace.chosenSuspect && n === trace.chosenPlace
-      if (!place) places.set(nodeId, { rank: k + 1, chosen, inCable: IN_CABLE.has(kind) })
+      if (!place) places.set(nodeId, { rank: trace.numbers[k]!, chosen, inCable: IN_CABLE.has(kind) })
       else if (chosen) place.chosen = true
     })))
     return places
