@@ -1,6 +1,6 @@
 import { faultAt, type Fault } from '#core/faults/fault'
 import type { FaultKind, Reading, Repair } from '#core/job/schema'
-import { nextTests } from '#core/trace/next/best'
+import { nextTests, type NextTest } from '#core/trace/next/best'
 import { AT_THE_RACK, mendKey, standingAfter, type Standing } from '#core/trace/next/minutes'
 import { isSomethingElse, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
@@ -39,6 +39,35 @@ export interface Place {
   isDrawn: boolean
   /** What would be opened first has it: the joint, the unit, the dial, the run. */
   isOpenedFirst: boolean
+}
+
+/**
+ * A rig of the general mix, traced until a fault is named with over one half, mended of that, right or not, and read again at the rack: what may be there
+ * then. null: nothing was named so in so many tests.
+ */
+export function afterMending(seed: number, most: number): { rig: Rig, suspects: readonly Suspect[] } | null {
+  let rig = makeRig(seed, WEIGHTS)
+  const work: Work = { readings: [], repairs: [] }
+  note(work, head(rig))
+  let standing: Standing = AT_THE_RACK
+  for (let count = 1; count <= most; count++) {
+    const { suspects: [first], next, read } = ranked(rig, work, standing, count < most)
+    if (first!.probability > MENDED && first!.faults.length > 0 && !isSomethingElse(first!.faults)) {
+      work.repairs.push(...first!.faults.map(fault => repaired(work, fault)))
+      rig = makeRig(seed, WEIGHTS, undefined, rig.faults.filter(put => first!.faults.some(f => names(f, put, rig))))
+      note(work, head(rig))
+      return { rig, suspects: ranked(rig, work, AT_THE_RACK, false).suspects }
+    }
+    if (next === null) return null
+    standing = takeNext(rig, work, next, standing, read)
+  }
+  return null
+}
+
+function takeNext(rig: Rig, work: Work, next: NextTest, standing: Standing, read: readonly Reading[]): Standing {
+  const more = taken(rig, next, read)
+  note(work, more)
+  return standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
 }
 
 /** How likely it is that opening a place, and putting right what is there at one go, puts a fault right. */
@@ -89,8 +118,6 @@ export function playOf(seed: number, mix: readonly [number, number, number], mos
     const [at, amongFaults] = [suspects, faults].map(of => of.findIndex(s => isIt(s.faults, rig))) as [number, number]
     places.push({ at, amongFaults, isDrawn: first?.faults.length === 0, isOpenedFirst })
     if (next === null) return places
-    const more = taken(rig, next, read)
-    note(work, more)
-    standing = standingAfter(next, standing, new Map(rig.tapsW.map((_, k) => [`s${k}`, k])), more.at(-1)?.nodeId)
+    standing = takeNext(rig, work, next, standing, read)
   }
 }

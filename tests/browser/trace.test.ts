@@ -122,6 +122,24 @@ test('what was heard before a repair elsewhere still tells: nobody walks the lin
   expect(told.find(t => t.startsWith('05'))).toMatch(/silent, before the repair, reads wrong/)
 })
 
+test('with the level meter to a line of which nothing plays: noted of all at one press, and the rack is named; as drawn stands beside the faults', async () => {
+  await browser.size(1280, 800)
+  const id = await world.putJob(withReadings(cabled(jobOf('6 x 20 W on 70 V 240 W'), LEAD), 'Nothing plays', [reading('line-impedance', { is: 'ohm', ohm: 42 })]))
+  await world.go(`/jobs/${id}/trace`)
+  await browser.see('.group.beside', 'Something that is not in this list')
+  await browser.see('.group.beside', 'Nothing: the line is as drawn')
+  expect(await textOf('.group.beside .rank')).toBe('')
+  await browser.click('.more summary', 'Other tests')
+  await browser.click('.more .other', 'level meter')
+  await browser.click('.levels button', 'Record: all silent')
+  await browser.see('.suspect', 'Amplifier channel silent')
+  await browser.see('.kept', 'saved')
+  const { job } = await world.readJob(id)
+  expect(job.readings.map(r => r.value.is)).toEqual(['ohm', ...new Array<string>(6).fill('silent')])
+  await browser.press('u')
+  await browser.see('.so-far summary', 'The way so far: one reading')
+})
+
 test('a control at zero is pointed at by its own name; a speaker that is the other way round is told and proved', async () => {
   const job = cabled(jobOf('6 x 20 W on 70 V 240 W', '8 || 8 || 8 on 200 W at 2'), LEAD)
   const [line, plain] = job.amplifiers[0]!.outputs as [Job['amplifiers'][number]['outputs'][number], Job['amplifiers'][number]['outputs'][number]]
