@@ -62,6 +62,8 @@ test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   ['and from a place outward, where it is shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 3 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1]), reading('looked', { is: 'seen', fault: 'short-at-drop' }, ids[1])]],
   // Of a leak a few sizes are tried, and between them is taken to be as beside nothing else.
   ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))], 0.5],
+  ['and a pulse that was told: it has not cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1])], 0.5],
+  ['and silence beside it', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1]), ...[0, 2].map(k => reading('sound', { is: 'silent' }, ids[k]))], 0.5],
   ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
 ])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf, within = 0.25) => {
   const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))
@@ -87,7 +89,9 @@ test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   // What all of them hold together, and the first ten one by one.
   const all = logSum(shares.map(s => s[1])) + scale
   expect(Math.abs(two / Math.exp(all) - 1)).toBeLessThan(0.4 * within)
-  for (const [name, log] of shares.slice(0, 10)) expect([name,
+  // A dial that is turned, of a line whose dials are all on the other scale: which of both comes first is not said by either.
+  const isPlain = ([name]: typeof shares[number]) => !(name.includes('taps-on-other-scale') && name.includes('wrong-tap'))
+  for (const [name, log] of shares.slice(0, 10).filter(isPlain)) expect([name,
     Math.abs(Math.log(listed.get(name)?.probability ?? 1e-9) - log - scale) < within]).toEqual([name, true])
 })
 

@@ -5,7 +5,7 @@ import type { FaultKind, Reading, ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
-import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelAt, levelBy, levelChance, levelDensity, levelOffDb, offDb, soundChance, silentChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelAt, levelBy, levelChance, levelDensity, levelOffDb, offDb, silenceOf, soundChance, silentChance, soundsChance, turnedThrough } from '../ears'
 import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
@@ -18,9 +18,9 @@ import { reasonsOf } from '../reasons'
 import { isTurnedAgain, nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { judgeTest } from './policy'
-import { sampledWalks } from './sampled'
+import { notedOn, sampledWalks } from './sampled'
 import { WALK_KINDS } from './test'
-import { passedBy, soundsWith, walked } from './walk'
+import { passedBy, soundsWith, walked, WALKS } from './walk'
 import { testTitle } from '../words'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
@@ -115,18 +115,73 @@ test('what a walk with the level meter tells, against an integral over what two 
   for (const [h, c] of chances.entries()) expect([h, Math.abs(c.reduce((a, b) => a + b) - 1) < 0.25]).toEqual([h, true])
 })
 
+test.each([...WALK_KINDS])('how likely what is noted on a %s is with each of what may be there: by each speaker by itself, and by silence of all', (kind) => {
+  const { tried: { weigher: { plan } } } = asked([])
+  const all: (Fault[] | null)[] = [[], [faultAt('wrong-tap', ids[0]!, { tapW: 5 })], [faultAt('turned-round', ids[3]!)], [faultAt('rubbing', ids[1]!), faultAt('open-at-drop', ids[2]!)],
+    [faultAt('low-impedance-position', ids[1]!)], [faultAt('break-in-reach', ids[0]!)], [faultAt('amplifier-dead', null)], null]
+  const hypotheses = all.map(faults => ({ outcome: faults && outcomeOf(plan, faults) }))
+  const passed = hypotheses.map(h => passedBy(kind, ids, h, plan))
+  const { ratios, silent, on, isSilence } = notedOn(kind, ids, hypotheses, passed, plan)
+  // Ways by their number, levels in dB: with each figure of every speaker, another time.
+  const figures = kind === 'level-walk' ? [0, -3, 1.5, -14] : WALKS[kind].ways.map((_, k) => k)
+  const density = (h: number, k: number, x: number) => {
+    if (kind !== 'level-walk') return passed[h]!.at[k]![x]!
+    const { outcome } = hypotheses[h]!
+    return outcome ? levelBy(x, levelAt(ids[k]!, outcome, plan)) : anyLevelDensity(x)
+  }
+  for (const [n, x] of figures.entries()) {
+    const noted = ids.map((_, k) => k === n % ids.length ? x : k === 4 ? figures.at(-1)! : figures[0]!)
+    all.forEach((_, h) => {
+      const direct = ids.reduce((sum, _, k) => sum + Math.log(density(h, k, noted[k]!) / density(0, k, noted[k]!)), 0)
+      // What differs by less than is told apart is left out: a few hundredths of each.
+      const ratio = ratios(noted)(h)
+      expect([h, noted, direct === -Infinity ? ratio === 0 : Math.abs(Math.log(ratio) - direct) < 0.15]).toEqual([h, noted, true])
+    })
+  }
+  // Nothing plays: with a dead channel, with nothing that arrives, and where the amplifier has cut out.
+  const none = WALKS[kind].ways.indexOf(WALKS[kind].whenCut)
+  const byItself = (h: number) => kind === 'level-walk' ? hypotheses[h]!.outcome ? silenceOf(ids, hypotheses[h]!.outcome!, plan) : 0 : passed[h]!.at.reduce((product, p) => product * p[none]!, 1)
+  all.forEach((_, h) => {
+    const { cut } = passed[h]!
+    expect([h, silent(h), on(h)]).toEqual([h, expect.closeTo(cut + (1 - cut) * byItself(h), 9), expect.closeTo(kind === 'level-walk' ? 1 - silent(h) : 1 - cut, 9)])
+  })
+  expect([silent(0) < 0.01, silent(4) > 0.9, silent(5) > 0.9, isSilence(ids.map(() => none)), isSilence(ids.map((_, k) => k === 1 ? 0 : none))]).toEqual([true, true, true, kind !== 'level-walk', false])
+})
+
+test('along fifteen speakers the figures of a meter tell twice what their few answers do', () => {
+  const many = outputOf(cabled(jobOf('15 x 10 W on 70 V 250 W'), { cable: { awg: 14 }, lengthM: 6 }))
+  const of = speakersOf(many.wiring).map(s => s.id)
+  const read = [reading('line-impedance', { is: 'ohm', ohm: 29 })]
+  const given = givenBy(many, proveLine({ readings: Records.of(read), repairs: Records.of() }, many))
+  const tried = drained(trySingles(given))
+  const { suspects } = rankOfSingles(tried)
+  const { tests } = nextTests(tried, { suspects }, { standing: AT_THE_RACK, mayBeOn: true }, given.readings)
+  const { suspects: weighed, weights } = weighedOf(suspects)
+  const passed = weighed.map(s => passedBy('level-walk', of, { outcome: isSomethingElse(s.faults) ? null : outcomeOf(tried.weigher.plan, s.faults) }, tried.weigher.plan))
+  const few = judgeTest(weights, [], { minutes: 0, chances: walked('level-walk', of, passed)!.chances })
+  expect(tests.find(t => t.kind === 'level-walk')!.bits).toBeGreaterThan(2 * few.bits)
+})
+
 test('a level was read: then something plays, and neither has the amplifier cut out nor is its channel dead', () => {
-  const shorted = [reading('line-impedance', { is: 'ohm', ohm: 0.4 })]
   const levels = ids.map((id, k) => reading('level', { is: 'level', db: [80, 80.4, 79.5, 80.2, 74][k]!, weighting: 'A', signal: 'pink-noise', headV: null }, id))
   const deadBy = (all: Reading[]) => asked(all).ranking.suspects.find(s => s.faults[0]?.kind === 'amplifier-dead')!.probability
   const [before, after] = [deadBy([]), deadBy(levels)]
   expect([before > 0.02, after < before / 100]).toEqual([true, true])
-  // A line of half an ohm and a level read do not go together: one of them was a slip, and neither is taken for certain.
-  const fitOf = (all: Reading[]) => {
-    const { tried: { weigher } } = asked(all)
-    return weigher.fitOf(outcomeOf(weigher.plan, [faultAt('short-at-drop', ids[1]!)])) - weigher.fitOf(weigher.plan.drawn)
+  // Of a line that is cut right behind the rack there is none, either.
+  const cutAway = (all: Reading[]) => asked(all).ranking.suspects.find(s => s.faults[0]?.kind === 'break-in-reach' && s.faults[0].nodeId === ids[0])!.probability
+  expect(cutAway(levels)).toBeLessThan(cutAway([]) / 100)
+  // What all were noted as silent by, cut out by a speaker on its low position, was one of a thousand with any of these.
+  const silent = ids.map(id => reading('sound', { is: 'silent' }, id))
+  const heardLog = (more: Reading[]) => {
+    const { tried: { weigher } } = asked([...silent, ...more])
+    const low = outcomeOf(weigher.plan, [faultAt('low-impedance-position', ids[1]!)])
+    return weigher.fitOf(low) - weigher.seenBy(low)
   }
-  expect(fitOf([...shorted, ...levels]) - fitOf(shorted)).toBeLessThan(Math.log(SLIP) / 2)
+  const beside = (is: 'louder' | 'alike') => [reading('beside', { is, besideId: ids[2]! }, ids[3]!)]
+  const told = (is: 'right-way' | 'cannot-tell') => [reading('polarity-heard', { is, how: 'pulse', against: null }, ids[3]!)]
+  for (const [more, isPlaying] of [[levels, true], [beside('louder'), true], [beside('alike'), false], [told('right-way'), true], [told('cannot-tell'), false]] as const) {
+    expect([more[0]!.value, heardLog([...more]) - heardLog([])]).toEqual([more[0]!.value, expect.closeTo(isPlaying ? Math.log(SLIP) : 0, 2)])
+  }
 })
 
 test.each<[string, Fault[], string | null, Partial<Record<string, number>>]>([

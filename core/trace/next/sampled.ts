@@ -14,7 +14,7 @@ const WALKED = 256
 const SEED = 27
 
 /** What is noted on a walk, of each speaker a figure; how likely that is with each of what may be there, against the line as drawn. */
-interface Noted {
+export interface Noted {
   draw: (h: number, k: number, chance: Chance) => number
   /** Of one walk: how likely it is with each, against nothing wrong. */
   ratios: (all: readonly number[]) => (h: number) => number
@@ -29,7 +29,7 @@ interface Noted {
 export function sampledWalks(
   kind: WalkKind, ids: readonly string[], hypotheses: readonly Pick<Hypothesis, 'outcome'>[], weights: readonly number[], passed: readonly Passed[], plan: Plan,
 ): Float64Array[] {
-  const noted = kind === 'level-walk' ? byLevel(ids, hypotheses, passed, plan) : byWay(kind, ids, passed, plan)
+  const noted = notedOn(kind, ids, hypotheses, passed, plan)
   const total = weights.reduce((a, b) => a + b, 0)
   const chance = seeded(SEED)
   const chances = hypotheses.map(() => new Float64Array(WALKED))
@@ -48,6 +48,9 @@ export function sampledWalks(
   }
   return chances
 }
+
+export const notedOn = (kind: WalkKind, ids: readonly string[], hypotheses: readonly Pick<Hypothesis, 'outcome'>[], passed: readonly Passed[], plan: Plan): Noted =>
+  kind === 'level-walk' ? byLevel(ids, hypotheses, passed, plan) : byWay(kind, ids, passed, plan)
 
 /** By ear or by a pulse a way that is so little likelier than with nothing wrong, or less likely, is as with nothing wrong. */
 const ALIKE = 0.02
