@@ -2,7 +2,7 @@ import { faultAt, type Fault } from '#core/faults/fault'
 import type { FaultKind, Reading, Repair } from '#core/job/schema'
 import { nextTests, type NextTest } from '#core/trace/next/best'
 import { AT_THE_RACK, mendKey, standingAfter, type Standing } from '#core/trace/next/minutes'
-import { isSomethingElse, type Suspect } from '#core/trace/rank'
+import { isBeside, type Suspect } from '#core/trace/rank'
 import { riskOf } from '#core/trace/switchOn'
 import { taken } from '../tests/outside/rigHands'
 import { isIt, names } from '../tests/outside/rigJob'
@@ -52,7 +52,7 @@ export function afterMending(seed: number, most: number): { rig: Rig, suspects: 
   let standing: Standing = AT_THE_RACK
   for (let count = 1; count <= most; count++) {
     const { suspects: [first], next, read } = ranked(rig, work, standing, count < most)
-    if (first!.probability > MENDED && first!.faults.length > 0 && !isSomethingElse(first!.faults)) {
+    if (first!.probability > MENDED && !isBeside(first!)) {
       work.repairs.push(...first!.faults.map(fault => repaired(work, fault)))
       rig = makeRig(seed, WEIGHTS, undefined, rig.faults.filter(put => first!.faults.some(f => names(f, put, rig))))
       note(work, head(rig))
@@ -114,7 +114,7 @@ export function playOf(seed: number, mix: readonly [number, number, number], mos
       continue
     }
     const isOpenedFirst = rig.faults.length === 1 && goOf(rig.faults[0]!) === likeliest(goes, 0)
-    const faults = suspects.filter(s => s.faults.length > 0 && !isSomethingElse(s.faults))
+    const faults = suspects.filter(s => !isBeside(s))
     const [at, amongFaults] = [suspects, faults].map(of => of.findIndex(s => isIt(s.faults, rig))) as [number, number]
     places.push({ at, amongFaults, isDrawn: first?.faults.length === 0, isOpenedFirst })
     if (next === null) return places

@@ -14,6 +14,7 @@ import { givenBy } from '#core/trace/given'
 import { WALK_KINDS } from '#core/trace/next/test'
 import { AT_THE_RACK } from '#core/trace/next/minutes'
 import { drained } from '#core/quantity/steps'
+import { isBeside } from '#core/trace/rank'
 import { SPEAKS } from '#core/trace/reasons'
 import { isWrongNow } from '#core/trace/earlier'
 import { riskByReading } from '#core/trace/switchOn'
@@ -38,7 +39,7 @@ const traceSchema = z.strictObject({
   })),
 })
 
-/** Suspects that are told: down to one in a thousand. */
+/** Suspects that are told: down to one in a thousand, and what stands beside them. */
 const TOLD = 0.001
 
 function lineOf(job: Job, asked: string | undefined): Output {
@@ -75,7 +76,7 @@ export const trace = defineVerb({
     const faultOf = ({ kind, nodeId, tapW, amount }: Fault) => ({ kind, place: place(nodeId), tapW, amount })
     return tidy({
       line: output.label,
-      suspects: view.ranking.suspects.flatMap(({ faults, probability, lineOhm }, k) => probability < TOLD
+      suspects: view.ranking.suspects.flatMap(({ faults, probability, lineOhm }, k) => probability < TOLD && !isBeside({ faults })
         ? []
         : [{
             faults: faults.map(faultOf), says: faultsSay(faults, nameOf), probability, lineOhm,

@@ -1,4 +1,4 @@
-import { isSomethingElse, type Suspect } from './rank'
+import { isBeside, type Suspect } from './rank'
 
 /** Suspects that the readings so far cannot tell apart. */
 export interface SuspectGroup {
@@ -17,9 +17,9 @@ export const ALIKE = 0.25
 export function groupSuspects(suspects: readonly Suspect[]): SuspectGroup[] {
   const groups: Suspect[][] = []
   for (const suspect of suspects) {
-    const group = standsAlone(suspect)
+    const group = isBeside(suspect)
       ? undefined
-      : groups.find(([first]) => !standsAlone(first!) && first!.faults.length === suspect.faults.length
+      : groups.find(([first]) => !isBeside(first!) && first!.faults.length === suspect.faults.length
         && Math.abs(first!.fit - suspect.fit) < ALIKE)
     if (group) group.push(suspect)
     else groups.push([suspect])
@@ -28,5 +28,3 @@ export function groupSuspects(suspects: readonly Suspect[]): SuspectGroup[] {
     .map(group => ({ suspects: group, probability: group.reduce((sum, s) => sum + s.probability, 0) }))
     .sort((a, b) => b.probability - a.probability)
 }
-
-const standsAlone = ({ faults }: Suspect): boolean => faults.length === 0 || isSomethingElse(faults)

@@ -44,6 +44,8 @@ const MIMICS = 0.3
 
 export const SOMETHING_ELSE: Fault = faultAt('something-else', null)
 export const isSomethingElse = (faults: readonly Fault[]): boolean => faults[0]?.kind === 'something-else'
+/** As drawn, or something that is not in the list: no fault that can be named, and told beside those that can, always. */
+export const isBeside = ({ faults }: Pick<Suspect, 'faults'>): boolean => faults.length === 0 || isSomethingElse(faults)
 
 /** One fault, tried. Sizes of one fault at one place are one suspect. */
 export interface Single {

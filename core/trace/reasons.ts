@@ -1,6 +1,6 @@
 import { logSum } from './chances'
 import { outcomeOf } from './outcome'
-import { isSomethingElse, type Suspect, type Tried } from './rank'
+import { isBeside, isSomethingElse, type Suspect, type Tried } from './rank'
 import { likeAnyOhm } from './ohms'
 import { likeAnything } from './evidence'
 import { likeAnyCoil } from './coils'
@@ -11,12 +11,12 @@ export interface Reason { readingId: string, times: number }
 
 /** Times beyond which a reading speaks for or against; between, it says nothing of it. */
 export const SPEAKS = 1.25
-/** Suspects whose reasons are worked out; the mixture is of all of these. */
+/** So many of the likeliest have their reasons worked out, and what stands beside them; the mixture is of all of these. */
 const MOST = 40
 
-/** Of each of the likeliest suspects, in their order, what each reading says of it. */
+/** Of each suspect, in their order, what each reading says of it; nothing of those that are not worked out. */
 export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Reason[][] {
-  const likeliest = suspects.slice(0, MOST)
+  const likeliest = suspects.filter((s, k) => k < MOST || isBeside(s))
   const all = likeliest.map(s => isSomethingElse(s.faults) ? null : weigher.tellings(outcomeOf(weigher.plan, s.faults)))
   const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
   const anything = readings.map((judged) => {
@@ -29,5 +29,7 @@ export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Rea
   const logs = all.map(t => t?.map(x => x.log) ?? anything)
   const mixture = readings.map((_, r) => logSum(likeliest.map((s, k) => Math.log(s.probability + 1e-12) + logs[k]![r]!)) - logSum(likeliest.map(s =>
     Math.log(s.probability + 1e-12))))
-  return likeliest.map((_, k) => readings.map((judged, r) => ({ readingId: judged.reading.id, times: Math.exp(logs[k]![r]! - mixture[r]!) })))
+  const of = (k: number) => readings.map((judged, r): Reason => ({ readingId: judged.reading.id, times: Math.exp(logs[k]![r]! - mixture[r]!) }))
+  const found = new Map(likeliest.map((s, k) => [s, of(k)]))
+  return suspects.map(s => found.get(s) ?? [])
 }

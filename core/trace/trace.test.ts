@@ -17,7 +17,7 @@ import { outcomeOf } from './outcome'
 import { rankSuspects } from './pairs'
 import { drained } from '#core/quantity/steps'
 import { PRIOR } from './prior'
-import { rankOfSingles, trySingles, type Suspect } from './rank'
+import { isBeside, rankOfSingles, trySingles, type Suspect } from './rank'
 import { reasonsOf } from './reasons'
 
 const lead = { cable: { awg: 16 }, lengthM: 9 }
@@ -141,6 +141,11 @@ describe('by hand', () => {
     const [coil, joint] = [of(`coil-open ${ids[2]}`), of(`open-at-drop ${ids[2]}`)]
     // An open joint reads open in one of five: where the coil is read before it.
     expect([coil[0]! / joint[0]!, coil[1]! / joint[1]!, coil[2]! / joint[2]!]).toEqual([expect.closeTo(5, 0), expect.closeTo(1, 6), expect.closeTo(1, 6)])
+    // Beside the faults stand, however unlikely, as drawn and something else: an open coil speaks against the one.
+    const last = [...suspects].sort((a, b) => Number(isBeside(a)) - Number(isBeside(b)))
+    const all = reasonsOf(tried, last)
+    expect([last.length > 100, all.filter(of => of.length > 0).length, ...all.slice(-2).map(of => of.length)]).toEqual([true, 42, 3, 3])
+    expect(all[last.findIndex(s => s.faults.length === 0)]!.find(r => r.readingId === readings[0]!.id)!.times).toBeLessThan(0.01)
   })
   test('where the line may be meant as it reads, the drawing is corrected instead, and the reading is right', () => {
     const newId = counter('p')

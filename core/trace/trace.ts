@@ -21,7 +21,7 @@ export interface TraceAsked {
 
 export interface TraceView {
   ranking: Ranking
-  /** Of each of the likeliest suspects, in their order. */
+  /** Of each suspect, in their order; nothing of the unlikely. */
   reasons: Reason[][]
   /** null: not worked out yet. */
   next: NextTests | null

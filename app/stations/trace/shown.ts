@@ -1,5 +1,5 @@
 import type { SuspectGroup } from '#core/trace/groups'
-import { isSomethingElse, type Suspect } from '#core/trace/rank'
+import { isBeside, type Suspect } from '#core/trace/rank'
 
 /** Groups weaker than this are not shown. */
 const LEAST_SUSPICION = 0.01
@@ -23,14 +23,14 @@ export interface ShownGroup {
  * that is not in the list, stand beside them always, however unlikely: before them where likelier than any, else after them.
  */
 export function shownGroups(groups: readonly SuspectGroup[], opened: ReadonlySet<number> = new Set()): ShownGroup[] {
-  const isBeside = ({ suspects: [first] }: SuspectGroup) => first!.faults.length === 0 || isSomethingElse(first!.faults)
-  const faults = groups.filter(g => !isBeside(g) && g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, place): ShownGroup => {
+  const standsBeside = ({ suspects: [first] }: SuspectGroup) => isBeside(first!)
+  const faults = groups.filter(g => !standsBeside(g) && g.probability >= LEAST_SUSPICION).slice(0, MOST_GROUPS).map((group, place): ShownGroup => {
     const rows = rowsOf(group.suspects)
     const likely = rows.filter((row, n) => n === 0 || row.probability >= LEAST_SUSPICION)
     const most = opened.has(place) ? Infinity : Math.min(MOST_ROWS, likely.length)
     return { rows: rows.slice(0, most), probability: group.probability, more: Math.max(0, rows.length - most), place }
   })
-  const beside = groups.filter(isBeside)
+  const beside = groups.filter(standsBeside)
     .map(({ suspects, probability }): ShownGroup => ({ rows: [{ suspects, probability }], probability, more: 0, place: null }))
   const isFirst = ({ probability }: ShownGroup) => probability > (faults[0]?.probability ?? 0)
   return [...beside.filter(isFirst), ...faults, ...beside.filter(g => !isFirst(g))]
