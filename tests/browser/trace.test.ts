@@ -128,7 +128,7 @@ test('with the level meter to a line of which nothing plays: noted of all at one
   await world.go(`/jobs/${id}/trace`)
   await browser.see('.group.beside', 'Something that is not in this list')
   await browser.see('.group.beside', 'Nothing: the line is as drawn')
-  expect(await textOf('.group.beside .rank')).toBe('')
+  expect(await browser.driver.findElement(By.css('.group.beside .rank')).getText()).toBe('')
   await browser.click('.more summary', 'Other tests')
   await browser.click('.more .other', 'level meter')
   await browser.click('.levels button', 'Record: all silent')
