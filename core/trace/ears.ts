@@ -133,16 +133,19 @@ const NEIGHBOURS_DB = -15
 
 /** So far a speaker is off its plan, dB, against the middle of its line: what all do alike nobody sees by a meter at one setting. */
 export const levelOffDb = (nodeId: string, outcome: Outcome, plan: Plan): number => readDb(nodeId, outcome, plan) - middleDb(outcome, plan)
-function middleDb(outcome: Outcome, plan: Plan): number {
-  const known = middles.get(outcome)
-  if (known !== undefined) return known
+const middleDb = (outcome: Outcome, plan: Plan): number => levelsOf(outcome, plan).middleDb
+function levelsOf(outcome: Outcome, plan: Plan): Levels {
+  const known = levels.get(outcome)
+  if (known) return known
   const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
-  const middle = all[all.length >> 1] ?? 0
-  middles.set(outcome, middle)
-  return middle
+  const of = { middleDb: all[all.length >> 1] ?? 0, loudestDb: all.at(-1) ?? 0 }
+  levels.set(outcome, of)
+  return of
 }
+/** Of a line, the middle and the loudest of its speakers, each off its plan, dB. */
+interface Levels { middleDb: number, loudestDb: number }
 const readDb = (nodeId: string, outcome: Outcome, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
-const middles = new WeakMap<Outcome, number>()
+const levels = new WeakMap<Outcome, Levels>()
 
 /** Chance that none of them plays, the amplifier's cutting out apart: then nobody reads a level. */
 export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan): number =>
@@ -153,7 +156,7 @@ export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan):
 
 /** Density of a level at a speaker, that many dB from those of its like. A line of which nothing plays has none. */
 export function levelLike(readDb: number, nodeId: string, outcome: Outcome, plan: Plan): number {
-  return middleDb(outcome, plan) <= NEIGHBOURS_DB ? STRAY_LEVEL * ANY_DB : levelBy(readDb, levelAt(nodeId, outcome, plan))
+  return levelsOf(outcome, plan).loudestDb <= NEIGHBOURS_DB ? STRAY_LEVEL * ANY_DB : levelBy(readDb, levelAt(nodeId, outcome, plan))
 }
 /** How loud a speaker is among its like, dB; and how often it says nothing, whatever its watts. */
 export interface LevelAt { offDb: number, mute: number }
