@@ -70,12 +70,12 @@ export interface Passed {
   at: Float64Array[]
   /** The amplifier has cut out. */
   cut: number
-  /** Nothing plays at all: cut out, or by what is there. */
+  /** It ends in silence: cut out, or, where a walk ends in that, nothing plays by what is there. */
   silent: number
 }
 
 export function passedBy(kind: WalkKind, ids: readonly string[], { outcome }: Pick<Hypothesis, 'outcome'>, plan: Plan): Passed {
-  const { ways, chanceAt } = WALKS[kind]
+  const { ways, chanceAt, endsInSilence } = WALKS[kind]
   const at = ids.map((id) => {
     const chance = chanceAt(id, outcome, plan)
     const raw = numbersBy(ways.length, k => chance(ways[k]!))
@@ -84,7 +84,7 @@ export function passedBy(kind: WalkKind, ids: readonly string[], { outcome }: Pi
     return raw.map(p => p / total)
   })
   const cut = outcome === null ? 0 : cutOutChance(outcome.solved.head, plan.drawn.solved.head)
-  return { at, cut, silent: cut + (1 - cut) * (outcome === null ? 0 : silenceOf(plan.speakers, outcome, plan)) }
+  return { at, cut, silent: cut + (1 - cut) * (outcome !== null && endsInSilence ? silenceOf(plan.speakers, outcome, plan) : 0) }
 }
 
 interface Found {
@@ -100,14 +100,13 @@ export function walked(kind: WalkKind, ids: readonly string[], passed: readonly 
   if (ids.length < 2) return null
   const { ways, whenCut, endsInSilence } = WALKS[kind]
   const odds = ways.slice(1)
-  const found = passed.map(({ at: all, cut, silent }): Found => {
+  const found = passed.map(({ at: all, silent }): Found => {
     // Against its being right: what a set comes to is what all being right comes to, times these.
     const at = all.map((chances) => {
       const right = chances[0]! + 1e-12
       return { right, ratio: chances.map(p => p / right), odd: (1 - right) / right }
     })
-    const none = endsInSilence ? silent : cut
-    return { at, allRight: (1 - none) * at.reduce((product, { right }) => product * right, 1), cut: none }
+    return { at, allRight: (1 - silent) * at.reduce((product, { right }) => product * right, 1), cut: silent }
   })
   const answers: WalkHeard[] = []
   const columns: Float64Array[] = []
