@@ -92,3 +92,14 @@ test('two were silent and one is put right: the other is what the line is traced
   const done = proofOf([...walk, made(3, 'line-impedance', { is: 'ohm', ohm: 83 }, null)], [repaired(2, 'coil-open', 1), repaired(2, 'coil-open', 4)])
   expect([isWrongNow(output, done), rankSuspects(output, done).suspects[0]!.faults]).toEqual([false, []])
 })
+
+test('what played before a break was mended does not play now, where the line behind it is a short: what was heard tells nothing of the line that is there now', () => {
+  const walk = ids.map((_, k) => made(1, 'sound', k < 3 ? PLAYS : { is: 'silent' }, k))
+  const mended = [repaired(2, 'break-in-reach', 3)]
+  const after = (ohm: number) => proofOf([...walk, made(3, 'line-impedance', { is: 'ohm', ohm }, null)], mended)
+  const heardOf = (ohm: number) => stillTelling(output, after(ohm)).standing.flatMap(j => j.reading.kind === 'sound' ? [j.reading.nodeId] : [])
+  // 83 Ω are planned: a short hangs behind the break, or it is the line as it was.
+  expect([heardOf(2.4), heardOf(30), heardOf(60), heardOf(83)]).toEqual([[], [], ids.slice(0, 3), ids.slice(0, 3)])
+  const shorts = rankSuspects(output, after(0.95)).suspects.reduce((sum, { faults, probability }) => faults.some(f => f.kind.startsWith('short')) ? sum + probability : sum, 0)
+  expect(shorts).toBeGreaterThan(0.7)
+})

@@ -1,4 +1,4 @@
-import type { JudgedReading, LineProof } from '#core/check/proof'
+import { checkKey, type JudgedReading, type LineProof } from '#core/check/proof'
 import { isWrong } from '#core/check/verdict'
 import { METER_HZ } from '#core/check/readingBands'
 import { definitionOf } from '#core/faults/index'
@@ -23,7 +23,7 @@ const known = new WeakMap<Read, Telling>()
 export function stillTelling(output: Output, proof: Read): Telling {
   const before = known.get(proof)
   if (before) return before
-  const tells = tellsStill(output, proof.repairs)
+  const tells = tellsStill(output, proof)
   const telling: Telling = { standing: [...proof.standing.values()].filter(j => tells(j.reading)), history: proof.history.filter(tells) }
   known.set(proof, telling)
   return telling
@@ -32,11 +32,20 @@ export function stillTelling(output: Output, proof: Read): Telling {
 /** Something that describes the line as it is now reads wrong. */
 export const isWrongNow = (output: Output, proof: Read): boolean => stillTelling(output, proof).standing.some(j => isWrong(j.verdict))
 
-function tellsStill(output: Output, repairs: readonly Repair[]): (reading: Reading) => boolean {
+function tellsStill(output: Output, { repairs, standing }: Read): (reading: Reading) => boolean {
   // The line is solved only where something was read before a repair.
   const plan = onceEach((_: 'plan') => planOf(output, deviationsOf(output, new Map(), new Set())))
   const put = onceEach((repair: Repair) => outcomesOf(plan('plan'), repair))
-  return reading => repairs.every(repair => reading.at >= repair.at || (mayTell(reading) && isUntouched(plan('plan'), reading, put(repair))))
+  const isCutNow = onceEach((_: 'now') => isCutOut(plan('plan'), standing.get(checkKey('line-impedance', null))))
+  return reading => repairs.every(repair => reading.at >= repair.at
+    || (mayTell(reading) && !(BY_EAR.has(reading.kind) && isCutNow('now')) && isUntouched(plan('plan'), reading, put(repair))))
+}
+
+/** The head, read since, is so low that the amplifier rather cuts out than not: a short that a break had hidden. Whatever played before does not now. */
+function isCutOut({ drawn }: Plan, head: JudgedReading | undefined): boolean {
+  if (!head || head.stale || head.reading.value.is !== 'ohm') return false
+  const { ohm } = head.reading.value
+  return cutOutChance({ state: 'finite', re: ohm, im: 0, ohm }, drawn.solved.head) > 0.5
 }
 
 /** Kinds that are read at one speaker; what is read at the rack is of the whole line. */

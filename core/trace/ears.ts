@@ -47,6 +47,7 @@ export function offDb(nodeId: string, outcome: Pick<Outcome, 'watts' | 'definiti
   return nowW <= 0 || thenW <= 0 ? -Infinity : 10 * Math.log10(nowW / thenW)
 }
 
+type Acting = Pick<Outcome, 'faults' | 'definitions' | 'watts'>
 export type Heard = Partial<Record<Sound, number>>
 
 /** How what acts on a speaker makes it heard; null where that is by its watts alone. Of two faults both. */
@@ -129,12 +130,12 @@ const METER_DB = 1.2
 /** A level that is none of this: somebody talked. Common practice, no source. */
 const STRAY_LEVEL = 0.03
 /** Where nothing plays a meter reads its neighbours, dB under what is planned. Common practice, no source. */
-const NEIGHBOURS_DB = -15
+export const NEIGHBOURS_DB = -15
 
 /** So far a speaker is off its plan, dB, against the middle of its line: what all do alike nobody sees by a meter at one setting. */
-export const levelOffDb = (nodeId: string, outcome: Outcome, plan: Plan): number => readDb(nodeId, outcome, plan) - middleDb(outcome, plan)
-const middleDb = (outcome: Outcome, plan: Plan): number => levelsOf(outcome, plan).middleDb
-function levelsOf(outcome: Outcome, plan: Plan): Levels {
+export const levelOffDb = (nodeId: string, outcome: Acting, plan: Plan): number => readDb(nodeId, outcome, plan) - middleDb(outcome, plan)
+const middleDb = (outcome: Acting, plan: Plan): number => levelsOf(outcome, plan).middleDb
+function levelsOf(outcome: Acting, plan: Plan): Levels {
   const known = levels.get(outcome)
   if (known) return known
   const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
@@ -144,8 +145,8 @@ function levelsOf(outcome: Outcome, plan: Plan): Levels {
 }
 /** Of a line, the middle and the loudest of its speakers, each off its plan, dB. */
 interface Levels { middleDb: number, loudestDb: number }
-const readDb = (nodeId: string, outcome: Outcome, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
-const levels = new WeakMap<Outcome, Levels>()
+const readDb = (nodeId: string, outcome: Acting, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
+const levels = new WeakMap<Acting, Levels>()
 
 /** Chance that none of them plays, the amplifier's cutting out apart: then nobody reads a level. */
 export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan): number =>
@@ -155,12 +156,12 @@ export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan):
   }, 1)
 
 /** Density of a level at a speaker, that many dB from those of its like. A line of which nothing plays has none. */
-export function levelLike(readDb: number, nodeId: string, outcome: Outcome, plan: Plan): number {
-  return levelsOf(outcome, plan).loudestDb <= NEIGHBOURS_DB ? STRAY_LEVEL * ANY_DB : levelBy(readDb, levelAt(nodeId, outcome, plan))
+export function levelLike(readDb: number, nodeId: string, outcome: Acting, plan: Plan): number {
+  return levelsOf(outcome, plan).loudestDb <= NEIGHBOURS_DB ? NO_LEVEL : levelBy(readDb, levelAt(nodeId, outcome, plan))
 }
 /** How loud a speaker is among its like, dB; and how often it says nothing, whatever its watts. */
 export interface LevelAt { offDb: number, mute: number }
-export const levelAt = (nodeId: string, outcome: Outcome, plan: Plan): LevelAt =>
+export const levelAt = (nodeId: string, outcome: Acting, plan: Plan): LevelAt =>
   ({ offDb: levelOffDb(nodeId, outcome, plan), mute: heardOf(nodeId, outcome, plan)?.silent ?? 0 })
 export const levelBy = (readDb: number, { offDb, mute }: LevelAt): number =>
   (1 - mute) * levelDensity(readDb, offDb) + (mute > 0 ? mute * levelDensity(readDb, NEIGHBOURS_DB) : 0)
@@ -177,6 +178,9 @@ export const levelDensity = (readDb: number, off: number): number => (1 - STRAY_
 const ODD_LEVEL = 0.05
 export const anyLevelDensity = (readDb: number): number => (1 - ODD_LEVEL) * bell(readDb, METER_DB) + ODD_LEVEL * ANY_DB
 const ANY_DB = 1 / 25
+/** Density of a level where there is none to read; and the most that any comes to. */
+export const NO_LEVEL = STRAY_LEVEL * ANY_DB
+export const MOST_LEVEL = (1 - STRAY_LEVEL) * bell(0, METER_DB) + NO_LEVEL
 /** The same as it is judged: louder or quieter from so many dB on. */
 export function levelChance(is: Loudness, off: number): number {
   const [louder, quieter] = [normalBelow((off - LEVEL_OFF_DB) / METER_DB), normalBelow((-off - LEVEL_OFF_DB) / METER_DB)]
@@ -189,12 +193,13 @@ export const MISSEEN = 0.03
 /** Nobody can tell, though it plays, as often as this: a tester under a ceiling, a cone behind its grille. Common practice, no source. */
 const UNTOLD = 0.25
 /**
- * What a signal through the line shows of which way round a speaker is: of one that is silent, nothing. `untoldOf`: how often nobody can tell of one that
- * plays.
+ * What a signal through the line shows of which way round a speaker is: of one that is silent, by its watts or by what is wrong with it or at the rack,
+ * nothing. `untoldOf`: how often nobody can tell of one that plays.
  */
-export function turnedThrough({ is, against }: Pick<Turned, 'is' | 'against'>, nodeId: string, outcome: Outcome, plan: Plan, untoldOf = UNTOLD): number {
-  const untold = untoldOf + (1 - untoldOf) * silentChance(offDb(nodeId, outcome, plan))
-  return is === 'cannot-tell' ? untold : (1 - untold) * turnedChance(is, nodeId, against, outcome, plan)
+export function turnedThrough({ is, against }: Pick<Turned, 'is' | 'against'>, nodeId: string, outcome: Acting, plan: Plan, untoldOf = UNTOLD): number {
+  const plays = (1 - silentChance(offDb(nodeId, outcome, plan))) * (1 - (heardOf(nodeId, outcome, plan)?.silent ?? 0))
+  const told = (1 - untoldOf) * plays
+  return is === 'cannot-tell' ? 1 - told : told * turnedChance(is, nodeId, against, outcome, plan)
 }
 type Turned = Extract<ReadingValue, { how: PolarityHow }>
 /** The same of something that is not in the list. */

@@ -1,13 +1,14 @@
 import type { JudgedReading } from '#core/check/proof'
 import { METER_HZ } from '#core/check/readingBands'
 import { isWrong } from '#core/check/verdict'
-import type { Reading, ReadingKind } from '#core/job/schema'
+import type { Fault } from '#core/faults/fault'
+import type { FaultKind, Reading, ReadingKind } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
 import { ANY_TURNED, anyLevelDensity, besideChance, besideDb, levelLike, turnedChance, turnedThrough } from './ears'
 import { lookAnything, lookChance, swapChance } from './eyes'
-import { actsOn, type Outcome, type Plan } from './outcome'
+import { actsOn, changed, type Outcome, type Plan, type Told } from './outcome'
 
 /**
  * What is read otherwise than in ohms: by ear, by eye, yes or no. What is read in ohms hangs on what the units of a model are, and is weighed together
@@ -49,7 +50,25 @@ function likeNotOpen({ value }: Pick<Reading, 'value'>, { way, bare }: ReturnTyp
   return value.ohm >= bareOhm / 2 - SHORT_OHM && value.ohm <= 2 * bareOhm + SHORT_OHM ? 1 : HARDLY
 }
 
-type Like = (judged: JudgedReading, outcome: Outcome, plan: Plan) => number
+/** What is printed for another line voltage is other watts on this one. */
+const isSameDial = (read: Dial, stands: Dial): boolean => Math.abs(read.tapW * (stands.ratedV / read.ratedV) ** 2 - stands.tapW) <= 0.06 * stands.tapW
+interface Dial { tapW: number, ratedV: number }
+
+/** What is wrong with the dial itself, or with which speaker hangs there. */
+const OF_DIALS: ReadonlySet<FaultKind> = new Set(['wrong-tap', 'wrong-scale', 'drops-exchanged'])
+/**
+ * The load of a speaker by its dial, with these faults in its line: where the speaker itself is broken, and behind a break or a short, where it hangs in no
+ * line any more, the dial stands as it stood.
+ */
+function dialWith(nodeId: string, { wiring, faults }: Pick<Outcome, 'wiring' | 'faults'>, { output, others }: Plan): SpeakerNode['load'] | undefined {
+  const here = speakerIn(wiring, nodeId)
+  const isDial = (f: Fault) => f.nodeId !== nodeId || OF_DIALS.has(f.kind)
+  if (here && faults.every(isDial)) return here.load
+  const moves = faults.filter(f => isDial(f) && speakerIn(changed(output.wiring, [f], others), nodeId) !== null)
+  return speakerIn(changed(output.wiring, moves, others), nodeId)?.load
+}
+
+type Like = (judged: JudgedReading, outcome: Told, plan: Plan) => number
 
 /** Of bare pairs: what hangs on them now says nothing of what was read before. */
 const saysNothing: Like = () => 1
@@ -77,17 +96,13 @@ export const LIKE: Record<ReadingKind, Like | null> = {
   },
   'pair-apart': saysNothing,
   'pair-through': saysNothing,
-  'tap-found': ({ reading: { value, nodeId }, predicted }, { wiring, definitions, faults }, plan) => {
+  'tap-found': ({ reading: { value, nodeId }, predicted }, outcome, plan) => {
     if (value.is !== 'tap' || !predicted?.tap) return 1
-    const [found, drawn] = [wiring, plan.drawn.wiring].map(of => speakerIn(of, nodeId!)?.load)
-    const at = definitions.find((_, k) => faults[k]!.nodeId === nodeId)
-    // On its low-impedance position no watts are read; where the speaker itself is broken its dial is as drawn.
-    if (at?.kind === 'low-impedance-position') return misreadAs(drawn)
-    const isDial = at === undefined || at.kind === 'wrong-tap' || at.kind === 'wrong-scale' || at.kind === 'drops-exchanged'
-    const { tapW, ratedV } = found?.kind === 'tap' && isDial ? found : predicted.tap
-    // What is printed for another line voltage is other watts on this one.
-    const hereW = value.tapW * (ratedV / value.ratedV) ** 2
-    return Math.abs(hereW - tapW) <= 0.06 * tapW ? 1 - MISREAD : misreadAs(drawn)
+    const drawn = speakerIn(plan.drawn.wiring, nodeId!)?.load
+    // On its low-impedance position no watts are read.
+    if (outcome.faults.some(f => f.nodeId === nodeId && f.kind === 'low-impedance-position')) return misreadAs(drawn)
+    const found = dialWith(nodeId!, outcome, plan)
+    return isSameDial(value, found?.kind === 'tap' ? found : predicted.tap) ? 1 - MISREAD : misreadAs(drawn)
   },
   'beside': ({ reading: { value, nodeId } }, outcome, plan) => {
     if (!('besideId' in value)) return 1
@@ -109,7 +124,7 @@ export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: J
     case 'level': return value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : anyLevelDensity(value.db - predicted.level.besideDb)
     case 'polarity': case 'polarity-heard': return 'how' in value && (value.is !== 'cannot-tell' || howFacts(value.how).proves !== 'unit') ? ANY_TURNED[value.is] : 1
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
-    case 'tap-found': return value.is === 'tap' && predicted?.tap && value.tapW !== predicted.tap.tapW ? misreadAs(undefined) : 1 - MISREAD
+    case 'tap-found': return value.is === 'tap' && predicted?.tap && !isSameDial(value, predicted.tap) ? misreadAs(undefined) : 1 - MISREAD
     case 'looked': return lookAnything(value.is === 'seen' ? value.fault : null)
     case 'swapped': return 0.5
     case 'leg-earth': return isWrong(verdict) ? 0.1 : 0.9
@@ -141,7 +156,9 @@ export function spreadsOf(history: readonly Reading[]): Spread[] {
   })
 }
 
-export function likeSpread({ nodeId, isUnsteady }: Spread, { definitions, faults }: Outcome, plan: Plan): number {
+/** The same of something that is not in the list, and of a slip. */
+export const SPREAD_OF_ANYTHING = 0.5
+export function likeSpread({ nodeId, isUnsteady }: Spread, { definitions, faults }: Pick<Outcome, 'definitions' | 'faults'>, plan: Plan): number {
   const moves = definitions.some((d, k) => d.isUnsteady === true && (nodeId === null || actsOn(plan, faults[k]!, d, nodeId)))
   const chance = moves ? SEEN_UNSTEADY : STRAY_UNSTEADY
   return isUnsteady ? chance : 1 - chance

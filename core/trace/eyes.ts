@@ -26,6 +26,8 @@ const MISHEARD = 0.05
 /** Whether what is wrong goes with the unit: half of the times where nothing is wrong there at all. */
 export function swapChance(is: Swapped, nodeId: string, { faults, definitions }: Pick<Outcome, 'faults' | 'definitions'>): number {
   if (faults.length === 0) return 0.5
-  const goes = definitions.some((d, k) => d.isOfUnit === true && faults[k]!.nodeId === nodeId)
-  return (is === 'goes-with-it') === goes ? 1 - MISHEARD : MISHEARD
+  return swapHeard(is, definitions.some((d, k) => d.isOfUnit === true && faults[k]!.nodeId === nodeId))
 }
+/** The same where what is wrong is elsewhere. */
+export const swapElsewhere = (is: Swapped): number => swapHeard(is, false)
+const swapHeard = (is: Swapped, goes: boolean): number => (is === 'goes-with-it') === goes ? 1 - MISHEARD : MISHEARD

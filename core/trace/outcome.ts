@@ -54,10 +54,12 @@ export interface Outcome {
   /** What is seen at a place; null where that is no place of this line any more. */
   sight: (place: OhmPlace) => Sight | null
   /** Power of every speaker for one volt at the head. */
-  watts: () => ReadonlyMap<string, number>
+  watts: () => Pick<ReadonlyMap<string, number>, 'get'>
   /** Whether there is a way round for direct current, through windings too; and round them. */
   wayRound: () => { way: Seen, bare: Seen }
 }
+/** What is told of it otherwise than in ohms. */
+export type Told = Pick<Outcome, 'faults' | 'definitions' | 'wiring' | 'watts' | 'wayRound'>
 
 export function planOf(output: Output, deviations: Deviations, others: readonly Output[] = []): Plan {
   const placed = new Map(branchesOf(output.wiring).map(b => [b.node.id, b.node]))
@@ -131,9 +133,12 @@ export function outcomeOf(base: Base, faults: readonly Fault[]): Outcome {
       })
       return watts
     },
-    wayRound: () => ({ way: headOf({ lead: null, node: wiring }, throughWindings, 0), bare: headOf({ lead: null, node: wiring }, dcrAt('expected'), 0) }),
+    wayRound: () => wayRoundOf(wiring),
   }
 }
+
+export const wayRoundOf = (node: WiringNode): ReturnType<Outcome['wayRound']> =>
+  ({ way: headOf({ lead: null, node }, throughWindings, 0), bare: headOf({ lead: null, node }, dcrAt('expected'), 0) })
 
 /** As a meter sees it: with a tone the curves, with none the copper. */
 export const viewAt = (frequencyHz: number): View => frequencyHz === 0 ? dcrAt('expected') : asCurve

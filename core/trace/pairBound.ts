@@ -1,18 +1,21 @@
-import type { Ears } from './pairEars'
-
 /** The most that two faults can come to, before what a meter shows with both in is worked out. */
+
+/** What a fault does to readings that are not in ohms: those that are otherwise with it, in their order, and of all of them the logarithm of how much. */
+export interface Touches { at: Int16Array, delta: Float64Array, sum: number }
 
 /** What a pair is by each of its parts. */
 export interface Bounded {
   members: readonly unknown[]
   /** Number of its place; two at one place are not tried. */
   place: number
-  /** Prior, what coils, dials and testers say of each alone, and ears, against nothing wrong: of all of them together. */
+  /** Prior, and what coils, eyes, testers and ears say of each alone, against nothing wrong: of all of them together. */
   ownLog: number
   /** For each reading in ohms: what it changes, as a number of all changes, and the variance of its sizes. */
   change: number
   between: readonly number[]
-  ears: Ears
+  ears: Touches
+  told: Touches
+  levels: Touches & { isMany: boolean }
 }
 
 /** What is asked of every part of a list a thousand times, side by side: a quarter of the time of reading it off each. */
@@ -23,32 +26,59 @@ export interface Columns {
   ownLog: Float64Array
   between: readonly Float64Array[]
   earsSum: Float64Array
-  /** Of each ear: one for those that touch it; and what comes back of theirs where it is sure of what was noted. */
-  touched: readonly Float64Array[]
-  relief: readonly Float64Array[]
+  ears: Touched
+  told: Touched
+  levels: Touched
+  /** Those that move so many levels that with another all are others, and what they come to by levels. */
+  many: Int32Array
+  levelsSum: Float64Array
 }
+/** Of each reading: one for those that touch it; and what comes back of theirs where it is sure of what was noted. */
+interface Touched { ones: readonly Float64Array[], relief: readonly Float64Array[] }
 
 export function columnsOf(list: readonly Bounded[]): Columns {
-  const ears = [...list[0]?.ears.delta.keys() ?? []]
   return {
     place: Int32Array.from(list, p => p.place), change: Int32Array.from(list, p => p.change), members: Int32Array.from(list, p => p.members.length),
     ownLog: Float64Array.from(list, p => p.ownLog), between: (list[0]?.between ?? []).map((_, k) => Float64Array.from(list, p => p.between[k]!)),
-    earsSum: Float64Array.from(list, p => p.ears.sum),
-    touched: ears.map(r => Float64Array.from(list, p => Number.isNaN(p.ears.db[r]) ? 0 : 1)),
-    relief: ears.map(r => Float64Array.from(list, p => -p.ears.delta[r]!)),
+    earsSum: Float64Array.from(list, p => p.ears.sum), ears: touchedOf(list.map(p => p.ears)),
+    told: touchedOf(list.map(p => p.told)), levels: touchedOf(list.map(p => p.levels)),
+    many: Int32Array.from(list.flatMap((p, n) => p.levels.isMany ? [n] : [])), levelsSum: Float64Array.from(list, p => p.levels.sum),
   }
 }
+function touchedOf(list: readonly Touches[]): Touched {
+  const readings = [...list[0]?.delta.keys() ?? []]
+  const ones = readings.map(() => new Float64Array(list.length))
+  list.forEach(({ at }, n) => at.forEach((r) => { ones[r]![n] = 1 }))
+  return { ones, relief: readings.map(r => Float64Array.from(list, (p, n) => -p.delta[r]! * ones[r]![n]!)) }
+}
+
+/** How well each reading is explained where nothing is wrong, against the most that anything explains it by; logarithms. */
+export interface Under { ears: readonly number[], told: readonly number[], levels: readonly number[] }
+/** Of every part of a list with one: the most that both come to by all but ears and ohms, and by all but ohms. */
+export interface Mosts { unheard: Float64Array, heard: Float64Array }
+export const mostsFor = (count: number): Mosts => ({ unheard: new Float64Array(count), heard: new Float64Array(count) })
 
 /**
- * Into `most`, from `from` on: what one and every other of a list come to by themselves and by ears, at most. Ears that both touch are taken to be sure of
- * what was noted. Found one ear after the other for the whole list: pair by pair it took as long as what it spares.
+ * Into `mosts`, from `from` on. Readings that both touch are taken to be sure of what was noted. Found one reading after the other for the whole list: pair by
+ * pair it took as long as what it spares.
  */
-export function mostByEars({ ears }: Bounded, of: Columns, from: number, rightLogs: readonly number[], most: Float64Array): void {
-  most.set(of.ownLog.subarray(from), from)
-  for (const r of ears.at) {
-    const touched = of.touched[r]!
-    const relief = of.relief[r]!
-    const sure = rightLogs[r]! + ears.delta[r]!
-    for (let n = from; n < of.ownLog.length; n++) most[n]! += relief[n]! - touched[n]! * sure
+export function mostTogether({ ears, told, levels }: Pick<Bounded, 'ears' | 'told' | 'levels'>, of: Columns, from: number, under: Under, { unheard, heard }: Mosts): void {
+  const count = of.ownLog.length
+  unheard.set(of.ownLog.subarray(from), from)
+  const allLevels = -under.levels.reduce((a, b) => a + b, 0) - levels.sum
+  if (levels.isMany) for (let n = from; n < count; n++) unheard[n]! += allLevels - of.levelsSum[n]!
+  else {
+    relieve(unheard, levels, of.levels, under.levels, from)
+    for (const n of of.many) if (n >= from) unheard[n] = of.ownLog[n]! + allLevels - of.levelsSum[n]!
+  }
+  relieve(unheard, told, of.told, under.told, from)
+  heard.set(unheard.subarray(from), from)
+  relieve(heard, ears, of.ears, under.ears, from)
+}
+function relieve(most: Float64Array, { at, delta }: Touches, { ones, relief }: Touched, under: readonly number[], from: number): void {
+  for (const r of at) {
+    const sure = under[r]! + delta[r]!
+    const [one, back] = [ones[r]!, relief[r]!]
+    for (let n = from; n < one.length; n++) most[n]! += back[n]! - one[n]! * sure
   }
 }

@@ -1,12 +1,13 @@
 import { bothHeard, heardOf, isSilence, offDb, soundsChance, type Heard } from './ears'
 import { orSlip } from './ohms'
+import type { Touches } from './pairBound'
 import type { Single } from './rank'
 import type { Weigher } from './weigh'
 
 /** What two faults do to ears, found from what each does by itself: decibels added, and of what acts on a speaker both. */
 
-/** Ears that find something otherwise with a fault: which; and of every ear by how much, dB (no number where it does nothing), and the logarithm of that. */
-export interface Ears { at: Int16Array, db: Float64Array, heard: (Heard | null)[], delta: Float64Array, sum: number }
+/** Ears that find something otherwise with a fault; of every ear by how much, dB (no number where it does nothing). */
+export interface Ears extends Touches { db: Float64Array, heard: (Heard | null)[] }
 export interface PairEars {
   /** Something was heard, by an ear or a meter. */
   isHeard: boolean

@@ -12,8 +12,10 @@ import { givenBy } from './given'
 import { orSlip } from './ohms'
 import { outcomeOf } from './outcome'
 import { mostOf, tableOf } from './ohmTable'
-import { columnsOf, mostByEars } from './pairBound'
+import { columnsOf, mostsFor, mostTogether, type Touches } from './pairBound'
 import { pairEars } from './pairEars'
+import { pairLevels } from './pairLevels'
+import { pairTold } from './pairTold'
 import { rankPairs } from './pairs'
 import { portsOf } from './ports'
 import { drained } from '#core/quantity/steps'
@@ -22,6 +24,7 @@ import { familyOf, trySingles, type Single } from './rank'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
+const levelOf = (nodeId: string, db: number) => reading('level', { is: 'level', db, weighting: 'A', signal: 'pink-noise', headV: null }, nodeId)
 const lead = { cable: { awg: 16 }, lengthM: 9 }
 const triedOn = (output: Output, readings: Reading[]) => drained(trySingles(givenBy(output, proveLine({ readings: Records.of(readings),
   repairs: Records.of() }, output))))
@@ -64,6 +67,12 @@ test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))], 0.5],
   ['and a pulse that was told: it has not cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1])], 0.5],
   ['and silence beside it', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1]), ...[0, 2].map(k => reading('sound', { is: 'silent' }, ids[k]))], 0.5],
+  ['and a pulse at each, turned from the second on', ids => [reading('line-impedance', { is: 'ohm', ohm: 300 }), ...ids.map((id, k) => reading('polarity-heard', { is: k > 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id))], 0.4],
+  ['and a pulse at each, turned in the middle', ids => [reading('line-impedance', { is: 'ohm', ohm: 170 }), ...ids.map((id, k) => reading('polarity-heard', { is: k === 1 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id))]],
+  ['and the level meter, less along the line', ids => [reading('line-impedance', { is: 'ohm', ohm: 260 }), ...ids.map((id, k) => levelOf(id, [90, 84, 82][k]!))]],
+  ['and one that is quieter than its neighbour', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('beside', { is: 'quieter', besideId: ids[1]! }, ids[2]), reading('beside', { is: 'alike', besideId: ids[1]! }, ids[0])]],
+  ['and dials on the other scale, one of them shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 0.3 }), ...[0, 2].map(k => reading('tap-found', { is: 'tap', tapW: 10, ratedV: 50 }, ids[k]))]],
+  ['and one that was changed for another', ids => [reading('line-impedance', { is: 'ohm', ohm: 250 }), reading('swapped', { is: 'goes-with-it', withId: null }, ids[0]), reading('swapped', { is: 'stays', withId: null }, ids[1])]],
   ['and coils', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('coil-dcr', { is: 'ohm', ohm: 2.9 }, ids[1]), reading('coil-dcr', { is: 'open' }, ids[2])]],
 ])('every two faults against a direct enumeration of every one of them, solved and weighed: %s', (_, readingsOf, within = 0.25) => {
   const output = outputOf(cabled(jobOf('3 x 10 W on 70 V'), lead))
@@ -114,15 +123,19 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   expect(Math.abs(ranking.unlisted - all.unlisted)).toBeLessThanOrEqual(ranking.leftOut)
 }, 30_000)
 
-test('no two come to more by ears than their bound, nor any head by ohms: every two of a line, all of it listened at', () => {
+const SOUNDED = ['plays', 'silent', 'quiet', 'scratchy'] as const
+test.each<[string, number, (id: string, k: number) => Reading[]]>([
+  ['all of it listened at', 8, (id, k) => [reading('sound', { is: SOUNDED[k % 4]! }, id)]],
+  ['by the level meter and by a pulse', 40, (id, k) => [levelOf(id, 80 + 5 * (k % 3)), reading('polarity-heard', { is: k % 3 === 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id)]],
+])('no two come to more than their bound, nor any head by ohms: every two of a line, %s', (_, within, readingsAt) => {
   const output = outputOf(cabled(jobOf('8 x 10 W on 70 V'), lead))
-  const ids = speakersOf(output.wiring).map(s => s.id)
-  const sounds = ['plays', 'silent', 'quiet', 'scratchy'] as const
-  const { weigher, singles } = triedOn(output, [reading('line-impedance', { is: 'ohm', ohm: 64 }), ...ids.map((id, k) => reading('sound', { is: sounds[k % 4]! }, id))])
-  const hearing = pairEars(weigher)
-  const parts = singles.map((s, k) => ({ place: k, change: 0, ownLog: -k, between: [], members: [s], ears: hearing.of(s) }))
+  const { weigher, singles } = triedOn(output, [reading('line-impedance', { is: 'ohm', ohm: 64 }), ...speakersOf(output.wiring).flatMap((s, k) => readingsAt(s.id, k))])
+  const [hearing, telling, metering] = [pairEars(weigher), pairTold(weigher), pairLevels(weigher)]
+  const parts = singles.map((s, k) => ({ place: k, change: 0, ownLog: -k, between: [], members: [s], ears: hearing.of(s), told: telling.of(s),
+    levels: metering.of(s) }))
   const of = columnsOf(parts)
-  const mosts = new Float64Array(parts.length)
+  const mosts = mostsFor(parts.length)
+  const under = { ears: hearing.rightLogs, told: telling.under, levels: metering.under }
   // Each ear by itself, with what both do there: decibels added, and what acts on it as of a line with both.
   const { plan, parts: { heard } } = weigher
   const heardBy = (a: Single, b: Single) => heard.reduce((sum, { nodeId, sounds, any }) => {
@@ -131,22 +144,25 @@ test('no two come to more by ears than their bound, nor any head by ohms: every 
   }, 0)
   let [shared, more] = [0, 0]
   parts.forEach((a, k) => {
-    mostByEars(a, of, k + 1, hearing.rightLogs, mosts)
+    mostTogether(a, of, k + 1, under, mosts)
     for (let n = k + 1; n < parts.length; n++) {
-      const both = parts[n]!.ownLog + hearing.shared(a.ears, parts[n]!.ears)
-      const isShared = a.ears.at.some(r => parts[n]!.ears.at.includes(r))
-      const [one, other] = [a.members[0]!, parts[n]!.members[0]!]
-      const isRight = mosts[n]! >= both - 1e-9 && (isShared || mosts[n]! <= both + 1e-9)
-      if (!isRight) expect([familyOf(one.fault), familyOf(other.fault), mosts[n]]).toEqual(['of the two', 'at most', both])
+      const b = parts[n]!
+      const byEars = hearing.shared(a.ears, b.ears)
+      const both = b.ownLog + byEars + telling.shared(a.told, b.told) + metering.shared(a.levels, b.levels)
+      const isShared = (x: Touches, y: Touches) => x.at.some(r => y.at.includes(r))
+      const isTouched = isShared(a.ears, b.ears) || isShared(a.told, b.told) || isShared(a.levels, b.levels) || a.levels.isMany || b.levels.isMany
+      const [one, other] = [a.members[0]!, b.members[0]!]
+      const isRight = mosts.heard[n]! >= both - 1e-9 && (isTouched || mosts.heard[n]! <= both + 1e-9)
+      if (!isRight) expect([familyOf(one.fault), familyOf(other.fault), mosts.heard[n]]).toEqual(['of the two', 'at most', both])
       if (one.fault.nodeId !== other.fault.nodeId) {
-        const off = heardBy(one, other) - (hearing.allRight + a.ears.sum + both - parts[n]!.ownLog + parts[n]!.ears.sum)
+        const off = heardBy(one, other) - (hearing.allRight + a.ears.sum + byEars + b.ears.sum)
         if (!(Math.abs(off) < 1)) expect([familyOf(one.fault), familyOf(other.fault), off]).toEqual(['as each ear', 'by itself', 'within 1'])
       }
       // What is sure of what was noted is a hundredth to a few times better than what a fault makes of it, at each ear.
-      if (isShared) [shared, more] = [shared + 1, more + mosts[n]! - both]
+      if (isTouched) [shared, more] = [shared + 1, more + mosts.heard[n]! - both]
     }
   })
-  expect([shared > 1000, more / shared < 8]).toEqual([true, true])
+  expect([shared > 1000, more / shared < within]).toEqual([true, true])
   const [table, most] = [tableOf(weigher, 0), mostOf(weigher, 0)]
   const heads = Array.from({ length: 1800 }, (_, k) => table(k / 100 - 4.6, 0))
   expect([Math.max(...heads) <= most, Math.max(...heads) > most - 1.5]).toEqual([true, true])

@@ -5,8 +5,10 @@ import { logSum } from './chances'
 import { cutOutChance, NOT_CUT_FROM } from './ears'
 import { mostOf, tableOf } from './ohmTable'
 import { outcomeOf, type OhmPlace, type Outcome } from './outcome'
-import { columnsOf, mostByEars, type Bounded, type Columns } from './pairBound'
+import { columnsOf, mostsFor, mostTogether, type Bounded, type Columns } from './pairBound'
 import { pairEars, type Ears } from './pairEars'
+import { pairLevels, type LevelsBy } from './pairLevels'
+import { pairTold, type ToldBy } from './pairTold'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { drained } from '#core/quantity/steps'
@@ -26,6 +28,10 @@ const LIKELIEST = 60
 /** Solved once more, and listed. */
 const SOLVED_AGAIN = 120
 const LISTED = 60
+/** What comes out so far off what it was found to be is solved in all its sizes, as a logarithm; so many of one pair; and of all. */
+const FAR_OFF = 0.5
+const SIZES_TOGETHER = 16
+const SIZES_ANEW = 240
 /** Pairs of what reads alike that are taken apart again. */
 const EXPANDED = 2000
 /** A pair under this part of all is no candidate to be listed; it is in the sum. */
@@ -41,11 +47,16 @@ const NOTHING_LOG = -36
 
 /** Faults at one place that meters and ears cannot tell from each other: what two of such come to is found once. */
 interface Part extends Bounded {
+  ears: Ears
+  told: ToldBy
+  levels: LevelsBy
   members: Member[]
   /** The likeliest of them. */
   first: Single
 }
 interface Member { index: number, ownLog: number }
+/** A single fault by its number, and what it does to what is heard, told and read by the level meter. */
+interface Numbered { single: Single, index: number, ears: Ears, told: ToldBy, levels: LevelsBy }
 
 /**
  * Yields the share done, 0 to 1; ends with singles and pairs ranked together. `most`: pairs that cannot come to more than this part of all, together, are
@@ -56,9 +67,11 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const { plan, ohms, coilsLog } = weigher
   const scored = scoredSingles(tried)
   const total0 = logSum(scored.map(s => s.log))
-  const seenDrawn = weigher.seenBy(plan.drawn)
   const tables = ohms.map((_, k) => tableOf(weigher, k))
   const hearing = pairEars(weigher)
+  const telling = pairTold(weigher)
+  const metering = pairLevels(weigher)
+  const under = { ears: hearing.rightLogs, told: telling.under, levels: metering.under }
   const { allRight, allSilent, isHeard } = hearing
   // The head tells whether the amplifier cuts out: it is found whether or not it was read.
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
@@ -74,18 +87,20 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   /** What faults change at one place each, equals once. */
   const drawnChanges: Change[][] = []
   const changeNumbers = new Map<string, number>()
-  const partOf = (all: readonly { single: Single, index: number }[], change: number, ears: Ears): Part => {
-    const members = all.map(({ single, index }): Member => ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome)
-      + weigher.seenBy(single.outcome) - seenDrawn + ears.sum }))
-    const { single } = all[0]!
-    return { members, first: single, place: placeNumber(single), ownLog: logSum(members.map(m => m.ownLog)), change, between: single.between, ears }
+  const partOf = (all: readonly Numbered[], change: number): Part => {
+    const members = all.map(({ single, index, ears, told, levels }): Member =>
+      ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome) + ears.sum + told.sum + levels.sum }))
+    const { single, ears, told, levels } = all[0]!
+    const ownLog = logSum(members.map(m => m.ownLog))
+    return { members, first: single, place: placeNumber(single), ownLog, change, between: single.between, ears, told, levels }
   }
-  const gathered = new Map<string, { all: { single: Single, index: number }[], change: number, ears: Ears }>()
-  const bases: { single: Single, index: number }[] = []
+  const gathered = new Map<string, { all: Numbered[], change: number }>()
+  const bases: Numbered[] = []
   singles.forEach((single, index) => {
     const changes = changesOn(drawnPorts, places, single.outcome, plan.drawn)
+    const numbered = { single, index, ears: hearing.of(single), told: telling.of(single), levels: metering.of(single) }
     if (changes === null) {
-      bases.push({ single, index })
+      bases.push(numbered)
       return
     }
     const key = changes.map(c => `${c.port} ${c.dRe} ${c.dIm}`).join()
@@ -94,20 +109,21 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       drawnChanges.push(changes)
     }
     const change = changeNumbers.get(key)!
-    const ears = hearing.of(single)
-    const alike = [placeNumber(single), change, ...single.between, ears.at.join(), ears.delta.join(), ears.heard.map(h => JSON.stringify(h)).join()].join(' ')
+    const { ears, told, levels } = numbered
+    const deltas = [told, levels].flatMap(({ at, delta }) => [at.join(), Array.from(at, r => delta[r]).join()])
+    const alike = [placeNumber(single), change, ...single.between, ears.at.join(), ears.delta.join(), ears.heard.map(h => JSON.stringify(h)).join(), ...deltas].join(' ')
     const known = gathered.get(alike)
-    if (known) known.all.push({ single, index })
-    else gathered.set(alike, { all: [{ single, index }], change, ears })
+    if (known) known.all.push(numbered)
+    else gathered.set(alike, { all: [numbered], change })
   })
-  const parts = [...gathered.values()].map(({ all, change, ears }) => partOf(all, change, ears)).sort((a, b) => a.change - b.change)
+  const parts = [...gathered.values()].map(({ all, change }) => partOf(all, change)).sort((a, b) => a.change - b.change)
 
   // Every two are as likely as each by itself, all of them together as often as two are.
   const byPlace = new Map<number, number>()
   for (const s of singles) byPlace.set(placeNumber(s), (byPlace.get(placeNumber(s)) ?? 0) + Math.exp(s.priorLog))
   const apart = singles.reduce((total, s) => total + Math.exp(s.priorLog) * (1 - byPlace.get(placeNumber(s))!), 0) / 2
   const priorLog = Math.log(prior.two) - Math.log(Math.max(apart, 1e-12))
-  const constant = priorLog + coilsLog + seenDrawn + allRight - total0
+  const constant = priorLog + coilsLog + telling.base + metering.base + allRight - total0
 
   const found: Found = { log: [], one: [], other: [] }
   let sum = 0
@@ -125,7 +141,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   }
 
   const plannedHead = plan.drawn.solved.head
-  const mosts = new Float64Array(parts.length + bases.length)
+  const mosts = mostsFor(parts.length + bases.length)
   const rows = places.map(() => new Float64Array(0))
   /** How likely the amplifier cuts out at each head. */
   let cuts = new Float64Array(0)
@@ -149,23 +165,24 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     const own = constant + a.ownLog
     // What is under this cannot be likely, whatever the meter shows.
     const least = leftOutUnder - own - mostByOhms
-    mostByEars(a, of, from, hearing.rightLogs, mosts)
+    mostTogether(a, of, from, under, mosts)
     for (let n = from; n < list.length; n++) {
       if (of.place[n] === a.place || (skips !== null && skips(list[n]!))) continue
       const change = of.change[n]!
       const ownLog = of.ownLog[n]!
       const silent = isHeard ? allSilent - allRight - a.ears.sum - of.earsSum[n]! : 0
-      const isUnheard = mosts[n]! < least
-      let isLeftOut = isUnheard && ownLog + silent < least
+      const isUnheard = mosts.heard[n]! < least
+      const mostSilent = mosts.unheard[n]! + silent
+      let isLeftOut = isUnheard && mostSilent < least
       if (!isLeftOut && rows[0]![change] === NOT_YET) fill(change)
       // All of it silent is well explained by an amplifier that cuts out, where it does.
-      isLeftOut ||= isUnheard && ownLog + silent + Math.log(cuts[change]!) < least
+      isLeftOut ||= isUnheard && mostSilent + Math.log(cuts[change]!) < least
       if (isLeftOut) {
         leftOut++
         pairs += a.members.length * of.members[n]!
         continue
       }
-      let log = own + ownLog
+      let log = own + ownLog + telling.shared(a.told, list[n]!.told)
       for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![change]!, a.between[k]! + of.between[k]![n]!)
       if (isHeard) {
         const cut = cuts[change]!
@@ -178,6 +195,13 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
           log += more + Math.log((1 - cut) * Math.exp(on - more) + cut * Math.exp(silent - more))
         }
       }
+      const { levels } = list[n]!
+      if (log + metering.atMost(a.levels, levels) < leftOutUnder) {
+        leftOut++
+        pairs += a.members.length * of.members[n]!
+        continue
+      }
+      log += metering.shared(a.levels, levels)
       // A head that is no number is of two changes at one port: they are not tried.
       if (log === log) note(log, a.members, list[n]!.members)
     }
@@ -208,7 +232,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const drawnLns = places.map(place => lnOf(plan.drawn.sight(place)?.seen))
   const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
   const basesLns = places.map(place => Float64Array.from(bases, ({ single }) => lnOf(single.outcome.sight(place)?.seen)))
-  const baseParts = bases.map((base, k) => partOf([base], drawnChanges.length + k, hearing.of(base.single)))
+  const baseParts = bases.map((base, k) => partOf([base], drawnChanges.length + k))
   for (const [k, base] of baseParts.entries()) {
     places.forEach((_, p) => {
       const [here, drawn] = [basesLns[p]![k]!, drawnLns[p]!]
@@ -273,12 +297,27 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
   }
   const best = [...gathered.values()].sort((a, b) => b.share - a.share).slice(0, SOLVED_AGAIN)
   let rest = Math.max(0, sum - best.reduce((s, b) => s + b.share, 0))
-  const solved = best.map((pair): Scored => {
-    const [one, other] = [singles[pair.one]!, singles[pair.other]!]
+  const solve = (k: number, j: number): Scored => {
+    const [one, other] = [singles[k]!, singles[j]!]
     const outcome = outcomeOf(weigher.plan, [one.fault, other.fault])
     const fit = weigher.fitOf(outcome, one.between.map((v, o) => v + other.between[o]!))
+    return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit }
+  }
+  const sizesOf = (k: number) => families.flatMap((family, j) => family === families[k] ? [j] : [])
+  let anew = SIZES_ANEW
+  const solved = best.map((pair): Scored => {
+    const first = solve(pair.one, pair.other)
+    const off = Math.abs(first.log - total0 - pair.log)
+    const [ones, others] = off < FAR_OFF || anew <= 0 ? [[], []] : [sizesOf(pair.one), sizesOf(pair.other)]
     // What the sizes gathered come to beside the likeliest of them stays as it was found.
-    return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit + Math.log(pair.share) - pair.log }
+    if (ones.length * others.length < 2) return { ...first, log: first.log + Math.log(pair.share) - pair.log }
+    // One takes from the other what was taken for granted, and another size of it may explain all: each is solved, those of one with the likeliest other.
+    const sizes = ones.length * others.length <= SIZES_TOGETHER
+      ? ones.flatMap(k => others.map(j => [k, j] as const))
+      : [...ones.map(k => [k, pair.other] as const), ...others.filter(j => j !== pair.other).map(j => [pair.one, j] as const)]
+    anew -= sizes.length
+    const all = sizes.map(([k, j]) => solve(k, j))
+    return { ...all.reduce((x, y) => y.log > x.log ? y : x), log: logSum(all.map(x => x.log)) }
   }).sort((a, b) => b.log - a.log)
   for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
   return ranked(tried, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, leftOutLog,

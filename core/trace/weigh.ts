@@ -8,7 +8,7 @@ import { logSum } from './chances'
 import { AT_A_COIL, coilOffsets, expectedCoil, likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
 import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from './ears'
-import { LIKE, likeAnything, likeSpread, spreadsOf, type Spread } from './evidence'
+import { LIKE, likeAnything, likeSpread, SPREAD_OF_ANYTHING, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { likeAnyOhm, likeOhm, offsets, orSlip, SLIP, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
@@ -107,7 +107,7 @@ export function makeWeigher(given: Given): Weigher {
   const likeSilence = ({ sounds }: HeardAt) => isSilence(sounds) ? 1 : 0
 
   const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
-    + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), 0.5)), 0)
+    + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), SPREAD_OF_ANYTHING)), 0)
 
   /** All that was heard, together: an amplifier that cuts out silences every speaker at once, or none. */
   const heardLog = (outcome: Outcome): number => {

@@ -32,7 +32,7 @@ export function read(rig: Rig, kind: ReadingKind, nodeId: string | null, besideI
 export function taken(rig: Rig, { kind, nodeId, besideId }: TestAt, before: readonly Reading[]): Reading[] {
   if (!isWalk(kind)) return [reading(kind, nodeId, read(rig, kind, nodeId, besideId))]
   // Who comes with a meter to a line that is silent notes that it is silent.
-  const reads = rig.isSilent ? 'sound' : WALKS[kind].reads
+  const reads = rig.isSilent && WALKS[kind].endsInSilence ? 'sound' : WALKS[kind].reads
   const known = new Set(before.filter(r => r.kind === reads).map(r => r.nodeId))
   return rig.tapsW.map((_, k) => `s${k}`).filter(id => !known.has(id)).map(id => reading(reads, id, read(rig, reads, id)))
 }
