@@ -68,14 +68,15 @@ function levelPlan({ reading, last, speakers, watts, atEars }: Known): LevelPlan
 const NOWHERE: AtEars = new Map()
 
 /** One kind of speaker, or one name where no kind is said. */
-const isLike = (a: Speaker, b: Speaker): boolean =>
-  a.kindId !== null || b.kindId !== null ? a.kindId === b.kindId : a.name === b.name && a.load.kind === b.load.kind
+const isLike = (a: Speaker, b: Speaker): boolean => likeKey(a) === likeKey(b)
+const likeKey = ({ kindId, name, load }: Speaker): string => kindId === null ? `named ${load.kind} ${name}` : `kind ${kindId}`
 
 /** The same weighting and signal, on one day, at the same volts: where they were not read, at the one setting that the day's walk had. */
-function isTakenAlike(a: Reading, b: Reading): boolean {
-  return a.value.is === 'level' && b.value.is === 'level' && a.value.weighting === b.value.weighting && a.value.signal === b.value.signal
-    && a.value.headV === b.value.headV && a.at.slice(0, 10) === b.at.slice(0, 10)
-}
+const isTakenAlike = (a: Reading, b: Reading): boolean => b.value.is === 'level' && takenKey(a) === takenKey(b)
+const takenKey = ({ value, at }: Reading): string | null => value.is === 'level' ? [value.weighting, value.signal, value.headV, at.slice(0, 10)].join(' ') : null
+
+/** Levels that may be held against each other are of one class; by the speaker alone where no reading is given. */
+export const levelClass = (speaker: Speaker, reading: Reading | null): string => reading === null ? likeKey(speaker) : `${likeKey(speaker)} ${takenKey(reading)}`
 
 function middleOf(sorted: readonly number[]): number | null {
   const half = (sorted.length - 1) / 2

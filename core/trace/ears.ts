@@ -1,9 +1,7 @@
-import { LEVEL_OFF_DB } from '#core/check/levels'
-import { SOUNDS, type Loudness, type Sound } from '#core/job/sections/readings/schema'
+import { SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { PolarityHow, ReadingValue } from '#core/job/schema'
 import type { Seen } from '#core/network/solver'
-import type { Chance } from '#core/quantity/seeded'
-import { bell, normalAt, normalBelow, step } from './chances'
+import { step } from './chances'
 import { actsOn, type Outcome, type Plan } from './outcome'
 
 /** What is heard of a line with faults in it. */
@@ -47,7 +45,8 @@ export function offDb(nodeId: string, outcome: Pick<Outcome, 'watts' | 'definiti
   return nowW <= 0 || thenW <= 0 ? -Infinity : 10 * Math.log10(nowW / thenW)
 }
 
-type Acting = Pick<Outcome, 'faults' | 'definitions' | 'watts'>
+/** What ears and a level meter go by. */
+export type Acting = Pick<Outcome, 'faults' | 'definitions' | 'watts'>
 export type Heard = Partial<Record<Sound, number>>
 
 /** How what acts on a speaker makes it heard; null where that is by its watts alone. Of two faults both. */
@@ -124,69 +123,6 @@ export function besideChance(is: 'louder' | 'alike' | 'quieter', off: number): n
   return is === 'louder' ? louder : is === 'quieter' ? quieter : Math.max(EAR_STRAY, 1 - louder - quieter)
 }
 const EAR_STRAY = 0.02
-
-/** By the meter, speakers that are alike lie about so far apart at ears, dB: one sigma. Common practice, no source. */
-const METER_DB = 1.2
-/** A level that is none of this: somebody talked. Common practice, no source. */
-const STRAY_LEVEL = 0.03
-/** Where nothing plays a meter reads its neighbours, dB under what is planned. Common practice, no source. */
-export const NEIGHBOURS_DB = -15
-
-/** So far a speaker is off its plan, dB, against the middle of its line: what all do alike nobody sees by a meter at one setting. */
-export const levelOffDb = (nodeId: string, outcome: Acting, plan: Plan): number => readDb(nodeId, outcome, plan) - middleDb(outcome, plan)
-const middleDb = (outcome: Acting, plan: Plan): number => levelsOf(outcome, plan).middleDb
-function levelsOf(outcome: Acting, plan: Plan): Levels {
-  const known = levels.get(outcome)
-  if (known) return known
-  const all = plan.speakers.map(id => readDb(id, outcome, plan)).sort((a, b) => a - b)
-  const of = { middleDb: all[all.length >> 1] ?? 0, loudestDb: all.at(-1) ?? 0 }
-  levels.set(outcome, of)
-  return of
-}
-/** Of a line, the middle and the loudest of its speakers, each off its plan, dB. */
-interface Levels { middleDb: number, loudestDb: number }
-const readDb = (nodeId: string, outcome: Acting, plan: Plan): number => Math.max(NEIGHBOURS_DB, offDb(nodeId, outcome, plan))
-const levels = new WeakMap<Acting, Levels>()
-
-/** Chance that none of them plays, the amplifier's cutting out apart: then nobody reads a level. */
-export const silenceOf = (ids: readonly string[], outcome: Outcome, plan: Plan): number =>
-  ids.reduce((product, id) => {
-    const none = silentChance(offDb(id, outcome, plan))
-    return product * (none + (1 - none) * (heardOf(id, outcome, plan)?.silent ?? 0))
-  }, 1)
-
-/** Density of a level at a speaker, that many dB from those of its like. A line of which nothing plays has none. */
-export function levelLike(readDb: number, nodeId: string, outcome: Acting, plan: Plan): number {
-  return levelsOf(outcome, plan).loudestDb <= NEIGHBOURS_DB ? NO_LEVEL : levelBy(readDb, levelAt(nodeId, outcome, plan))
-}
-/** How loud a speaker is among its like, dB; and how often it says nothing, whatever its watts. */
-export interface LevelAt { offDb: number, mute: number }
-export const levelAt = (nodeId: string, outcome: Acting, plan: Plan): LevelAt =>
-  ({ offDb: levelOffDb(nodeId, outcome, plan), mute: heardOf(nodeId, outcome, plan)?.silent ?? 0 })
-export const levelBy = (readDb: number, { offDb, mute }: LevelAt): number =>
-  (1 - mute) * levelDensity(readDb, offDb) + (mute > 0 ? mute * levelDensity(readDb, NEIGHBOURS_DB) : 0)
-/** A level as it may be read. */
-export function levelDrawn({ offDb, mute }: LevelAt, chance: Chance): number {
-  const middle = chance() < mute ? NEIGHBOURS_DB : offDb
-  const isStray = chance() < STRAY_LEVEL
-  return isStray ? (chance() - 0.6) / ANY_DB : middle + METER_DB * normalAt(Math.min(1 - 1e-9, Math.max(1e-9, chance())))
-}
-
-/** Density of a level that many dB from those of its like, with one that is `off`; and of any. */
-export const levelDensity = (readDb: number, off: number): number => (1 - STRAY_LEVEL) * bell(readDb - off, METER_DB) + STRAY_LEVEL * ANY_DB
-/** Of something that is not in the list few speakers of many are another level. Common practice, no source. */
-const ODD_LEVEL = 0.05
-export const anyLevelDensity = (readDb: number): number => (1 - ODD_LEVEL) * bell(readDb, METER_DB) + ODD_LEVEL * ANY_DB
-const ANY_DB = 1 / 25
-/** Density of a level where there is none to read; and the most that any comes to. */
-export const NO_LEVEL = STRAY_LEVEL * ANY_DB
-export const MOST_LEVEL = (1 - STRAY_LEVEL) * bell(0, METER_DB) + NO_LEVEL
-/** The same as it is judged: louder or quieter from so many dB on. */
-export function levelChance(is: Loudness, off: number): number {
-  const [louder, quieter] = [normalBelow((off - LEVEL_OFF_DB) / METER_DB), normalBelow((-off - LEVEL_OFF_DB) / METER_DB)]
-  const chance = is === 'louder' ? louder : is === 'quieter' ? quieter : 1 - louder - quieter
-  return STRAY_LEVEL / 3 + (1 - STRAY_LEVEL) * chance
-}
 
 /** A cone, a tester or two ears are wrong as often as this. Common practice, no source. */
 export const MISSEEN = 0.03

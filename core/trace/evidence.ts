@@ -6,7 +6,7 @@ import type { FaultKind, Reading, ReadingKind } from '#core/job/schema'
 import { howFacts } from '#core/job/sections/readings/hows'
 import { isGroup, type SpeakerNode, type WiringNode } from '#core/network/tree'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { ANY_TURNED, anyLevelDensity, besideChance, besideDb, levelLike, turnedChance, turnedThrough } from './ears'
+import { ANY_TURNED, besideChance, besideDb, turnedChance, turnedThrough } from './ears'
 import { lookAnything, lookChance, swapChance } from './eyes'
 import { actsOn, changed, type Outcome, type Plan, type Told } from './outcome'
 
@@ -82,7 +82,7 @@ const turned: Like = ({ reading: { value, nodeId } }, outcome, plan) => {
   return turnedThrough(value, nodeId!, outcome, plan)
 }
 
-/** How likely it is as it was read, with these faults in the line; null: it is read in ohms, or heard. */
+/** How likely it is as it was read, with these faults in the line; null: it is read in ohms, or heard, or a level. */
 export const LIKE: Record<ReadingKind, Like | null> = {
   'line-impedance': null,
   'head-volts-amps': null,
@@ -108,7 +108,8 @@ export const LIKE: Record<ReadingKind, Like | null> = {
     if (!('besideId' in value)) return 1
     return besideChance(value.is, besideDb(nodeId!, value.besideId, outcome, plan))
   },
-  'level': ({ reading: { value, nodeId }, predicted }, outcome, plan) => value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : levelLike(value.db - predicted.level.besideDb, nodeId!, outcome, plan),
+  // Of one setting all that were read are weighed together.
+  'level': null,
   'looked': ({ reading: { value, nodeId } }, outcome) => value.is === 'seen' ? lookChance(value.fault, nodeId, outcome) : lookChance(null, nodeId, outcome),
   'swapped': ({ reading: { value, nodeId } }, outcome) => 'withId' in value ? swapChance(value.is, nodeId!, outcome) : 1,
   'polarity': turned,
@@ -121,7 +122,6 @@ export const LIKE: Record<ReadingKind, Like | null> = {
 export const likeAnything = ({ reading: { kind, value }, predicted, verdict }: JudgedReading): number => {
   switch (kind) {
     case 'beside': return 1 / 3
-    case 'level': return value.is !== 'level' || predicted?.level?.besideDb == null ? 1 : anyLevelDensity(value.db - predicted.level.besideDb)
     case 'polarity': case 'polarity-heard': return 'how' in value && (value.is !== 'cannot-tell' || howFacts(value.how).proves !== 'unit') ? ANY_TURNED[value.is] : 1
     // A dial that stands otherwise is a dial that stands otherwise, hardly anything else.
     case 'tap-found': return value.is === 'tap' && predicted?.tap && !isSameDial(value, predicted.tap) ? misreadAs(undefined) : 1 - MISREAD

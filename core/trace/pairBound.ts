@@ -15,7 +15,7 @@ export interface Bounded {
   between: readonly number[]
   ears: Touches
   told: Touches
-  levels: Touches & { isMany: boolean }
+  levels: { sum: number }
 }
 
 /** What is asked of every part of a list a thousand times, side by side: a quarter of the time of reading it off each. */
@@ -28,9 +28,6 @@ export interface Columns {
   earsSum: Float64Array
   ears: Touched
   told: Touched
-  levels: Touched
-  /** Those that move so many levels that with another all are others, and what they come to by levels. */
-  many: Int32Array
   levelsSum: Float64Array
 }
 /** Of each reading: one for those that touch it; and what comes back of theirs where it is sure of what was noted. */
@@ -41,8 +38,7 @@ export function columnsOf(list: readonly Bounded[]): Columns {
     place: Int32Array.from(list, p => p.place), change: Int32Array.from(list, p => p.change), members: Int32Array.from(list, p => p.members.length),
     ownLog: Float64Array.from(list, p => p.ownLog), between: (list[0]?.between ?? []).map((_, k) => Float64Array.from(list, p => p.between[k]!)),
     earsSum: Float64Array.from(list, p => p.ears.sum), ears: touchedOf(list.map(p => p.ears)),
-    told: touchedOf(list.map(p => p.told)), levels: touchedOf(list.map(p => p.levels)),
-    many: Int32Array.from(list.flatMap((p, n) => p.levels.isMany ? [n] : [])), levelsSum: Float64Array.from(list, p => p.levels.sum),
+    told: touchedOf(list.map(p => p.told)), levelsSum: Float64Array.from(list, p => p.levels.sum),
   }
 }
 function touchedOf(list: readonly Touches[]): Touched {
@@ -52,8 +48,8 @@ function touchedOf(list: readonly Touches[]): Touched {
   return { ones, relief: readings.map(r => Float64Array.from(list, (p, n) => -p.delta[r]! * ones[r]![n]!)) }
 }
 
-/** How well each reading is explained where nothing is wrong, against the most that anything explains it by; logarithms. */
-export interface Under { ears: readonly number[], told: readonly number[], levels: readonly number[] }
+/** How well each reading is explained where nothing is wrong, against the most that anything explains it by; of levels all together. Logarithms. */
+export interface Under { ears: readonly number[], told: readonly number[], levels: number }
 /** Of every part of a list with one: the most that both come to by all but ears and ohms, and by all but ohms. */
 export interface Mosts { unheard: Float64Array, heard: Float64Array }
 export const mostsFor = (count: number): Mosts => ({ unheard: new Float64Array(count), heard: new Float64Array(count) })
@@ -65,12 +61,8 @@ export const mostsFor = (count: number): Mosts => ({ unheard: new Float64Array(c
 export function mostTogether({ ears, told, levels }: Pick<Bounded, 'ears' | 'told' | 'levels'>, of: Columns, from: number, under: Under, { unheard, heard }: Mosts): void {
   const count = of.ownLog.length
   unheard.set(of.ownLog.subarray(from), from)
-  const allLevels = -under.levels.reduce((a, b) => a + b, 0) - levels.sum
-  if (levels.isMany) for (let n = from; n < count; n++) unheard[n]! += allLevels - of.levelsSum[n]!
-  else {
-    relieve(unheard, levels, of.levels, under.levels, from)
-    for (const n of of.many) if (n >= from) unheard[n] = of.ownLog[n]! + allLevels - of.levelsSum[n]!
-  }
+  // One level more or less moves the setting of all: of two faults each level may be what it is sure of.
+  if (under.levels < 0) for (let n = from; n < count; n++) unheard[n]! -= under.levels + levels.sum + of.levelsSum[n]!
   relieve(unheard, told, of.told, under.told, from)
   heard.set(unheard.subarray(from), from)
   relieve(heard, ears, of.ears, under.ears, from)

@@ -1,140 +1,158 @@
-import { anyLevelDensity, bothHeard, heardOf, levelBy, levelLike, MOST_LEVEL, NEIGHBOURS_DB, NO_LEVEL, offDb, type Heard } from './ears'
+import { logSum } from './chances'
+import { offDb } from './ears'
+import {
+  isFew, levelBy, levelDensity, levelled, levelsLog, lineMute, middleOf, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, NEIGHBOURS_DB, NO_LEVEL, overSettings,
+  settingsOf, takenDb,
+} from './levels'
 import { orSlip } from './ohms'
 import type { Touches } from './pairBound'
 import type { Single } from './rank'
 import type { Weigher } from './weigh'
 
 /**
- * What two faults do to what the level meter reads, found from what each does by itself: decibels added, held against the middle of all speakers as it is
- * with both. What lost: the middles added, too. Where each takes a third of a line, both take the middle with them, and what nothing is wrong with is the
- * louder.
+ * What two faults do to what the level meter reads, found from what each does by itself: decibels added, at the setting that both leave. What lost: what each
+ * tells by itself, added up. Where each takes a third of a line, both move the setting, and what nothing is wrong with is the louder; such sums held more than
+ * nine tenths of all that may be there.
  */
 export interface PairLevels {
-  /** How well all levels are explained with nothing wrong; of each, against the most that anything explains it by. */
+  /** How well all levels are explained with nothing wrong, and that against the most that anything explains them by. */
   base: number
-  under: readonly number[]
+  under: number
   of: (single: Single) => LevelsBy
   /** What both do to levels, against what each does by itself; and at most, without working it out. */
   shared: (a: LevelsBy, b: LevelsBy) => number
   atMost: (a: LevelsBy, b: LevelsBy) => number
 }
 export interface LevelsBy extends Touches {
-  /** How far each speaker is off its plan, dB. */
+  /** Of each reading, how far its speaker is off its plan, dB, and how often what is wrong there silences it; and all at once. */
   offDb: Float64Array
-  /** The same of all, least first, none quieter than its neighbours are heard there. */
-  sortedDb: Float64Array
-  /** So many are moved. */
+  mute: Float64Array
+  lineMute: number
+  /** The logarithm of all of them against nothing wrong, where they are not silenced at once. */
+  on: number
+  /** Of each group the setting, dB; so many more may be moved, of any group, before it is another; and so many are moved. */
+  settingDb: Float64Array
+  leeway: number
   moved: number
-  /** It takes so many that with another it may move the middle: then every level is another. */
-  isMany: boolean
-  /** Of each reading, how that speaker is heard. */
-  heard: readonly (Heard | null)[]
+  silent: ReadonlySet<string>
 }
 
-/** A speaker that a fault moves by less is as it was, dB. What two such make of each other is a hundredth. */
+/** A speaker that a fault moves by less is as it was, and so is a setting, dB. */
 const MOVED_DB = 0.15
 /** What a level comes to, in steps, dB. */
 const STEP_DB = 0.05
-const FROM_DB = -40
+const FROM_DB = -45
 const STEPS = 1800
 
-export function pairLevels({ plan, parts: { others } }: Pick<Weigher, 'plan' | 'parts'>): PairLevels {
-  const numbers = new Map(plan.speakers.map((id, k) => [id, k]))
-  const read = others.flatMap(({ reading: { kind, value, nodeId }, predicted }) => kind === 'level' && value.is === 'level' && predicted?.level?.besideDb != null && numbers.has(nodeId!)
-    ? [{ id: nodeId!, k: numbers.get(nodeId!)!, db: value.db - predicted.level.besideDb }]
-    : [])
-  const anys = read.map(({ db }) => anyLevelDensity(db))
-  const logOf = (r: number, density: number) => Math.log(orSlip(density, anys[r]!))
-  const baseLogs = read.map(({ id, db }, r) => logOf(r, levelLike(db, id, plan.drawn, plan)))
-  const silentLog = read.reduce((sum, _, r) => sum + logOf(r, NO_LEVEL), 0)
-  const base = baseLogs.reduce((a, b) => a + b, 0)
-  const table = new Float64Array(read.length * STEPS).fill(NaN)
+export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | 'parts'>): PairLevels {
+  const reads = levels.flatMap(group => group.reads)
+  const firsts = levels.map((_, g) => levels.slice(0, g).reduce((n, group) => n + group.reads.length, 0))
+  const groupOf = Int16Array.from(levels.flatMap((group, g) => group.reads.map(() => g)))
+  const dbs = Float64Array.from(reads, r => r.db)
+  const logOf = (r: number, density: number) => Math.log(orSlip(density, reads[r]!.any))
+  const drawnBy = levels.map(group => levelled(group, plan.drawn, plan))
+  const drawn = Float64Array.from(drawnBy.flatMap(l => l.each))
+  const base = sum(drawnBy.map(l => l.together))
+  const none = sum(reads.map((_, r) => logOf(r, NO_LEVEL)))
+  const under = base - sum(reads.map((_, r) => logOf(r, MOST_LEVEL))) - sum(levels.map(({ reads: of }) => isFew(of.length) ? MOST_OVER_SETTINGS : 0))
+  // What a level that many dB from what it would be comes to, each found when it is first asked for.
+  const table = new Float64Array(reads.length * STEPS).fill(NaN)
   const logAt = (r: number, db: number): number => {
-    const step = Math.max(0, Math.min(STEPS - 1, Math.round((db - FROM_DB) / STEP_DB)))
+    const step = Math.max(0, Math.min(STEPS - 1, ((db - FROM_DB) / STEP_DB + 0.5) | 0))
     const known = table[r * STEPS + step]!
-    return known === known ? known : table[r * STEPS + step] = logOf(r, levelBy(read[r]!.db, { offDb: FROM_DB + step * STEP_DB, mute: 0 }))
+    return known === known ? known : table[r * STEPS + step] = logOf(r, levelDensity(FROM_DB + step * STEP_DB, 0))
   }
-  const count = plan.speakers.length
-  const middle = count >> 1
-  const both = new Float64Array(count)
-  const none: LevelsBy = { at: new Int16Array(0), delta: new Float64Array(0), sum: 0, offDb: both, sortedDb: both, moved: 0, isMany: false, heard: [] }
-
-  const under = baseLogs.map((log, r) => log - logOf(r, MOST_LEVEL))
-  const most = -under.reduce((a, b) => a + b, 0)
+  const scratch = levels.map(group => new Float64Array(group.reads.length))
+  const offBoth = new Float64Array(reads.length)
+  const muteBoth = new Float64Array(reads.length)
 
   return {
     base, under,
     of: ({ outcome }) => {
-      if (read.length === 0) return none
-      const offs = Float64Array.from(plan.speakers, id => offDb(id, outcome, plan))
-      const heard = read.map(({ id }) => heardOf(id, outcome, plan))
-      const delta = Float64Array.from(read, ({ id, db }, r) => logOf(r, levelLike(db, id, outcome, plan)) - baseLogs[r]!)
-      const moved = offs.reduce((n, db) => n + Number(Math.abs(db) > MOVED_DB), 0)
-      const touched = read.flatMap(({ k }, r) => muteOf(heard[r]!) > 0 || Math.abs(offs[k]!) > MOVED_DB ? [r] : [])
+      if (reads.length === 0) return NONE
+      const offs = Float64Array.from(reads, ({ nodeId }) => offDb(nodeId, outcome, plan))
+      const mute = Float64Array.from(reads, ({ nodeId }) => muteAt(nodeId, outcome, plan))
+      const by = levels.map(group => levelled(group, outcome, plan))
+      const delta = Float64Array.from(by.flatMap(l => l.each), (log, r) => log - drawn[r]!)
+      const at = Int16Array.from(reads.flatMap((_, r) => Math.abs(offs[r]!) > MOVED_DB || mute[r]! > 0 ? [r] : []))
+      const sorted = levels.map(({ reads: of }, g) => Float64Array.from(of, (_, k) => dbs[firsts[g]! + k]! - takenDb({ offDb: offs[firsts[g]! + k]!,
+        mute: mute[firsts[g]! + k]! })).sort())
       return {
-        at: Int16Array.from(touched), delta, sum: delta.reduce((a, b) => a + b, 0), offDb: offs,
-        sortedDb: offs.map(heardDb).sort(), moved, isMany: moved > (count - 1) >> 2, heard,
+        at, delta, sum: levelsLog(levels, outcome, plan) - base, on: sum(by.map(l => l.together)) - base, offDb: offs, mute, lineMute: lineMute(outcome),
+        settingDb: Float64Array.from(sorted, all => middleOf(all.slice())), leeway: Math.min(...sorted.map(leewayOf)),
+        moved: Math.max(...levels.map((_, g) => at.reduce((n, r) => n + Number(groupOf[r] === g), 0))),
+        silent: new Set(plan.speakers.filter(id => offDb(id, outcome, plan) <= NEIGHBOURS_DB)),
       }
     },
-    atMost: (a, b) => a.isMany || b.isMany ? most - a.sum - b.sum : Infinity,
-    shared: (a, b) => {
-      if (read.length === 0) return 0
-      // Of two that take few, or of which one takes too few to matter, the middle is that of the other.
-      if (!a.isMany && !b.isMany) return sharedAt(a, b, 0)
-      const [many, few] = a.moved < b.moved ? [b, a] : [a, b]
-      const [low, high] = [many.sortedDb[middle - few.moved], many.sortedDb[middle + few.moved]]
-      if (low !== undefined && high !== undefined && high - low < MOVED_DB) return sharedAt(a, b, many.sortedDb[middle]!)
-      return everyOne(a, b, many.sortedDb[middle]!)
-    },
+    atMost: (a, b) => -under - a.sum - b.sum,
+    shared: (a, b) => reads.length === 0 ? 0 : onOfBoth(a, b),
   }
 
-  function sharedAt(a: LevelsBy, b: LevelsBy, middleDb: number): number {
-    const [few, many] = a.at.length < b.at.length ? [a.at, b.at] : [b.at, a.at]
-    let more = 0
-    for (let k = 0, n = 0; k < few.length && n < many.length; k++) {
-      const r = few[k]!
-      while (many[n]! < r) n++
-      if (many[n] === r) more += levelOf(a, b, r, middleDb) - baseLogs[r]! - a.delta[r]! - b.delta[r]!
+  /** Of all levels together with both, against what each comes to by itself. */
+  function onOfBoth(a: LevelsBy, b: LevelsBy): number {
+    const isSilent = a.silent.size + b.silent.size >= plan.speakers.length && plan.speakers.every(id => a.silent.has(id) || b.silent.has(id))
+    if (isSilent) return none - base - a.sum - b.sum
+    const [many, few] = a.at.length < b.at.length ? [b, a] : [a, b]
+    let on: number
+    if (few.moved <= many.leeway) {
+      // Whatever one does to so few, the setting is what the other makes it.
+      on = base + a.on + b.on
+      for (let k = 0; k < few.at.length; k++) {
+        const r = few.at[k]!
+        on += levelOf(r, many.settingDb[groupOf[r]!]!, a.offDb[r]! + b.offDb[r]!, muteOf(a.mute[r]!, b.mute[r]!)) - drawn[r]! - a.delta[r]! - b.delta[r]!
+      }
     }
-    return more
+    else {
+      for (let r = 0; r < offBoth.length; r++) {
+        offBoth[r] = a.offDb[r]! + b.offDb[r]!
+        muteBoth[r] = muteOf(a.mute[r]!, b.mute[r]!)
+      }
+      on = 0
+      for (let g = 0; g < levels.length; g++) on += logOfGroup(g)
+    }
+    const mute = muteOf(a.lineMute, b.lineMute)
+    return (mute === 0 ? on : logSum([Math.log(1 - mute) + on, Math.log(mute) + none])) - base - a.sum - b.sum
   }
 
-  function everyOne(a: LevelsBy, b: LevelsBy, middleOfOneDb: number): number {
-    let loudestDb = NEIGHBOURS_DB
-    for (let k = 0; k < count; k++) loudestDb = Math.max(loudestDb, both[k] = heardDb(a.offDb[k]! + b.offDb[k]!))
-    if (loudestDb <= NEIGHBOURS_DB) return silentLog - base - a.sum - b.sum
-    const middleDb = chosen(both, middle)
-    if (Math.abs(middleDb - middleOfOneDb) < MOVED_DB) return sharedAt(a, b, middleOfOneDb)
-    let log = 0
-    for (let r = 0; r < read.length; r++) log += levelOf(a, b, r, middleDb)
-    return log - base - a.sum - b.sum
+  function logOfGroup(g: number): number {
+    const [first, all] = [firsts[g]!, scratch[g]!]
+    for (let k = 0; k < all.length; k++) {
+      const r = first + k
+      const db = muteBoth[r]! > 0.5 ? NEIGHBOURS_DB : offBoth[r]!
+      all[k] = dbs[r]! - (db > NEIGHBOURS_DB ? db : NEIGHBOURS_DB)
+    }
+    const logs: number[] = []
+    for (const setting of settingsOf(all)) {
+      let log = 0
+      for (let r = first; r < first + all.length; r++) log += levelOf(r, setting, offBoth[r]!, muteBoth[r]!)
+      logs.push(log)
+    }
+    return overSettings(logs)
   }
 
-  function levelOf(a: LevelsBy, b: LevelsBy, r: number, middleDb: number): number {
-    const k = read[r]!.k
-    const db = heardDb(a.offDb[k]! + b.offDb[k]!) - middleDb
-    const [one, other] = [a.heard[r]!, b.heard[r]!]
-    const mute = muteOf(one && other ? bothHeard(one, other) : one ?? other)
-    return mute > 0 ? logOf(r, levelBy(read[r]!.db, { offDb: db, mute })) : logAt(r, db)
+  function levelOf(r: number, settingDb: number, off: number, mute: number): number {
+    const db = dbs[r]! - settingDb
+    const here = off > NEIGHBOURS_DB ? off : NEIGHBOURS_DB
+    return mute > 0 ? logOf(r, levelBy(db, { offDb: here, mute })) : logAt(r, db - here)
   }
 }
-/** What would stand at a place if all were sorted; all are put in another order (Hoare). A sort took four times as long. */
-function chosen(all: Float64Array, at: number): number {
-  for (let [from, to] = [0, all.length - 1]; from < to;) {
-    const pivot = all[at]!
-    let [low, high] = [from, to]
-    while (low <= high) {
-      while (all[low]! < pivot) low++
-      while (all[high]! > pivot) high--
-      if (low > high) break
-      const held = all[low]!
-      all[low++] = all[high]!
-      all[high--] = held
-    }
-    if (high < at) from = low
-    if (at < low) to = high
-  }
-  return all[at]!
+/** So many levels may be moved, whatever to, before the setting is another. Of a few any of them may be it. */
+function leewayOf(sorted: Float64Array): number {
+  const half = (sorted.length - 1) / 2
+  const [low, high] = [Math.floor(half), Math.ceil(half)]
+  if (isFew(sorted.length)) return 0
+  let leeway = 0
+  while (sorted[high + leeway + 1]! - sorted[high]! < MOVED_DB && sorted[low]! - sorted[low - leeway - 1]! < MOVED_DB) leeway++
+  return leeway
 }
-const heardDb = (db: number): number => db > NEIGHBOURS_DB ? db : NEIGHBOURS_DB
-const muteOf = (heard: Heard | null): number => heard?.silent ?? 0
+const muteOf = (one: number, other: number): number => one === 0 && other === 0 ? 0 : 1 - (1 - one) * (1 - other)
+const sum = (logs: ArrayLike<number>): number => {
+  let total = 0
+  for (let k = 0; k < logs.length; k++) total += logs[k]!
+  return total
+}
+const NO_FIGURES = new Float64Array(0)
+const NONE: LevelsBy = {
+  at: new Int16Array(0), delta: NO_FIGURES, sum: 0, offDb: NO_FIGURES, mute: NO_FIGURES, lineMute: 0, on: 0, settingDb: NO_FIGURES, leeway: 0, moved: 0,
+  silent: new Set(),
+}

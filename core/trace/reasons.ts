@@ -15,14 +15,19 @@ export const SPEAKS = 1.25
 const MOST = 40
 
 /** Of each suspect, in their order, what each reading says of it; nothing of those that are not worked out. */
-export function reasonsOf({ weigher }: Tried, suspects: readonly Suspect[]): Reason[][] {
+export function reasonsOf({ weigher, singles }: Pick<Tried, 'weigher' | 'singles'>, suspects: readonly Suspect[]): Reason[][] {
   const likeliest = suspects.filter((s, k) => k < MOST || isBeside(s))
-  const all = likeliest.map(s => isSomethingElse(s.faults) ? null : weigher.tellings(outcomeOf(weigher.plan, s.faults)))
+  // What lies between the sizes that were tried speaks for a fault as its sizes do.
+  const between = new Map(singles.map(s => [s.fault, s.between]))
+  const betweenOf = (faults: Suspect['faults']) => weigher.ohms.map((_, o) => faults.reduce((sum, f) => sum + (between.get(f)?.[o] ?? 0), 0))
+  const all = likeliest.map(s => isSomethingElse(s.faults) ? null : weigher.tellings(outcomeOf(weigher.plan, s.faults), betweenOf(s.faults)))
   const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
   const anything = readings.map((judged) => {
     const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
     const heard = weigher.parts.heard.find(h => h.judged === judged)
+    const level = weigher.parts.levels.flatMap(g => g.reads).find(r => r.judged === judged)
     const { kind, value } = judged.reading
+    if (level) return Math.log(level.any)
     if (heard || ohm || kind === 'coil-dcr') return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : likeAnyCoil(value))
     return toldAt(weigher.parts.others, judged).reduce((sum, o) => sum + Math.log(likeAnything(o)), 0)
   })

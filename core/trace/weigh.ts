@@ -10,6 +10,7 @@ import { deviationsOf } from './deviations'
 import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from './ears'
 import { LIKE, likeAnything, likeSpread, SPREAD_OF_ANYTHING, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
+import { levelGroups, levelled, levelsLog, type LevelGroup } from './levels'
 import { likeAnyOhm, likeOhm, offsets, orSlip, SLIP, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
 
@@ -24,7 +25,7 @@ export interface Weigher {
   /** The same of something that is not in the list. */
   fitOfAnything: () => number
   /** Logarithm of each reading's likelihood by itself, with what the coils tell of the units. */
-  tellings: (outcome: Outcome) => { judged: JudgedReading, log: number }[]
+  tellings: (outcome: Outcome, between?: readonly number[]) => { judged: JudgedReading, log: number }[]
   ohms: readonly OhmReading[]
   /** Weight of each sample by what coils and other lines tell, as a logarithm; they sum to one. */
   sampleLog: Float64Array
@@ -46,6 +47,7 @@ export interface WeighedParts {
   /** What is seen, and heard by a pulse; of what was read more than once each reading. */
   others: readonly JudgedReading[]
   spreads: readonly Spread[]
+  levels: readonly LevelGroup[]
 }
 /** A speaker that was listened at: the last reading of it, and all that was noted since the last repair, oldest first. */
 export interface HeardAt { judged: JudgedReading, nodeId: string, sounds: readonly Sound[], any: number }
@@ -78,7 +80,8 @@ export function makeWeigher(given: Given): Weigher {
   const others = given.readings.filter(j => !isOhm.has(j) && j.reading.kind !== 'coil-dcr' && LIKE[j.reading.kind] !== null)
     .flatMap(j => isTurnedKind(j.reading.kind) ? allAt(given, j.reading).map(reading => ({ ...j, reading })) : [j])
   const spreads = spreadsOf(given.history)
-  const playedLog = others.some(showsThatItPlays) ? Math.log(SLIP) : 0
+  const levels = levelGroups(given.readings, plan)
+  const playedLog = given.readings.some(showsThatItPlays) ? Math.log(SLIP) : 0
 
   const sampleLog = Float64Array.from(deviations.logWeight)
   for (const { rightLog } of coils) rightLog.forEach((log, s) => { sampleLog[s]! += log })
@@ -107,7 +110,7 @@ export function makeWeigher(given: Given): Weigher {
   const likeSilence = ({ sounds }: HeardAt) => isSilence(sounds) ? 1 : 0
 
   const seenLog = (outcome: Outcome) => others.reduce((sum, j) => sum + Math.log(orSlip(LIKE[j.reading.kind]!(j, outcome, plan), likeAnything(j))), 0)
-    + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), SPREAD_OF_ANYTHING)), 0)
+    + spreads.reduce((sum, spread) => sum + Math.log(orSlip(likeSpread(spread, outcome, plan), SPREAD_OF_ANYTHING)), 0) + levelsLog(levels, outcome, plan)
 
   /** All that was heard, together: an amplifier that cuts out silences every speaker at once, or none. */
   const heardLog = (outcome: Outcome): number => {
@@ -119,7 +122,7 @@ export function makeWeigher(given: Given): Weigher {
   }
 
   return {
-    plan, ohms, playedLog, sampleLog, parts: { coils, heard, others, spreads }, coilsLog,
+    plan, ohms, playedLog, sampleLog, parts: { coils, heard, others, spreads, levels }, coilsLog,
     samplesOf: outcome => withCoils(samplesWith(outcome, []), outcome),
     coilsBy: outcome => logSum(withCoils(Float64Array.from(sampleLog), outcome)),
     seenBy: seenLog,
@@ -136,10 +139,11 @@ export function makeWeigher(given: Given): Weigher {
       ])
       return logSum([Math.log(UNSEEN) + unseen, Math.log(1 - UNSEEN) + seen]) + ofCoils + ofEars + others.reduce((sum, j) => sum + Math.log(likeAnything(j)), 0)
         + spreads.reduce((sum, { isUnsteady }) => sum + Math.log(isUnsteady ? 0.25 : 0.75), 0)
+        + levels.reduce((sum, { anyLog }) => sum + anyLog, 0)
     },
-    tellings: outcome => given.readings.flatMap((judged) => {
+    tellings: (outcome, between = []) => given.readings.flatMap((judged) => {
       const k = readOhms.findIndex(r => r.judged === judged)
-      if (k >= 0) return [{ judged, log: logSum(samplesWith(outcome, [], k)) }]
+      if (k >= 0) return [{ judged, log: logSum(samplesWith(outcome, between, k)) }]
       const coil = coils.find(c => c.judged === judged)
       if (coil) {
         const without = sampleLog.map((log, s) => log - coil.rightLog[s]!)
@@ -150,12 +154,25 @@ export function makeWeigher(given: Given): Weigher {
         const cut = cutOutChance(outcome.solved.head, plan.drawn.solved.head)
         return [{ judged, log: Math.log(orSlip((1 - cut) * likeSounds(at, outcome) + cut * likeSilence(at), at.any)) }]
       }
+      const level = levelTelling(levels, judged, outcome, plan)
+      if (level !== null) return [{ judged, log: level }]
       const all = toldAt(others, judged)
       const like = LIKE[judged.reading.kind]
       if (like === null || all.length === 0) return []
       return [{ judged, log: all.reduce((sum, o) => sum + Math.log(orSlip(like(o, outcome, plan), likeAnything(o))), 0) }]
     }),
   }
+}
+
+/** One level by itself, at the setting that all of them tell; null: it is none that tells anything. */
+function levelTelling(groups: readonly LevelGroup[], judged: JudgedReading, outcome: Outcome, plan: Plan): number | null {
+  for (const group of groups) {
+    const k = group.reads.findIndex(r => r.judged === judged)
+    if (k < 0) continue
+    const { each, none, mute } = levelled(group, outcome, plan)
+    return Math.log((1 - mute) * Math.exp(each[k]!) + mute * Math.exp(none[k]!))
+  }
+  return null
 }
 
 /** A level, which way round by a pulse, one louder than another: none of it is read where nothing plays. */

@@ -5,7 +5,8 @@ import type { FaultKind, Reading, ReadingValue, Sound } from '#core/job/schema'
 import { SOUNDS } from '#core/job/sections/readings/schema'
 import { speakersOf } from '#core/job/tree'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
-import { ANY_SOUND, anyLevelDensity, anySounds, cutOutChance, heardOf, levelAt, levelBy, levelChance, levelDensity, levelOffDb, offDb, silenceOf, soundChance, silentChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anySounds, cutOutChance, heardOf, offDb, soundChance, silentChance, soundsChance, turnedThrough } from '../ears'
+import { anyLevelDensity, levelAt, levelBy, levelChance, levelDensity, levelOffDb, silenceOf } from '../levels'
 import { givenBy } from '../given'
 import { SLIP } from '../ohms'
 import { outcomeOf } from '../outcome'
@@ -106,8 +107,12 @@ test('what a walk with the level meter tells, against an integral over what two 
     const mixed = by.reduce((sum, p, h) => sum + weights[h]! * p, 0)
     return by.reduce((sum, p, h) => p > 0 ? sum + weights[h]! * p * Math.log2(p / mixed) : sum, 0)
   }
-  const cells = grid.flatMap((_, i) => grid.map((_, j) => what.map((_, h) => (1 - silent[h]!) * at[h]![0]![i]! * at[h]![1]![j]!)))
-  const direct = [silent, ...cells].reduce((sum, by) => sum + tells(by), 0)
+  // Nobody knows the setting: of two figures their difference tells, and nothing else.
+  const apart = Array.from({ length: 2 * grid.length - 1 }, () => what.map(() => 0))
+  what.forEach((_, h) => grid.forEach((_, i) => grid.forEach((_, j) => {
+    apart[i - j + grid.length - 1]![h]! += (1 - silent[h]!) * at[h]![0]![i]! * at[h]![1]![j]!
+  })))
+  const direct = [silent, ...apart].reduce((sum, by) => sum + tells(by), 0)
   const { bits } = judgeTest(weights, [], { minutes: 0, chances })
   expect([Math.abs(bits / direct - 1) < 0.05, direct > 1]).toEqual([true, true])
   // Each walk is as likely as any other, and each of what may be there is met as often as it is likely.
@@ -125,14 +130,26 @@ test.each([...WALK_KINDS])('how likely what is noted on a %s is with each of wha
   // Ways by their number, levels in dB: with each figure of every speaker, another time.
   const figures = kind === 'level-walk' ? [0, -3, 1.5, -14] : WALKS[kind].ways.map((_, k) => k)
   const density = (h: number, k: number, x: number) => {
-    if (kind !== 'level-walk') return passed[h]!.at[k]![x]!
+    return passed[h]!.at[k]![x]!
+  }
+  /** At the setting that makes the middle of all of them right. */
+  const byLevels = (h: number, noted: number[]) => {
     const { outcome } = hypotheses[h]!
-    return outcome ? levelBy(x, levelAt(ids[k]!, outcome, plan)) : anyLevelDensity(x)
+    const ats = ids.map(id => outcome ? levelAt(id, outcome, plan) : { offDb: 0, mute: 0 })
+    // Of a few the setting may be any, a decibel apart.
+    const each = noted.map((x, k) => x - ats[k]!.offDb)
+    let total = 0
+    for (let setting = Math.ceil(Math.min(...each) - 3); setting <= Math.max(...each) + 3; setting++) {
+      total += noted.reduce((product, x, k) => product * (outcome ? levelBy(x - setting, ats[k]!) : anyLevelDensity(x - setting)), 1)
+    }
+    return Math.log(total)
   }
   for (const [n, x] of figures.entries()) {
     const noted = ids.map((_, k) => k === n % ids.length ? x : k === 4 ? figures.at(-1)! : figures[0]!)
     all.forEach((_, h) => {
-      const direct = ids.reduce((sum, _, k) => sum + Math.log(density(h, k, noted[k]!) / density(0, k, noted[k]!)), 0)
+      const direct = kind === 'level-walk'
+        ? byLevels(h, noted) - byLevels(0, noted)
+        : ids.reduce((sum, _, k) => sum + Math.log(density(h, k, noted[k]!) / density(0, k, noted[k]!)), 0)
       // What differs by less than is told apart is left out: a few hundredths of each.
       const ratio = ratios(noted)(h)
       expect([h, noted, direct === -Infinity ? ratio === 0 : Math.abs(Math.log(ratio) - direct) < 0.15]).toEqual([h, noted, true])

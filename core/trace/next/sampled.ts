@@ -1,5 +1,6 @@
 import { seeded, type Chance } from '#core/quantity/seeded'
-import { anyLevelDensity, levelAt, levelBy, levelDrawn, type LevelAt } from '../ears'
+import { speakersOf } from '#core/job/tree'
+import { anyLevelDensity, levelAt, levelBy, levelDrawn, likeSpeakers, middleOf, settingsOf, takenDb, type LevelAt } from '../levels'
 import { SLIP } from '../ohms'
 import type { Plan } from '../outcome'
 import type { Hypothesis, WalkKind } from './test'
@@ -85,25 +86,61 @@ function byWay(kind: WalkKind, ids: readonly string[], passed: readonly Passed[]
 
 /** Two levels so near each other are one, dB: a run that feeds many changes all of them by a hundredth. */
 const ALIKE_DB = 0.03
+/** Of so many and more the setting is that of those that nothing is wrong with, where no more than this part of them is moved. */
+const SETTLED_FROM = 10
+const SETTLED_PART = 1 / 5
 
-/** By the meter: of each speaker a level against its like. */
+/** By the meter: of each speaker a level, at a setting that those which are alike tell together. */
 function byLevel(ids: readonly string[], hypotheses: readonly Pick<Hypothesis, 'outcome'>[], passed: readonly Passed[], plan: Plan): Noted {
-  const RIGHT: LevelAt = { offDb: 0, mute: 0 }
   const at = hypotheses.map(({ outcome }) => outcome === null ? null : ids.map(id => levelAt(id, outcome, plan)))
-  const against = at.map(of => ids.flatMap((_, k) => of && (of[k]!.mute > 0 || Math.abs(of[k]!.offDb) > ALIKE_DB) ? [{ k, of: of[k]! }] : []))
+  const groups = alikeOf(ids, plan)
+  const moved = at.map(of => groups.map(group => of ? group.filter(k => of[k]!.mute > 0 || Math.abs(of[k]!.offDb) > ALIKE_DB) : []))
   return {
     draw: (h, k, chance) => levelDrawn(at[h]?.[k] ?? RIGHT, chance),
     ratios: (all) => {
-      const right = all.map(db => levelBy(db, RIGHT))
-      const any = all.reduce((product, db, k) => product * anyLevelDensity(db) / right[k]!, 1)
+      const read = groups.map(group => readOf(Float64Array.from(group, k => all[k]!)))
+      const any = read.reduce((product, { dbs, settings, right, own }) => product / own
+        * overAll(settings, setting => dbs.reduce((p, db, n) => p * anyLevelDensity(db - setting) / right[n]!, 1)), 1)
       return (h) => {
-        if (at[h] === null) return any
-        let product = 1
-        for (const { k, of } of against[h]!) product *= levelBy(all[k]!, of) / right[k]!
-        return product
+        const of = at[h]
+        return of ? groups.reduce((product, group, g) => product * ratioOf(group, moved[h]![g]!, of, read[g]!), 1) : any
       }
     },
     silent: h => passed[h]!.silent, on: h => 1 - passed[h]!.silent,
     isSilence: () => false,
   }
+}
+const RIGHT: LevelAt = { offDb: 0, mute: 0 }
+/** `right`: of each at its setting with nothing wrong; `own`: of all together, over the settings that there may be, against those. */
+interface Read { dbs: Float64Array, settings: Float64Array, setting: number, right: readonly number[], own: number }
+function readOf(dbs: Float64Array): Read {
+  const settings = settingsOf(dbs.slice())
+  const setting = middleOf(dbs.slice())
+  const right = Array.from(dbs, db => levelBy(db - setting, RIGHT))
+  return { dbs, settings, setting, right, own: overAll(settings, at => dbs.reduce((product, db, n) => product * levelBy(db - at, RIGHT) / right[n]!, 1)) }
+}
+const overAll = (settings: Float64Array, of: (setting: number) => number): number => settings.reduce((total, at) => total + of(at), 0)
+function ratioOf(group: readonly number[], moved: readonly number[], of: readonly LevelAt[], { dbs, setting, right, own }: Read): number {
+  if (moved.length === 0) return 1
+  if (group.length >= SETTLED_FROM && moved.length <= SETTLED_PART * group.length) {
+    let product = 1
+    for (const k of moved) {
+      const n = group.indexOf(k)
+      product *= levelBy(dbs[n]! - setting, of[k]!) / right[n]!
+    }
+    return product
+  }
+  const settings = settingsOf(Float64Array.from(group, (k, n) => dbs[n]! - takenDb(of[k]!)))
+  return overAll(settings, at => right.reduce((product, p, n) => product * levelBy(dbs[n]! - at, of[group[n]!]!) / p, 1)) / own
+}
+/** Numbers of those that are alike; of one alone nothing is told. */
+function alikeOf(ids: readonly string[], { output }: Plan): number[][] {
+  const speakers = new Map(speakersOf(output.wiring).map(s => [s.id, s]))
+  const groups: number[][] = []
+  ids.forEach((id, k) => {
+    const known = groups.find(group => likeSpeakers(speakers.get(ids[group[0]!]!)!, speakers.get(id)!))
+    if (known) known.push(k)
+    else groups.push([k])
+  })
+  return groups.filter(group => group.length > 1)
 }

@@ -1,7 +1,8 @@
 import { LOUDNESS, SOUNDS, type Sound } from '#core/job/sections/readings/schema'
 import type { ReadingKind } from '#core/job/schema'
 import { numbersBy } from '../chances'
-import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, levelChance, levelOffDb, offDb, silenceOf, soundChance, soundsChance, turnedThrough } from '../ears'
+import { ANY_SOUND, anySounds, cutOutChance, heardOf, isSilence, offDb, soundChance, soundsChance, turnedThrough } from '../ears'
+import { levelChance, levelOffDb, silenceOf } from '../levels'
 import type { Outcome, Plan } from '../outcome'
 import { slipped, type Hypothesis, type Predictive, type WalkFound, type WalkHeard, type WalkKind } from './test'
 
