@@ -9,7 +9,8 @@ import { entropy, logSum, normalAt, normalBelow } from './chances'
 import { likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
 import { ANY_SOUND, besideChance, cutOutChance, NOT_CUT_FROM, silentChance, soundChance } from './ears'
-import { LIKE } from './evidence'
+import { LIKE, likeAnything } from './evidence'
+import { anyLevelDensity, levelGroups, levelled, levelsLog, lineMute, middleOf, muteAt } from './levels'
 import { outcomeOf, planOf } from './outcome'
 import { brokenLine, likeAnyOhm, likeOhm, mostOfOhm, orSlip, scaled, sigmaAt } from './ohms'
 
@@ -86,6 +87,75 @@ test('a dial stands somewhere: all its positions together are certain, whatever 
     expect([stands, all.reduce((a, b) => a + b)]).toEqual([stands, expect.closeTo(1, 9)])
     expect(tapsW.map((w, k) => w === stands ? all[k]! > 0.98 : all[k]! < 0.01 && all[k] === Math.min(...all))).toEqual(tapsW.map(() => true))
   }
+})
+
+test('a dial stands as it stood where its speaker is shorted, or behind a break; on the other scale the same watts are another dial', () => {
+  const output = outputOf(cabled(jobOf('4 x 5 W on 70 V'), { cable: { awg: 16 }, lengthM: 8 }))
+  const plan = planOf(output, deviationsOf(output, new Map(), new Set()))
+  const speakers = speakersOf(output.wiring)
+  const dial = (k: number, ratedV: number) => ({ reading: { kind: 'tap-found', value: { is: 'tap', tapW: 5, ratedV },
+    nodeId: speakers[k]!.id }, predicted: { tap: { tapW: 5, ratedV: 70.71 } } }) as never
+  const isFound = (k: number, ratedV: number, faults: Parameters<typeof outcomeOf>[1]) => LIKE['tap-found']!(dial(k, ratedV), outcomeOf(plan, faults), plan) > 0.9
+  const at = (kind: Parameters<typeof faultAt>[0], k: number) => faultAt(kind, speakers[k]!.id)
+  // Half the ohms: 50 V on the dial.
+  const scale = faultAt('taps-on-other-scale', null, { way: 'up' })
+  const stands = outcomeOf(plan, [scale]).solved.head
+  expect(stands.state === 'finite' && plan.drawn.solved.head.state === 'finite' && stands.ohm < plan.drawn.solved.head.ohm).toBe(true)
+  const beside = [[[], 0], [[at('short-at-drop', 0)], 0], [[at('short-at-drop', 0)], 2], [[at('short-in-run', 1)], 2], [[at('break-in-reach', 1)], 3], [[at('coil-open', 2)], 2]] as const
+  for (const [faults, k] of beside) {
+    const found = [[50, [scale, ...faults]], [70.71, [scale, ...faults]], [50, faults], [70.71, faults]] as const
+    expect([faults, ...found.map(([ratedV, all]) => isFound(k, ratedV, [...all]))]).toEqual([faults, true, false, false, true])
+  }
+  expect([likeAnything(dial(0, 50)) < 0.01, likeAnything(dial(0, 70.71)) > 0.9]).toEqual([true, true])
+})
+
+describe('levels of one setting', () => {
+  const output = outputOf(cabled(jobOf('3 x 5 W + 2 x 10 W on 70 V'), { cable: { awg: 14 }, lengthM: 4 }))
+  const plan = planOf(output, deviationsOf(output, new Map(), new Set()))
+  const ids = plan.speakers
+  const at = (kind: Parameters<typeof faultAt>[0], k: number | null, more = {}) => outcomeOf(plan, [faultAt(kind, k === null ? null : ids[k]!, more)])
+  const judged = (k: number, db: number, more = {}) => ({ reading: { id: `${k}`, at: '2026-05-04T09:00:00Z', kind: 'level', nodeId: ids[k]!,
+    value: { is: 'level', db, weighting: 'A', signal: 'pink-noise', headV: null, ...more } } }) as never
+  const log = (dbs: readonly number[], outcome: ReturnType<typeof outcomeOf>) => levelsLog(levelGroups(dbs.map((db, k) => judged(k, db)), plan), outcome, plan)
+  // A density by itself: bells of 1.2 dB with a stray in 33 of anything over 25 dB, and a setting that is as likely anywhere (an integral over it).
+  const direct = (dbs: readonly number[], offs: readonly number[]) => {
+    let total = 0
+    for (let setting = 40; setting < 120; setting += 0.01) {
+      const bell = (off: number) => Math.exp(-((off / 1.2) ** 2) / 2) / (1.2 * Math.sqrt(2 * Math.PI))
+      total += 0.01 * dbs.reduce((p, db, k) => p * (0.97 * bell(db - setting - offs[k]!) + 0.03 / 25), 1)
+    }
+    return Math.log(total)
+  }
+  // Ten watts are three decibels above five.
+  const right = [80, 80.4, 79.7, 83.1, 82.8]
+  test.each<[string, number[], ReturnType<typeof outcomeOf>, number[]]>([
+    ['as drawn', right, plan.drawn, [0, 0, 0, 3, 3]], ['the last is silent, as it should be with a break before it', [80, 80.4, 79.7, 83.1, 67], at('break-in-reach', 4), [0, 0, 0, 3, -12]],
+    ['two of two, one under half its tap', [80, 77], at('wrong-tap', 1, { tapW: 2.5 }), [0, -3]], ['two of two, and nothing is wrong', [80, 77], plan.drawn, [0, 0]],
+    ['all louder: nobody knows the setting', right.map(db => db + 7), plan.drawn, [0, 0, 0, 3, 3]], ['one far out', [80, 80.4, 65, 83.1, 82.8], plan.drawn, [0, 0, 0, 3, 3]],
+  ])('%s, against an integral over the setting', (_, dbs, outcome, offs) => expect(Math.abs(log(dbs, outcome) - direct(dbs, offs))).toBeLessThan(0.25))
+  test('a break is told by what is silent behind it, and what plays before it is right', () => {
+    const groups = levelGroups([80, 80.4, 65].map((db, k) => judged(k, db)), plan)
+    expect(levelled(groups[0]!, at('break-in-reach', 2), plan).each.map(l => l > Math.log(0.1))).toEqual([true, true, true])
+    expect(log([80, 80.4, 65], at('break-in-reach', 2)) - log([80, 80.4, 65], plan.drawn)).toBeGreaterThan(3)
+  })
+  test('at the rack all are silenced at once, or none; where nothing plays there is no level', () => {
+    const none = 5 * Math.log(0.999 * 0.03 / 25 + 0.001 * anyLevelDensity(0))
+    expect(log(right, at('amplifier-dead', null))).toBeCloseTo(none, 1)
+    expect(log(right, at('break-in-reach', 0))).toBeCloseTo(none, 1)
+    expect(log(right, at('source-one-side', null))).toBeCloseTo(Math.log(0.2) + log(right, plan.drawn), 1)
+    expect([lineMute(at('source-one-side', null)), muteAt(ids[0]!, at('source-one-side', null), plan), lineMute(at('comes-and-goes', 0)), muteAt(ids[0]!, at('comes-and-goes', 0), plan), muteAt(ids[1]!, at('comes-and-goes', 0), plan)])
+      .toEqual([0.8, 0, 0, 0.15, 0].map(p => expect.closeTo(p, 9)))
+  })
+  test('what is read otherwise, or of one alone, is held against nothing', () => {
+    const groups = levelGroups([judged(0, 80), judged(1, 80), judged(2, 99, { weighting: 'C' }), judged(3, 60, { headV: 3 })], plan)
+    expect(groups.map(g => g.reads.map(r => r.nodeId))).toEqual([[ids[0], ids[1]]])
+  })
+  test('the middle of figures, of an even number that between two, in whatever order they come', () => {
+    for (const all of [[3], [1, 2], [5, 1, 3], [4, 4, 1, 9], [2, 2, 2, 2, 2], [9, 8, 7, 6, 5, 4, 3, 2, 1, 0]]) {
+      const sorted = [...all].sort((a, b) => a - b)
+      expect([all, middleOf(Float64Array.from(all))]).toEqual([all, (sorted[(all.length - 1) >> 1]! + sorted[all.length >> 1]!) / 2])
+    }
+  })
 })
 
 describe('what is heard', () => {

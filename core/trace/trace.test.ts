@@ -147,6 +147,16 @@ describe('by hand', () => {
     expect([last.length > 100, all.filter(of => of.length > 0).length, ...all.slice(-2).map(of => of.length)]).toEqual([true, 42, 3, 3])
     expect(all[last.findIndex(s => s.faults.length === 0)]!.find(r => r.readingId === readings[0]!.id)!.times).toBeLessThan(0.01)
   })
+  test('ohms that lie between two sizes of a fault that were tried speak for it, not against it', () => {
+    const leaks = triedOn(job, []).singles.filter(s => s.fault.kind === 'leak-across')
+    const of = leaks.filter(s => s.fault.nodeId === leaks[0]!.fault.nodeId).map(s => (s.outcome.solved.head as { ohm: number }).ohm).sort((a, b) => a - b)
+    const tried = triedOn(job, [reading('line-impedance', ohm(Math.sqrt(of[0]! * of[1]!)))])
+    const { suspects } = rankOfSingles(tried)
+    const at = suspects.findIndex(s => s.faults[0]?.kind === 'leak-across')
+    const times = reasonsOf(tried, suspects)
+    const drawn = suspects.findIndex(s => s.faults.length === 0)
+    expect([at < 10, times[at]![0]!.times > 0.8, times[drawn]![0]!.times < 0.01]).toEqual([true, true, true])
+  })
   test('where the line may be meant as it reads, the drawing is corrected instead, and the reading is right', () => {
     const newId = counter('p')
     for (const fault of [faultAt('wrong-tap', ids[1], { tapW: 5 }), faultAt('taps-one-off', null, { way: 'down' }), faultAt('extra-speaker', ids[1]), faultAt('speaker-missing', ids[1]), faultAt('drops-exchanged', ids[0], { withId: ids[6] })]) {

@@ -411,6 +411,9 @@ test('by the level meter: what is foretold of louder and quieter is what the fig
   // By hand: one in four cannot tell though it plays; of the rest 0.97 see what is.
   const turned = (is: 'right-way' | 'cannot-tell', outcome: typeof half) => turnedThrough({ is, against: null }, ids[1]!, outcome, plan)
   expect([turned('right-way', half), turned('cannot-tell', half), turned('cannot-tell', dead)]).toEqual([expect.closeTo(0.75 * 0.97, 2), expect.closeTo(0.25, 2), expect.closeTo(1, 6)])
+  // Nor does a pulse come through an amplifier that is dead; through a source of one side for one of five.
+  const [off, oneSide] = (['amplifier-dead', 'source-one-side'] as const).map(kind => outcomeOf(plan, [faultAt(kind, null)]))
+  expect([turned('cannot-tell', off!), turned('right-way', oneSide!)]).toEqual([1, expect.closeTo(0.2 * 0.75 * 0.97, 2)])
 })
 
 test('forty that are right, read by the meter and the pulse, speak neither against the line as drawn nor for something that no list has', () => {
