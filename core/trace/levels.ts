@@ -125,16 +125,13 @@ export const isFew = (count: number): boolean => count <= A_FEW
 export const overSettings = (logs: readonly number[]): number => logs.length === 1 ? logs[0]! : logSum(logs)
 export const MOST_OVER_SETTINGS = 1.5
 
-/** What a speaker is taken to be where the setting is found. */
-export const takenDb = ({ offDb, mute }: LevelAt): number => mute > 0.5 ? NEIGHBOURS_DB : heardDb(offDb)
-
 /** Levels with these faults: the logarithm of all together; of each, at the setting that is likeliest; of each where there is none to read. */
 interface Levelled { together: number, each: number[], none: number[], mute: number }
 export function levelled({ reads }: LevelGroup, outcome: Acting, plan: Plan): Levelled {
   const none = reads.map(r => Math.log(orSlip(NO_LEVEL, r.any)))
   if (plan.speakers.every(id => readDb(id, outcome, plan) <= NEIGHBOURS_DB)) return { together: sum(none), each: none, none, mute: 1 }
   const ats = reads.map(r => levelAt(r.nodeId, outcome, plan))
-  const tried = Array.from(settingsOf(Float64Array.from(reads, (r, k) => r.db - takenDb(ats[k]!))), setting =>
+  const tried = Array.from(settingsOf(Float64Array.from(reads, (r, k) => r.db - ats[k]!.offDb)), setting =>
     reads.map((r, k) => Math.log(orSlip(levelBy(r.db - setting, ats[k]!), r.any))))
   const sums = tried.map(sum)
   return { together: overSettings(sums), each: tried[sums.indexOf(Math.max(...sums))]!, none, mute: lineMute(outcome) }

@@ -1,8 +1,8 @@
 import { logSum } from './chances'
 import { offDb } from './ears'
 import {
-  isFew, levelBy, levelDensity, levelled, levelsLog, lineMute, middleOf, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, NEIGHBOURS_DB, NO_LEVEL, overSettings,
-  settingsOf, takenDb,
+  heardDb, isFew, levelBy, levelDensity, levelled, levelsLog, lineMute, middleOf, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, NEIGHBOURS_DB, NO_LEVEL, overSettings,
+  settingsOf,
 } from './levels'
 import { orSlip } from './ohms'
 import type { Touches } from './pairBound'
@@ -75,8 +75,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
       const by = levels.map(group => levelled(group, outcome, plan))
       const delta = Float64Array.from(by.flatMap(l => l.each), (log, r) => log - drawn[r]!)
       const at = Int16Array.from(reads.flatMap((_, r) => Math.abs(offs[r]!) > MOVED_DB || mute[r]! > 0 ? [r] : []))
-      const sorted = levels.map(({ reads: of }, g) => Float64Array.from(of, (_, k) => dbs[firsts[g]! + k]! - takenDb({ offDb: offs[firsts[g]! + k]!,
-        mute: mute[firsts[g]! + k]! })).sort())
+      const sorted = levels.map(({ reads: of }, g) => Float64Array.from(of, (_, k) => dbs[firsts[g]! + k]! - heardDb(offs[firsts[g]! + k]!)).sort())
       return {
         at, delta, sum: levelsLog(levels, outcome, plan) - base, on: sum(by.map(l => l.together)) - base, offDb: offs, mute, lineMute: lineMute(outcome),
         settingDb: Float64Array.from(sorted, all => middleOf(all.slice())), leeway: Math.min(...sorted.map(leewayOf)),
@@ -116,11 +115,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
 
   function logOfGroup(g: number): number {
     const [first, all] = [firsts[g]!, scratch[g]!]
-    for (let k = 0; k < all.length; k++) {
-      const r = first + k
-      const db = muteBoth[r]! > 0.5 ? NEIGHBOURS_DB : offBoth[r]!
-      all[k] = dbs[r]! - (db > NEIGHBOURS_DB ? db : NEIGHBOURS_DB)
-    }
+    for (let k = 0; k < all.length; k++) all[k] = dbs[first + k]! - heardDb(offBoth[first + k]!)
     const logs: number[] = []
     for (const setting of settingsOf(all)) {
       let log = 0
@@ -132,7 +127,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
 
   function levelOf(r: number, settingDb: number, off: number, mute: number): number {
     const db = dbs[r]! - settingDb
-    const here = off > NEIGHBOURS_DB ? off : NEIGHBOURS_DB
+    const here = heardDb(off)
     return mute > 0 ? logOf(r, levelBy(db, { offDb: here, mute })) : logAt(r, db - here)
   }
 }

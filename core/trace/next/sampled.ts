@@ -1,6 +1,6 @@
 import { seeded, type Chance } from '#core/quantity/seeded'
 import { speakersOf } from '#core/job/tree'
-import { anyLevelDensity, levelAt, levelBy, levelDrawn, likeSpeakers, middleOf, settingsOf, takenDb, type LevelAt } from '../levels'
+import { anyLevelDensity, levelAt, levelBy, levelDrawn, likeSpeakers, middleOf, settingsOf, type LevelAt } from '../levels'
 import { SLIP } from '../ohms'
 import type { Plan } from '../outcome'
 import type { Hypothesis, WalkKind } from './test'
@@ -130,7 +130,7 @@ function ratioOf(group: readonly number[], moved: readonly number[], of: readonl
     }
     return product
   }
-  const settings = settingsOf(Float64Array.from(group, (k, n) => dbs[n]! - takenDb(of[k]!)))
+  const settings = settingsOf(Float64Array.from(group, (k, n) => dbs[n]! - of[k]!.offDb))
   return overAll(settings, at => right.reduce((product, p, n) => product * levelBy(dbs[n]! - at, of[group[n]!]!) / p, 1)) / own
 }
 /** Numbers of those that are alike; of one alone nothing is told. */
