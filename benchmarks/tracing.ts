@@ -28,10 +28,10 @@ const playBeside = (part: number) => new Promise<Played>((resolve, reject) => {
 const foundIn = (found: readonly Place[]) => {
   const part = (of: (p: Place) => boolean) => (found.filter(of).length / found.length).toFixed(2)
   const isMissed = ({ at }: Place) => at < 0 || at > 2
-  const amongFaults = part(p => p.amongFaults >= 0 && p.amongFaults < 3)
-  return `${part(p => p.at === 0)} first, ${part(p => !isMissed(p))} in the first three (${amongFaults} with as drawn and something else counted
-  beside them), of ${found.length}; of the rest ${found.filter(p => isMissed(p) && p.isDrawn)
-    .length} are told to be as drawn first: nothing that was read shows them`
+  const [first, firstThree] = [part(p => p.amongFaults === 0), part(p => p.amongFaults >= 0 && p.amongFaults < 3)]
+  return `${part(p => p.at === 0)} first, ${part(p => !isMissed(p))} in the first three
+  (with as drawn and something else beside them, as they stand on the page: the first fault ${first}, of the first three ${firstThree}), of ${found.length}; of
+  the rest ${found.filter(p => isMissed(p) && p.isDrawn).length} are told to be as drawn first: nothing that was read shows them`
 }
 
 const opened = (found: readonly Place[]) => (found.filter(p => p.isOpenedFirst).length / found.length).toFixed(2)

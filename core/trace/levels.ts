@@ -115,8 +115,12 @@ export function middleOf(all: Float64Array): number {
  */
 export function settingsOf(each: Float64Array): Float64Array {
   if (!isFew(each.length)) return Float64Array.of(middleOf(each))
-  const from = Math.ceil(Math.min(...each) - AROUND_DB)
-  return Float64Array.from({ length: Math.floor(Math.max(...each) + AROUND_DB) - from + 1 }, (_, k) => from + k)
+  let [least, most] = [Infinity, -Infinity]
+  for (const db of each) [least, most] = [Math.min(least, db), Math.max(most, db)]
+  const from = Math.ceil(least - AROUND_DB)
+  const settings = new Float64Array(Math.floor(most + AROUND_DB) - from + 1)
+  for (let k = 0; k < settings.length; k++) settings[k] = from + k
+  return settings
 }
 const A_FEW = 6
 const AROUND_DB = 3

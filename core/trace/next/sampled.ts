@@ -1,6 +1,6 @@
 import { seeded, type Chance } from '#core/quantity/seeded'
 import { speakersOf } from '#core/job/tree'
-import { anyLevelDensity, levelAt, levelBy, levelDrawn, likeSpeakers, middleOf, settingsOf, type LevelAt } from '../levels'
+import { anyLevelDensity, levelAt, levelBy, levelDensity, levelDrawn, likeSpeakers, middleOf, settingsOf, type LevelAt } from '../levels'
 import { SLIP } from '../ohms'
 import type { Plan } from '../outcome'
 import type { Hypothesis, WalkKind } from './test'
@@ -93,46 +93,82 @@ const SETTLED_PART = 1 / 5
 /** By the meter: of each speaker a level, at a setting that those which are alike tell together. */
 function byLevel(ids: readonly string[], hypotheses: readonly Pick<Hypothesis, 'outcome'>[], passed: readonly Passed[], plan: Plan): Noted {
   const at = hypotheses.map(({ outcome }) => outcome === null ? null : ids.map(id => levelAt(id, outcome, plan)))
-  const groups = alikeOf(ids, plan)
-  const moved = at.map(of => groups.map(group => of ? group.filter(k => of[k]!.mute > 0 || Math.abs(of[k]!.offDb) > ALIKE_DB) : []))
+  const groups = alikeOf(ids, plan).map((group) => {
+    const kinds = kindsOf(at.map(of => of && group.map(k => of[k]!)))
+    return { group, ...kinds, ratios: new Float64Array(kinds.kinds.length) }
+  })
   return {
     draw: (h, k, chance) => levelDrawn(at[h]?.[k] ?? RIGHT, chance),
     ratios: (all) => {
-      const read = groups.map(group => readOf(Float64Array.from(group, k => all[k]!)))
+      const read = groups.map(({ group }) => readOf(Float64Array.from(group, k => all[k]!)))
       const any = read.reduce((product, { dbs, settings, right, own }) => product / own
         * overAll(settings, setting => dbs.reduce((p, db, n) => p * anyLevelDensity(db - setting) / right[n]!, 1)), 1)
-      return (h) => {
-        const of = at[h]
-        return of ? groups.reduce((product, group, g) => product * ratioOf(group, moved[h]![g]!, of, read[g]!), 1) : any
-      }
+      groups.forEach(({ kinds, ratios }, g) => kinds.forEach((of, k) => { ratios[k] = ratioOf(of, read[g]!) }))
+      return h => at[h] === null ? any : groups.reduce((product, { kindOf, ratios }) => product * ratios[kindOf[h]!]!, 1)
     },
     silent: h => passed[h]!.silent, on: h => 1 - passed[h]!.silent,
     isSilence: () => false,
   }
 }
+
 const RIGHT: LevelAt = { offDb: 0, mute: 0 }
+/** What levels may be by what may be there: an open coil, an open joint and none there at all are one. Those that are moved, by their number. */
+interface Kind { ats: readonly LevelAt[], offs: Float64Array, mutes: Float64Array, moved: readonly number[] }
+/** Each found once for all that are the same of it: of two hundred things that may be wrong on six speakers some thirty. */
+function kindsOf(all: readonly (readonly LevelAt[] | null)[]): { kinds: Kind[], kindOf: Int32Array } {
+  const numbers = new Map<string, number>()
+  const kinds: Kind[] = []
+  const kindOf = Int32Array.from(all, (ats) => {
+    if (ats === null) return -1
+    const name = ats.map(({ offDb, mute }) => `${Math.round(offDb / ALIKE_DB)} ${mute}`).join()
+    const known = numbers.get(name)
+    if (known !== undefined) return known
+    numbers.set(name, kinds.length)
+    return kinds.push({
+      ats, offs: Float64Array.from(ats, a => a.offDb), mutes: Float64Array.from(ats, a => a.mute),
+      moved: ats.flatMap(({ offDb, mute }, n) => mute > 0 || Math.abs(offDb) > ALIKE_DB ? [n] : []),
+    }) - 1
+  })
+  return { kinds, kindOf }
+}
+
 /** `right`: of each at its setting with nothing wrong; `own`: of all together, over the settings that there may be, against those. */
 interface Read { dbs: Float64Array, settings: Float64Array, setting: number, right: readonly number[], own: number }
 function readOf(dbs: Float64Array): Read {
   const settings = settingsOf(dbs.slice())
   const setting = middleOf(dbs.slice())
   const right = Array.from(dbs, db => levelBy(db - setting, RIGHT))
-  return { dbs, settings, setting, right, own: overAll(settings, at => dbs.reduce((product, db, n) => product * levelBy(db - at, RIGHT) / right[n]!, 1)) }
+  return { dbs, settings, setting, right, own: overAll(settings, at => dbs.reduce((product, db, n) => product * quick(db - at) / right[n]!, 1)) }
 }
-const overAll = (settings: Float64Array, of: (setting: number) => number): number => settings.reduce((total, at) => total + of(at), 0)
-function ratioOf(group: readonly number[], moved: readonly number[], of: readonly LevelAt[], { dbs, setting, right, own }: Read): number {
+function ratioOf({ ats, offs, mutes, moved }: Kind, { dbs, setting, right, own }: Read): number {
   if (moved.length === 0) return 1
-  if (group.length >= SETTLED_FROM && moved.length <= SETTLED_PART * group.length) {
+  if (dbs.length >= SETTLED_FROM && moved.length <= SETTLED_PART * dbs.length) {
     let product = 1
-    for (const k of moved) {
-      const n = group.indexOf(k)
-      product *= levelBy(dbs[n]! - setting, of[k]!) / right[n]!
-    }
+    for (const n of moved) product *= levelBy(dbs[n]! - setting, ats[n]!) / right[n]!
     return product
   }
-  const settings = settingsOf(Float64Array.from(group, (k, n) => dbs[n]! - of[k]!.offDb))
-  return overAll(settings, at => right.reduce((product, p, n) => product * levelBy(dbs[n]! - at, of[group[n]!]!) / p, 1)) / own
+  const each = new Float64Array(dbs.length)
+  for (let n = 0; n < each.length; n++) each[n] = dbs[n]! - offs[n]!
+  let total = 0
+  for (const at of settingsOf(each)) {
+    let product = 1
+    for (let n = 0; n < dbs.length; n++) product *= (mutes[n]! > 0 ? levelBy(dbs[n]! - at, ats[n]!) : quick(dbs[n]! - at - offs[n]!)) / right[n]!
+    total += product
+  }
+  return total / own
 }
+const overAll = (settings: Float64Array, of: (setting: number) => number): number => {
+  let total = 0
+  for (const setting of settings) total += of(setting)
+  return total
+}
+
+/** Densities of a level by how far it lies from what it would be, a twentieth of a decibel apart: an exponential for each took most of the time. */
+const PER_DB = 20
+const WITHIN_DB = 40
+const densities = Float64Array.from({ length: 2 * WITHIN_DB * PER_DB + 1 }, (_, k) => levelDensity(k / PER_DB - WITHIN_DB, 0))
+const quick = (db: number): number => densities[Math.max(0, Math.min(densities.length - 1, Math.round((db + WITHIN_DB) * PER_DB)))]!
+
 /** Numbers of those that are alike; of one alone nothing is told. */
 function alikeOf(ids: readonly string[], { output }: Plan): number[][] {
   const speakers = new Map(speakersOf(output.wiring).map(s => [s.id, s]))
