@@ -141,10 +141,11 @@ export function levelled({ reads }: LevelGroup, outcome: Acting, plan: Plan): Le
   return { together: overSettings(sums), each: tried[sums.indexOf(Math.max(...sums))]!, none, mute: lineMute(outcome) }
 }
 const sum = (logs: readonly number[]): number => logs.reduce((a, b) => a + b, 0)
-export const levelsLog = (groups: readonly LevelGroup[], outcome: Acting, plan: Plan): number => groups.reduce((total, group) => {
-  const { together, none, mute } = levelled(group, outcome, plan)
-  return total + (mute === 0 ? together : logSum([Math.log(1 - mute) + together, Math.log(mute) + sum(none)]))
-}, 0)
+/** All of a group together, silenced at once or not; and of every group. */
+export const groupLog = ({ together, none, mute }: Levelled): number =>
+  mute === 0 ? together : logSum([Math.log(1 - mute) + together, Math.log(mute) + sum(none)])
+export const levelsLog = (groups: readonly LevelGroup[], outcome: Acting, plan: Plan): number =>
+  groups.reduce((total, group) => total + groupLog(levelled(group, outcome, plan)), 0)
 
 /** So far a speaker is off its plan, dB, against the middle of the others: what all do alike nobody sees by a meter at one setting. */
 export function levelOffDb(nodeId: string, outcome: Acting, plan: Plan): number {

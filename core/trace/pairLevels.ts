@@ -1,7 +1,7 @@
 import { logSum } from './chances'
 import { offDb } from './ears'
 import {
-  heardDb, isFew, levelBy, levelDensity, levelled, levelsLog, lineMute, middleOf, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, NEIGHBOURS_DB, NO_LEVEL, overSettings,
+  groupLog, heardDb, isFew, levelBy, levelDensity, levelled, lineMute, middleOf, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, NEIGHBOURS_DB, NO_LEVEL, overSettings,
   settingsOf,
 } from './levels'
 import { orSlip } from './ohms'
@@ -77,7 +77,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
       const at = Int16Array.from(reads.flatMap((_, r) => Math.abs(offs[r]!) > MOVED_DB || mute[r]! > 0 ? [r] : []))
       const sorted = levels.map(({ reads: of }, g) => Float64Array.from(of, (_, k) => dbs[firsts[g]! + k]! - heardDb(offs[firsts[g]! + k]!)).sort())
       return {
-        at, delta, sum: levelsLog(levels, outcome, plan) - base, on: sum(by.map(l => l.together)) - base, offDb: offs, mute, lineMute: lineMute(outcome),
+        at, delta, sum: sum(by.map(groupLog)) - base, on: sum(by.map(l => l.together)) - base, offDb: offs, mute, lineMute: lineMute(outcome),
         settingDb: Float64Array.from(sorted, all => middleOf(all.slice())), leeway: Math.min(...sorted.map(leewayOf)),
         moved: Math.max(...levels.map((_, g) => at.reduce((n, r) => n + Number(groupOf[r] === g), 0))),
         silent: new Set(plan.speakers.filter(id => offDb(id, outcome, plan) <= NEIGHBOURS_DB)),
