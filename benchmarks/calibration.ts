@@ -1,61 +1,105 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
-import { makeRig } from '../tests/outside/rigs'
+import { makeRig, type Rig } from '../tests/outside/rigs'
 import { isIt } from '../tests/outside/rigJob'
+import type { Reading } from '#core/job/schema'
+import { byParts, seedsOfPart } from './parts'
 import { afterMending } from './tracePlay'
-import { allEars, Calibration, head, rankingOf, tenthOf, WEIGHTS } from './rigRanking'
+import { allEars, Calibration, head, rankingOf, tenthOf, walked, WEIGHTS, type Said } from './rigRanking'
 
-/** What a percentage of a trace is worth: npm run bench:calibration. Writes docs/benchmarks-calibration.md; a thousand rigs take a quarter of an hour. */
+/**
+ * What a percentage of a trace is worth: npm run bench:calibration. Writes docs/benchmarks-calibration.md, again whenever some more were counted; a thousand
+ * rigs take ten minutes on two cores.
+ */
 
 const RIGS = Number(process.argv[2] ?? 1000)
+/** So many again after a repair, and after each walk. */
+const FEWER = Math.floor(RIGS / 16)
 /** So likely, and it is counted by its line. */
 const LIKELY = 0.5
+const TOLD_EVERY = 20
+
+const COUNTED = ['byHead', 'byAll', 'byLine', 'byMeter', 'byPulse', 'mended', 'right'] as const
+type Counted = typeof COUNTED[number]
+interface Found { counted: Record<Counted, [string, Said][]>, rigs: number, walks: number, plays: number, named: number }
 
 const began = performance.now()
-const [byHead, byAll, byLine, mended, right] = [new Calibration(), new Calibration(), new Calibration(), new Calibration(), new Calibration()]
-for (let seed = 1; seed <= RIGS; seed++) {
-  const rig = makeRig(seed, WEIGHTS)
-  for (const s of rankingOf(rig, head(rig)).ranking.suspects) byHead.add(tenthOf(s.probability), s.probability, isIt(s.faults, rig))
-  for (const s of rankingOf(rig, allEars(rig)).ranking.suspects) {
-    byAll.add(tenthOf(s.probability), s.probability, isIt(s.faults, rig))
-    if (s.probability >= LIKELY) byLine.add(rig.kind, s.probability, isIt(s.faults, rig))
+await byParts<Found>(import.meta.filename, RIGS, (tell) => {
+  const by = Object.fromEntries(COUNTED.map(c => [c, new Calibration()])) as Record<Counted, Calibration>
+  const counts = { rigs: 0, walks: 0, plays: 0, named: 0 }
+  const told = () => tell({ counted: Object.fromEntries(COUNTED.map(c => [c, [...by[c].by]])) as Found['counted'], ...counts })
+  const count = (of: Calibration, rig: Rig, readings: readonly Reading[]) => {
+    const { suspects } = rankingOf(rig, readings).ranking
+    for (const s of suspects) of.add(tenthOf(s.probability), s.probability, isIt(s.faults, rig))
+    return suspects
   }
-}
-// Other seeds than those that the shares after a repair were counted on.
-const MENDED = Math.floor(RIGS / 8)
-for (let seed = 10_001; seed <= 10_000 + MENDED; seed++) {
-  const after = afterMending(seed, 7)
-  if (after === null) continue
-  for (const s of after.suspects) {
-    const isSo = isIt(s.faults, after.rig)
-    mended.add(tenthOf(s.probability), s.probability, isSo)
-    if (s.faults.length === 0) right.add('as drawn', s.probability, isSo)
+  // Other seeds than those that the shares after a repair were counted on.
+  for (const seed of seedsOfPart(10_001, FEWER)) {
+    const after = afterMending(seed, 7)
+    counts.plays++
+    counts.named += Number(after !== null)
+    for (const s of after?.suspects ?? []) {
+      const isSo = isIt(s.faults, after!.rig)
+      by.mended.add(tenthOf(s.probability), s.probability, isSo)
+      if (s.faults.length === 0) by.right.add('as drawn', s.probability, isSo)
+    }
   }
-}
-writeFileSync('docs/benchmarks-calibration.md', `# What a percentage of a trace is worth
+  told()
+  for (const seed of seedsOfPart(20_001, FEWER)) {
+    const rig = makeRig(seed, WEIGHTS)
+    count(by.byMeter, rig, walked(rig, 'level-walk'))
+    count(by.byPulse, rig, walked(rig, 'pulse-walk'))
+    counts.walks++
+  }
+  for (const seed of seedsOfPart(1, RIGS)) {
+    const rig = makeRig(seed, WEIGHTS)
+    count(by.byHead, rig, head(rig))
+    for (const s of count(by.byAll, rig, allEars(rig))) if (s.probability >= LIKELY) by.byLine.add(rig.kind, s.probability, isIt(s.faults, rig))
+    if (++counts.rigs % TOLD_EVERY === 0) told()
+  }
+  told()
+}, write)
 
-Written by \`npm run bench:calibration\`: ${RIGS} simulated rigs (\`tests/outside/rigs.ts\`; 15 in a hundred healthy, 60 with one fault, 15 with two, the rest
+function write(parts: readonly Found[]): void {
+  const table = (of: Counted, title = 'said') => Calibration.of(parts.map(p => p.counted[of])).table(title)
+  const count = (of: 'rigs' | 'walks' | 'plays' | 'named') => parts.reduce((n, p) => n + p[of], 0)
+  writeFileSync('docs/benchmarks-calibration.md', `# What a percentage of a trace is worth
+
+Written by \`npm run bench:calibration\`: ${count('rigs')} simulated rigs (\`tests/outside/rigs.ts\`; 15 in a hundred healthy, 60 with one fault, 15 with two, the rest
 with what no list has), every suspect counted, seeds from 1. ${cpus()[0]!.model}, Node ${process.version}; ${Math.round((performance.now() - began) / 1000)} s.
 “±” is one sigma of what chance alone makes of so many: what lies within two of them is no finding.
 
 ## The line read at the rack
 
-${byHead.table('said')}
+${table('byHead')}
 
 ## All ears, and three coils
 
-${byAll.table('said')}
+${table('byAll')}
 
 ## The same by line: all that is said to be as likely as not, or likelier
 
-${byLine.table('line')}
+${table('byLine', 'line')}
+
+## All ears, and the level meter at every speaker
+
+${count('walks')} more rigs, seeds from 20,001.
+
+${table('byMeter')}
+
+## All ears, and a pulse at every speaker
+
+The same.
+
+${table('byPulse')}
 
 ## After a repair
 
-${MENDED} more rigs, seeds from 10,001, each traced by the tests that are proposed until a fault is named with over one half (six tests at most), mended of
-that, right or not, and read again at the rack.
+${count('plays')} more rigs, seeds from 10,001, each traced by the tests that are proposed until a fault is named with over one half (six tests at most; ${count('named')} were),
+mended of that, right or not, and read again at the rack.
 
-${mended.table('said')}
+${table('mended')}
 
-${right.table('that it is')}
+${table('right', 'that it is')}
 `)
+}

@@ -7,7 +7,8 @@ import { givenBy } from '#core/trace/given'
 import { rankPairs } from '#core/trace/pairs'
 import { drained } from '#core/quantity/steps'
 import { trySingles } from '#core/trace/rank'
-import { read } from '../tests/outside/rigHands'
+import type { WalkKind } from '#core/trace/next/test'
+import { read, taken } from '../tests/outside/rigHands'
 import { drawnRig, reading } from '../tests/outside/rigJob'
 import type { Rig } from '../tests/outside/rigs'
 
@@ -25,15 +26,26 @@ export function rankingOf(rig: Rig, readings: readonly Reading[], repairs: reado
 }
 
 export const head = (rig: Rig): Reading[] => [reading('line-impedance', null, read(rig, 'line-impedance', null))]
+const ears = (rig: Rig): Reading[] => [...head(rig), ...taken(rig, { kind: 'walk', nodeId: null, besideId: null }, [])]
+/** Listened at along the line, and once more along it with a meter or a pulse. */
+export const walked = (rig: Rig, kind: WalkKind): Reading[] => [...ears(rig), ...taken(rig, { kind, nodeId: null, besideId: null }, [])]
 export const allEars = (rig: Rig): Reading[] => [
-  ...head(rig), ...rig.tapsW.map((_, k) => reading('sound', `s${k}`, read(rig, 'sound', `s${k}`))),
-  ...rig.tapsW.slice(0, 3).map((_, k) => reading('coil-dcr', `s${k}`, read(rig, 'coil-dcr', `s${k}`))),
+  ...ears(rig), ...rig.tapsW.slice(0, 3).map((_, k) => reading('coil-dcr', `s${k}`, read(rig, 'coil-dcr', `s${k}`))),
 ]
 
 /** What was said of so many suspects, and how often it was so. */
 export interface Said { n: number, said: number, so: number }
 export class Calibration {
   readonly by = new Map<string, Said>()
+  static of(parts: readonly (readonly [string, Said])[][]): Calibration {
+    const all = new Calibration()
+    for (const [key, { n, said, so }] of parts.flat()) {
+      const at = all.by.get(key) ?? { n: 0, said: 0, so: 0 }
+      all.by.set(key, { n: at.n + n, said: at.said + said, so: at.so + so })
+    }
+    return all
+  }
+
   add(key: string, probability: number, isSo: boolean): void {
     const at = this.by.get(key) ?? { n: 0, said: 0, so: 0 }
     this.by.set(key, { n: at.n + 1, said: at.said + probability, so: at.so + Number(isSo) })

@@ -1,6 +1,6 @@
-import { fork } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
-import { availableParallelism, cpus } from 'node:os'
+import { cpus } from 'node:os'
+import { byParts, seedsOfPart } from './parts'
 import { playOf, type Place } from './tracePlay'
 
 /**
@@ -8,24 +8,19 @@ import { playOf, type Place } from './tracePlay'
  * Rigs are played by as many processes as there are cores, each every so-manieth seed.
  */
 
-const [PLAYED, OF] = [Number(process.argv[2] ?? 60), availableParallelism()]
+const PLAYED = Number(process.argv[2] ?? 60)
 interface Played { ones: Place[][], two: Place[], twoByGo: Place[] }
 
-function playEach(part: number): Played {
-  const seeds = Array.from({ length: PLAYED }, (_, k) => k + 1).filter(seed => seed % OF === part)
-  return {
+const began = performance.now()
+await byParts<Played>(import.meta.filename, PLAYED, (tell) => {
+  const seeds = seedsOfPart(1, PLAYED)
+  tell({
     ones: seeds.map(seed => playOf(seed, [0, 100, 0], 12)), two: seeds.map(seed => playOf(seed, [0, 0, 100], 8).at(-1)!),
     twoByGo: seeds.map(seed => playOf(seed, [0, 0, 100], 8, true).at(-1)!),
-  }
-}
-const playBeside = (part: number) => new Promise<Played>((resolve, reject) => {
-  const child = fork(import.meta.filename, [String(PLAYED), String(part)], { execArgv: ['--import', 'tsx'] })
-  child.on('message', played => resolve(played as Played))
-  child.on('error', reject)
-  child.on('exit', code => code !== 0 && reject(new Error(`rigs ${part} of ${OF} ended with ${code}`)))
-})
+  })
+}, write)
 
-const foundIn = (found: readonly Place[]) => {
+function foundIn(found: readonly Place[]): string {
   const part = (of: (p: Place) => boolean) => (found.filter(of).length / found.length).toFixed(2)
   const isMissed = ({ at }: Place) => at < 0 || at > 2
   const [first, firstThree] = [part(p => p.amongFaults === 0), part(p => p.amongFaults >= 0 && p.amongFaults < 3)]
@@ -34,11 +29,11 @@ const foundIn = (found: readonly Place[]) => {
   the rest ${found.filter(p => isMissed(p) && p.isDrawn).length} are told to be as drawn first: nothing that was read shows them`
 }
 
-const opened = (found: readonly Place[]) => (found.filter(p => p.isOpenedFirst).length / found.length).toFixed(2)
+function opened(found: readonly Place[]): string {
+  return (found.filter(p => p.isOpenedFirst).length / found.length).toFixed(2)
+}
 
-async function write(): Promise<void> {
-  const began = performance.now()
-  const parts = await Promise.all(Array.from({ length: OF }, (_, part) => playBeside(part)))
+function write(parts: readonly Played[]): void {
   const [ones, two, twoByGo] = [parts.flatMap(p => p.ones), parts.flatMap(p => p.two), parts.flatMap(p => p.twoByGo)]
   const oneAfter = (tests: number) => ones.map(places => places[tests - 1] ?? places.at(-1)!)
   writeFileSync('docs/benchmarks-trace.md', `# How well a trace finds what is there
@@ -54,7 +49,3 @@ measured [by itself](benchmarks-calibration.md). A walk along the line is one te
 - two faults, after eight, what is opened with over one half put right by whatever name: both put right, or the last one opened first, ${opened(twoByGo)}
 `)
 }
-
-const part = process.argv[3]
-if (part === undefined) await write()
-else process.send!(playEach(Number(part)))
