@@ -6,6 +6,7 @@ import { speakersOf } from '#core/job/tree'
 import type { Chance } from '#core/quantity/seeded'
 import { bell, logSum, normalAt, normalBelow } from './chances'
 import { offDb, silentChance, type Acting } from './ears'
+import { middleOf } from './middle'
 import { orSlip } from './ohms'
 import { actsOn, type Plan } from './outcome'
 
@@ -47,6 +48,8 @@ export const muteAt = (nodeId: string, { faults, definitions }: Pick<Acting, 'fa
   const here = definitions.flatMap((d, k) => d.acts !== 'line' && d.heard?.silent && actsOn(plan, faults[k]!, d, nodeId) ? [d.heard.silent] : [])
   return 1 - here.reduce((plays, silent) => plays * (1 - silent), 1)
 }
+/** What is wrong silences a speaker by itself, now and then. */
+export const mutes = ({ definitions }: Pick<Acting, 'definitions'>): boolean => definitions.some(d => d.acts !== 'line' && (d.heard?.silent ?? 0) > 0)
 export const lineMute = ({ definitions }: Pick<Acting, 'definitions'>): number =>
   1 - definitions.reduce((plays, d) => plays * (1 - (d.acts === 'line' ? d.heard?.silent ?? 0 : 0)), 1)
 
@@ -85,29 +88,6 @@ export function levelGroups(readings: readonly JudgedReading[], { output, watts 
 /** Speakers of which levels are held against each other. */
 export const likeSpeakers = (a: Speaker, b: Speaker): boolean => levelClass(a, null) === levelClass(b, null)
 
-/** The middle of some figures, which are put in another order; of an even number that between two (Hoare). A sort took four times as long. */
-export function middleOf(all: Float64Array): number {
-  const at = all.length >> 1
-  for (let [from, to] = [0, all.length - 1]; from < to;) {
-    const pivot = all[at]!
-    let [low, high] = [from, to]
-    while (low <= high) {
-      while (all[low]! < pivot) low++
-      while (all[high]! > pivot) high--
-      if (low > high) break
-      const held = all[low]!
-      all[low++] = all[high]!
-      all[high--] = held
-    }
-    if (high < at) from = low
-    if (at < low) to = high
-  }
-  if (all.length % 2 === 1) return all[at]!
-  let below = -Infinity
-  for (let k = 0; k < at; k++) below = Math.max(below, all[k]!)
-  return (below + all[at]!) / 2
-}
-
 /**
  * Settings of levels, by what each of them would make it: that which makes the middle of them right. Of a few every one that may be, a decibel apart, since two
  * leave it open. What lost: each level held against the middle of those that were read beside it. Of three with one silent that lies between what plays and
@@ -142,7 +122,7 @@ export function levelled({ reads }: LevelGroup, outcome: Acting, plan: Plan): Le
 }
 const sum = (logs: readonly number[]): number => logs.reduce((a, b) => a + b, 0)
 /** All of a group together, silenced at once or not; and of every group. */
-export const groupLog = ({ together, none, mute }: Levelled): number =>
+export const groupLog = ({ together, none, mute }: Pick<Levelled, 'together' | 'none' | 'mute'>): number =>
   mute === 0 ? together : logSum([Math.log(1 - mute) + together, Math.log(mute) + sum(none)])
 export const levelsLog = (groups: readonly LevelGroup[], outcome: Acting, plan: Plan): number =>
   groups.reduce((total, group) => total + groupLog(levelled(group, outcome, plan)), 0)

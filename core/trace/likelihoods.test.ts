@@ -5,12 +5,15 @@ import { faultAt } from '#core/faults/fault'
 import { speakersOf } from '#core/job/tree'
 import type { Seen } from '#core/network/solver'
 import { cabled, jobOf, outputOf } from '#core/testing/jobs'
+import { SEED } from '#core/testing/runs'
+import { seeded } from '#core/testing/trees'
 import { entropy, logSum, normalAt, normalBelow } from './chances'
 import { likeAnyCoil, likeCoil } from './coils'
 import { deviationsOf } from './deviations'
 import { ANY_SOUND, besideChance, cutOutChance, NOT_CUT_FROM, silentChance, soundChance } from './ears'
 import { LIKE, likeAnything } from './evidence'
-import { anyLevelDensity, levelGroups, levelled, levelsLog, lineMute, middleOf, muteAt } from './levels'
+import { anyLevelDensity, levelGroups, levelled, levelsLog, lineMute, muteAt } from './levels'
+import { middleInOrder, middleOf, middleWith, middleWithOne } from './middle'
 import { outcomeOf, planOf } from './outcome'
 import { brokenLine, likeAnyOhm, likeOhm, mostOfOhm, orSlip, scaled, sigmaAt } from './ohms'
 
@@ -150,10 +153,18 @@ describe('levels of one setting', () => {
     const groups = levelGroups([judged(0, 80), judged(1, 80), judged(2, 99, { weighting: 'C' }), judged(3, 60, { headV: 3 })], plan)
     expect(groups.map(g => g.reads.map(r => r.nodeId))).toEqual([[ids[0], ids[1]]])
   })
-  test('the middle of figures, of an even number that between two, in whatever order they come', () => {
-    for (const all of [[3], [1, 2], [5, 1, 3], [4, 4, 1, 9], [2, 2, 2, 2, 2], [9, 8, 7, 6, 5, 4, 3, 2, 1, 0]]) {
-      const sorted = [...all].sort((a, b) => a - b)
-      expect([all, middleOf(Float64Array.from(all))]).toEqual([all, (sorted[(all.length - 1) >> 1]! + sorted[all.length >> 1]!) / 2])
+  test('the middle of figures, of an even number that between two, in whatever order they come, and with some of them others', () => {
+    const sorted = (all: Iterable<number>) => Float64Array.from(all).sort()
+    const middle = (all: Float64Array) => (all[(all.length - 1) >> 1]! + all[all.length >> 1]!) / 2
+    const chance = seeded(SEED)
+    for (let n = 0; n < 600; n++) {
+      const all = Float64Array.from({ length: 1 + n % 13 }, () => Math.floor(9 * chance()))
+      const count = Math.min(all.length, 1 + n % 5)
+      const [was, is] = [all.slice(0, count), Float64Array.from({ length: count }, () => Math.floor(11 * chance()) - 1)]
+      const name = `seed ${SEED}, case ${n}`
+      const found = [middleWith(sorted(all), was.slice(), is.slice(), count), middleWithOne(sorted(all), was[0]!, is[0]!)]
+      const [plain, ...withOthers] = [all, [...is, ...all.slice(count)], [is[0]!, ...all.slice(1)]].map(of => middle(sorted(of)))
+      expect([name, middleOf(all.slice()), middleInOrder(sorted(all)), ...found]).toEqual([name, plain, plain, ...withOthers])
     }
   })
 })

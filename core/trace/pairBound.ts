@@ -15,7 +15,6 @@ export interface Bounded {
   between: readonly number[]
   ears: Touches
   told: Touches
-  levels: { sum: number }
 }
 
 /** What is asked of every part of a list a thousand times, side by side: a quarter of the time of reading it off each. */
@@ -28,7 +27,6 @@ export interface Columns {
   earsSum: Float64Array
   ears: Touched
   told: Touched
-  levelsSum: Float64Array
 }
 /** Of each reading: one for those that touch it; and what comes back of theirs where it is sure of what was noted. */
 interface Touched { ones: readonly Float64Array[], relief: readonly Float64Array[] }
@@ -38,7 +36,7 @@ export function columnsOf(list: readonly Bounded[]): Columns {
     place: Int32Array.from(list, p => p.place), change: Int32Array.from(list, p => p.change), members: Int32Array.from(list, p => p.members.length),
     ownLog: Float64Array.from(list, p => p.ownLog), between: (list[0]?.between ?? []).map((_, k) => Float64Array.from(list, p => p.between[k]!)),
     earsSum: Float64Array.from(list, p => p.ears.sum), ears: touchedOf(list.map(p => p.ears)),
-    told: touchedOf(list.map(p => p.told)), levelsSum: Float64Array.from(list, p => p.levels.sum),
+    told: touchedOf(list.map(p => p.told)),
   }
 }
 function touchedOf(list: readonly Touches[]): Touched {
@@ -48,21 +46,20 @@ function touchedOf(list: readonly Touches[]): Touched {
   return { ones, relief: readings.map(r => Float64Array.from(list, (p, n) => -p.delta[r]! * ones[r]![n]!)) }
 }
 
-/** How well each reading is explained where nothing is wrong, against the most that anything explains it by; of levels all together. Logarithms. */
-export interface Under { ears: readonly number[], told: readonly number[], levels: number }
+/** How well each reading is explained where nothing is wrong, against the most that anything explains it by. Logarithms. */
+export interface Under { ears: readonly number[], told: readonly number[] }
 /** Of every part of a list with one: the most that both come to by all but ears and ohms, and by all but ohms. */
 export interface Mosts { unheard: Float64Array, heard: Float64Array }
 export const mostsFor = (count: number): Mosts => ({ unheard: new Float64Array(count), heard: new Float64Array(count) })
 
 /**
  * Into `mosts`, from `from` on. Readings that both touch are taken to be sure of what was noted. Found one reading after the other for the whole list: pair by
- * pair it took as long as what it spares.
+ * pair it took as long as what it spares. `byLevels`: what levels come to at most with both, against what each does by itself.
  */
-export function mostTogether({ ears, told, levels }: Pick<Bounded, 'ears' | 'told' | 'levels'>, of: Columns, from: number, under: Under, { unheard, heard }: Mosts): void {
-  const count = of.ownLog.length
-  unheard.set(of.ownLog.subarray(from), from)
-  // One level more or less moves the setting of all: of two faults each level may be what it is sure of.
-  if (under.levels < 0) for (let n = from; n < count; n++) unheard[n]! -= under.levels + levels.sum + of.levelsSum[n]!
+export function mostTogether(
+  { ears, told }: Pick<Bounded, 'ears' | 'told'>, byLevels: Float64Array, of: Columns, from: number, under: Under, { unheard, heard }: Mosts,
+): void {
+  for (let n = from; n < of.ownLog.length; n++) unheard[n] = of.ownLog[n]! + byLevels[n]!
   relieve(unheard, told, of.told, under.told, from)
   heard.set(unheard.subarray(from), from)
   relieve(heard, ears, of.ears, under.ears, from)

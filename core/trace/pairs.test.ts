@@ -14,7 +14,8 @@ import { outcomeOf } from './outcome'
 import { mostOf, tableOf } from './ohmTable'
 import { columnsOf, mostsFor, mostTogether, type Touches } from './pairBound'
 import { pairEars } from './pairEars'
-import { pairLevels } from './pairLevels'
+import { levelsLog } from './levels'
+import { levelColumns, mostByLevels, pairLevels } from './pairLevels'
 import { pairTold } from './pairTold'
 import { rankPairs } from './pairs'
 import { portsOf } from './ports'
@@ -124,39 +125,55 @@ test.each<[string, (ids: string[]) => Reading[]]>([
 }, 30_000)
 
 const SOUNDED = ['plays', 'silent', 'quiet', 'scratchy'] as const
-test.each<[string, number, (id: string, k: number) => Reading[]]>([
-  ['all of it listened at', 8, (id, k) => [reading('sound', { is: SOUNDED[k % 4]! }, id)]],
-  ['by the level meter and by a pulse', 40, (id, k) => [levelOf(id, 80 + 5 * (k % 3)), reading('polarity-heard', { is: k % 3 === 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id)]],
-])('no two come to more than their bound, nor any head by ohms: every two of a line, %s', (_, within, readingsAt) => {
-  const output = outputOf(cabled(jobOf('8 x 10 W on 70 V'), lead))
+test.each<[string, number, number, (id: string, k: number) => Reading[]]>([
+  ['all of it listened at', 8, 8, (id, k) => [reading('sound', { is: SOUNDED[k % 4]! }, id)]],
+  ['by the level meter and by a pulse', 10, 70, (id, k) => [levelOf(id, 80 + 5 * (k % 3)), reading('polarity-heard', { is: k % 3 === 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id)]],
+])('no two come to more than their bound, nor any head by ohms: every two of a line, %s', (_, count, within, readingsAt) => {
+  const output = outputOf(cabled(jobOf(`${count} x 10 W on 70 V`), lead))
   const { weigher, singles } = triedOn(output, [reading('line-impedance', { is: 'ohm', ohm: 64 }), ...speakersOf(output.wiring).flatMap((s, k) => readingsAt(s.id, k))])
   const [hearing, telling, metering] = [pairEars(weigher), pairTold(weigher), pairLevels(weigher)]
   const parts = singles.map((s, k) => ({ place: k, change: 0, ownLog: -k, between: [], members: [s], ears: hearing.of(s), told: telling.of(s),
     levels: metering.of(s) }))
   const of = columnsOf(parts)
-  const mosts = mostsFor(parts.length)
-  const under = { ears: hearing.rightLogs, told: telling.under, levels: metering.under }
+  const [levels, mosts, byLevels] = [levelColumns(parts.map(p => p.levels)), mostsFor(parts.length), mostByLevels(parts.length)]
+  const under = { ears: hearing.rightLogs, told: telling.under }
   // Each ear by itself, with what both do there: decibels added, and what acts on it as of a line with both.
-  const { plan, parts: { heard } } = weigher
+  const { plan, parts: { heard, levels: levelRead } } = weigher
   const heardBy = (a: Single, b: Single) => heard.reduce((sum, { nodeId, sounds, any }) => {
     const acting = heardOf(nodeId, { faults: [a.fault, b.fault], definitions: [a.definition, b.definition] }, plan)
     return sum + Math.log(orSlip(soundsChance(sounds, offDb(nodeId, a.outcome, plan) + offDb(nodeId, b.outcome, plan), acting), any))
   }, 0)
+  // All levels together as of one line with both, its watts those of each by itself.
+  const leveled = (a: Single, b: Single) => {
+    const [one, other] = [a.outcome.watts(), b.outcome.watts()]
+    const get = (id: string) => (one.get(id) ?? 0) * (other.get(id) ?? 0) / plan.watts.get(id)!
+    return levelsLog(levelRead, { faults: [a.fault, b.fault], definitions: [a.definition, b.definition], watts: () => ({ get }) }, plan)
+  }
   let [shared, more] = [0, 0]
   parts.forEach((a, k) => {
-    mostTogether(a, of, k + 1, under, mosts)
+    metering.atMost(a.levels, levels, k + 1, byLevels)
+    mostTogether(a, byLevels.log, of, k + 1, under, mosts)
     for (let n = k + 1; n < parts.length; n++) {
       const b = parts[n]!
       const byEars = hearing.shared(a.ears, b.ears)
       const both = b.ownLog + byEars + telling.shared(a.told, b.told) + metering.shared(a.levels, b.levels)
       const isShared = (x: Touches, y: Touches) => x.at.some(r => y.at.includes(r))
-      const isTouched = isShared(a.ears, b.ears) || isShared(a.told, b.told) || metering.under < 0
+      const isTouched = isShared(a.ears, b.ears) || isShared(a.told, b.told) || byLevels.isExact[n] === 0
       const [one, other] = [a.members[0]!, b.members[0]!]
       const isRight = mosts.heard[n]! >= both - 1e-9 && (isTouched || mosts.heard[n]! <= both + 1e-9)
       if (!isRight) expect([familyOf(one.fault), familyOf(other.fault), mosts.heard[n]]).toEqual(['of the two', 'at most', both])
       if (one.fault.nodeId !== other.fault.nodeId) {
         const off = heardBy(one, other) - (hearing.allRight + a.ears.sum + byEars + b.ears.sum)
         if (!(Math.abs(off) < 1)) expect([familyOf(one.fault), familyOf(other.fault), off]).toEqual(['as each ear', 'by itself', 'within 1'])
+        const byMeter = metering.shared(a.levels, b.levels)
+        const offBy = [byMeter, ...byLevels.isExact[n] === 1 ? [byLevels.log[n]!] : []]
+          .map(log => metering.base + a.levels.sum + log + b.levels.sum - leveled(one, other))
+        // At the edge of what a meter reads a tenth of a decibel says whether there is a level at all.
+        const isEdge = plan.speakers.some(id => Math.abs(offDb(id, one.outcome, plan) + offDb(id, other.outcome, plan) + 15) < 0.2)
+        if (!isEdge && !offBy.every(off => Math.abs(off) < 0.5)) expect([familyOf(one.fault), familyOf(other.fault), ...offBy]).toEqual(['all levels', 'as of', 'both'])
+        // Told how little is nothing any more, it says nothing that is wrong of what is more, nor calls what is less more.
+        const [less, as] = [byMeter + 1, byMeter].map(least => metering.shared(a.levels, b.levels, least - 1e-9)) as [number, number]
+        if (!(less < byMeter + 1 && less >= byMeter - 1e-9 && Math.abs(as - byMeter) < 1e-9)) expect([familyOf(one.fault), less, as]).toEqual(['not', byMeter, 'or more'])
       }
       // What is sure of what was noted is a hundredth to a few times better than what a fault makes of it, at each ear.
       if (isTouched) [shared, more] = [shared + 1, more + mosts.heard[n]! - both]

@@ -7,7 +7,7 @@ import { mostOf, tableOf } from './ohmTable'
 import { outcomeOf, type OhmPlace, type Outcome } from './outcome'
 import { columnsOf, mostsFor, mostTogether, type Bounded, type Columns } from './pairBound'
 import { pairEars, type Ears } from './pairEars'
-import { pairLevels, type LevelsBy } from './pairLevels'
+import { levelColumns, mostByLevels, pairLevels, type LevelColumns, type LevelsBy } from './pairLevels'
 import { pairTold, type ToldBy } from './pairTold'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
@@ -39,6 +39,7 @@ const NOTED = 1e-6
 
 /** Pairs that cannot come to more than this part of all, together, are left out. */
 const LEFT_OUT = 0.005
+const LEFT_OUT_LOG = -Infinity
 /** A head that was not worked out yet. */
 const NOT_YET = -1e9
 
@@ -54,6 +55,7 @@ interface Part extends Bounded {
   /** The likeliest of them. */
   first: Single
 }
+type PartColumns = Columns & { levels: LevelColumns }
 interface Member { index: number, ownLog: number }
 /** A single fault by its number, and what it does to what is heard, told and read by the level meter. */
 interface Numbered { single: Single, index: number, ears: Ears, told: ToldBy, levels: LevelsBy }
@@ -71,7 +73,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const hearing = pairEars(weigher)
   const telling = pairTold(weigher)
   const metering = pairLevels(weigher)
-  const under = { ears: hearing.rightLogs, told: telling.under, levels: metering.under }
+  const bounds = { ears: hearing.rightLogs, told: telling.under }
   const { allRight, allSilent, isHeard } = hearing
   // The head tells whether the amplifier cuts out: it is found whether or not it was read.
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
@@ -82,6 +84,13 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     const name = nodeId ?? ''
     if (!placeNumbers.has(name)) placeNumbers.set(name, placeNumbers.size)
     return placeNumbers.get(name)!
+  }
+  const heardNumbers = new Map<string, number>()
+  const heardNumber = (heard: Ears['heard'][number]): number => {
+    if (heard === null) return -1
+    const name = JSON.stringify(heard)
+    if (!heardNumbers.has(name)) heardNumbers.set(name, heardNumbers.size)
+    return heardNumbers.get(name)!
   }
   const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
   /** What faults change at one place each, equals once. */
@@ -110,8 +119,9 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     }
     const change = changeNumbers.get(key)!
     const { ears, told, levels } = numbered
-    const deltas = [told, levels].flatMap(({ at, delta }) => [at.join(), Array.from(at, r => delta[r]).join()])
-    const alike = [placeNumber(single), change, ...single.between, ears.at.join(), ears.delta.join(), ears.heard.map(h => JSON.stringify(h)).join(), ...deltas].join(' ')
+    // Readings that are otherwise with it, and all that they come to: of another fault that is not the same to the last digit.
+    const touches = [ears, told, levels].flatMap(({ at, sum }) => [at.join(), sum])
+    const alike = [placeNumber(single), change, ...single.between, Array.from(ears.at, r => heardNumber(ears.heard[r]!)).join(), ...touches].join(' ')
     const known = gathered.get(alike)
     if (known) known.all.push(numbered)
     else gathered.set(alike, { all: [numbered], change })
@@ -141,7 +151,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   }
 
   const plannedHead = plan.drawn.solved.head
-  const mosts = mostsFor(parts.length + bases.length)
+  const [mosts, levelMosts] = [mostsFor(parts.length + bases.length), mostByLevels(parts.length + bases.length)]
   const rows = places.map(() => new Float64Array(0))
   /** How likely the amplifier cuts out at each head. */
   let cuts = new Float64Array(0)
@@ -165,50 +175,49 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     const own = constant + a.ownLog
     // What is under this cannot be likely, whatever the meter shows.
     const least = leftOutUnder - own - mostByOhms
-    mostTogether(a, of, from, under, mosts)
+    metering.atMost(a.levels, of.levels, from, levelMosts)
+    mostTogether(a, levelMosts.log, of, from, bounds, mosts)
+    // What both come to, or no number where a head is none: two changes at one port, which is not tried. Left out as soon as it is plain that it is too little.
+    const both = (n: number, silent: number): number => {
+      const [unheard, most] = [mosts.unheard[n]!, mosts.heard[n]!]
+      const { ears, told, levels, change, ownLog } = list[n]!
+      let [byLevels, under] = [levelMosts.log[n]!, least]
+      if (levelMosts.isExact[n] === 0) {
+        byLevels = metering.shared(a.levels, levels, least + byLevels - Math.max(most, unheard + silent))
+        under += levelMosts.log[n]! - byLevels
+        if (most < under && unheard + silent < under) return LEFT_OUT_LOG
+      }
+      if (rows[0]![change] === NOT_YET) fill(change)
+      // All of it silent is well explained by an amplifier that cuts out, where it does.
+      const cut = cuts[change]!
+      const bySilence = silent + Math.log(cut)
+      if (most < under && unheard + bySilence < under) return LEFT_OUT_LOG
+      let log = own + ownLog + byLevels + telling.shared(a.told, told)
+      for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![change]!, a.between[k]! + of.between[k]![n]!)
+      if (log + Math.max(most - unheard, bySilence) < leftOutUnder) return LEFT_OUT_LOG
+      if (!isHeard) return log
+      // What each does by itself is in its own; where the amplifier silences all, all of that is nothing.
+      if (cut > 0.999999) return log + silent
+      const on = hearing.shared(a.ears, ears)
+      if (cut < 1e-3) return log + on
+      const more = Math.max(on, silent)
+      return log + more + Math.log((1 - cut) * Math.exp(on - more) + cut * Math.exp(silent - more))
+    }
     for (let n = from; n < list.length; n++) {
       if (of.place[n] === a.place || (skips !== null && skips(list[n]!))) continue
-      const change = of.change[n]!
-      const ownLog = of.ownLog[n]!
       const silent = isHeard ? allSilent - allRight - a.ears.sum - of.earsSum[n]! : 0
-      const isUnheard = mosts.heard[n]! < least
-      const mostSilent = mosts.unheard[n]! + silent
-      let isLeftOut = isUnheard && mostSilent < least
-      if (!isLeftOut && rows[0]![change] === NOT_YET) fill(change)
-      // All of it silent is well explained by an amplifier that cuts out, where it does.
-      isLeftOut ||= isUnheard && mostSilent + Math.log(cuts[change]!) < least
-      if (isLeftOut) {
+      const log = mosts.heard[n]! < least && mosts.unheard[n]! + silent < least ? LEFT_OUT_LOG : both(n, silent)
+      if (log > LEFT_OUT_LOG) note(log, a.members, list[n]!.members)
+      else if (log === LEFT_OUT_LOG) {
         leftOut++
         pairs += a.members.length * of.members[n]!
-        continue
       }
-      let log = own + ownLog + telling.shared(a.told, list[n]!.told)
-      for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![change]!, a.between[k]! + of.between[k]![n]!)
-      if (isHeard) {
-        const cut = cuts[change]!
-        // What each does by itself is in its own; where the amplifier silences all, all of that is nothing.
-        if (cut > 0.999999) log += silent
-        else if (cut < 1e-3) log += hearing.shared(a.ears, list[n]!.ears)
-        else {
-          const on = hearing.shared(a.ears, list[n]!.ears)
-          const more = Math.max(on, silent)
-          log += more + Math.log((1 - cut) * Math.exp(on - more) + cut * Math.exp(silent - more))
-        }
-      }
-      const { levels } = list[n]!
-      if (log + metering.atMost(a.levels, levels) < leftOutUnder) {
-        leftOut++
-        pairs += a.members.length * of.members[n]!
-        continue
-      }
-      log += metering.shared(a.levels, levels)
-      // A head that is no number is of two changes at one port: they are not tried.
-      if (log === log) note(log, a.members, list[n]!.members)
     }
   }
 
-  const known = new Map<readonly Part[], Columns>()
-  const columns = (list: readonly Part[]): Columns => known.get(list) ?? known.set(list, columnsOf(list)).get(list)!
+  const known = new Map<readonly Part[], PartColumns>()
+  const columns = (list: readonly Part[]): PartColumns =>
+    known.get(list) ?? known.set(list, { ...columnsOf(list), levels: levelColumns(list.map(p => p.levels)) }).get(list)!
 
   const isAll = plan.speakers.length <= ALL_UP_TO
   const firsts = isAll

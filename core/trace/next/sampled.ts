@@ -1,6 +1,7 @@
 import { seeded, type Chance } from '#core/quantity/seeded'
 import { speakersOf } from '#core/job/tree'
-import { anyLevelDensity, levelAt, levelBy, levelDensity, levelDrawn, likeSpeakers, middleOf, settingsOf, type LevelAt } from '../levels'
+import { anyLevelDensity, levelAt, levelBy, levelDensity, levelDrawn, likeSpeakers, settingsOf, type LevelAt } from '../levels'
+import { middleOf } from '../middle'
 import { SLIP } from '../ohms'
 import type { Plan } from '../outcome'
 import type { Hypothesis, WalkKind } from './test'
