@@ -3,7 +3,7 @@ import { retap } from '#core/hands/intents'
 import { evaluateJob, makeEvaluator } from '#core/line/evaluate'
 import { proveLine } from '#core/check/proof'
 import { Records } from '#core/job/records'
-import { outputsOf, speakersOf } from '#core/job/tree'
+import { outputsOf } from '#core/job/tree'
 import type { Job, Speaker } from '#core/job/schema'
 import { jobOf } from '#core/testing/jobs'
 import { jaggedCurve, seeded } from '#core/testing/trees'
@@ -15,6 +15,7 @@ import { drained } from '#core/quantity/steps'
 import { rankOfSingles, trySingles } from '#core/trace/rank'
 import { controlledJob, largeJob } from './job'
 import { medianMs, quantile } from './timing'
+import { twoAtOnceTimes, type TwoAtOnceTimes } from './twoAtOnce'
 
 /** `controlledRatio`: with controls and losses against without, round by round. */
 export interface EvaluationTimes {
@@ -23,9 +24,7 @@ export interface EvaluationTimes {
   controlledRatio: number
   afterEditMs: number
   suspectsMs: number
-  pairsMs: number
-  /** The same with every speaker of the line listened at, two of them silent. */
-  heardPairsMs: number
+  two: TwoAtOnceTimes
   nextMs: number
   curvesMs: number
 }
@@ -62,9 +61,6 @@ export function evaluationTimes(): EvaluationTimes {
   const proof = proveLine({ ...job, readings: Records.of([reading]) }, output)
   const given = givenBy(output, proof)
   const tried = drained(trySingles(given))
-  const soundOf = (k: number) => ({ is: k === 7 || k === 30 ? 'silent' as const : 'plays' as const })
-  const sounds = speakersOf(output.wiring).map((s, k) => ({ ...reading, id: `s${k}`, kind: 'sound' as const, nodeId: s.id, value: soundOf(k) }))
-  const heard = drained(trySingles(givenBy(output, proveLine({ ...job, readings: Records.of([reading, ...sounds]) }, output))))
   const ranking = drained(rankPairs(tried))
   // Turn and turn about, so that both sides meet the same machine.
   const controlled = controlledJob()
@@ -72,8 +68,7 @@ export function evaluationTimes(): EvaluationTimes {
   const middle = (of: (round: typeof rounds[number]) => number) => quantile(rounds.map(of), 0.5)
   return { wholeMs: middle(r => r[0]), controlledMs: middle(r => r[1]), controlledRatio: middle(r => r[1] / r[0]), afterEditMs,
     suspectsMs: medianMs(() => void rankOfSingles(drained(trySingles(given)))),
-    pairsMs: medianMs(() => void drained(rankPairs(tried))),
-    heardPairsMs: medianMs(() => void drained(rankPairs(heard))),
+    two: twoAtOnceTimes(job, output, reading),
     nextMs: medianMs(() => void nextTests(tried, ranking, { standing: AT_THE_RACK, mayBeOn: true }, given.readings)),
     curvesMs: firstTimeMs(Array.from({ length: 7 }, (_, k) => curves(k))) }
 }

@@ -123,7 +123,7 @@ ${dense.map(d => `| ${d.nodes} | ${ms(d.oursMs)} | ${ms(d.denseMs)} | ${times(d.
 
 - evaluated whole (loads, findings, schools, predicted readings of every line): ${ms(evaluation.wholeMs)} ms; with controls and losses ${ms(evaluation.controlledMs)} ms
 - after one edit, applying it included: ${ms(evaluation.afterEditMs)} ms
-- every single fault of one line of 40 simulated and ranked: ${ms(evaluation.suspectsMs)} ms; every two of them besides: ${ms(evaluation.pairsMs)} ms, with all of it listened at ${ms(evaluation.heardPairsMs)} ms; what to read next, of all that can be read: ${ms(evaluation.nextMs)} ms
+- every single fault of one line of 40 simulated and ranked: ${ms(evaluation.suspectsMs)} ms; every two of them besides: ${ms(evaluation.two.readMs)} ms, with all of it listened at ${ms(evaluation.two.heardMs)} ms, and by the level meter besides ${ms(evaluation.two.levelledMs)} ms, ${evaluation.two.levelledRatio.toFixed(2)} times that; what to read next, of all that can be read: ${ms(evaluation.nextMs)} ms
 - key press to next paint on its run sheet, in Chromium, by the browser's event timing, ${keys.presses} presses (taps, moves, add, undo): median ${ms(keys.medianMs)} ms, 95th percentile ${ms(keys.p95Ms)} ms
 ## A job of 2,000 speakers and 20,000 readings, through the server
 
