@@ -121,11 +121,12 @@ export function levelled({ reads }: LevelGroup, outcome: Acting, plan: Plan): Le
   return { together: overSettings(sums), each: tried[sums.indexOf(Math.max(...sums))]!, none, mute: lineMute(outcome) }
 }
 const sum = (logs: readonly number[]): number => logs.reduce((a, b) => a + b, 0)
-/** All of a group together, silenced at once or not; and of every group. */
-export const groupLog = ({ together, none, mute }: Pick<Levelled, 'together' | 'none' | 'mute'>): number =>
-  mute === 0 ? together : logSum([Math.log(1 - mute) + together, Math.log(mute) + sum(none)])
-export const levelsLog = (groups: readonly LevelGroup[], outcome: Acting, plan: Plan): number =>
-  groups.reduce((total, group) => total + groupLog(levelled(group, outcome, plan)), 0)
+/** All that was read, so often silenced at once. Lost: each group by itself, as though one of two could play. */
+export const silencedLog = (on: number, none: number, mute: number): number => mute === 0 ? on : logSum([Math.log(1 - mute) + on, Math.log(mute) + none])
+export function levelsLog(groups: readonly LevelGroup[], outcome: Acting, plan: Plan): number {
+  const all = groups.map(group => levelled(group, outcome, plan))
+  return silencedLog(sum(all.map(l => l.together)), sum(all.flatMap(l => l.none)), lineMute(outcome))
+}
 
 /** So far a speaker is off its plan, dB, against the middle of the others: what all do alike nobody sees by a meter at one setting. */
 export function levelOffDb(nodeId: string, outcome: Acting, plan: Plan): number {

@@ -1,8 +1,7 @@
-import { logSum } from './chances'
 import { offDb } from './ears'
 import {
-  groupLog, heardDb, isFew, levelBy, levelDensity, levelled, lineMute, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, mutes, NEIGHBOURS_DB, NO_LEVEL, overSettings,
-  settingsOf,
+  heardDb, isFew, levelBy, levelDensity, levelled, lineMute, MOST_LEVEL, MOST_OVER_SETTINGS, muteAt, mutes, NEIGHBOURS_DB, NO_LEVEL, overSettings,
+  settingsOf, silencedLog,
 } from './levels'
 import { middleInOrder, middleOf, middleWith, middleWithOne } from './middle'
 import { orSlip } from './ohms'
@@ -55,7 +54,8 @@ export interface LevelsBy extends Pick<Touches, 'at' | 'sum'> {
   moves: boolean
   /** The only one. */
   one: { r: number, db: number, mute: number, on: number } | null
-  /** How far each speaker is off its plan, dB; how many play for certain, and how many it does not move at all. */
+  /** Anything plays; how far each speaker is off its plan, dB; how many play for certain, and how many it does not move at all. */
+  plays: boolean
   speakerDb: Float64Array
   playing: number
   still: number
@@ -109,30 +109,28 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
     of: ({ outcome }) => {
       if (reads.length === 0) return NONE
       const speakerDb = Float64Array.from(plan.speakers, id => offDb(id, outcome, plan))
-      const offs = Float64Array.from(reads, ({ nodeId }, r) => speakerAt[r]! < 0 ? offDb(nodeId, outcome, plan) : speakerDb[speakerAt[r]!]!)
+      const offs = Float64Array.from(speakerAt, k => speakerDb[k]!)
       const mute = new Float64Array(reads.length)
       const isMuted = mutes(outcome)
       if (isMuted) reads.forEach(({ nodeId }, r) => { mute[r] = muteAt(nodeId, outcome, plan) })
       const at: number[] = []
       for (let r = 0; r < reads.length; r++) if (Math.abs(offs[r]!) > MOVED_DB || mute[r]! > 0) at.push(r)
-      let total = 0
+      const all = lineMute(outcome)
+      const plays = speakerDb.some(db => db > NEIGHBOURS_DB)
       const groups = levels.map((group, g): GroupBy => {
         const first = firsts[g]!
         const each = Float64Array.from(group.reads, (_, k) => settingBy(first + k, offs[first + k]!)).sort()
         const settingDb = middleInOrder(each)
-        const isPlain = !isFew(each.length) && speakerDb.some(db => db > NEIGHBOURS_DB)
-        const known = isPlain ? null : levelled(group, outcome, plan)
-        const on = known?.together ?? onAt(g, offs, mute, settingDb)
-        total += groupLog({ together: on, none: drawn[g]!.none, mute: known?.mute ?? lineMute(outcome) })
+        const isPlain = plays && !isFew(each.length)
+        const on = isPlain ? onAt(g, offs, mute, settingDb) : levelled(group, outcome, plan).together
         return { on, each, settingDb, isPlain, about: null }
       })
-      const all = lineMute(outcome)
       const [r = -1] = at
-      const g = groupOf[r]!
       return {
-        at: Int16Array.from(at), sum: total - base, offDb: offs, mute, isMuted, lineMute: all, groups, moves: at.length > 0 || all > 0,
-        speakerDb, playing: counted(speakerDb, db => db > NEIGHBOURS_DB + MOVED_DB), still: counted(speakerDb, db => Math.abs(db) <= MOVED_DB),
-        one: at.length === 1 && all === 0 ? { r, db: offs[r]!, mute: mute[r]!, on: groups[g]!.on - drawn[g]!.together } : null,
+        at: Int16Array.from(at), sum: silencedLog(sum(groups.map(of => of.on)), none, all) - base, offDb: offs, mute, isMuted, lineMute: all, groups,
+        moves: at.length > 0 || all > 0,
+        plays, speakerDb, playing: counted(speakerDb, db => db > NEIGHBOURS_DB + MOVED_DB), still: counted(speakerDb, db => Math.abs(db) <= MOVED_DB),
+        one: at.length === 1 && all === 0 ? { r, db: offs[r]!, mute: mute[r]!, on: groups[groupOf[r]!]!.on - drawn[groupOf[r]!]!.together } : null,
       }
     },
     atMost: (a, of, from, { log, isExact }) => {
@@ -155,7 +153,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
       const leastOn = levels.length === 1 && mute === 0 ? least + base + a.sum + b.sum : -Infinity
       let on = 0
       for (let g = 0; g < levels.length; g++) on += few.at.length > ONE_BY_ONE ? onAnew(g, many, few, leastOn) : onOfGroup(g, many, few)
-      return (mute === 0 ? on : logSum([Math.log(1 - mute) + on, Math.log(mute) + none])) - base - a.sum - b.sum
+      return silencedLog(on, none, mute) - base - a.sum - b.sum
     },
   }
 
@@ -170,7 +168,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
       was[moved] = settingBy(r, many.offDb[r]!)
       is[moved++] = settingBy(r, many.offDb[r]! + few.offDb[r]!)
     }
-    if (moved === 0) return on + few.groups[g]!.on - drawn[g]!.together
+    if (moved === 0) return many.plays ? on + few.groups[g]!.on - drawn[g]!.together : onAnew(g, many, few, -Infinity)
     const setting = middleWith(each, was, is, moved)
     let log = onAbout(g, many, setting)
     for (let k = 0; k < few.at.length; k++) {
@@ -255,5 +253,5 @@ const sum = (logs: ArrayLike<number>): number => {
 const NO_FIGURES = new Float64Array(0)
 const NONE: LevelsBy = {
   at: new Int16Array(0), sum: 0, offDb: NO_FIGURES, mute: NO_FIGURES, isMuted: false, lineMute: 0, moves: false, one: null, groups: [],
-  speakerDb: NO_FIGURES, playing: 0, still: 0,
+  plays: true, speakerDb: NO_FIGURES, playing: 0, still: 0,
 }
