@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { makeRig, type Rig } from '../tests/outside/rigs'
-import { isIt } from '../tests/outside/rigJob'
+import { isByName } from '../tests/outside/rigJob'
 import type { Reading } from '#core/job/schema'
 import { byParts, seedsOfPart } from './parts'
 import { afterMending } from './tracePlay'
@@ -30,7 +30,7 @@ await byParts<Found>(import.meta.filename, RIGS, (tell) => {
   const told = () => tell({ counted: Object.fromEntries(COUNTED.map(c => [c, [...by[c].by]])) as Found['counted'], ...counts })
   const count = (of: Calibration, rig: Rig, readings: readonly Reading[]) => {
     const { suspects } = rankingOf(rig, readings).ranking
-    for (const s of suspects) of.add(tenthOf(s.probability), s.probability, isIt(s.faults, rig))
+    for (const s of suspects) of.add(tenthOf(s.probability), s.probability, isByName(s.faults, rig))
     return suspects
   }
   // Other seeds than those that the shares after a repair were counted on.
@@ -39,7 +39,7 @@ await byParts<Found>(import.meta.filename, RIGS, (tell) => {
     counts.plays++
     counts.named += Number(after !== null)
     for (const s of after?.suspects ?? []) {
-      const isSo = isIt(s.faults, after!.rig)
+      const isSo = isByName(s.faults, after!.rig)
       by.mended.add(tenthOf(s.probability), s.probability, isSo)
       if (s.faults.length === 0) by.right.add('as drawn', s.probability, isSo)
     }
@@ -54,7 +54,7 @@ await byParts<Found>(import.meta.filename, RIGS, (tell) => {
   for (const seed of seedsOfPart(1, RIGS)) {
     const rig = makeRig(seed, WEIGHTS)
     count(by.byHead, rig, head(rig))
-    for (const s of count(by.byAll, rig, allEars(rig))) if (s.probability >= LIKELY) by.byLine.add(rig.kind, s.probability, isIt(s.faults, rig))
+    for (const s of count(by.byAll, rig, allEars(rig))) if (s.probability >= LIKELY) by.byLine.add(rig.kind, s.probability, isByName(s.faults, rig))
     if (++counts.rigs % TOLD_EVERY === 0) told()
   }
   told()

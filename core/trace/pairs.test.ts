@@ -111,6 +111,7 @@ test.each<[string, (ids: string[]) => Reading[]]>([
   ['all silent, and the head half of what it should be', ids => [reading('line-impedance', { is: 'ohm', ohm: 27 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))]],
   ['all silent but one, and the head a short', ids => [reading('line-impedance', { is: 'ohm', ohm: 0.4 }), ...ids.map((id, k) => reading('sound', { is: k === 0 ? 'quiet' : 'silent' }, id))]],
   ['heads of two places, and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 64 }), reading('outward-impedance', { is: 'ohm', ohm: 99 }, ids[4]), ...ids.map((id, k) => reading('sound', { is: k === 1 || k === 7 ? 'silent' : 'plays' }, id))]],
+  ['the meter at each, two of them quieter', ids => [reading('line-impedance', { is: 'ohm', ohm: 54 }), ...ids.map((id, k) => levelOf(id, k === 3 ? 74 : k === 9 ? 70 : 80 + k % 2))]],
 ])('what is left out changes nothing by more than it is said to hold: %s', (_, readingsOf) => {
   const output = outputOf(cabled(jobOf('8 x 10 W + 5 x 5 W on 70 V'), lead))
   const tried = triedOn(output, readingsOf(speakersOf(output.wiring).map(s => s.id)))

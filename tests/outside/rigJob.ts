@@ -23,9 +23,12 @@ export const reading = (kind: Reading['kind'], nodeId: string | null, value: Rea
   ({ id: `r${n++}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
 
 /** Whether a suspect is what was put in. What is one thing at one place (an open drop and a break before the last) counts as one. */
-export function isIt(faults: readonly Fault[], rig: Rig): boolean {
-  if (rig.outside !== null) return faults[0]?.kind === 'something-else'
-  return faults.length === rig.faults.length && rig.faults.every(put => faults.some(f => names(f, put, rig) || isBothEnds(f, put, rig)))
+export const isIt = (faults: readonly Fault[], rig: Rig): boolean => isSo(faults, rig, (f, put) => names(f, put, rig) || isBothEnds(f, put, rig))
+/** The same by its name alone. Of what is one thing each name has its share: where both counted, tenths of what was said were .02 to .05 too often so. */
+export const isByName = (faults: readonly Fault[], rig: Rig): boolean => isSo(faults, rig, (f, put) => names(f, put, rig))
+function isSo(faults: readonly Fault[], { outside, faults: all }: Rig, is: (fault: Fault, put: Rig['faults'][number]) => boolean): boolean {
+  if (outside !== null) return faults[0]?.kind === 'something-else'
+  return faults.length === all.length && all.every(put => faults.some(f => is(f, put)))
 }
 
 /** Nothing hangs behind the last one: a break before it is an open drop there. */

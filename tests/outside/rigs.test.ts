@@ -9,7 +9,7 @@ import { FAULTS } from '#core/faults/index'
 import { givenBy } from '#core/trace/given'
 import { drained } from '#core/quantity/steps'
 import { rankOfSingles, trySingles } from '#core/trace/rank'
-import { drawnRig, isIt, reading } from './rigJob'
+import { drawnRig, isByName, isIt, reading } from './rigJob'
 import { makeRig, type Rig } from './rigs'
 
 /** What is said of suspects, against simulated rigs whose fault is known; how common each kind is, is the program's own, all else is written once more. */
@@ -52,7 +52,7 @@ test(`${RIGS} simulated rigs, healthy, with one fault, or with what no list has:
       const tenth = tenths[Math.min(9, Math.floor(s.probability * 10))]!
       tenth.n++
       tenth.said += s.probability
-      tenth.so += Number(isIt(s.faults, rig))
+      tenth.so += Number(isByName(s.faults, rig))
     }
     if (rig.faults.length === 1 && seed % 3 !== 0) {
       called.ofOne++
