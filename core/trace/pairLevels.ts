@@ -15,9 +15,8 @@ import type { Weigher } from './weigh'
  * nine tenths of all that may be there. And every level anew for every two: of forty read, half of what pairs took.
  */
 export interface PairLevels {
-  /** How well all levels are explained with nothing wrong, and that against the most that anything explains them by. */
+  /** How well all levels are explained with nothing wrong. */
   base: number
-  under: number
   of: (single: Single) => LevelsBy
   /** What both do to levels, against what each does by itself; or, where that is less than `least`, anything that is less as well, and not under it. */
   shared: (a: LevelsBy, b: LevelsBy, least?: number) => number
@@ -98,6 +97,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
   const mostAt = Float64Array.from(reads, (_, r) => logOf(r, MOST_LEVEL))
   const mostOn = levels.map((group, g) => sum(mostAt.subarray(firsts[g]!, firsts[g]! + group.reads.length)))
   const none = sum(reads.map((_, r) => logOf(r, NO_LEVEL)))
+  // That against the most that anything explains them by.
   const under = base - sum(mostAt) - sum(levels.map(({ reads: of }) => isFew(of.length) ? MOST_OVER_SETTINGS : 0))
   const scratch = levels.map(group => scratchOf(group.reads.length))
   const [was, is] = [new Float64Array(ONE_BY_ONE), new Float64Array(ONE_BY_ONE)]
@@ -105,7 +105,7 @@ export function pairLevels({ plan, parts: { levels } }: Pick<Weigher, 'plan' | '
   const settingBy = (r: number, off: number) => dbs[r]! - heardDb(off)
 
   return {
-    base, under,
+    base,
     of: ({ outcome }) => {
       if (reads.length === 0) return NONE
       const speakerDb = Float64Array.from(plan.speakers, id => offDb(id, outcome, plan))

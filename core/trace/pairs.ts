@@ -79,19 +79,9 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
   const firstOhm = places.length - ohms.length
 
-  const placeNumbers = new Map<string, number>()
-  const placeNumber = ({ fault: { nodeId } }: Single): number => {
-    const name = nodeId ?? ''
-    if (!placeNumbers.has(name)) placeNumbers.set(name, placeNumbers.size)
-    return placeNumbers.get(name)!
-  }
-  const heardNumbers = new Map<string, number>()
-  const heardNumber = (heard: Ears['heard'][number]): number => {
-    if (heard === null) return -1
-    const name = JSON.stringify(heard)
-    if (!heardNumbers.has(name)) heardNumbers.set(name, heardNumbers.size)
-    return heardNumbers.get(name)!
-  }
+  const [numberOfPlace, numberOfHeard] = [numbering(), numbering()]
+  const placeNumber = ({ fault: { nodeId } }: Single): number => numberOfPlace(nodeId ?? '')
+  const heardNumber = (heard: Ears['heard'][number]): number => heard === null ? -1 : numberOfHeard(JSON.stringify(heard))
   const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
   /** What faults change at one place each, equals once. */
   const drawnChanges: Change[][] = []
@@ -257,6 +247,15 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     leftOutLog: Math.log(leftOut) + leftOutUnder + total0, pairs })
 }
 
+/** Names as numbers, from 0 in the order that they are first asked for. */
+function numbering(): (name: string) => number {
+  const numbers = new Map<string, number>()
+  return (name) => {
+    if (!numbers.has(name)) numbers.set(name, numbers.size)
+    return numbers.get(name)!
+  }
+}
+
 const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
 
 /** All at once, where nobody waits for it on a page. */
@@ -280,12 +279,8 @@ interface Sums { sum: number, total0: number, priorLog: number, untriedLog: numb
 /** The likeliest pairs, sizes of one fault gathered, solved as what they are; the rest by its sum. */
 function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, leftOutLog, pairs }: Sums): Ranking {
   const { weigher, singles } = tried
-  const familyNumbers = new Map<string, number>()
-  const families = singles.map(({ fault }) => {
-    const name = familyOf(fault)
-    if (!familyNumbers.has(name)) familyNumbers.set(name, familyNumbers.size)
-    return familyNumbers.get(name)!
-  })
+  const familyNumber = numbering()
+  const families = singles.map(({ fault }) => familyNumber(familyOf(fault)))
   // Those that nothing tells apart share what they come to by what each is by itself.
   const shares = (members: readonly Member[]) => {
     const total = logSum(members.map(m => m.ownLog))
