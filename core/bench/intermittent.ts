@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
 import { bell, logSum } from '#core/trace/chances'
-import { METER_OHM, scaled, sigmaAt } from '#core/trace/ohms'
+import { likeShown, METER_OHM, scaled, sigmasAbove } from '#core/trace/ohms'
 
 /** Whether a coil, a lead or a contact comes and goes, by readings over days: the spread is the evidence. */
 
@@ -81,9 +81,9 @@ function looksOf(readings: readonly DayReading[]): (number | null)[] {
 }
 const differs = (a: number | null, b: number | null): boolean => a === null || b === null
   ? a !== b
-  : Math.abs(scaled(a) - scaled(b)) > 3 * sigmaAt(Math.max(a, b), DAY ** 2)
+  : Math.abs(sigmasAbove(a, b, DAY ** 2)) > 3
 
-const like = (ohm: number, centreOhm: number): number => bell(scaled(ohm) - scaled(centreOhm), sigmaAt(centreOhm, DAY ** 2))
+const like = (ohm: number, centreOhm: number): number => likeShown(ohm, centreOhm, DAY ** 2)
 /** Of a slip: any ohms from a tenth to ten times the label, or open. */
 function likeSlip(ohm: number | null, nominalOhm: number): number {
   if (ohm === null) return 0.1

@@ -2,9 +2,8 @@ import type { JudgedReading } from '#core/check/proof'
 import type { CoilOutcome } from '#core/faults/fault'
 import type { ReadingValue, Speaker } from '#core/job/schema'
 import { SHORT_OHM } from '#core/quantity/tolerance'
-import { bell } from './chances'
 import type { Deviations } from './deviations'
-import { scaled, sigmaAt } from './ohms'
+import { likeShown, scaled } from './ohms'
 
 /** How well what a coil may be explains what an ohmmeter showed on it. */
 
@@ -25,13 +24,13 @@ const within = (x: number, [least, most]: readonly [number, number]): number => 
 export function likeCoil(value: ReadingValue, outcome: CoilOutcome, expectedOhm: number | null, off: number): number {
   if (value.is === 'open') return outcome === 'open' ? 1 : outcome === 'high' ? 0.05 : 0
   if (value.is !== 'ohm' || outcome === 'open') return 0
-  if (outcome === 'short') return bell(scaled(value.ohm) - scaled(0), 1) * 2
+  if (outcome === 'short') return likeShown(value.ohm, 0, 0) * 2
   if (expectedOhm === null) {
     const ln = Math.log(Math.max(value.ohm, 1e-3))
     return outcome === 'right' ? within(ln, ANY_COIL_OHM) : outcome === 'high' ? within(ln, [8, 2000]) : within(ln, [SHORT_OHM, 12])
   }
   const right = expectedOhm * Math.exp(off)
-  if (outcome === 'right') return bell(scaled(value.ohm) - scaled(right), sigmaAt(right, OWN ** 2))
+  if (outcome === 'right') return likeShown(value.ohm, right, OWN ** 2)
   return within(scaled(value.ohm) - scaled(right), outcome === 'high' ? HIGH : LOW)
 }
 

@@ -5,15 +5,32 @@ import { bell, step } from './chances'
 import type { Deviations } from './deviations'
 import type { OhmPlace, Sight } from './outcome'
 
-/**
- * How well what is seen explains what a meter showed. Ohms are told apart by the logarithm of the ohms and a tenth, since no meter tells less than a tenth;
- * densities are per unit of that.
- */
+/** How well what is seen explains what a meter showed. Densities are per unit of `scaled`: the logarithm of the ohms and a tenth. */
 
 /** A meter is right within 2 %, and within a tenth of an ohm: one sigma each. Common practice, no source. */
 const METER = 0.02
 export const METER_OHM = 0.1
 export const scaled = (ohm: number): number => Math.log(ohm + METER_OHM)
+
+/**
+ * How many sigma what is shown lies above what is there. Few ohms are out by the meter's tenth, many by a part of themselves (`variance`: of their
+ * logarithm, the meter's own not counted): in the inverse hyperbolic sine both are one width. In the logarithm of the ohms and a tenth, as it was, 0 Ω lay three
+ * sigma below 0.2 Ω, and 2 Ω three above nothing: shorts that were said with 0.29 were so at 0.41.
+ */
+export function sigmasAbove(shownOhm: number, ohm: number, variance: number): number {
+  const sigma = Math.sqrt(variance + METER ** 2)
+  const [shown, there] = [shownOhm * sigma / METER_OHM, ohm * sigma / METER_OHM]
+  return Math.log((shown + Math.sqrt(shown * shown + 1)) / (there + Math.sqrt(there * there + 1))) / sigma
+}
+/** What lies so many sigma above. */
+export function ohmAbove(ohm: number, sigmas: number, variance: number): number {
+  const sigma = Math.sqrt(variance + METER ** 2)
+  return Math.sinh(Math.asinh(ohm * sigma / METER_OHM) + sigmas * sigma) * METER_OHM / sigma
+}
+/** Density of what a meter shows, by what is there. */
+export const likeShown = (shownOhm: number, ohm: number, variance: number): number => bell(sigmasAbove(shownOhm, ohm, variance), 1) * mostShown(shownOhm, variance)
+/** `scaled` by sigmas: so much steeper where ohms are many. */
+const mostShown = (shownOhm: number, variance: number): number => (shownOhm + METER_OHM) / Math.sqrt((variance + METER ** 2) * shownOhm * shownOhm + METER_OHM ** 2)
 
 /**
  * A reading noted wrong, at the wrong place, with a lead that hung on something: of all readings one in a thousand: it is judged
@@ -46,12 +63,6 @@ export interface OhmReading {
   plannedOhm: number | null
 }
 
-/** Sigma of a reading of so many ohms, in what ohms are told apart by. */
-export function sigmaAt(ohm: number, variance: number): number {
-  const follows = ohm / (ohm + METER_OHM)
-  return Math.hypot(Math.sqrt(variance + METER ** 2) * follows, METER_OHM / (ohm + METER_OHM))
-}
-
 /** Likelihood of a reading with one sample of what the units may be: `off` is the logarithm of what the head is then, against what was computed. */
 export function likeOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'place' | 'lengthM'>, seen: Seen, variance: number, off: number): number {
   if (seen.state === 'open') {
@@ -65,16 +76,13 @@ export function likeOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'p
   const ohm = seen.state === 'short' ? 0 : seen.ohm * Math.exp(off)
   if (value.is === 'open') return overRange(ohm)
   if (value.is !== 'ohm') return 0
-  return (1 - overRange(ohm)) * bell(scaled(value.ohm) - scaled(ohm), sigmaAt(ohm, variance))
+  return (1 - overRange(ohm)) * likeShown(value.ohm, ohm, variance)
 }
 /** No head explains a reading better than this, of that variance or more. */
 export function mostOfOhm({ value, place, lengthM }: Pick<OhmReading, 'value' | 'place' | 'lengthM'>, variance: number): number {
   if (value.is === 'open') return 1
   if (value.is !== 'ohm') return 0
-  // The sharpest that a bell can be: where what the units spread and what the meter's tenth does are least together.
-  const sigma = Math.sqrt(variance + METER ** 2)
-  const sharpest = bell(0, sigma / Math.hypot(1, sigma))
-  return Math.max(sharpest, likeOhm({ value, place, lengthM }, { state: 'open' }, 0, 0))
+  return Math.max(bell(0, 1) * mostShown(value.ohm, variance), likeOhm({ value, place, lengthM }, { state: 'open' }, 0, 0))
 }
 /** A broken line is written down as open as often as this; else by what the meter shows of its cable. Common practice, no source. */
 const OPEN_READS_OPEN = 0.6

@@ -24,8 +24,13 @@ export const reading = (kind: Reading['kind'], nodeId: string | null, value: Rea
 
 /** Whether a suspect is what was put in. What is one thing at one place (an open drop and a break before the last) counts as one. */
 export const isIt = (faults: readonly Fault[], rig: Rig): boolean => isSo(faults, rig, (f, put) => names(f, put, rig) || isBothEnds(f, put, rig))
-/** The same by its name alone. Of what is one thing each name has its share: where both counted, tenths of what was said were .02 to .05 too often so. */
-export const isByName = (faults: readonly Fault[], rig: Rig): boolean => isSo(faults, rig, (f, put) => names(f, put, rig))
+/**
+ * The same by its name alone, and of a dial by where it stands. Of what is one thing each name has its share: where both counted, tenths of what was said
+ * were .02 to .05 too often so.
+ */
+export const isByName = (faults: readonly Fault[], rig: Rig): boolean => isSo(faults, rig, (f, put) => names(f, put, rig) && stands(f, put))
+const stands = (fault: Fault, { tapW, way }: Rig['faults'][number]): boolean =>
+  (tapW === undefined || fault.tapW === tapW) && (way === undefined || fault.way === way)
 function isSo(faults: readonly Fault[], { outside, faults: all }: Rig, is: (fault: Fault, put: Rig['faults'][number]) => boolean): boolean {
   if (outside !== null) return faults[0]?.kind === 'something-else'
   return faults.length === all.length && all.every(put => faults.some(f => is(f, put)))

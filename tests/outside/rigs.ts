@@ -23,7 +23,8 @@ interface DropState {
   scaleV: number
 }
 
-export interface RigFault { kind: string, at: number | null }
+/** `tapW`, `way`: of dials, the tap that it stands on, or whether it draws more or less than planned. */
+export interface RigFault { kind: string, at: number | null, tapW?: number, way?: 'up' | 'down' }
 export interface Rig {
   kind: RigKind
   count: number
@@ -119,7 +120,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const copper = motional ? motional.reOhm * shared : nominalOhm * (0.7 + 0.2 * chance())
   const henry = motional ? motional.leH * shared : (0.1 + (kind === 'taps' ? 0.7 : 0.9) * chance()) * 1e-3
   const unit = (): { z: Complex, coil: number } => {
-    const own = Math.exp((motional ? 0.04 : 0.05) * bell(chance))
+    const own = Math.exp(0.05 * bell(chance))
     let z: Complex = { re: copper * own, im: OMEGA * henry * own }
     if (motional) {
       // Res / (1 + j·Qms·(f/fs − fs/f)), far above resonance (Small).
@@ -206,14 +207,14 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         const tapW = pick(chance, LADDER_TAPS.filter(w => w !== drop.tapW))
         drop.load = times(drop.load, drop.tapW / tapW)
         drop.tapW = tapW
-        break
+        return { kind: name, at, tapW }
       }
       case 'wrong-scale': {
         const up = LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! / 2) - 1) < 0.02) || (chance() < 0.5
           && !LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! * 2) - 1) < 0.02))
         drop.load = times(drop.load, up ? 0.5 : 2)
         drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
-        break
+        return { kind: name, at, way: up ? 'up' : 'down' }
       }
       case 'break-in-reach': state.cutBefore = Math.min(state.cutBefore, at); break
       case 'joint-in-run': reaches[at]! += plannedHead ? size(plannedHead) * 0.12 * 60 ** chance() : 0; break
@@ -244,7 +245,6 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         state.leakOhm = size(plannedHead) * 0.25 * 60 ** chance()
         state.leakAt = Math.floor(chance() * count)
         return { kind: name, at: state.leakAt }
-        break
       case 'leg-earth':
         state.toEarth = true
         state.lineHeard = { hum: 0.65, plays: 0.35 }
@@ -258,7 +258,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         const up = chance() < 0.5
         all(() => up ? 0.5 : 2)
         for (const drop of drops) drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
-        break
+        return { kind: name, at: null, way: up ? 'up' : 'down' }
       }
       case 'taps-one-off': {
         const step = chance() < 0.5 ? 1 : -1
@@ -267,7 +267,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
           drop.load = times(drop.load, drop.tapW / tapW)
           drop.tapW = tapW
         }
-        break
+        return { kind: name, at: null, way: step > 0 ? 'up' : 'down' }
       }
       case 'amplifier-dead': state.lineHeard = { silent: 1 }; break
       case 'source-one-side': state.lineHeard = { silent: 0.8, quiet: 0.2 }; break
@@ -334,7 +334,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   // Cut out, dead, or with nothing that arrives.
   const isSilent = cut || (state.lineHeard?.silent ?? 0) > 0.5 || drops.every((_, k) => off(k) < -25)
 
-  const meter = (ohm: number): number | 'open' => ohm > 60_000 ? 'open' : Math.max(0, Math.round((ohm * Math.exp(0.02 * bell(chance)) + 0.07 * bell(chance)) * 1000) / 1000)
+  const meter = (ohm: number): number | 'open' => ohm > 60_000 ? 'open' : Math.max(0, Math.round((ohm * Math.exp(0.02 * bell(chance)) + 0.1 * bell(chance)) * 1000) / 1000)
   const shown = (z: Load, lengthM: number): number | 'open' => {
     if (z !== null) return meter(size(z))
     if (chance() < 0.6) return 'open'

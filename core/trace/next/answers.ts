@@ -8,7 +8,7 @@ import { coilLabelOhm } from '../deviations'
 import { ANY_TURNED, besideChance, besideDb, turnedThrough } from '../ears'
 import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
-import { METER_OHM, offsets, scaled, sigmaAt } from '../ohms'
+import { METER_OHM, offsets, ohmAbove, scaled, sigmasAbove } from '../ohms'
 import type { Plan } from '../outcome'
 import { sampledWalks } from './sampled'
 import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type WalkKind } from './test'
@@ -107,20 +107,16 @@ function dials(test: TestAt, hypotheses: readonly Hypothesis[], plan: Plan, load
   return byChoice(values, hypotheses, (value, h) => h.outcome === null ? isPlanned(value) ? 0.99 : 0.01 / values.length : LIKE['tap-found']!(judged(value), h.outcome, plan))
 }
 
-/** What a meter may show, by what is there: a bell in what ohms are told apart by, and open. null: anything. */
-type Spread = { middle: number, sigma: number, open: number } | null
+/** What a meter may show, by what is there: about so many ohms, or open (null). No spread: anything. */
+type Spread = { ohm: number | null, variance: number } | null
 
 function sightSpread({ outcome, sampleWeight }: Hypothesis, plan: Plan, nodeId: string | null, frequencyHz: number): Spread {
   if (outcome === null) return null
   const sight = outcome.sight({ nodeId, frequencyHz })
   if (sight === null) return null
-  if (sight.seen.state === 'open') return { middle: scaled(MOST_OHM), sigma: 1, open: 1 }
-  if (sight.seen.state === 'short') return { middle: scaled(0), sigma: 1, open: 0 }
-  const { ohm } = sight.seen
-  const off = offsets(plan.deviations, sight, frequencyHz)
-  const { mean, variance } = momentsOf(off, sampleWeight)
-  const middle = scaled(ohm * Math.exp(mean))
-  return { middle, sigma: Math.hypot(sigmaAt(ohm, sight.variance), Math.sqrt(variance) * ohm / (ohm + METER_OHM)), open: 0 }
+  if (sight.seen.state !== 'finite') return { ohm: sight.seen.state === 'open' ? null : 0, variance: 0 }
+  const { mean, variance } = momentsOf(offsets(plan.deviations, sight, frequencyHz), sampleWeight)
+  return { ohm: sight.seen.ohm * Math.exp(mean), variance: sight.variance + variance }
 }
 
 function momentsOf(off: Float64Array, weights: Float64Array): { mean: number, variance: number } {
@@ -135,10 +131,10 @@ function momentsOf(off: Float64Array, weights: Float64Array): { mean: number, va
 
 function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => Spread): Predictive {
   const spreads = hypotheses.map(spreadOf)
-  const known = spreads.flatMap(s => s && s.open < 1 ? [s] : [])
+  const known = spreads.flatMap(s => s && s.ohm !== null ? [{ ohm: s.ohm, variance: s.variance }] : [])
   if (known.length === 0) return { answers: [{ isOpen: true }], chances: hypotheses.map(() => Float64Array.of(1)) }
-  const from = Math.max(scaled(0), Math.min(...known.map(s => s.middle - 3 * s.sigma)))
-  const to = Math.min(scaled(MOST_OHM), Math.max(...known.map(s => s.middle + 3 * s.sigma)))
+  const ends = (sigmas: number) => known.map(s => scaled(Math.max(0, Math.min(MOST_OHM, ohmAbove(s.ohm, sigmas, s.variance)))))
+  const [from, to] = [Math.min(...ends(-3)), Math.max(...ends(3))]
   const edges = Array.from({ length: STEPS - 1 }, (_, k) => from + (to - from) * (k + 1) / STEPS)
   const ohmAt = (edge: number) => Math.max(LEAST_OHM, Math.exp(edge) - METER_OHM)
   const answers: AnswerOf[] = [
@@ -153,11 +149,12 @@ function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => 
       if (spread === null) return slipped(numbersBy(answers.length, k => k === STEPS ? 0.08 : 0.92 / STEPS))
       let below = 0
       return slipped(numbersBy(answers.length, (k) => {
-        if (k === STEPS) return spread.open
-        const upTo = k === STEPS - 1 ? 1 : normalBelow((edges[k]! - spread.middle) / spread.sigma)
+        if (k === STEPS) return Number(spread.ohm === null)
+        if (spread.ohm === null) return 0
+        const upTo = k === STEPS - 1 ? 1 : normalBelow(sigmasAbove(Math.exp(edges[k]!) - METER_OHM, spread.ohm, spread.variance))
         const share = upTo - below
         below = upTo
-        return (1 - spread.open) * share
+        return share
       }))
     }),
   }
