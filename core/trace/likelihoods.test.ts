@@ -15,7 +15,7 @@ import { LIKE, likeAnything } from './evidence'
 import { anyLevelDensity, levelGroups, levelled, levelsLog, lineMute, muteAt } from './levels'
 import { middleInOrder, middleOf, middleWith, middleWithOne } from './middle'
 import { outcomeOf, planOf } from './outcome'
-import { brokenLine, likeAnyOhm, likeOhm, likeShown, mostOfOhm, ohmAbove, orSlip, scaled, sigmasAbove } from './ohms'
+import { brokenLine, likeAnyOhm, likeElseOhm, likeOhm, likeShown, mostOfOhm, ohmAbove, orSlip, scaled, sigmasAbove } from './ohms'
 
 const ohm = (value: number): ReadingValue => ({ is: 'ohm', ohm: value })
 const open: ReadingValue = { is: 'open' }
@@ -41,6 +41,10 @@ test.each<[string, number, number]>([
   // 0.75 over the logarithms of an eighth to eight; a short; far away.
   ['anything: near the plan', likeAnyOhm({ value: ohm(30), plannedOhm: 20 }), 0.75 / (2 * Math.log(8))], ['anything: far from it', likeAnyOhm({ value: ohm(200), plannedOhm: 20 }), 0.1 / (2 * Math.log(1000))],
   ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
+  // 0.85 over an exponential of 0.7 either way, and a tenth over the logarithms of a thousandth to a thousand.
+  ['something else: as planned', likeElseOhm({ value: ohm(20), plannedOhm: 20 }), 0.61438], ['half, or twice', likeElseOhm({ value: ohm(40), plannedOhm: 20 }), 0.23279],
+  ['far from it', likeElseOhm({ value: ohm(2000), plannedOhm: 20 }), 0.00808], ['a short', likeElseOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.02 / Math.log(6)], ['open', likeElseOhm({ value: open, plannedOhm: 20 }), 0.03],
+  ['of no plan', likeElseOhm({ value: ohm(20), plannedOhm: null }), 0.61438],
   ['a slip of the pen', orSlip(0, 0.5), 0.0005], ['and not', orSlip(0.8, 0.5), 0.999 * 0.8 + 0.001 * 0.5],
 ])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 3))
 

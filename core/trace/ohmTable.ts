@@ -7,7 +7,7 @@ const STEP = 0.01
 const FROM_LN = Math.log(1e-2)
 const ROWS = Math.ceil((Math.log(1e6) - FROM_LN) / STEP)
 /** Spreads by sizes between those tried, one sigma: the nearest counts. */
-const BETWEEN = [0, 0.06, 0.15, 0.35, 0.8]
+const BETWEEN = [0, 0.06, 0.12, 0.2, 0.35, 0.6, 1, 1.6]
 
 /** The most that any of it comes to. */
 export const mostOf = ({ plan, ohms }: Pick<Weigher, 'plan' | 'ohms'>, k: number): number =>

@@ -21,7 +21,8 @@ import { rankPairs } from './pairs'
 import { portsOf } from './ports'
 import { drained } from '#core/quantity/steps'
 import { PRIOR } from './prior'
-import { familyOf, trySingles, type Single } from './rank'
+import { trySingles, type Single } from './rank'
+import { familyOf } from './sizes'
 
 const reading = (kind: Reading['kind'], value: ReadingValue, nodeId: string | null = null): Reading =>
   ({ id: `r${kind}${nodeId}`, at: '2026-05-04T09:00:00Z', kind, outputId: 'out1', nodeId, value, note: '', frequencyHz: null, supersedes: null, taken: null, who: null, withdrawn: false })
@@ -64,11 +65,13 @@ test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   ['and ears', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[0]), reading('sound', { is: 'scratchy' }, ids[2]), reading('sound', { is: 'plays' }, ids[1])]],
   ['and ears, the other way along', ids => [reading('line-impedance', { is: 'ohm', ohm: 310 }), reading('sound', { is: 'silent' }, ids[2]), reading('sound', { is: 'scratchy' }, ids[0]), reading('sound', { is: 'plays' }, ids[1])]],
   ['and from a place outward, where it is shorted', ids => [reading('line-impedance', { is: 'ohm', ohm: 3 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1]), reading('looked', { is: 'seen', fault: 'short-at-drop' }, ids[1])]],
-  // Of a leak a few sizes are tried, and between them is taken to be as beside nothing else.
-  ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))], 0.5],
+  // By itself a joint of two sizes is a seventh apart in ohms, before a short it is all that is left: four times.
+  ['and from a place outward, shorted, with a joint before it', ids => [reading('line-impedance', { is: 'ohm', ohm: 45 }), reading('outward-impedance', { is: 'ohm', ohm: 0.1 }, ids[1])]],
+  ['and an amplifier that has cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 12 }), ...ids.map(id => reading('sound', { is: 'silent' }, id))]],
+  // Beside dials that all stand otherwise, which is no change at one place, a leak's sizes lie apart as by itself.
   ['and a pulse that was told: it has not cut out', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1])], 0.5],
-  ['and silence beside it', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1]), ...[0, 2].map(k => reading('sound', { is: 'silent' }, ids[k]))], 0.5],
-  ['and a pulse at each, turned from the second on', ids => [reading('line-impedance', { is: 'ohm', ohm: 300 }), ...ids.map((id, k) => reading('polarity-heard', { is: k > 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id))], 0.4],
+  ['and silence beside it', ids => [reading('line-impedance', { is: 'ohm', ohm: 60 }), reading('polarity-heard', { is: 'right-way', how: 'pulse', against: null }, ids[1]), ...[0, 2].map(k => reading('sound', { is: 'silent' }, ids[k]))]],
+  ['and a pulse at each, turned from the second on', ids => [reading('line-impedance', { is: 'ohm', ohm: 300 }), ...ids.map((id, k) => reading('polarity-heard', { is: k > 0 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id))]],
   ['and a pulse at each, turned in the middle', ids => [reading('line-impedance', { is: 'ohm', ohm: 170 }), ...ids.map((id, k) => reading('polarity-heard', { is: k === 1 ? 'reversed' : 'right-way', how: 'pulse', against: null }, id))]],
   ['and the level meter, less along the line', ids => [reading('line-impedance', { is: 'ohm', ohm: 260 }), ...ids.map((id, k) => levelOf(id, [90, 84, 82][k]!))]],
   ['and one that is quieter than its neighbour', ids => [reading('line-impedance', { is: 'ohm', ohm: 230 }), reading('beside', { is: 'quieter', besideId: ids[1]! }, ids[2]), reading('beside', { is: 'alike', besideId: ids[1]! }, ids[0])]],
@@ -83,11 +86,34 @@ test.each<[string, (ids: string[]) => Reading[], within?: number]>([
   // Direct: each pair at two places, prior as the product of both, brought to the share that two have; sizes of one fault gathered.
   const pairs = singles.flatMap((a, k) => singles.slice(k + 1).filter(b => b.fault.nodeId !== a.fault.nodeId).map(b => [a, b] as const))
   const priors = logSum(pairs.map(([a, b]) => a.priorLog + b.priorLog))
+  // What lies between two sizes: half of their distance as one sigma, each with the other fault as it is.
+  const [number, solved] = [new Map(singles.map((s, k) => [s, k])), new Map<number, ReturnType<typeof outcomeOf>>()]
+  const outcomeWith = (a: Single, b: Single) => {
+    const [first, last] = number.get(a)! < number.get(b)! ? [a, b] : [b, a]
+    const key = number.get(first)! * singles.length + number.get(last)!
+    return solved.get(key) ?? solved.set(key, outcomeOf(weigher.plan, [first.fault, last.fault])).get(key)!
+  }
+  const nextTo = (single: Single) => {
+    const family = singles.filter(s => s.fault.amount !== null && familyOf(s.fault) === familyOf(single.fault))
+    const sizes = family.sort((x, y) => x.fault.amount! - y.fault.amount!)
+    return sizes.filter((_, k) => Math.abs(k - sizes.indexOf(single)) === 1)
+  }
+  const next = new Map(singles.map(s => [s, nextTo(s)]))
+  const between = (a: Single, b: Single) => weigher.ohms.map(({ place }) => {
+    const ln = (x: Single, y: Single) => {
+      const seen = outcomeWith(x, y).sight(place)?.seen
+      return seen?.state === 'finite' ? Math.log(seen.ohm) : NaN
+    }
+    const variance = (others: number[]) => {
+      const apart = others.map(other => Math.abs(other - ln(a, b))).filter(d => !Number.isNaN(d))
+      return apart.length === 0 ? 0 : (apart.reduce((x, y) => x + y) / apart.length / 2) ** 2
+    }
+    return variance(next.get(a)!.map(n => ln(n, b))) + variance(next.get(b)!.map(n => ln(a, n)))
+  })
   const direct = new Map<string, number[]>()
   for (const [a, b] of pairs) {
     const name = [familyOf(a.fault), familyOf(b.fault)].sort().join(' + ')
-    direct.set(name, [...direct.get(name) ?? [], Math.log(PRIOR.two) + a.priorLog + b.priorLog - priors + weigher.fitOf(outcomeOf(weigher.plan, [a.fault,
-      b.fault]), a.between.map((v, o) => v + b.between[o]!))])
+    direct.set(name, [...direct.get(name) ?? [], Math.log(PRIOR.two) + a.priorLog + b.priorLog - priors + weigher.fitOf(outcomeWith(a, b), between(a, b))])
   }
   const shares = [...direct].map(([name, logs]) => [name, logSum(logs)] as const).sort((x, y) => y[1] - x[1])
   const listed = new Map(ranking.suspects.filter(s => s.faults.length === 2).map(s => [s.faults.map(familyOf).sort().join(' + '), s]))

@@ -1,6 +1,5 @@
 import type { LineProof } from '#core/check/proof'
 import type { Output } from '#core/job/schema'
-import type { Seen } from '#core/network/solver'
 import { logSum } from './chances'
 import { cutOutChance, NOT_CUT_FROM } from './ears'
 import { mostOf, tableOf } from './ohmTable'
@@ -12,7 +11,8 @@ import { pairTold, type ToldBy } from './pairTold'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { drained } from '#core/quantity/steps'
-import { familyOf, ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+import { ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
+import { addsUp, betweenBoth, betweenOf, familyOf, lnOf } from './sizes'
 
 /**
  * Two faults at once, up to sixty speakers every two at different places. First the most that two can come to (pairBound.ts): those that cannot be
@@ -54,6 +54,8 @@ interface Part extends Bounded {
   members: Member[]
   /** The likeliest of them. */
   first: Single
+  /** The changes of its next sizes. */
+  next: readonly number[]
 }
 type PartColumns = Columns & { levels: LevelColumns }
 interface Member { index: number, ownLog: number }
@@ -91,10 +93,13 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome) + ears.sum + told.sum + levels.sum }))
     const { single, ears, told, levels } = all[0]!
     const ownLog = logSum(members.map(m => m.ownLog))
-    return { members, first: single, place: placeNumber(single), ownLog, change, between: single.between, ears, told, levels }
+    return { members, first: single, next: single.next.flatMap(n => changeOf.get(n) ?? []), place: placeNumber(single), ownLog, change, between: single.between,
+      ears, told, levels }
   }
   const gathered = new Map<string, { all: Numbered[], change: number }>()
   const bases: Numbered[] = []
+  /** Of single faults, by their numbers. */
+  const changeOf = new Map<number, number>()
   singles.forEach((single, index) => {
     const changes = changesOn(drawnPorts, places, single.outcome, plan.drawn)
     const numbered = { single, index, ears: hearing.of(single), told: telling.of(single), levels: metering.of(single) }
@@ -108,6 +113,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       drawnChanges.push(changes)
     }
     const change = changeNumbers.get(key)!
+    changeOf.set(index, change)
     const { ears, told, levels } = numbered
     // Readings that are otherwise with it, and all that they come to: of another fault that is not the same to the last digit.
     const touches = [ears, told, levels].flatMap(({ at, sum }) => [at.join(), sum])
@@ -160,6 +166,16 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       cuts[c] = cutAt(rows[0]![c]!)
     }
   }
+  const drawnLns = places.map(place => lnOf(plan.drawn.sight(place)?.seen))
+  const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
+  /** The variance by what lies between sizes of both, with ohms (as a logarithm) at a place. */
+  const between = (p: number, ln: number, a: Part, b: Part, sum: number): number => {
+    const [mine, others] = [drawnChanges[a.change]?.[p], drawnChanges[b.change]?.[p]]
+    if (sum === 0 || !mine || !others || addsUp(ln, changedLns[p]![a.change]!, changedLns[p]![b.change]!, drawnLns[p]!)) return sum
+    const ports = drawnPorts[p]
+    if (!ports) return sum
+    return betweenOf(ln, a.next.map(c => ports.both(drawnChanges[c]![p]!, others))) + betweenOf(ln, b.next.map(c => ports.both(mine, drawnChanges[c]![p]!)))
+  }
   const tryWith = (a: Part, list: readonly Part[], from: number, skips: ((b: Part) => boolean) | null) => {
     const of = columns(list)
     const own = constant + a.ownLog
@@ -183,7 +199,10 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       const bySilence = silent + Math.log(cut)
       if (most < under && unheard + bySilence < under) return LEFT_OUT_LOG
       let log = own + ownLog + byLevels + telling.shared(a.told, told)
-      for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![change]!, a.between[k]! + of.between[k]![n]!)
+      for (let k = 0; k < ohms.length; k++) {
+        const ln = rows[firstOhm + k]![change]!
+        log += tables[k]!(ln, between(firstOhm + k, ln, a, list[n]!, a.between[k]! + of.between[k]![n]!))
+      }
       if (log + Math.max(most - unheard, bySilence) < leftOutUnder) return LEFT_OUT_LOG
       if (!isHeard) return log
       // What each does by itself is in its own; where the amplifier silences all, all of that is nothing.
@@ -228,8 +247,6 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     if (k % 20 === 0) yield k / steps
   }
   // What another changes is taken to be the same part of this line as of the drawn one; the likeliest are solved as they are.
-  const drawnLns = places.map(place => lnOf(plan.drawn.sight(place)?.seen))
-  const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
   const basesLns = places.map(place => Float64Array.from(bases, ({ single }) => lnOf(single.outcome.sight(place)?.seen)))
   const baseParts = bases.map((base, k) => partOf([base], drawnChanges.length + k))
   for (const [k, base] of baseParts.entries()) {
@@ -255,8 +272,6 @@ function numbering(): (name: string) => number {
     return numbers.get(name)!
   }
 }
-
-const lnOf = (seen: Seen | undefined): number => seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
 
 /** All at once, where nobody waits for it on a page. */
 export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking =>
@@ -301,18 +316,20 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
   }
   const best = [...gathered.values()].sort((a, b) => b.share - a.share).slice(0, SOLVED_AGAIN)
   let rest = Math.max(0, sum - best.reduce((s, b) => s + b.share, 0))
-  const solve = (k: number, j: number): Scored => {
+  const solve = (k: number, j: number): { scored: Scored, isSum: boolean } => {
     const [one, other] = [singles[k]!, singles[j]!]
     const outcome = outcomeOf(weigher.plan, [one.fault, other.fault])
-    const fit = weigher.fitOf(outcome, one.between.map((v, o) => v + other.between[o]!))
-    return { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit }
+    const between = betweenBoth(weigher, singles, k, j, outcome)
+    const fit = weigher.fitOf(outcome, between)
+    return { scored: { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit },
+      isSum: between.every((v, o) => v === one.between[o]! + other.between[o]!) }
   }
   const sizesOf = (k: number) => families.flatMap((family, j) => family === families[k] ? [j] : [])
   let anew = SIZES_ANEW
   const solved = best.map((pair): Scored => {
-    const first = solve(pair.one, pair.other)
+    const { scored: first, isSum } = solve(pair.one, pair.other)
     const off = Math.abs(first.log - total0 - pair.log)
-    const [ones, others] = off < FAR_OFF || anew <= 0 ? [[], []] : [sizesOf(pair.one), sizesOf(pair.other)]
+    const [ones, others] = (off < FAR_OFF && isSum) || anew <= 0 ? [[], []] : [sizesOf(pair.one), sizesOf(pair.other)]
     // What the sizes gathered come to beside the likeliest of them stays as it was found.
     if (ones.length * others.length < 2) return { ...first, log: first.log + Math.log(pair.share) - pair.log }
     // One takes from the other what was taken for granted, and another size of it may explain all: each is solved, those of one with the likeliest other.
@@ -320,7 +337,7 @@ function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, to
       ? ones.flatMap(k => others.map(j => [k, j] as const))
       : [...ones.map(k => [k, pair.other] as const), ...others.filter(j => j !== pair.other).map(j => [pair.one, j] as const)]
     anew -= sizes.length
-    const all = sizes.map(([k, j]) => solve(k, j))
+    const all = sizes.map(([k, j]) => solve(k, j).scored)
     return { ...all.reduce((x, y) => y.log > x.log ? y : x), log: logSum(all.map(x => x.log)) }
   }).sort((a, b) => b.log - a.log)
   for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)

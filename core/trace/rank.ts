@@ -7,6 +7,7 @@ import { logSum } from './chances'
 import type { Given } from './given'
 import { outcomeOf, type Outcome } from './outcome'
 import { goesOf, priorOf, STILL_THERE, type Prior } from './prior'
+import { betweenOf, familyOf, lnOf, nextSizes, type Sized } from './sizes'
 import { makeWeigher, type Weigher } from './weigh'
 
 /** What may be there: no fault (the line is as drawn), one, or two; and how well that explains the readings. */
@@ -48,22 +49,15 @@ export const isSomethingElse = (faults: readonly Fault[]): boolean => faults[0]?
 export const isBeside = ({ faults }: Pick<Suspect, 'faults'>): boolean => faults.length === 0 || isSomethingElse(faults)
 
 /** One fault, tried. Sizes of one fault at one place are one suspect. */
-export interface Single {
-  fault: Fault
+export interface Single extends Sized {
   definition: FaultDefinition
-  outcome: Outcome
   /** Logarithm of its prior among single faults: of the line, all sum to one. */
   priorLog: number
   fit: number
-  /** Of each reading in ohms, the variance by sizes that lie between those tried. */
-  between: readonly number[]
 }
 
 /** What was tried of single faults: all that pairs and the search for tests need. */
 export interface Tried { prior: Prior, weigher: Weigher, singles: readonly Single[], drawnFit: number, otherFit: number }
-
-/** What one fault at one place is called whatever its size. */
-export const familyOf = ({ kind, nodeId, tapW, way, withId }: Fault): string => [kind, nodeId, tapW, way, withId].join(' ')
 
 /** Every single fault that this line could have, each with its share of what is usual: many variants do not make a kind likelier. */
 export function singlesOf({ output, others, mended }: Pick<Given, 'output' | 'others' | 'mended'>): { fault: Fault, definition: FaultDefinition, priorLog: number }[] {
@@ -89,34 +83,13 @@ export function* trySingles(given: Given): Generator<number, Tried> {
     for (const { place } of weigher.ohms) outcomes.at(-1)!.sight(place)
     yield outcomes.length / list.length
   }
-  const between = betweenSizes(list.map(s => s.fault), outcomes, weigher)
-  const singles = list.map((single, k): Single => ({ ...single, outcome: outcomes[k]!, between: between[k]!, fit: weigher.fitOf(outcomes[k]!, between[k]!) }))
-  return { prior: priorOf(given.mended), weigher, singles, drawnFit: weigher.fitOf(plan.drawn), otherFit: weigher.fitOfAnything() }
-}
-
-/** Sizes of a fault are tried a few at a time; what lies between two of them is covered by half of their distance, as one sigma. */
-function betweenSizes(faults: readonly Fault[], outcomes: readonly Outcome[], { ohms }: Weigher): number[][] {
-  const families = new Map<string, number[]>()
-  faults.forEach((fault, k) => {
-    if (fault.amount === null || fault.kind === 'wrong-jack') return
-    const family = familyOf(fault)
-    families.set(family, [...families.get(family) ?? [], k])
+  const next = nextSizes(list.map(s => s.fault))
+  const lns = weigher.ohms.map(({ place }) => outcomes.map(o => lnOf(o.sight(place)?.seen)))
+  const singles = list.map((single, k): Single => {
+    const between = lns.map(of => betweenOf(of[k]!, next[k]!.map(n => of[n]!)))
+    return { ...single, outcome: outcomes[k]!, next: next[k]!, between, fit: weigher.fitOf(outcomes[k]!, between) }
   })
-  const between = faults.map(() => ohms.map(() => 0))
-  for (const members of families.values()) {
-    members.sort((a, b) => faults[a]!.amount! - faults[b]!.amount!)
-    ohms.forEach(({ place }, o) => {
-      const lns = members.map((k) => {
-        const seen = outcomes[k]!.sight(place)?.seen
-        return seen?.state === 'finite' ? Math.log(seen.ohm) : null
-      })
-      members.forEach((k, m) => {
-        const steps = [m - 1, m + 1].flatMap(n => lns[n] != null && lns[m] != null ? [Math.abs(lns[n]! - lns[m]!)] : [])
-        if (steps.length > 0) between[k]![o] = (steps.reduce((a, b) => a + b, 0) / steps.length / 2) ** 2
-      })
-    })
-  }
-  return between
+  return { prior: priorOf(given.mended), weigher, singles, drawnFit: weigher.fitOf(plan.drawn), otherFit: weigher.fitOfAnything() }
 }
 
 /** One line of a ranking before it is brought to shares: `log` of prior and fit together. */

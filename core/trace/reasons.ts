@@ -1,9 +1,10 @@
 import { logSum } from './chances'
 import { outcomeOf } from './outcome'
 import { isBeside, isSomethingElse, type Suspect, type Tried } from './rank'
-import { likeAnyOhm } from './ohms'
+import { likeElseOhm } from './ohms'
 import { likeAnything } from './evidence'
 import { likeAnyCoil } from './coils'
+import { betweenBoth } from './sizes'
 import { toldAt } from './weigh'
 
 /** What speaks for a suspect and against it: each reading, and how many times likelier it makes it than all that may be there make it together. */
@@ -18,9 +19,13 @@ const MOST = 40
 export function reasonsOf({ weigher, singles }: Pick<Tried, 'weigher' | 'singles'>, suspects: readonly Suspect[]): Reason[][] {
   const likeliest = suspects.filter((s, k) => k < MOST || isBeside(s))
   // What lies between the sizes that were tried speaks for a fault as its sizes do.
-  const between = new Map(singles.map(s => [s.fault, s.between]))
-  const betweenOf = (faults: Suspect['faults']) => weigher.ohms.map((_, o) => faults.reduce((sum, f) => sum + (between.get(f)?.[o] ?? 0), 0))
-  const all = likeliest.map(s => isSomethingElse(s.faults) ? null : weigher.tellings(outcomeOf(weigher.plan, s.faults), betweenOf(s.faults)))
+  const numbers = new Map(singles.map((s, k) => [s.fault, k]))
+  const all = likeliest.map(({ faults }) => {
+    if (isSomethingElse(faults)) return null
+    const outcome = outcomeOf(weigher.plan, faults)
+    const [one, other] = faults.map(f => numbers.get(f)!)
+    return weigher.tellings(outcome, one === undefined ? [] : other === undefined ? singles[one]!.between : betweenBoth(weigher, singles, one, other, outcome))
+  })
   const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
   const anything = readings.map((judged) => {
     const ohm = weigher.ohms.find(o => o.value === judged.reading.value)
@@ -28,7 +33,7 @@ export function reasonsOf({ weigher, singles }: Pick<Tried, 'weigher' | 'singles
     const level = weigher.parts.levels.flatMap(g => g.reads).find(r => r.judged === judged)
     const { kind, value } = judged.reading
     if (level) return Math.log(level.any)
-    if (heard || ohm || kind === 'coil-dcr') return Math.log(heard ? heard.any : ohm ? likeAnyOhm(ohm) : likeAnyCoil(value))
+    if (heard || ohm || kind === 'coil-dcr') return Math.log(heard ? heard.any : ohm ? likeElseOhm(ohm) : likeAnyCoil(value))
     return toldAt(weigher.parts.others, judged).reduce((sum, o) => sum + Math.log(likeAnything(o)), 0)
   })
   const logs = all.map(t => t?.map(x => x.log) ?? anything)

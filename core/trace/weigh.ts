@@ -11,7 +11,7 @@ import { anySounds, cutOutChance, heardOf, isSilence, offDb, soundsChance } from
 import { LIKE, likeAnything, likeSpread, SPREAD_OF_ANYTHING, spreadsOf, type Spread } from './evidence'
 import type { Given } from './given'
 import { levelGroups, levelled, levelsLog, type LevelGroup } from './levels'
-import { likeAnyOhm, likeOhm, offsets, orSlip, SLIP, type OhmReading } from './ohms'
+import { likeAnyOhm, likeElseOhm, likeOhm, offsets, orSlip, SLIP, type OhmReading } from './ohms'
 import { AT_HEAD, planOf, readFrom, type Outcome, type Plan } from './outcome'
 
 /**
@@ -53,8 +53,11 @@ export interface WeighedParts {
 export interface HeardAt { judged: JudgedReading, nodeId: string, sounds: readonly Sound[], any: number }
 export interface CoilReading { judged: JudgedReading, nodeId: string, expectedOhm: number | null, off: Float64Array, rightLog: Float64Array }
 
-/** Of something that is not in the list, what a meter at the head does not see. Common practice, no source. */
-const UNSEEN = 0.35
+/**
+ * Of something that is not in the list, what a meter at the head does not see. Common practice, no source: most of what works on a line takes current, or
+ * keeps it off.
+ */
+const UNSEEN = 0.2
 
 export function makeWeigher(given: Given): Weigher {
   const { output } = given
@@ -130,7 +133,7 @@ export function makeWeigher(given: Given): Weigher {
     fitOfAnything: () => {
       const odd = AT_A_COIL / Math.max(1, plan.speakers.length)
       const unseen = logSum(samplesWith(plan.drawn, []))
-      const seen = ohms.reduce((sum, ohm) => sum + Math.log(likeAnyOhm(ohm)), 0)
+      const seen = ohms.reduce((sum, ohm) => sum + Math.log(likeElseOhm(ohm)), 0)
       const ofCoils = coils.reduce((sum, { rightLog, judged }) => sum + Math.log((1 - odd) * averageOf(rightLog, deviations.logWeight)
         + odd * likeAnyCoil(judged.reading.value)), 0)
       const logOf = (chance: (h: HeardAt) => number) => heard.reduce((sum, h) => sum + Math.log(orSlip(chance(h), h.any)), 0)

@@ -8,7 +8,7 @@ import { coilLabelOhm } from '../deviations'
 import { ANY_TURNED, besideChance, besideDb, turnedThrough } from '../ears'
 import { lookAnything, lookChance, swapChance } from '../eyes'
 import { LIKE } from '../evidence'
-import { METER_OHM, offsets, ohmAbove, scaled, sigmasAbove } from '../ohms'
+import { ELSE_OPEN, METER_OHM, offsets, ohmAbove, scaled, sigmasAbove } from '../ohms'
 import type { Plan } from '../outcome'
 import { sampledWalks } from './sampled'
 import { slipped, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type WalkKind } from './test'
@@ -146,7 +146,7 @@ function ofOhms(hypotheses: readonly Hypothesis[], spreadOf: (h: Hypothesis) => 
   return {
     answers,
     chances: spreads.map((spread) => {
-      if (spread === null) return slipped(numbersBy(answers.length, k => k === STEPS ? 0.08 : 0.92 / STEPS))
+      if (spread === null) return slipped(numbersBy(answers.length, k => k === STEPS ? ELSE_OPEN : (1 - ELSE_OPEN) / STEPS))
       let below = 0
       return slipped(numbersBy(answers.length, (k) => {
         if (k === STEPS) return Number(spread.ohm === null)
