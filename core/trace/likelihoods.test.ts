@@ -43,7 +43,7 @@ test.each<[string, number, number]>([
   ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
   // 0.85 over an exponential of 0.7 either way, and a tenth over the logarithms of a thousandth to a thousand.
   ['something else: as planned', likeElseOhm({ value: ohm(20), plannedOhm: 20 }), 0.61438], ['half, or twice', likeElseOhm({ value: ohm(40), plannedOhm: 20 }), 0.23279],
-  ['far from it', likeElseOhm({ value: ohm(2000), plannedOhm: 20 }), 0.00808], ['a short', likeElseOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.02 / Math.log(6)], ['open', likeElseOhm({ value: open, plannedOhm: 20 }), 0.03],
+  ['far from it', likeElseOhm({ value: ohm(2000), plannedOhm: 20 }), 0.00808], ['a short', likeElseOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.005 / Math.log(6)], ['open', likeElseOhm({ value: open, plannedOhm: 20 }), 0.03],
   ['of no plan', likeElseOhm({ value: ohm(20), plannedOhm: null }), 0.61438],
   ['a slip of the pen', orSlip(0, 0.5), 0.0005], ['and not', orSlip(0.8, 0.5), 0.999 * 0.8 + 0.001 * 0.5],
 ])('how well it fits: %s', (_, likelihood, wanted) => expect(likelihood).toBeCloseTo(wanted, 3))

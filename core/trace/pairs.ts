@@ -36,6 +36,7 @@ const SIZES_ANEW = 240
 const EXPANDED = 2000
 /** A pair under this part of all is no candidate to be listed; it is in the sum. */
 const NOTED = 1e-6
+const NOTED_LOG = Math.log(NOTED)
 
 /** Pairs that cannot come to more than this part of all, together, are left out. */
 const LEFT_OUT = 0.005
@@ -170,12 +171,16 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
   /** The variance by what lies between sizes of both, with ohms (as a logarithm) at a place. */
   const between = (p: number, ln: number, a: Part, b: Part, sum: number): number => {
-    const [mine, others] = [drawnChanges[a.change]?.[p], drawnChanges[b.change]?.[p]]
-    if (sum === 0 || !mine || !others || addsUp(ln, changedLns[p]![a.change]!, changedLns[p]![b.change]!, drawnLns[p]!)) return sum
-    const ports = drawnPorts[p]
-    if (!ports) return sum
-    return betweenOf(ln, a.next.map(c => ports.both(drawnChanges[c]![p]!, others))) + betweenOf(ln, b.next.map(c => ports.both(mine, drawnChanges[c]![p]!)))
+    const [ports, mine, others] = [drawnPorts[p], drawnChanges[a.change]?.[p], drawnChanges[b.change]?.[p]]
+    if (!ports || !mine || !others || addsUp(ln, changedLns[p]![a.change]!, changedLns[p]![b.change]!, drawnLns[p]!)) return sum
+    for (let k = 0; k < a.next.length; k++) nextLns[k] = ports.both(drawnChanges[a.next[k]!]![p]!, others)
+    const byMine = betweenOf(ln, nextLns, a.next.length)
+    for (let k = 0; k < b.next.length; k++) nextLns[k] = ports.both(mine, drawnChanges[b.next[k]!]![p]!)
+    return byMine + betweenOf(ln, nextLns, b.next.length)
   }
+  const nextLns = [0, 0]
+  /** The most that each reading in ohms and those after it come to. */
+  const mostFrom = ohms.map((_, k) => ohms.slice(k).reduce((log, __, j) => log + mostOf(weigher, k + j), 0))
   const tryWith = (a: Part, list: readonly Part[], from: number, skips: ((b: Part) => boolean) | null) => {
     const of = columns(list)
     const own = constant + a.ownLog
@@ -201,7 +206,9 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       let log = own + ownLog + byLevels + telling.shared(a.told, told)
       for (let k = 0; k < ohms.length; k++) {
         const ln = rows[firstOhm + k]![change]!
-        log += tables[k]!(ln, between(firstOhm + k, ln, a, list[n]!, a.between[k]! + of.between[k]![n]!))
+        const sum = a.between[k]! + of.between[k]![n]!
+        // What cannot be listed by any of it is not worth the neighbours.
+        log += tables[k]!(ln, sum === 0 || log + mostFrom[k]! < NOTED_LOG ? sum : between(firstOhm + k, ln, a, list[n]!, sum))
       }
       if (log + Math.max(most - unheard, bySilence) < leftOutUnder) return LEFT_OUT_LOG
       if (!isHeard) return log
@@ -235,7 +242,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
         b) => a.change - b.change)
   const together = firsts.length * (isAll ? parts.length / 2 : parts.length) + bases.length * (firsts.length + bases.length)
   const leftOutUnder = Math.log(most / Math.max(1, together))
-  const mostByOhms = ohms.reduce((log, _, k) => log + mostOf(weigher, k), 0)
+  const mostByOhms = mostFrom[0] ?? 0
   const numberOf = new Map(firsts.map((p, k) => [p, k]))
   const steps = firsts.length + 40 * bases.length
   let row = -1
