@@ -25,7 +25,8 @@ test.each<[string, number, number[], number]>([
 ])('what lies between sizes: %s', (_, ln, next, variance) => expect(betweenOf(ln, next)).toBeCloseTo(variance, 12))
 
 test('two that each take a half leave a quarter, and add up; before a short a joint does not; open is open', () => {
-  expect([addsUp(Math.log(2), Math.log(4), Math.log(4), Math.log(8)), addsUp(Math.log(3), Math.log(9), Math.log(0.1), Math.log(8)), addsUp(-Infinity, Math.log(4), -Infinity, Math.log(8))]).toEqual([true, false, false])
+  const adds = (...ohms: [number, number, number, number]) => addsUp(...ohms.map(Math.log) as typeof ohms)
+  expect([adds(2, 4, 4, 8), adds(3, 9, 0.1, 8), adds(0, 4, 0, 8), adds(Infinity, 4, Infinity, 8)]).toEqual([true, false, false, false])
   expect([lnOf(undefined), lnOf({ state: 'open' }), lnOf({ state: 'short' }), lnOf({ state: 'finite', re: 3, im: 4, ohm: 5 })]).toEqual([NaN, Infinity, -Infinity, Math.log(5)])
 })
 
