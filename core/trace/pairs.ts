@@ -12,7 +12,7 @@ import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { drained } from '#core/quantity/steps'
 import { ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
-import { betweenBoth, familyOf, lnOf } from './sizes'
+import { addsUp, betweenBoth, betweenOf, familyOf, lnOf } from './sizes'
 
 /**
  * Two faults at once, up to sixty speakers every two at different places. First the most that two can come to (pairBound.ts): those that cannot be
@@ -36,6 +36,8 @@ const SIZES_ANEW = 240
 const EXPANDED = 2000
 /** A pair under this part of all is no candidate to be listed; it is in the sum. */
 const NOTED = 1e-6
+/** And under this it is not looked at what lies between sizes of both: a million of such come to a thousandth. */
+const NEXT_LOG = Math.log(1e-9)
 
 /** Pairs that cannot come to more than this part of all, together, are left out. */
 const LEFT_OUT = 0.005
@@ -54,6 +56,8 @@ interface Part extends Bounded {
   members: Member[]
   /** The likeliest of them. */
   first: Single
+  /** The changes of its next sizes. */
+  next: readonly number[]
 }
 type PartColumns = Columns & { levels: LevelColumns }
 interface Member { index: number, ownLog: number }
@@ -91,10 +95,13 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       ({ index, ownLog: single.priorLog + weigher.coilsBy(single.outcome) + ears.sum + told.sum + levels.sum }))
     const { single, ears, told, levels } = all[0]!
     const ownLog = logSum(members.map(m => m.ownLog))
-    return { members, first: single, place: placeNumber(single), ownLog, change, between: single.between, ears, told, levels }
+    return { members, first: single, next: single.next.flatMap(n => changeOf.get(n) ?? []), place: placeNumber(single), ownLog, change, between: single.between,
+      ears, told, levels }
   }
   const gathered = new Map<string, { all: Numbered[], change: number }>()
   const bases: Numbered[] = []
+  /** Of single faults, by their numbers. */
+  const changeOf = new Map<number, number>()
   singles.forEach((single, index) => {
     const changes = changesOn(drawnPorts, places, single.outcome, plan.drawn)
     const numbered = { single, index, ears: hearing.of(single), told: telling.of(single), levels: metering.of(single) }
@@ -108,6 +115,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       drawnChanges.push(changes)
     }
     const change = changeNumbers.get(key)!
+    changeOf.set(index, change)
     const { ears, told, levels } = numbered
     // Readings that are otherwise with it, and all that they come to: of another fault that is not the same to the last digit.
     const touches = [ears, told, levels].flatMap(({ at, sum }) => [at.join(), sum])
@@ -160,6 +168,20 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       cuts[c] = cutAt(rows[0]![c]!)
     }
   }
+  const drawnLns = places.map(place => lnOf(plan.drawn.sight(place)?.seen))
+  const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
+  /** The variance by what lies between sizes of both, with ohms (as a logarithm) at a place. */
+  const between = (p: number, ln: number, a: Part, b: Part, sum: number): number => {
+    const [ports, mine, others] = [drawnPorts[p], drawnChanges[a.change]?.[p], drawnChanges[b.change]?.[p]]
+    if (!ports || !mine || !others || addsUp(ln, changedLns[p]![a.change]!, changedLns[p]![b.change]!, drawnLns[p]!)) return sum
+    for (let k = 0; k < a.next.length; k++) nextLns[k] = ports.both(drawnChanges[a.next[k]!]![p]!, others)
+    const byMine = betweenOf(ln, nextLns, a.next.length)
+    for (let k = 0; k < b.next.length; k++) nextLns[k] = ports.both(mine, drawnChanges[b.next[k]!]![p]!)
+    return byMine + betweenOf(ln, nextLns, b.next.length)
+  }
+  const nextLns = [0, 0]
+  /** The most that each reading in ohms and those after it come to. */
+  const mostFrom = ohms.map((_, k) => ohms.slice(k).reduce((log, __, j) => log + mostOf(weigher, k + j), 0))
   const tryWith = (a: Part, list: readonly Part[], from: number, skips: ((b: Part) => boolean) | null) => {
     const of = columns(list)
     const own = constant + a.ownLog
@@ -183,7 +205,11 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
       const bySilence = silent + Math.log(cut)
       if (most < under && unheard + bySilence < under) return LEFT_OUT_LOG
       let log = own + ownLog + byLevels + telling.shared(a.told, told)
-      for (let k = 0; k < ohms.length; k++) log += tables[k]!(rows[firstOhm + k]![change]!, a.between[k]! + of.between[k]![n]!)
+      for (let k = 0; k < ohms.length; k++) {
+        const ln = rows[firstOhm + k]![change]!
+        const sum = a.between[k]! + of.between[k]![n]!
+        log += tables[k]!(ln, sum === 0 || log + mostFrom[k]! < NEXT_LOG ? sum : between(firstOhm + k, ln, a, list[n]!, sum))
+      }
       if (log + Math.max(most - unheard, bySilence) < leftOutUnder) return LEFT_OUT_LOG
       if (!isHeard) return log
       // What each does by itself is in its own; where the amplifier silences all, all of that is nothing.
@@ -216,7 +242,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
         b) => a.change - b.change)
   const together = firsts.length * (isAll ? parts.length / 2 : parts.length) + bases.length * (firsts.length + bases.length)
   const leftOutUnder = Math.log(most / Math.max(1, together))
-  const mostByOhms = ohms.reduce((log, _, k) => log + mostOf(weigher, k), 0)
+  const mostByOhms = mostFrom[0] ?? 0
   const numberOf = new Map(firsts.map((p, k) => [p, k]))
   const steps = firsts.length + 40 * bases.length
   let row = -1
@@ -228,8 +254,6 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     if (k % 20 === 0) yield k / steps
   }
   // What another changes is taken to be the same part of this line as of the drawn one; the likeliest are solved as they are.
-  const drawnLns = places.map(place => lnOf(plan.drawn.sight(place)?.seen))
-  const changedLns = places.map((_, p) => Float64Array.from(drawnChanges, change => drawnPorts[p]?.both(change[p]!, NO_CHANGE) ?? drawnLns[p]!))
   const basesLns = places.map(place => Float64Array.from(bases, ({ single }) => lnOf(single.outcome.sight(place)?.seen)))
   const baseParts = bases.map((base, k) => partOf([base], drawnChanges.length + k))
   for (const [k, base] of baseParts.entries()) {

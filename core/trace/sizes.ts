@@ -27,11 +27,11 @@ export function nextSizes(faults: readonly Fault[]): number[][] {
 export const lnOf = (seen: Seen | undefined): number =>
   seen === undefined ? NaN : seen.state === 'finite' ? Math.log(seen.ohm) : seen.state === 'open' ? Infinity : -Infinity
 
-/** Variance by what lies between sizes, by the logarithm of the ohms with one of them and with the next; none where it is open or a short. */
-export function betweenOf(ln: number, next: readonly number[]): number {
+/** Variance by what lies between sizes, by the logarithm of the ohms with one of them and with the next (`many` of them); none where it is open or a short. */
+export function betweenOf(ln: number, next: readonly number[], many: number = next.length): number {
   let [sum, count] = [0, 0]
-  for (const other of next) if (Number.isFinite(ln - other)) {
-    sum += Math.abs(ln - other)
+  for (let k = 0; k < many; k++) if (Number.isFinite(ln - next[k]!)) {
+    sum += Math.abs(ln - next[k]!)
     count++
   }
   return count === 0 ? 0 : (sum / count / 2) ** 2
