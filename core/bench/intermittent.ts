@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { InputError } from '#core/quantity/inputError'
-import { bell, logSum } from '#core/trace/chances'
+import { logSum } from '#core/trace/chances'
 import { likeShown, METER_OHM, scaled, sigmasAbove } from '#core/trace/ohms'
 
 /** Whether a coil, a lead or a contact comes and goes, by readings over days: the spread is the evidence. */
