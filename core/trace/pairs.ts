@@ -3,7 +3,7 @@ import type { Output } from '#core/job/schema'
 import { logSum } from './chances'
 import { cutOutChance, NOT_CUT_FROM } from './ears'
 import { mostOf, tableOf } from './ohmTable'
-import { outcomeOf, type OhmPlace, type Outcome } from './outcome'
+import type { OhmPlace, Outcome } from './outcome'
 import { columnsOf, mostsFor, mostTogether, type Bounded, type Columns } from './pairBound'
 import { pairEars, type Ears } from './pairEars'
 import { levelColumns, mostByLevels, pairLevels, type LevelColumns, type LevelsBy } from './pairLevels'
@@ -11,8 +11,9 @@ import { pairTold, type ToldBy } from './pairTold'
 import { NO_CHANGE, portsOf, type Change, type Ports } from './ports'
 import { givenBy } from './given'
 import { drained } from '#core/quantity/steps'
-import { ranked, scoredSingles, trySingles, type Ranking, type Scored, type Single, type Tried } from './rank'
-import { addsUp, betweenBoth, betweenOf, familyOf, lnOf } from './sizes'
+import { scoredSingles, trySingles, type Ranking, type Single, type Tried } from './rank'
+import { listed, numbered, type Found, type Member } from './pairList'
+import { addsUp, betweenOf, lnOf } from './sizes'
 
 /**
  * Two faults at once, up to sixty speakers every two at different places. First the most that two can come to (pairBound.ts): those that cannot be
@@ -25,15 +26,6 @@ import { addsUp, betweenBoth, betweenOf, familyOf, lnOf } from './sizes'
 /** Beyond so many speakers every fault is tried with the likeliest singles alone. */
 export const ALL_UP_TO = 60
 const LIKELIEST = 60
-/** Solved once more, and listed. */
-const SOLVED_AGAIN = 120
-const LISTED = 60
-/** What comes out so far off what it was found to be is solved in all its sizes, as a logarithm; so many of one pair; and of all. */
-const FAR_OFF = 0.5
-const SIZES_TOGETHER = 16
-const SIZES_ANEW = 240
-/** Pairs of what reads alike that are taken apart again. */
-const EXPANDED = 2000
 /** A pair under this part of all is no candidate to be listed; it is in the sum. */
 const NOTED = 1e-6
 /** And under this it is not looked at what lies between sizes of both: a million of such come to a thousandth. */
@@ -60,7 +52,6 @@ interface Part extends Bounded {
   next: readonly number[]
 }
 type PartColumns = Columns & { levels: LevelColumns }
-interface Member { index: number, ownLog: number }
 /** A single fault by its number, and what it does to what is heard, told and read by the level meter. */
 interface Numbered { single: Single, index: number, ears: Ears, told: ToldBy, levels: LevelsBy }
 
@@ -83,7 +74,7 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
   const places = ohms.length > 0 && ohms[0]!.place.nodeId === null ? ohms.map(o => o.place) : [{ nodeId: null, frequencyHz: 1000 }, ...ohms.map(o => o.place)]
   const firstOhm = places.length - ohms.length
 
-  const [numberOfPlace, numberOfHeard] = [numbering(), numbering()]
+  const [numberOfPlace, numberOfHeard] = [numbered(), numbered()]
   const placeNumber = ({ fault: { nodeId } }: Single): number => numberOfPlace(nodeId ?? '')
   const heardNumber = (heard: Ears['heard'][number]): number => heard === null ? -1 : numberOfHeard(JSON.stringify(heard))
   const drawnPorts = places.map(place => portsOf(plan.drawn.wiring, place))
@@ -271,15 +262,6 @@ export function* rankPairs(tried: Tried, most = LEFT_OUT): Generator<number, Ran
     leftOutLog: Math.log(leftOut) + leftOutUnder + total0, pairs })
 }
 
-/** Names as numbers, from 0 in the order that they are first asked for. */
-function numbering(): (name: string) => number {
-  const numbers = new Map<string, number>()
-  return (name) => {
-    if (!numbers.has(name)) numbers.set(name, numbers.size)
-    return numbers.get(name)!
-  }
-}
-
 /** All at once, where nobody waits for it on a page. */
 export const rankSuspects = (output: Output, proof: LineProof, others: readonly Output[] = []): Ranking =>
   drained(rankPairs(drained(trySingles(givenBy(output, proof, others)))))
@@ -291,63 +273,4 @@ export const rankSuspects = (output: Output, proof: LineProof, others: readonly 
 function changesOn(ports: readonly (Ports | null)[], places: readonly OhmPlace[], outcome: Outcome, drawn: Outcome): Change[] | null {
   const changes = ports.map((p, k) => p === null || outcome.sight(places[k]!) === drawn.sight(places[k]!) ? NO_CHANGE : p.changeOf(outcome.wiring))
   return changes.some(c => c === null) ? null : changes as Change[]
-}
-
-interface Found { log: number[], one: (readonly Member[])[], other: (readonly Member[])[] }
-
-/** What all pairs come to, the logarithms that they are told by, and how many they are. */
-interface Sums { sum: number, total0: number, priorLog: number, untriedLog: number, leftOutLog: number, pairs: number }
-
-/** The likeliest pairs, sizes of one fault gathered, solved as what they are; the rest by its sum. */
-function listed(tried: Tried, scored: readonly Scored[], found: Found, { sum, total0, priorLog, untriedLog, leftOutLog, pairs }: Sums): Ranking {
-  const { weigher, singles } = tried
-  const familyNumber = numbering()
-  const families = singles.map(({ fault }) => familyNumber(familyOf(fault)))
-  // Those that nothing tells apart share what they come to by what each is by itself.
-  const shares = (members: readonly Member[]) => {
-    const total = logSum(members.map(m => m.ownLog))
-    return members.map(m => ({ index: m.index, log: m.ownLog - total }))
-  }
-  const order = found.log.map((_, k) => k).sort((a, b) => found.log[b]! - found.log[a]!).slice(0, EXPANDED)
-  const gathered = new Map<number, { one: number, other: number, log: number, share: number }>()
-  for (const k of order) for (const one of shares(found.one[k]!)) for (const other of shares(found.other[k]!)) {
-    const log = found.log[k]! + one.log + other.log
-    const [a, b] = [families[one.index]!, families[other.index]!]
-    const key = Math.min(a, b) * singles.length + Math.max(a, b)
-    const known = gathered.get(key)
-    if (!known) gathered.set(key, { one: one.index, other: other.index, log, share: Math.exp(log) })
-    else {
-      known.share += Math.exp(log)
-      if (log > known.log) Object.assign(known, { one: one.index, other: other.index, log })
-    }
-  }
-  const best = [...gathered.values()].sort((a, b) => b.share - a.share).slice(0, SOLVED_AGAIN)
-  let rest = Math.max(0, sum - best.reduce((s, b) => s + b.share, 0))
-  const solve = (k: number, j: number): { scored: Scored, isSum: boolean } => {
-    const [one, other] = [singles[k]!, singles[j]!]
-    const outcome = outcomeOf(weigher.plan, [one.fault, other.fault])
-    const between = betweenBoth(weigher, singles, k, j, outcome)
-    const fit = weigher.fitOf(outcome, between)
-    return { scored: { faults: [one.fault, other.fault], fit, outcome, log: priorLog + one.priorLog + other.priorLog + fit },
-      isSum: between.every((v, o) => v === one.between[o]! + other.between[o]!) }
-  }
-  const sizesOf = (k: number) => families.flatMap((family, j) => family === families[k] ? [j] : [])
-  let anew = SIZES_ANEW
-  const solved = best.map((pair): Scored => {
-    const { scored: first, isSum } = solve(pair.one, pair.other)
-    const off = Math.abs(first.log - total0 - pair.log)
-    const [ones, others] = (off < FAR_OFF && isSum) || anew <= 0 ? [[], []] : [sizesOf(pair.one), sizesOf(pair.other)]
-    // What the sizes gathered come to beside the likeliest of them stays as it was found.
-    if (ones.length * others.length < 2) return { ...first, log: first.log + Math.log(pair.share) - pair.log }
-    // One takes from the other what was taken for granted, and another size of it may explain all: each is solved, those of one with the likeliest other.
-    const sizes = ones.length * others.length <= SIZES_TOGETHER
-      ? ones.flatMap(k => others.map(j => [k, j] as const))
-      : [...ones.map(k => [k, pair.other] as const), ...others.filter(j => j !== pair.other).map(j => [pair.one, j] as const)]
-    anew -= sizes.length
-    const all = sizes.map(([k, j]) => solve(k, j).scored)
-    return { ...all.reduce((x, y) => y.log > x.log ? y : x), log: logSum(all.map(x => x.log)) }
-  }).sort((a, b) => b.log - a.log)
-  for (const s of solved.slice(LISTED)) rest += Math.exp(s.log - total0)
-  return ranked(tried, [...scored, ...solved.slice(0, LISTED)], { unlistedLog: Math.log(Math.max(rest, 1e-300)) + total0, untriedLog, leftOutLog,
-    tried: { singles: singles.length, pairs } })
 }

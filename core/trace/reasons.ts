@@ -4,7 +4,7 @@ import { isBeside, isSomethingElse, type Suspect, type Tried } from './rank'
 import { likeElseOhm } from './ohms'
 import { likeAnything } from './evidence'
 import { likeAnyCoil } from './coils'
-import { betweenBoth } from './sizes'
+import { betweenBoth, bothOf } from './sizes'
 import { toldAt } from './weigh'
 
 /** What speaks for a suspect and against it: each reading, and how many times likelier it makes it than all that may be there make it together. */
@@ -20,11 +20,13 @@ export function reasonsOf({ weigher, singles }: Pick<Tried, 'weigher' | 'singles
   const likeliest = suspects.filter((s, k) => k < MOST || isBeside(s))
   // What lies between the sizes that were tried speaks for a fault as its sizes do.
   const numbers = new Map(singles.map((s, k) => [s.fault, k]))
+  const both = bothOf(weigher.plan, singles)
   const all = likeliest.map(({ faults }) => {
     if (isSomethingElse(faults)) return null
-    const outcome = outcomeOf(weigher.plan, faults)
     const [one, other] = faults.map(f => numbers.get(f)!)
-    return weigher.tellings(outcome, one === undefined ? [] : other === undefined ? singles[one]!.between : betweenBoth(weigher, singles, one, other, outcome))
+    if (one === undefined) return weigher.tellings(outcomeOf(weigher.plan, faults))
+    if (other === undefined) return weigher.tellings(singles[one]!.outcome, singles[one]!.between)
+    return weigher.tellings(both(one, other), betweenBoth(weigher, singles, one, other, both))
   })
   const readings = all.find(t => t !== null)?.map(t => t.judged) ?? []
   const anything = readings.map((judged) => {

@@ -1,5 +1,6 @@
 import type { Fault } from '#core/faults/fault'
 import type { Seen } from '#core/network/solver'
+import { onceEach } from '#core/quantity/once'
 import { outcomeOf, type OhmPlace, type Outcome, type Plan } from './outcome'
 
 /** Sizes of a fault are tried a few at a time; what lies between two of them is covered by half of their distance, as one sigma. */
@@ -44,26 +45,28 @@ const ADDS_UP = 0.1
 /** A single fault with its next sizes, by their numbers, and the variance by what lies between, for each reading in ohms. */
 export interface Sized { fault: Fault, outcome: Outcome, next: readonly number[], between: readonly number[] }
 
+/** The line with two single faults in it, by their numbers. */
+export type Both = (k: number, j: number) => Outcome
+/** Each two are solved once: the sizes beside one are solved themselves, or are beside the next. */
+export function bothOf(plan: Plan, singles: readonly Pick<Sized, 'fault'>[]): Both {
+  const solved = onceEach((key: number) => outcomeOf(plan, [singles[Math.floor(key / singles.length)]!.fault, singles[key % singles.length]!.fault]))
+  return (k, j) => solved(k * singles.length + j)
+}
+
 /**
  * Of two faults at once, for each reading in ohms, the variance by sizes that lie between those tried. What is left where one of them shorts most of a line
  * is the other's own: two joints that by themselves read a seventh apart read then as 75 and 250 Ω, and what lay between was in no pair.
  */
 export function betweenBoth(
-  { plan, ohms }: { plan: Plan, ohms: readonly { place: OhmPlace }[] }, singles: readonly Sized[], k: number, j: number, outcome: Outcome,
+  { plan, ohms }: { plan: Plan, ohms: readonly { place: OhmPlace }[] }, singles: readonly Sized[], k: number, j: number, both: Both,
 ): number[] {
   const [one, other] = [singles[k]!, singles[j]!]
-  const solved = new Map<number, Outcome>()
-  const lnWith = (a: number, b: number, place: OhmPlace) => {
-    const key = a * singles.length + b
-    if (!solved.has(key)) solved.set(key, outcomeOf(plan, [singles[a]!.fault, singles[b]!.fault]))
-    return lnOf(solved.get(key)!.sight(place)?.seen)
-  }
   return ohms.map(({ place }, o) => {
     const sum = one.between[o]! + other.between[o]!
     if (sum === 0) return sum
-    const ln = lnOf(outcome.sight(place)?.seen)
-    const [a, b, drawn] = [one.outcome, other.outcome, plan.drawn].map(x => lnOf(x.sight(place)?.seen)) as [number, number, number]
-    if (addsUp(ln, a, b, drawn)) return sum
-    return betweenOf(ln, one.next.map(n => lnWith(n, j, place))) + betweenOf(ln, other.next.map(n => lnWith(k, n, place)))
+    const lnAt = (outcome: Outcome) => lnOf(outcome.sight(place)?.seen)
+    const ln = lnAt(both(k, j))
+    if (addsUp(ln, lnAt(one.outcome), lnAt(other.outcome), lnAt(plan.drawn))) return sum
+    return betweenOf(ln, one.next.map(n => lnAt(both(n, j)))) + betweenOf(ln, other.next.map(n => lnAt(both(k, n))))
   })
 }
