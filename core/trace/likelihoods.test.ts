@@ -27,17 +27,17 @@ const TOP = 1 / Math.sqrt(2 * Math.PI)
 
 test.each<[string, number, number]>([
   // Of many ohms a meter's sigma is 2 %, densities being by the logarithm; of few a tenth of an ohm, which there is one of those.
-  ['just as computed', likeOhm(read(ohm(1000)), seen(1000), 0, 0) * 0.02, TOP], ['one sigma above', likeOhm(read(ohm(1020.2)), seen(1000), 0, 0) * 0.02, 0.24197],
-  ['units of 5 % each, one sigma of both above', likeOhm(read(ohm(1055.3)), seen(1000), 0.0025, 0) * 0.05385, 0.24197],
-  ['units that lie higher', likeOhm(read(ohm(300 * Math.exp(0.2))), seen(300), 0, 0.2) * 0.02, TOP],
-  ['no ohms at all', likeOhm(read({ is: 'plays' }), seen(8), 0, 0), 0],
+  ['just as computed', likeOhm(read(ohm(1000)), seen(1000), 0)(0) * 0.02, TOP], ['one sigma above', likeOhm(read(ohm(1020.2)), seen(1000), 0)(0) * 0.02, 0.24197],
+  ['units of 5 % each, one sigma of both above', likeOhm(read(ohm(1055.3)), seen(1000), 0.0025)(0) * 0.05385, 0.24197],
+  ['units that lie higher', likeOhm(read(ohm(300 * Math.exp(0.2))), seen(300), 0)(0.2) * 0.02, TOP],
+  ['no ohms at all', likeOhm(read({ is: 'plays' }), seen(8), 0)(0), 0],
   // A tenth either way of a fifth of an ohm is nothing to be sure of, and nothing at all two tenths: a normal of 0.1 Ω.
   ...([['a tenth more', 0.31, 0.24197], ['a tenth less', 0.11, 0.24197], ['nothing', 0.01, 0.05399], ['four tenths more', 0.61, 0.00013]] as const)
-    .map(([name, shown, wanted]): [string, number, number] => [`a short at the first drop, ${name}`, likeOhm(read(ohm(shown)), seen(0.21), 0, 0) * 0.1 / (shown + 0.1), wanted]),
-  ['a dead short reads nothing', likeOhm(read(ohm(0)), { state: 'short' }, 0, 0), TOP],
-  ['a broken line, written as open', likeOhm(read(open), { state: 'open' }, 0, 0), 0.6],
-  ['what is there is not open', likeOhm(read(open), seen(80), 0, 0), 1 / (1 + Math.exp((Math.log(30_000) - Math.log(80)) / 0.5))],
-  ['a copper reading of a break is open and nothing else', likeOhm({ ...read(ohm(9000)), place: { nodeId: null, frequencyHz: 0 } }, { state: 'open' }, 0, 0), 0],
+    .map(([name, shown, wanted]): [string, number, number] => [`a short at the first drop, ${name}`, likeOhm(read(ohm(shown)), seen(0.21), 0)(0) * 0.1 / (shown + 0.1), wanted]),
+  ['a dead short reads nothing', likeOhm(read(ohm(0)), { state: 'short' }, 0)(0), TOP],
+  ['a broken line, written as open', likeOhm(read(open), { state: 'open' }, 0)(0), 0.6],
+  ['what is there is not open', likeOhm(read(open), seen(80), 0)(0), 1 / (1 + Math.exp((Math.log(30_000) - Math.log(80)) / 0.5))],
+  ['a copper reading of a break is open and nothing else', likeOhm({ ...read(ohm(9000)), place: { nodeId: null, frequencyHz: 0 } }, { state: 'open' }, 0)(0), 0],
   // 0.75 over the logarithms of an eighth to eight; a short; far away.
   ['anything: near the plan', likeAnyOhm({ value: ohm(30), plannedOhm: 20 }), 0.75 / (2 * Math.log(8))], ['anything: far from it', likeAnyOhm({ value: ohm(200), plannedOhm: 20 }), 0.1 / (2 * Math.log(1000))],
   ['anything: a short', likeAnyOhm({ value: ohm(0.2), plannedOhm: 20 }), 0.04 / (scaled(0.5) - scaled(0))], ['anything: open', likeAnyOhm({ value: open, plannedOhm: 20 }), 0.08],
@@ -62,7 +62,7 @@ test('no head explains a reading better than the most that is said, and some com
   const heads: Seen[] = [{ state: 'open' }, { state: 'short' }, ...Array.from({ length: 1611 }, (_, k) => seen(Math.exp(k / 100 - 4.6)))]
   for (const value of [ohm(0), ohm(0.3), ohm(2), ohm(8), ohm(180), ohm(2400), ohm(12_000), open]) for (const variance of [0, 0.0004, 0.02]) {
     const most = mostOfOhm(read(value), variance)
-    const likes = heads.flatMap(h => [variance, variance + 0.1].map(v => likeOhm(read(value), h, v, 0)))
+    const likes = heads.flatMap(h => [variance, variance + 0.1].map(v => likeOhm(read(value), h, v)(0)))
     const name = `${JSON.stringify(value)}, variance ${variance}`
     expect([name, Math.max(...likes) <= most]).toEqual([name, true])
     // What reads over range may be it at half.
@@ -73,7 +73,7 @@ test('no head explains a reading better than the most that is said, and some com
 test('a broken line of 160 m reads some ten kilohms at 1 kHz, not open (a pair of 50 to 150 pF a metre, from memory); half a watt that is there reads as much', () => {
   const { leastOhm, mostOhm } = brokenLine(HEAD, 160)!
   expect([leastOhm < 1 / (2 * Math.PI * 1000 * 150e-12 * 160), leastOhm > 4000, mostOhm > 20_000, mostOhm < 30_000]).toEqual([true, true, true, true])
-  const at = (value: number, state: Seen) => likeOhm(read(ohm(value), 160), state, 0, 0)
+  const at = (value: number, state: Seen) => likeOhm(read(ohm(value), 160), state, 0)(0)
   expect([at(10_000, { state: 'open' }) > 0.1, at(1000, { state: 'open' }), at(10_000, seen(10_000)) > 5]).toEqual([true, 0, true])
   // Of no stated length it may be any.
   expect(brokenLine(HEAD, null)!.mostOhm).toBeGreaterThan(mostOhm)

@@ -21,8 +21,9 @@ export function tableOf({ plan, ohms, sampleLog }: Weigher, k: number): (lnOhm: 
   const variance = sight?.variance ?? 0
   const weights = sampleLog.map(Math.exp)
   const at = (seen: Seen, more: number): number => {
+    const likeWith = likeOhm(ohm, seen, variance + more)
     let like = 0
-    for (let s = 0; s < weights.length; s++) like += weights[s]! * orSlip(likeOhm(ohm, seen, variance + more, off[s]!), any)
+    for (let s = 0; s < weights.length; s++) like += weights[s]! * orSlip(likeWith(off[s]!), any)
     return Math.log(like)
   }
   const [open, short] = [at({ state: 'open' }, 0), at({ state: 'short' }, 0)]

@@ -22,6 +22,7 @@ export interface Columns {
   place: Int32Array
   members: Int32Array
   ownLog: Float64Array
+  change: Int32Array
   between: readonly Float64Array[]
   earsSum: Float64Array
   ears: Touched
@@ -33,7 +34,8 @@ interface Touched { ones: readonly Float64Array[], relief: readonly Float64Array
 export function columnsOf(list: readonly Bounded[]): Columns {
   return {
     place: Int32Array.from(list, p => p.place), members: Int32Array.from(list, p => p.members.length),
-    ownLog: Float64Array.from(list, p => p.ownLog), between: (list[0]?.between ?? []).map((_, k) => Float64Array.from(list, p => p.between[k]!)),
+    ownLog: Float64Array.from(list, p => p.ownLog), change: Int32Array.from(list, p => p.change),
+    between: (list[0]?.between ?? []).map((_, k) => Float64Array.from(list, p => p.between[k]!)),
     earsSum: Float64Array.from(list, p => p.ears.sum), ears: touchedOf(list.map(p => p.ears)),
     told: touchedOf(list.map(p => p.told)),
   }

@@ -27,9 +27,18 @@ export interface Ports {
   head: Seen
   /** What a fault changes, by the tree with it in; null where that is no change at one place. */
   changeOf: (changed: WiringNode) => Change | null
-  /** The head with both changes in, as the logarithm of its ohms: Infinity open, -Infinity a short. */
+  /** The head with both changes in, as the logarithm of its ohms: Infinity open, -Infinity a short; no number of two at one port. */
   both: (a: Change, b: Change) => number
+  /** The same of one change with each of many from a number on, into `into`. */
+  row: (one: Change, many: Changes, from: number, into: Float64Array) => void
 }
+
+/** Many changes, side by side. */
+export interface Changes { port: Int32Array, dRe: Float64Array, dIm: Float64Array, hides: Change['hides'][] }
+export const sideBySide = (changes: readonly Change[]): Changes => ({
+  port: Int32Array.from(changes, c => c.port), hides: changes.map(c => c.hides),
+  dRe: Float64Array.from(changes, c => c.dRe), dIm: Float64Array.from(changes, c => c.dIm),
+})
 
 interface Placed { parent: GroupNode, at: number, child: Child<WiringNode> }
 
@@ -139,77 +148,83 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
 
   const [hRe, hIm] = head.state === 'finite' ? [head.re / head.ohm ** 2, -head.im / head.ohm ** 2] : [0, 0]
 
+  // What is left of the current after all of it was taken away is rounding.
+  const lnOf = (iRe: number, iIm: number): number => {
+    const square = iRe * iRe + iIm * iIm
+    return square < 1e-18 * (hRe * hRe + hIm * hIm) ? Infinity : -0.5 * Math.log(square)
+  }
+  // (D + Y) q = i, with q the volts across what was put in: D is one over it, nothing where it is open.
+  const lnOfOne = (a: number, daRe: number, daIm: number, ca: Float64Array): number => {
+    const [aaRe, aaIm, iRe, iIm] = [ca[2 * a]! + daRe, ca[2 * a + 1]! + daIm, base[2 * a]!, base[2 * a + 1]!]
+    const square = aaRe * aaRe + aaIm * aaIm
+    if (square < 1e-30) return -Infinity
+    const qRe = (iRe * aaRe + iIm * aaIm) / square
+    const qIm = (iIm * aaRe - iRe * aaIm) / square
+    return lnOf(hRe - iRe * qRe + iIm * qIm, hIm - iRe * qIm - iIm * qRe)
+  }
+  const lnOfTwo = (a: number, daRe: number, daIm: number, ca: Float64Array, b: number, dbRe: number, dbIm: number, cb: Float64Array): number => {
+    const aaRe = ca[2 * a]! + daRe
+    const aaIm = ca[2 * a + 1]! + daIm
+    const bbRe = cb[2 * b]! + dbRe
+    const bbIm = cb[2 * b + 1]! + dbIm
+    const abRe = cb[2 * a]!
+    const abIm = cb[2 * a + 1]!
+    const baRe = ca[2 * b]!
+    const baIm = ca[2 * b + 1]!
+    const iaRe = base[2 * a]!
+    const iaIm = base[2 * a + 1]!
+    const ibRe = base[2 * b]!
+    const ibIm = base[2 * b + 1]!
+    const detRe = aaRe * bbRe - aaIm * bbIm - (abRe * baRe - abIm * baIm)
+    const detIm = aaRe * bbIm + aaIm * bbRe - (abRe * baIm + abIm * baRe)
+    const square = detRe * detRe + detIm * detIm
+    // Two opens in one current: the one leaves nothing for the other to do. A short right where it is read leaves nothing of anything.
+    if (square <= 1e-20 * (aaRe * aaRe + aaIm * aaIm) * (bbRe * bbRe + bbIm * bbIm)) {
+      return daRe !== 0 || daIm !== 0 || dbRe !== 0 || dbIm !== 0 ? -Infinity : lnOfOne(a, daRe, daIm, ca)
+    }
+    const naRe = bbRe * iaRe - bbIm * iaIm - (abRe * ibRe - abIm * ibIm)
+    const naIm = bbRe * iaIm + bbIm * iaRe - (abRe * ibIm + abIm * ibRe)
+    const nbRe = aaRe * ibRe - aaIm * ibIm - (baRe * iaRe - baIm * iaIm)
+    const nbIm = aaRe * ibIm + aaIm * ibRe - (baRe * iaIm + baIm * iaRe)
+    // What is taken from the current: i · q of both, over one and the same determinant.
+    const tRe = iaRe * naRe - iaIm * naIm + ibRe * nbRe - ibIm * nbIm
+    const tIm = iaRe * naIm + iaIm * naRe + ibRe * nbIm + ibIm * nbRe
+    return lnOf(hRe - (tRe * detRe + tIm * detIm) / square, hIm - (tIm * detRe - tRe * detIm) / square)
+  }
+  const both = (one: Change, other: Change): number => {
+    if (head.state !== 'finite') return head.state === 'open' ? Infinity : -Infinity
+    // What a run feeds was put in place of as a whole: what is changed in it is not there any more.
+    if (other.hides?.has(one.port)) one = NO_CHANGE
+    else if (one.hides?.has(other.port)) other = NO_CHANGE
+    const [ca, cb] = [columnAt(one.port), columnAt(other.port)]
+    if (ca && cb) return one.port === other.port ? NaN : lnOfTwo(one.port, one.dRe, one.dIm, ca, other.port, other.dRe, other.dIm, cb)
+    const [only, column] = ca ? [one, ca] : [other, cb]
+    return column ? lnOfOne(only.port, only.dRe, only.dIm, column) : lnOf(hRe, hIm)
+  }
+  const columnAt = (port: number): Float64Array | null => port < 0 ? null : columns[port]!
   const ports: Ports = {
     head,
     changeOf: (after) => {
       const to = readFrom(after, place.nodeId)
       return to === null ? null : head.state === 'short' ? null : differs(root, to)
     },
-    both: (a, b) => {
-      if (head.state !== 'finite') return head.state === 'open' ? Infinity : -Infinity
-      // What a run feeds was put in place of as a whole: what is changed in it is not there any more.
-      if (b.hides !== null && b.hides.has(a.port)) a = NO_CHANGE
-      else if (a.hides !== null && a.hides.has(b.port)) b = NO_CHANGE
-      const x = a.port < 0 ? b : a
-      const y = a.port < 0 ? a : b
-      // (D + Y) q = i, with q the volts across what was put in: D is one over it, nothing where it is open.
-      let qaRe = 0
-      let qaIm = 0
-      let qbRe = 0
-      let qbIm = 0
-      const ca = x.port < 0 ? null : columns[x.port]!
-      const cb = y.port < 0 ? null : columns[y.port]!
-      if (ca) {
-        const aaRe = ca[2 * x.port]! + x.dRe
-        const aaIm = ca[2 * x.port + 1]! + x.dIm
-        const iaRe = base[2 * x.port]!
-        const iaIm = base[2 * x.port + 1]!
-        if (cb) {
-          const bbRe = cb[2 * y.port]! + y.dRe
-          const bbIm = cb[2 * y.port + 1]! + y.dIm
-          const abRe = cb[2 * x.port]!
-          const abIm = cb[2 * x.port + 1]!
-          const baRe = ca[2 * y.port]!
-          const baIm = ca[2 * y.port + 1]!
-          const ibRe = base[2 * y.port]!
-          const ibIm = base[2 * y.port + 1]!
-          const detRe = aaRe * bbRe - aaIm * bbIm - (abRe * baRe - abIm * baIm)
-          const detIm = aaRe * bbIm + aaIm * bbRe - (abRe * baIm + abIm * baRe)
-          const square = detRe * detRe + detIm * detIm
-          // Two opens in one current: the one leaves nothing for the other to do. A short right where it is read leaves nothing of anything.
-          if (square <= 1e-20 * (aaRe * aaRe + aaIm * aaIm) * (bbRe * bbRe + bbIm * bbIm)) {
-            if (x.dRe !== 0 || x.dIm !== 0 || y.dRe !== 0 || y.dIm !== 0) return -Infinity
-            return ports.both(x, NO_CHANGE)
-          }
-          const naRe = bbRe * iaRe - bbIm * iaIm - (abRe * ibRe - abIm * ibIm)
-          const naIm = bbRe * iaIm + bbIm * iaRe - (abRe * ibIm + abIm * ibRe)
-          const nbRe = aaRe * ibRe - aaIm * ibIm - (baRe * iaRe - baIm * iaIm)
-          const nbIm = aaRe * ibIm + aaIm * ibRe - (baRe * iaIm + baIm * iaRe)
-          qaRe = (naRe * detRe + naIm * detIm) / square
-          qaIm = (naIm * detRe - naRe * detIm) / square
-          qbRe = (nbRe * detRe + nbIm * detIm) / square
-          qbIm = (nbIm * detRe - nbRe * detIm) / square
+    both,
+    row: (one, many, from, into) => {
+      const { port: ports, dRe, dIm, hides } = many
+      const ca = one.port < 0 ? null : columns[one.port]!
+      if (head.state !== 'finite' || ca === null || one.hides !== null) {
+        for (let n = from; n < ports.length; n++) into[n] = both(one, { port: ports[n]!, dRe: dRe[n]!, dIm: dIm[n]!, hides: hides[n]! })
+        return
+      }
+      const a = one.port
+      for (let n = from; n < ports.length; n++) {
+        const b = ports[n]!
+        if (b < 0 || b === a || hides[n] !== null) {
+          into[n] = both(one, { port: b, dRe: dRe[n]!, dIm: dIm[n]!, hides: hides[n]! })
+          continue
         }
-        else {
-          const square = aaRe * aaRe + aaIm * aaIm
-          if (square < 1e-30) return -Infinity
-          qaRe = (iaRe * aaRe + iaIm * aaIm) / square
-          qaIm = (iaIm * aaRe - iaRe * aaIm) / square
-        }
+        into[n] = lnOfTwo(a, one.dRe, one.dIm, ca, b, dRe[n]!, dIm[n]!, columns[b]!)
       }
-      let iRe = hRe
-      let iIm = hIm
-      if (ca) {
-        iRe -= base[2 * x.port]! * qaRe - base[2 * x.port + 1]! * qaIm
-        iIm -= base[2 * x.port]! * qaIm + base[2 * x.port + 1]! * qaRe
-      }
-      if (cb) {
-        iRe -= base[2 * y.port]! * qbRe - base[2 * y.port + 1]! * qbIm
-        iIm -= base[2 * y.port]! * qbIm + base[2 * y.port + 1]! * qbRe
-      }
-      const square = iRe * iRe + iIm * iIm
-      // What is left of the current after all of it was taken away is rounding.
-      return square < 1e-18 * (hRe * hRe + hIm * hIm) ? Infinity : -0.5 * Math.log(square)
     },
   }
   return ports

@@ -86,14 +86,14 @@ export function makeWeigher(given: Given): Weigher {
   const levels = levelGroups(given.readings, plan)
   const playedLog = given.readings.some(showsThatItPlays) ? Math.log(SLIP) : 0
 
-  const sampleLog = Float64Array.from(deviations.logWeight)
+  const sampleLog = deviations.logWeight.slice()
   for (const { rightLog } of coils) rightLog.forEach((log, s) => { sampleLog[s]! += log })
   const coilsLog = logSum(sampleLog) - logSum(deviations.logWeight)
   const total = logSum(sampleLog)
   sampleLog.forEach((log, s) => { sampleLog[s] = log - total })
 
   const samplesWith = (outcome: Outcome, between: readonly number[], only: number | null = null): Float64Array => {
-    const logs = Float64Array.from(sampleLog)
+    const logs = sampleLog.slice()
     ohms.forEach((ohm, k) => {
       if (only !== null && only !== k) return
       const sight = outcome.sight(ohm.place)
@@ -101,7 +101,8 @@ export function makeWeigher(given: Given): Weigher {
       const any = likeAnyOhm(ohm)
       const off = offsets(deviations, sight, ohm.place.frequencyHz)
       const variance = sight.variance + (between[k] ?? 0)
-      for (let s = 0; s < logs.length; s++) logs[s]! += Math.log(orSlip(likeOhm(ohm, sight.seen, variance, off[s]!), any))
+      const likeWith = likeOhm(ohm, sight.seen, variance)
+      for (let s = 0; s < logs.length; s++) logs[s]! += Math.log(orSlip(likeWith(off[s]!), any))
     })
     return logs
   }
@@ -127,7 +128,7 @@ export function makeWeigher(given: Given): Weigher {
   return {
     plan, ohms, playedLog, sampleLog, parts: { coils, heard, others, spreads, levels }, coilsLog,
     samplesOf: outcome => withCoils(samplesWith(outcome, []), outcome),
-    coilsBy: outcome => logSum(withCoils(Float64Array.from(sampleLog), outcome)),
+    coilsBy: outcome => logSum(withCoils(sampleLog.slice(), outcome)),
     seenBy: seenLog,
     fitOf: (outcome, between = []) => coilsLog + logSum(withCoils(samplesWith(outcome, between), outcome)) + heardLog(outcome) + seenLog(outcome),
     fitOfAnything: () => {
@@ -150,7 +151,7 @@ export function makeWeigher(given: Given): Weigher {
       const coil = coils.find(c => c.judged === judged)
       if (coil) {
         const without = sampleLog.map((log, s) => log - coil.rightLog[s]!)
-        return [{ judged, log: logSum(withCoils(Float64Array.from(sampleLog), outcome, [coil])) - logSum(without) }]
+        return [{ judged, log: logSum(withCoils(sampleLog.slice(), outcome, [coil])) - logSum(without) }]
       }
       const at = heard.find(h => h.judged === judged)
       if (at) {
