@@ -43,8 +43,6 @@ function isBothEnds(fault: Fault, put: Rig['faults'][number], rig: Rig): boolean
 }
 
 export function names(fault: Fault, { kind, at }: Rig['faults'][number], { count }: Pick<Rig, 'count'>): boolean {
-  // One off on this ladder is its other scale: the same place of every dial.
-  if (kind === 'taps-one-off' && fault.kind === 'taps-on-other-scale') return true
   if (kind === 'leak-across' && fault.kind === kind) return isNearest(Number(fault.nodeId!.slice(1)), at!, count)
   return fault.kind === kind && (at === null || fault.nodeId === `s${at}`)
 }

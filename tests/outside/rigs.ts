@@ -64,7 +64,7 @@ const SEEN_BY: Partial<Record<string, number>> = {
   'amplifier-dead': 9, 'amplifier-clipping': 3, 'amplifier-low': 7, 'amplifier-wrong-tap': 9, 'source-one-side': 4, 'another-cable': 7,
 }
 const UNIT = ['coil-open', 'coil-high', 'shorted-turns', 'short-at-tabs', 'rubbing', 'high-unit-gone', 'comes-and-goes', 'winding-open', 'winding-shorted', 'winding-exchanged',
-  'low-impedance-position', 'wrong-tap', 'wrong-scale']
+  'low-impedance-position', 'wrong-tap']
 
 export const LADDER_TAPS = [1.25, 2.5, 5, 10, 20]
 export const LINE_V = 70.71
@@ -91,11 +91,14 @@ function beside(a: Load, b: Load): Load {
 
 /** Kinds with what weight; those that this line cannot have are left out here. */
 export type Weights = readonly (readonly [kind: string, weight: number])[]
-const ANYWHERE = ['leak-across', 'leg-earth', 'another-cable', 'taps-on-other-scale', 'taps-one-off', 'amplifier-dead', 'amplifier-clipping', 'amplifier-low', 'amplifier-wrong-tap', 'source-one-side']
-const OF_TAPS = ['short-at-tabs', 'winding-open', 'winding-shorted', 'winding-exchanged', 'low-impedance-position', 'wrong-tap', 'wrong-scale', 'taps-on-other-scale', 'taps-one-off', 'amplifier-wrong-tap']
-/** What such a line does not have: cabinets, coils by the pair, controls, other lines. */
-const NEVER = ['coil-opposed', 'one-driver-gone', 'wrong-jack', 'control-at-zero', 'control-turned-down', 'control-bypassed', 'control-overrated', 'lines-exchanged', 'drops-exchanged', 'something-else']
-const OUTSIDE = ['three open', 'two in series', 'another line beside it', 'units of another batch', 'one of twice the ohms']
+const ANYWHERE = ['leak-across', 'leg-earth', 'another-cable', 'taps-on-other-scale', 'amplifier-dead', 'amplifier-clipping', 'amplifier-low', 'amplifier-wrong-tap', 'source-one-side']
+const OF_TAPS = ['short-at-tabs', 'winding-open', 'winding-shorted', 'winding-exchanged', 'low-impedance-position', 'wrong-tap', 'taps-on-other-scale', 'amplifier-wrong-tap']
+/** What such a line does not have: cabinets, coils by the pair, controls, other lines; each tap of this ladder is the next one's other scale. */
+const NEVER = ['taps-one-off', 'wrong-scale', 'coil-opposed', 'one-driver-gone', 'wrong-jack', 'control-at-zero', 'control-turned-down', 'control-bypassed', 'control-overrated', 'lines-exchanged', 'drops-exchanged', 'something-else']
+/** The last of them no meter sees. */
+const OUTSIDE = ['three open', 'two in series', 'another line beside it', 'units of another batch', 'one of twice the ohms', 'a filter left on']
+/** Cable that loses less than this part of the line is as good as any other. */
+const LEAST_LOST = 0.02
 
 /**
  * @param mix how many rigs in a hundred are healthy, have one fault, two; the rest have something that no list has
@@ -142,14 +145,12 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   const state = { cutBefore: Infinity, shortBefore: Infinity, leakOhm: null as number | null, leakAt: 0,
     lineHeard: null as Partial<Record<string, number>> | null,
     toEarth: false, beside: null as Load }
-  const plannedHead = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {}).head!
+  const plan = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {})
+  const plannedHead = plan.head!
+  const lost = 1 - plannedHead.re * planned.reduce((sum, { re }, k) => sum + plan.volts[k]! ** 2 / re, 0)
 
   const possible = weights.filter(([k]) => !NEVER.includes(k) && (kind === 'taps' || !OF_TAPS.includes(k))
-    && (k !== 'taps-one-off' || tapsW.every(w => LADDER_TAPS.indexOf(w) > 0 && LADDER_TAPS.indexOf(w) < LADDER_TAPS.length - 1))
-    && (k !== 'pair-crossed' || count > 2) && (k !== 'another-cable' || count > 6))
-  // Of a kind that stands on a scale of its own a tap is not another scale.
-  const canScale = (k: number) => !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! * 2) - 1) < 0.02)
-    || !LADDER_TAPS.some(w => Math.abs(w / (tapsW[k]! / 2) - 1) < 0.02)
+    && (k !== 'pair-crossed' || count > 2) && (k !== 'another-cable' || lost > LEAST_LOST))
 
   const jointTimes = () => 0.4 * 40 ** chance()
   const put = (name: string, at: number): RigFault => {
@@ -209,13 +210,6 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         drop.tapW = tapW
         return { kind: name, at, tapW }
       }
-      case 'wrong-scale': {
-        const up = LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! / 2) - 1) < 0.02) || (chance() < 0.5
-          && !LADDER_TAPS.some(w => Math.abs(w / (tapsW[at]! * 2) - 1) < 0.02))
-        drop.load = times(drop.load, up ? 0.5 : 2)
-        drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
-        return { kind: name, at, way: up ? 'up' : 'down' }
-      }
       case 'break-in-reach': state.cutBefore = Math.min(state.cutBefore, at); break
       case 'joint-in-run': reaches[at]! += plannedHead ? size(plannedHead) * 0.12 * 60 ** chance() : 0; break
       case 'short-in-run': state.shortBefore = Math.min(state.shortBefore, at); break
@@ -260,15 +254,6 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
         for (const drop of drops) drop.scaleV = up ? LINE_V / Math.SQRT2 : LINE_V * Math.SQRT2
         return { kind: name, at: null, way: up ? 'up' : 'down' }
       }
-      case 'taps-one-off': {
-        const step = chance() < 0.5 ? 1 : -1
-        for (const drop of drops) {
-          const tapW = LADDER_TAPS[LADDER_TAPS.indexOf(drop.tapW) + step] ?? drop.tapW
-          drop.load = times(drop.load, drop.tapW / tapW)
-          drop.tapW = tapW
-        }
-        return { kind: name, at: null, way: step > 0 ? 'up' : 'down' }
-      }
       case 'amplifier-dead': state.lineHeard = { silent: 1 }; break
       case 'source-one-side': state.lineHeard = { silent: 0.8, quiet: 0.2 }; break
       case 'amplifier-clipping': state.lineHeard = { scratchy: 0.6, plays: 0.4 }; break
@@ -282,7 +267,6 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     for (;;) {
       const name = drawn(chance, Object.fromEntries(possible))
       const at = name === 'pair-crossed' ? 1 + Math.floor(chance() * (count - 2)) : Math.floor(chance() * count)
-      if (name === 'wrong-scale' && !canScale(at)) continue
       if (not && (ANYWHERE.includes(name) ? not.at === null : not.at === at)) continue
       const before = structuredClone({ drops, reaches, state })
       const fault = put(name, at)
@@ -312,12 +296,12 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
     if (outside === 'another line beside it') state.beside = times(plannedHead, 0.4 + 1.2 * chance())
     if (outside === 'units of another batch') for (const drop of drops) drop.load = times(drop.load, chance() < 0.5 ? 1.5 : 0.65)
     if (outside === 'one of twice the ohms') drops[at]!.load = times(drops[at]!.load, 2)
+    if (outside === 'a filter left on') state.lineHeard = { thin: 0.7, plays: 0.3 }
   }
 
   const now = () => ladder(drops.map(d => d.load), reaches, state)
   const { head, volts } = now()
-  const plan = ladder(planned, reaches.map(() => 2 * conductorOhmPerM * reachM), {})
-  const cut = head !== null && size(head) < size(plan.head!) * (0.33 + 0.14 * chance())
+  const cut = head !== null && size(head) < size(plannedHead) * (0.33 + 0.14 * chance())
   const capacitance = (50 + 100 * chance()) * 1e-12
   const unfaulted = (k: number) => plan.volts[k]! ** 2 / planned[k]!.re
   const level = (k: number): number => {
