@@ -13,6 +13,7 @@ import { FAULTS } from '#core/faults/index'
 import { cutOutChance, heardOf, offDb, soundChance } from './ears'
 import { givenBy } from './given'
 import { ALIKE, groupSuspects } from './groups'
+import { likeElseOhm } from './ohms'
 import { outcomeOf } from './outcome'
 import { rankSuspects } from './pairs'
 import { drained } from '#core/quantity/steps'
@@ -233,4 +234,12 @@ test('suspects read alike that differ by less than a quarter in the logarithm of
   expect(ALIKE).toBe(0.25)
   expect([sizes(of(0, 'coil-open'), of(0.24, 'rubbing')), sizes(of(0, 'coil-open'), of(0.26, 'rubbing')), sizes(of(0, 'coil-open'), of(0, 'coil-open', 'rubbing'))]).toEqual([[2], [1, 1], [1, 1]])
   expect(sizes(of(0), of(0, 'something-else'), of(0, 'coil-open'), of(0, 'rubbing'))).toEqual([2, 1, 1])
+})
+
+test.each([[3, 0.8], [6, 0.8], [24, 0.4], [40, 0.3098]])('of what is not in the list a meter at the head of %i sees %f: of a long line one place is a small part', (speakers, share) => {
+  const job = jobOf(`${speakers} x 5 W on 70 V`)
+  const shown = { is: 'ohm', ohm: 1000 / speakers } as const
+  const { weigher, drawnFit, otherFit } = triedOn(job, [reading('line-impedance', shown)])
+  const [drawn, other, anything] = [Math.exp(drawnFit), Math.exp(otherFit), likeElseOhm({ ...weigher.ohms[0]!, value: shown })]
+  expect((drawn - other) / (drawn - anything)).toBeCloseTo(share, 4)
 })

@@ -97,6 +97,11 @@ const OF_TAPS = ['short-at-tabs', 'winding-open', 'winding-shorted', 'winding-ex
 const NEVER = ['taps-one-off', 'wrong-scale', 'coil-opposed', 'one-driver-gone', 'wrong-jack', 'control-at-zero', 'control-turned-down', 'control-bypassed', 'control-overrated', 'lines-exchanged', 'drops-exchanged', 'something-else']
 /** The last of them no meter sees. */
 const OUTSIDE = ['three open', 'two in series', 'another line beside it', 'units of another batch', 'one of twice the ohms', 'a filter left on']
+/**
+ * On a line of so many or fewer, three open drops beside each other read and sound as a break does, or as a break and an open drop: nothing tells them apart,
+ * and here they would be a hundred times as common as three faults by chance.
+ */
+const SHORT = 6
 /** Cable that loses less than this part of the line is as good as any other. */
 const LEAST_LOST = 0.02
 
@@ -285,7 +290,7 @@ export function makeRig(seed: number, weights: Weights, mix: readonly [healthy: 
   if (share >= mix[0] + mix[1] && share < mix[0] + mix[1] + mix[2]) faults.push(putOne(faults[0]!))
   const left = faults.filter(f => !mended.some(m => m.kind === f.kind && m.at === f.at))
   if (share >= mix[0] + mix[1] + mix[2]) {
-    outside = pick(chance, count > 3 ? OUTSIDE : OUTSIDE.slice(1))
+    outside = pick(chance, count > SHORT ? OUTSIDE : OUTSIDE.slice(1))
     const at = Math.floor(chance() * (count - 1))
     if (outside === 'three open') for (const k of [0, 1, 2]) drops[(at + k * 1) % count]!.load = null
     if (outside === 'two in series' && drops[at]!.load && drops[at + 1]!.load) {
