@@ -16,6 +16,9 @@ const FLAGS = [
 /** What a browser has besides: flags of its own, and a home with what its person trusts. */
 export interface Outfit { flags?: string[], home?: string }
 
+/** A page may take so long to show what it was asked for. With 8 s a trace of two faults was given up on a machine that was slow for a while. */
+const PATIENCE_MS = 20_000
+
 export class Browser {
   private constructor(readonly driver: WebDriver, private readonly profile: string, private readonly outfit: Outfit) {}
 
@@ -84,7 +87,7 @@ export class Browser {
   }
 
   /** Waits for an element of this CSS, or of this text anywhere in it. */
-  async see(css: string, text?: string, patienceMs = 8000): Promise<WebElement> {
+  async see(css: string, text?: string, patienceMs = PATIENCE_MS): Promise<WebElement> {
     const look = async () => {
       try {
         for (const element of await this.driver.findElements(By.css(css))) {
@@ -113,7 +116,7 @@ export class Browser {
       const before = await place()
       await new Promise(resolve => setTimeout(resolve, 120))
       return before !== '' && before === await place()
-    }, 8000)
+    }, PATIENCE_MS)
   }
 
   /** Waits until nothing of this CSS (with this text) is to be seen. */
@@ -128,7 +131,7 @@ export class Browser {
       catch {
         return false
       }
-    }, 8000, `still there: ${css} ${text ?? ''}`)
+    }, PATIENCE_MS, `still there: ${css} ${text ?? ''}`)
   }
 
   async click(css: string, text?: string): Promise<void> {
@@ -164,9 +167,9 @@ export class Browser {
    * waited for.
    */
   async fill(label: string, text: string, within = 'body'): Promise<void> {
-    await this.driver.wait(() => this.run<boolean>('return document.querySelector(".p-dialog-enter-active") === null'), 8000)
+    await this.driver.wait(() => this.run<boolean>('return document.querySelector(".p-dialog-enter-active") === null'), PATIENCE_MS)
     const find = 'return [...document.querySelectorAll(`${arguments[0]} label`)].find(l => l.textContent.trim() === arguments[1])?.htmlFor ?? null'
-    const id = await this.driver.wait(() => this.run<string | null>(find, within, label), 8000, `no field is called “${label}” in ${within}`)
+    const id = await this.driver.wait(() => this.run<string | null>(find, within, label), PATIENCE_MS, `no field is called “${label}” in ${within}`)
     await this.type(`[id="${id}"]`, text)
     await this.press(Key.ENTER)
   }
