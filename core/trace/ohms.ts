@@ -17,10 +17,16 @@ export const scaled = (ohm: number): number => Math.log(ohm + METER_OHM)
  * logarithm, the meter's own not counted): in the inverse hyperbolic sine both are one width. What lost: the logarithm of the ohms and a tenth. By it 0 Ω lay
  * three sigma below 0.2 Ω, and 2 Ω no more above nothing: shorts that were said with 0.29 were so at 0.41.
  */
-export function sigmasAbove(shownOhm: number, ohm: number, variance: number): number {
+export const sigmasAbove = (shownOhm: number, ohm: number, variance: number): number => aboveOf(shownOhm, variance)(ohm)
+/** The same of one reading for many that may be there: what hangs on the reading alone is worked out once, a third of the time. */
+function aboveOf(shownOhm: number, variance: number): (ohm: number) => number {
   const sigma = Math.sqrt(variance + METER ** 2)
-  const [shown, there] = [shownOhm * sigma / METER_OHM, ohm * sigma / METER_OHM]
-  return Math.log((shown + Math.sqrt(shown * shown + 1)) / (there + Math.sqrt(there * there + 1))) / sigma
+  const by = sigma / METER_OHM
+  const shown = shownOhm * by + Math.sqrt((shownOhm * by) ** 2 + 1)
+  return (ohm) => {
+    const there = ohm * by
+    return Math.log(shown / (there + Math.sqrt(there * there + 1))) / sigma
+  }
 }
 /** What lies so many sigma above. */
 export function ohmAbove(ohm: number, sigmas: number, variance: number): number {
@@ -29,17 +35,10 @@ export function ohmAbove(ohm: number, sigmas: number, variance: number): number 
 }
 /** Density of what a meter shows, by what is there. */
 export const likeShown = (shownOhm: number, ohm: number, variance: number): number => densityOf(shownOhm, variance)(ohm)
-/** The same of one reading for many that may be there: what hangs on the reading alone is worked out once, a third of the time. */
 function densityOf(shownOhm: number, variance: number): (ohm: number) => number {
-  const sigma = Math.sqrt(variance + METER ** 2)
-  const by = sigma / METER_OHM
-  const shown = shownOhm * by + Math.sqrt((shownOhm * by) ** 2 + 1)
-  const top = bell(0, 1) * mostShown(shownOhm, variance)
-  return (ohm) => {
-    const there = ohm * by
-    const sigmas = Math.log(shown / (there + Math.sqrt(there * there + 1))) / sigma
-    return top * Math.exp(-sigmas * sigmas / 2)
-  }
+  const above = aboveOf(shownOhm, variance)
+  const top = mostShown(shownOhm, variance)
+  return ohm => bell(above(ohm), 1) * top
 }
 /** `scaled` by sigmas: so much steeper where ohms are many. */
 const mostShown = (shownOhm: number, variance: number): number =>

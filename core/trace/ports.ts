@@ -209,21 +209,13 @@ export function portsOf(wiring: WiringNode, place: OhmPlace): Ports | null {
       return to === null ? null : head.state === 'short' ? null : differs(root, to)
     },
     both,
-    row: (one, many, from, into) => {
-      const { port: ports, dRe, dIm, hides } = many
-      const ca = one.port < 0 ? null : columns[one.port]!
-      if (head.state !== 'finite' || ca === null || one.hides !== null) {
-        for (let n = from; n < ports.length; n++) into[n] = both(one, { port: ports[n]!, dRe: dRe[n]!, dIm: dIm[n]!, hides: hides[n]! })
-        return
-      }
-      const a = one.port
-      for (let n = from; n < ports.length; n++) {
-        const b = ports[n]!
-        if (b < 0 || b === a || hides[n] !== null) {
-          into[n] = both(one, { port: b, dRe: dRe[n]!, dIm: dIm[n]!, hides: hides[n]! })
-          continue
-        }
-        into[n] = lnOfTwo(a, one.dRe, one.dIm, ca, b, dRe[n]!, dIm[n]!, columns[b]!)
+    row: (one, { port, dRe, dIm, hides }, from, into) => {
+      const column = head.state === 'finite' && one.hides === null ? columnAt(one.port) : null
+      for (let n = from; n < port.length; n++) {
+        const b = port[n]!
+        into[n] = column === null || b < 0 || b === one.port || hides[n] !== null
+          ? both(one, { port: b, dRe: dRe[n]!, dIm: dIm[n]!, hides: hides[n]! })
+          : lnOfTwo(one.port, one.dRe, one.dIm, column, b, dRe[n]!, dIm[n]!, columns[b]!)
       }
     },
   }
