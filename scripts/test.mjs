@@ -15,7 +15,6 @@ import { main, say, seconds, step } from './lib/say.mjs'
  * With words (npm test -- upgrade hands): only the tests whose path has one of them, without lint and types.
  * What each stage takes stands in docs/testing.md.
  */
-const REPORT = '.build/test/report.json'
 const JEST = 'node_modules/jest/bin/jest.js'
 /** Two cores: a browser test waits as much as it works, so that two files side by side take a little more than half the time. */
 const WORKERS = 2
@@ -34,20 +33,22 @@ async function check(title, args) {
 }
 
 /**
- * Runs jest on the tests whose path has one of the words, or on these paths. With `again`, files that failed beside others are tried once more by
- * themselves, and that is said: a page that two browsers hold up for seconds is not wrong. What fails alone is.
+ * Runs jest on the tests whose path has one of the words, on these paths, or on a part of all, as 1/2. With `again`, files that failed beside others are
+ * tried once more by themselves, and that is said: a page that two browsers hold up for seconds is not wrong. What fails alone is.
  */
-async function jest(projects, { words = [], paths = null }, env, { workers = WORKERS, again = false } = {}) {
+async function jest(projects, { words = [], paths = null, part = null }, env, { workers = WORKERS, again = false } = {}) {
   const from = performance.now()
-  say(`\nTests: ${projects.join(', ')}`)
-  rmSync(REPORT, { force: true })
+  const title = `${projects.join(', ')}${part ? `, part ${part}` : ''}`
+  const report = `.build/test/report${part?.replace('/', '-of-') ?? ''}.json`
+  say(`\nTests: ${title}`)
+  rmSync(report, { force: true })
   const chosen = paths ? ['--runTestsByPath', ...paths] : words.length > 0 ? ['--testPathPatterns', ...words, '--passWithNoTests'] : []
-  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...chosen, '--json', `--outputFile=${REPORT}`, `--maxWorkers=${workers}`, `--testTimeout=${PATIENCE_MS}`, '--forceExit'], {
+  const code = await show(process.execPath, [JEST, '--selectProjects', ...projects, ...chosen, ...part ? [`--shard=${part}`] : [], '--json', `--outputFile=${report}`, `--maxWorkers=${workers}`, `--testTimeout=${PATIENCE_MS}`, '--forceExit'], {
     env: { NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning', ...env },
   })
-  say(`${projects.join(', ')}: ${seconds(from)}`)
-  if (!existsSync(REPORT)) return { passed: 0, failed: 1 }
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(REPORT, 'utf8'))
+  say(`${title}: ${seconds(from)}`)
+  if (!existsSync(report)) return { passed: 0, failed: 1 }
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(report, 'utf8'))
   const failed = numFailedTests + numRuntimeErrorTestSuites
   const bad = testResults.filter(file => file.status === 'failed')
   if (again && bad.length > 0 && bad.length <= MOST_AGAIN) {
@@ -77,21 +78,24 @@ await main(async () => {
   await step('Preparing the types', prepareTypes)
   mkdirSync('.build/test', { recursive: true })
 
-  // Two lanes for two cores: the checkers, and beside them the build with the unit tests behind it.
+  // Two lanes for two cores: the build with half of the unit tests behind it, and beside them the checkers with the other half.
   const from = performance.now()
   let entry = ''
+  const isWhole = words.length === 0 && !isSizes
+  const units = async part => counts.push(await jest(['unit', 'outside'], { words, part }, {}, { workers: part ? 1 : WORKERS }))
   const checks = async () => {
-    if (words.length > 0 || isSizes) return
+    if (!isWhole) return
     counts.push(await check('Lint', ['node_modules/eslint/bin/eslint.js', '.']))
     counts.push(await check('Nothing dead', ['node_modules/knip/bin/knip.js']))
     counts.push(await check('Types', ['node_modules/vue-tsc/bin/vue-tsc.js', '-b', '--noEmit']))
+    await units('1/2')
   }
-  const units = async () => {
+  const built = async () => {
     entry = await build('test')
     say(`\nBuilt: ${seconds(from)}`)
-    if (!isSizes) counts.push(await jest(['unit', 'outside'], { words }, {}, { workers: words.length > 0 ? WORKERS : 1 }))
+    if (!isSizes) await units(isWhole ? '2/2' : null)
   }
-  await Promise.all([checks(), units()])
+  await Promise.all([checks(), built()])
 
   const cluster = await startCluster('.data/test-postgres', { fresh: true })
   try {

@@ -1,4 +1,5 @@
 import type { FaultKind, Reading, ReadingKind, ReadingValue } from '#core/job/schema'
+import { passesOf } from '#core/trace/next/passes'
 import { isWalk, type TestAt } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
 import { reading } from './rigJob'
@@ -28,11 +29,11 @@ export function read(rig: Rig, kind: ReadingKind, nodeId: string | null, besideI
   }
 }
 
-/** What a test reads: one, or of a walk one of each speaker that was not read so yet. */
+/** What a test reads: one, or of a walk one of each speaker that it has before it. */
 export function taken(rig: Rig, { kind, nodeId, besideId }: TestAt, before: readonly Reading[]): Reading[] {
   if (!isWalk(kind)) return [reading(kind, nodeId, read(rig, kind, nodeId, besideId))]
   // Who comes with a meter to a line that is silent notes that it is silent.
-  const reads = rig.isSilent && WALKS[kind].endsInSilence ? 'sound' : WALKS[kind].reads
-  const known = new Set(before.filter(r => r.kind === reads).map(r => r.nodeId))
-  return rig.tapsW.map((_, k) => `s${k}`).filter(id => !known.has(id)).map(id => reading(reads, id, read(rig, reads, id)))
+  const as = rig.isSilent && WALKS[kind].endsInSilence ? 'walk' : kind
+  const { reads } = WALKS[as]
+  return passesOf(as, rig.tapsW.map((_, k) => `s${k}`), before).map(id => reading(reads, id, read(rig, reads, id)))
 }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { KIND_WORDS } from '#core/check/words'
-import type { ReadingKind, ReadingValue } from '#core/job/schema'
+import type { ReadingValue } from '#core/job/schema'
 import { factsOf } from '#core/job/sections/readings/kinds'
 import { testKey, type NextTest } from '#core/trace/next/best'
+import { muteIn, passesOf } from '#core/trace/next/passes'
 import { isWalk, type WalkFound, type WalkKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
 import { amplifierOf, laddersOf, toolFor } from '#core/trace/next/minutes'
@@ -42,11 +43,17 @@ const isTyped = computed(() => test.value !== null && !isWalk(test.value.kind) &
 const walk = computed((): WalkKind | null => test.value && isWalk(test.value.kind) ? test.value.kind : null)
 /** What is seen to before it: a walk takes a reading of each. */
 const before = computed(() => test.value ? KIND_WORDS[isWalk(test.value.kind) ? WALKS[test.value.kind].reads : test.value.kind].before : '')
-/** Those that a walk has before it. */
-const toPass = computed(() => walk.value === null ? [] : selected.line?.speakers.filter(s => !isRead(WALKS[walk.value!].reads, s.id)) ?? [])
-function isRead(kind: ReadingKind, id: string): boolean {
-  return trace.telling.some(j => j.reading.kind === kind && j.reading.nodeId === id)
-}
+const speakers = computed(() => selected.line?.speakers ?? [])
+const told = computed(() => trace.telling.map(j => j.reading))
+/** Those that a walk has before it, and those that it tells nothing of. */
+const toPass = computed(() => {
+  const ids = walk.value === null ? [] : passesOf(walk.value, speakers.value.map(s => s.id), told.value)
+  return speakers.value.filter(s => ids.includes(s.id))
+})
+const mute = computed(() => {
+  const isMute = muteIn(told.value)
+  return walk.value === null ? [] : speakers.value.filter(s => isMute(walk.value!, s.id)).map(s => s.label)
+})
 
 const isMoreOpen = ref(false)
 /** Answers that may well come; the others are one press further. */
@@ -127,7 +134,7 @@ function cannot(): void {
       v-else-if="walk === 'level-walk' && selected.line && store.job" :key="selected.line.outputId" :job="store.job" :output-id="selected.line.outputId"
         :speakers="toPass"
       :is-held="isHeld" @record="recordLevels" @silence="recordSilence" />
-    <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :is-held="isHeld" @record="recordWalk" />
+    <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :mute="mute" :is-held="isHeld" @record="recordWalk" />
     <ul class="answers">
       <li v-for="(row, k) in answers" :key="row.key">
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">

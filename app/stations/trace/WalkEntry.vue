@@ -7,7 +7,8 @@ import { WALKS } from '#core/trace/next/walk'
 import { foundSays } from '#core/trace/words'
 
 /** What a walk along the line found, by ear or with a pulse: those that are not as they should be are pressed, all others are. */
-const { kind, speakers, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], isHeld: boolean }>()
+/** `mute`: labels of those that it tells nothing of. */
+const { kind, speakers, mute, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], mute: readonly string[], isHeld: boolean }>()
 const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, WalkFound>] }>()
 
 const isHeardBy = computed(() => kind === 'walk')
@@ -36,13 +37,14 @@ const says = computed(() => {
   const wrong = passed.value.filter(s => odd.value.has(s.id)).length
   return wrong === 0 ? `Record: all ${passed.value.length} ${asItShould.value}` : `Record: ${wrong} not so, ${passed.value.length - wrong} ${asItShould.value}`
 })
+const leftOut = computed(() => mute.length === 0 ? '' : `Left out, since ${mute.length === 1 ? 'it says' : 'they say'} nothing: ${mute.join(', ')}.`)
 const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
 </script>
 
 <template>
   <div data-form class="walk">
     <p class="small">{{ isHeardBy ? 'Press those that do not play as they should. All others count as heard, and playing.'
-      : 'Press those that the tester shows the other way round, or that it tells nothing of. All others count as passed, and right.' }}</p>
+      : 'Press those that the tester shows the other way round, or that it tells nothing of. All others count as passed, and right.' }} {{ leftOut }}</p>
     <div class="passed" role="group" aria-label="Speakers along the line">
       <button
         v-for="s in passed" :key="s.id" type="button" class="tap" :class="{ on: asked === s.id, odd: odd.has(s.id) }" :aria-pressed="odd.has(s.id)"

@@ -20,7 +20,8 @@ import { isTurnedAgain, nextTests, testKey, weighedOf } from './best'
 import { AT_THE_RACK, laddersOf, minutesOf, standingAfter, standingBy, type Standing } from './minutes'
 import { judgeTest } from './policy'
 import { notedOn, sampledWalks } from './sampled'
-import { WALK_KINDS } from './test'
+import { passesOf } from './passes'
+import { WALK_KINDS, type WalkKind } from './test'
 import { passedBy, soundsWith, walked, WALKS } from './walk'
 import { testTitle } from '../words'
 
@@ -365,6 +366,20 @@ describe('which way round, told more than once', () => {
   ])('asked for once more: %s', (_, readings, wanted) => {
     const { next } = asked([reading('line-impedance', { is: 'ohm', ohm: 58 }), ...readings], AT_THE_RACK, { cannot: onlyPulses })
     expect(next.tests.some(t => t.isAgain && t.nodeId === ids[1])).toBe(wanted)
+  })
+  test.each<[string, Sound[], boolean]>([
+    ['silent at first, then it plays', ['silent', 'plays'], true], ['plays at first, then says nothing', ['plays', 'silent'], false],
+  ])('a pulse, and a walk with it, is asked for where something comes out, the first time and once more: %s', (_, sounds, isAsked) => {
+    const noted = sounds.map((is, k) => ({ ...reading('sound', { is }, ids[1]!), id: `s${k}`, at: `2026-05-04T08:0${k}:00Z` }))
+    const isAskedAfter = (more: Reading[]) => asked([...noted, ...more], AT_THE_RACK, { cannot: onlyPulses }).next.tests.some(t => t.kind === 'polarity-heard' && t.nodeId === ids[1])
+    expect([isAskedAfter([]), isAskedAfter([PULSE('cannot-tell', 0)])]).toEqual([isAsked, isAsked])
+    const { next } = asked(ids.map(id => reading('sound', { is: sounds.at(-1)! }, id)), AT_THE_RACK, { cannot: ['walk', 'level-walk'] })
+    expect(next.tests.some(t => t.kind === 'pulse-walk')).toBe(isAsked)
+  })
+  test.each<[WalkKind, number[]]>([['walk', [0, 4]], ['level-walk', [0, 1, 2, 3]], ['pulse-walk', [0, 2]]])('what a %s has before it: what was not read so yet, with a pulse where something comes out', (kind, wanted) => {
+    const readings = [1, 2, 3].map(k => reading('sound', { is: k === 3 ? 'silent' : 'plays' }, ids[k]!))
+    const more = [reading('level', { is: 'level', db: 80, weighting: 'A', signal: 'pink-noise', headV: null }, ids[4]!), PULSE('right-way', 0), { ...PULSE('reversed', 1), nodeId: ids[4]! }]
+    expect(passesOf(kind, ids, [...readings, ...more])).toEqual(wanted.map(k => ids[k]))
   })
   test.each<[string[], boolean]>([
     [[], false], [['right-way'], false], [['right-way', 'right-way'], false], [['reversed'], true], [['right-way', 'reversed'], true], [['cannot-tell', 'cannot-tell'], true],

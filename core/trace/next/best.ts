@@ -1,6 +1,6 @@
 import { checkKey, type JudgedReading } from '#core/check/proof'
 import type { Fault } from '#core/faults/fault'
-import type { ReadingKind, Sound, Speaker } from '#core/job/schema'
+import type { Sound, Speaker } from '#core/job/schema'
 import { isReadAtHead } from '#core/job/sections/readings/kinds'
 import { speakersOf } from '#core/job/tree'
 import { likenessOf } from '#core/quantity/same'
@@ -8,9 +8,9 @@ import { outcomeOf } from '../outcome'
 import { isSomethingElse, type Ranking, type Suspect, type Tried } from '../rank'
 import { isTurnedKind } from '../weigh'
 import { predictive, weighedSamples } from './answers'
+import { muteIn, passesOf } from './passes'
 import { toldApart } from './told'
 import { isWalk, WALK_KINDS, type AnswerOf, type Hypothesis, type Predictive, type TestAt, type TestKind, type WalkKind } from './test'
-import { WALKS } from './walk'
 import { amplifierOf, ASKED, mendKey, mendMinutes, minutesOf, orderOf, type Standing } from './minutes'
 import { afterEach, judgeTest, minutesOfMends, type Mend } from './policy'
 
@@ -80,10 +80,11 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   const without = minutesOfMends(weights, mends)
   const speakers = speakersOf(plan.output.wiring)
   const order = orderOf(speakers)
-  const read = new Set(readings.map(j => testKey(j.reading)))
-  const notReadYet = (kind: ReadingKind) => speakers.map(s => s.id).filter(nodeId => !read.has(testKey({ kind, nodeId })))
-  const passed = new Map(WALK_KINDS.map(kind => [kind as TestKind, notReadYet(WALKS[kind].reads)]))
-  const mayBeAsked = (t: TestAt) => !cannot?.has(testKey(t)) && (mayBeOn || isSafeOnOverload(t.kind))
+  const told = readings.map(j => j.reading)
+  const read = new Set(told.map(testKey))
+  const isMute = muteIn(told)
+  const passed = new Map(WALK_KINDS.map(kind => [kind as TestKind, passesOf(kind, speakers.map(s => s.id), told)]))
+  const mayBeAsked = (t: TestAt) => !cannot?.has(testKey(t)) && (mayBeOn || isSafeOnOverload(t.kind)) && !isMute(t.kind, t.nodeId)
     && (isWalk(t.kind)
       ? passed.get(t.kind)!.length > LEAST_PASSED[t.kind]
       : !read.has(testKey(t)) || isHeardAgain(t, heard) || isTurnedAgain(turned.get(testKey(t)) ?? []))
@@ -112,7 +113,7 @@ export function nextTests({ weigher, singles }: Tried, { suspects }: Pick<Rankin
   return {
     besides: besides && (!isWalk(besides.kind) || passed.get(besides.kind)!.length > 0) ? judge(besides) : null,
     minutesInAll: Math.min(without, judged[0]?.minutesInAll ?? Infinity), isMendNext: !saves, weighed: weights.reduce((a, b) => a + b, 0),
-    tests: told(judged).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: (test.kind === 'sound' && heard.has(test.nodeId!)) || turned.has(testKey(test)), minutes, bits, saves, answers: answersOf(found,
+    tests: toTell(judged).map(({ test, found, minutes, bits, saves }): NextTest => ({ ...test, isAgain: (test.kind === 'sound' && heard.has(test.nodeId!)) || turned.has(testKey(test)), minutes, bits, saves, answers: answersOf(found,
       weights, weighed.map(s => s.faults), mends) })),
   }
 }
@@ -142,7 +143,7 @@ function mendsOf(all: readonly (readonly Fault[])[]): Mend[] {
   return [...minutes].map(([key, each]) => ({ minutes: each, of: keys.map(k => k === key) }))
 }
 
-const told = <T extends { test: TestAt }>(judged: readonly T[]): T[] => {
+const toTell = <T extends { test: TestAt }>(judged: readonly T[]): T[] => {
   const best = new Set(judged.filter((j, k) => judged.findIndex(o => o.test.kind === j.test.kind) === k))
   return judged.filter((j, k) => k < TOLD || best.has(j))
 }
