@@ -16,6 +16,7 @@ import { useJobStore } from '~/stores/job'
 import { useSelectionStore } from '~/stores/selection'
 import { answerEdit, levelsEdit, walkEdit, type Answering } from './answered'
 import { levelDraft } from './levelDrafts'
+import { leftOutSays } from './leftOut'
 import { otherTests } from './otherTests'
 import { placeName } from './placeName'
 import { shareText } from './shown'
@@ -45,14 +46,14 @@ const walk = computed((): WalkKind | null => test.value && isWalk(test.value.kin
 const before = computed(() => test.value ? KIND_WORDS[isWalk(test.value.kind) ? WALKS[test.value.kind].reads : test.value.kind].before : '')
 const speakers = computed(() => selected.line?.speakers ?? [])
 const told = computed(() => trace.telling.map(j => j.reading))
-/** Those that a walk has before it, and those that it tells nothing of. */
+/** Those that a walk has before it, and whom it leaves out. */
 const toPass = computed(() => {
   const ids = walk.value === null ? [] : passesOf(walk.value, speakers.value.map(s => s.id), told.value)
   return speakers.value.filter(s => ids.includes(s.id))
 })
-const mute = computed(() => {
+const leftOut = computed(() => {
   const isMute = muteIn(told.value)
-  return walk.value === null ? [] : speakers.value.filter(s => isMute(walk.value!, s.id)).map(s => s.label)
+  return walk.value === null ? '' : leftOutSays(speakers.value, id => isMute(walk.value!, id))
 })
 
 const isMoreOpen = ref(false)
@@ -134,7 +135,7 @@ function cannot(): void {
       v-else-if="walk === 'level-walk' && selected.line && store.job" :key="selected.line.outputId" :job="store.job" :output-id="selected.line.outputId"
         :speakers="toPass"
       :is-held="isHeld" @record="recordLevels" @silence="recordSilence" />
-    <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :mute="mute" :is-held="isHeld" @record="recordWalk" />
+    <WalkEntry v-else-if="walk" :key="walk" :kind="walk" :speakers="toPass" :left-out="leftOut" :is-held="isHeld" @record="recordWalk" />
     <ul class="answers">
       <li v-for="(row, k) in answers" :key="row.key">
         <button v-if="'value' in row.of.answer" type="button" class="answer" :disabled="isHeld" @click="record(row.of.answer.value)">

@@ -7,8 +7,8 @@ import { WALKS } from '#core/trace/next/walk'
 import { foundSays } from '#core/trace/words'
 
 /** What a walk along the line found, by ear or with a pulse: those that are not as they should be are pressed, all others are. */
-/** `mute`: labels of those that it tells nothing of. */
-const { kind, speakers, mute, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], mute: readonly string[], isHeld: boolean }>()
+/** `leftOut`: whom it has not before it, and why, in words. */
+const { kind, speakers, leftOut, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], leftOut: string, isHeld: boolean }>()
 const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, WalkFound>] }>()
 
 const isHeardBy = computed(() => kind === 'walk')
@@ -37,7 +37,6 @@ const says = computed(() => {
   const wrong = passed.value.filter(s => odd.value.has(s.id)).length
   return wrong === 0 ? `Record: all ${passed.value.length} ${asItShould.value}` : `Record: ${wrong} not so, ${passed.value.length - wrong} ${asItShould.value}`
 })
-const leftOut = computed(() => mute.length === 0 ? '' : `Left out, since ${mute.length === 1 ? 'it says' : 'they say'} nothing: ${mute.join(', ')}.`)
 const labelOf = (id: string) => speakers.find(s => s.id === id)?.label ?? ''
 </script>
 

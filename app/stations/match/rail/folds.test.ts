@@ -6,7 +6,7 @@ import { applyEdit } from '#core/job/apply'
 import type { Job } from '#core/job/schema'
 import { makeEvaluator } from '#core/line/evaluate'
 import { jobOf } from '#core/testing/jobs'
-import { closedFolds, foldLabel, isFolding, rangeText, stopsOf, stretchesOf } from './folds'
+import { closedFolds, isFolding, rangeText, stopsOf, stretchesOf } from './folds'
 
 const edited = (job: Job, ...edits: Edit[]) => edits.reduce((j, edit) => applyEdit(j, edit).job, job)
 const plan = jobOf('9 x 5 W on 70 V')
@@ -53,6 +53,4 @@ describe('a fold is open while it is looked into', () => {
   test('stops of the arrow keys', () => expect(stopsOf([...'abcdefghij'], stretches).map(s => s.join(''))).toEqual(['abcd', 'e', 'fghi', 'j']))
 })
 
-test.each<[string[], string]>([[['01', '02', '03'], '01–03'], [['C09', 'C10', 'C11'], 'C09–C11'], [['01', '03', '04'], '01 … 04'], [['A1', 'B2'], 'A1 … B2'], [['nave', 'aisle'], 'nave … aisle']])('labels %j are %s', (labels, text) =>
-  expect(foldLabel(labels)).toBe(text))
 test.each<[(number | null)[], string]>([[[4.2, 5, 4.6], '4.2–5.0'], [[5, 5.01], '5.0'], [[5, null], '—'], [[], '—']])('range of %j is %s', (values, text) => expect(rangeText(values, v => v.toFixed(1))).toBe(text))

@@ -75,14 +75,6 @@ export function stopsOf(speakerIds: readonly string[], folds: readonly string[][
   return [...new Set(speakerIds.map(id => foldOf.get(id) ?? id))].map(stop => typeof stop === 'string' ? [stop] : stop)
 }
 
-/** "01–14" of the labels of a fold; "01 … 20 (14)" where they do not count on. */
-export function foldLabel(labels: readonly string[]): string {
-  const [first, last] = [labels[0]!, labels.at(-1)!]
-  const ends = [/^(.*?)(\d+)$/.exec(first), /^(.*?)(\d+)$/.exec(last)] as const
-  const counts = ends[0] !== null && ends[1] !== null && ends[0][1] === ends[1][1] && Number(ends[1][2]) - Number(ends[0][2]) === labels.length - 1
-  return counts ? `${first}–${last}` : `${first} … ${last}`
-}
-
 /** "4.2–5.0"; one figure where both ends are written alike, "—" where any is not known. */
 export function rangeText(values: readonly (number | null)[], write: (value: number) => string): string {
   if (values.length === 0 || values.includes(null)) return '—'
