@@ -377,7 +377,7 @@ describe('which way round, told more than once', () => {
     expect(next.tests.some(t => t.kind === 'pulse-walk')).toBe(isAsked)
   })
   test.each<[WalkKind, number[]]>([['walk', [0, 4]], ['level-walk', [0, 1, 2, 3]], ['pulse-walk', [0, 2]]])('what a %s has before it: what was not read so yet, with a pulse where something comes out', (kind, wanted) => {
-    const readings = [1, 2, 3].map(k => reading('sound', { is: k === 3 ? 'silent' : 'plays' }, ids[k]!))
+    const readings = [reading('sound', { is: 'silent' }, ids[2]!), ...[1, 2, 3].map(k => reading('sound', { is: k === 3 ? 'silent' : 'plays' }, ids[k]!))]
     const more = [reading('level', { is: 'level', db: 80, weighting: 'A', signal: 'pink-noise', headV: null }, ids[4]!), PULSE('right-way', 0), { ...PULSE('reversed', 1), nodeId: ids[4]! }]
     expect(passesOf(kind, ids, [...readings, ...more])).toEqual(wanted.map(k => ids[k]))
   })
