@@ -52,8 +52,9 @@ const toPass = computed(() => {
   return speakers.value.filter(s => ids.includes(s.id))
 })
 const leftOut = computed(() => {
-  const isMute = muteIn(told.value)
-  return walk.value === null ? '' : leftOutSays(speakers.value, id => isMute(walk.value!, id))
+  if (walk.value === null) return ''
+  const [isMute, { reads }] = [muteIn(told.value), WALKS[walk.value]]
+  return leftOutSays(speakers.value, id => isMute(reads, id))
 })
 
 const isMoreOpen = ref(false)

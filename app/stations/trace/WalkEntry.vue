@@ -6,8 +6,10 @@ import type { WalkFound, WalkKind } from '#core/trace/next/test'
 import { WALKS } from '#core/trace/next/walk'
 import { foundSays } from '#core/trace/words'
 
-/** What a walk along the line found, by ear or with a pulse: those that are not as they should be are pressed, all others are. */
-/** `leftOut`: whom it has not before it, and why, in words. */
+/**
+ * What a walk along the line found, by ear or with a pulse: those that are not as they should be are pressed, all others are. `leftOut`: whom it has not
+ * before it, and why, in words.
+ */
 const { kind, speakers, leftOut, isHeld } = defineProps<{ kind: WalkKind, speakers: readonly Pick<Speaker, 'id' | 'label'>[], leftOut: string, isHeld: boolean }>()
 const emit = defineEmits<{ record: [upToId: string, odd: ReadonlyMap<string, WalkFound>] }>()
 

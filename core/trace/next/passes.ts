@@ -14,12 +14,13 @@ type Read = Pick<Reading, 'kind' | 'nodeId' | 'value'>
  */
 export function muteIn(readings: readonly Read[]): (kind: TestKind, nodeId: string | null) => boolean {
   const heard = new Map(readings.filter(r => r.kind === 'sound').map(r => [r.nodeId, r.value.is]))
-  return (kind, nodeId) => (kind === 'polarity-heard' || kind === 'pulse-walk') && heard.get(nodeId) === 'silent'
+  return (kind, nodeId) => kind === 'polarity-heard' && heard.get(nodeId) === 'silent'
 }
 
 /** Speakers that a walk has before it, in their order: those that were not read so yet. */
 export function passesOf(kind: WalkKind, ids: readonly string[], readings: readonly Read[]): string[] {
   const read = new Set(readings.map(r => checkKey(r.kind, r.nodeId)))
   const isMute = muteIn(readings)
-  return ids.filter(id => !read.has(checkKey(WALKS[kind].reads, id)) && !isMute(kind, id))
+  const { reads } = WALKS[kind]
+  return ids.filter(id => !read.has(checkKey(reads, id)) && !isMute(reads, id))
 }
